@@ -1,0 +1,1 @@
+"""The intermediate representation: one Design for every language."""

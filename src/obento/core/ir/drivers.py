@@ -1,0 +1,119 @@
+"""Who writes which bit of a design, and what every bit holds before anything has run."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from obento.core.ir.design import Design, Process
+from obento.core.ir.nodes import (
+    Assign,
+    Block,
+    Call,
+    Case,
+    Expr,
+    Function,
+    If,
+    Loop,
+    Stmt,
+    Target,
+    walk,
+)
+from obento.core.values import Word, ones
+
+
+def statements(body: Stmt | None) -> Iterator[Stmt]:
+    """A statement and all inside it."""
+    stack = [body]
+    while stack:
+        s = stack.pop()
+        if s is None:
+            continue
+        yield s
+        match s:
+            case Block():
+                stack += s.body
+            case If():
+                stack += (s.then, s.other)
+            case Case():
+                stack += [arm.body for arm in s.arms]
+                stack.append(s.default)
+            case Loop():
+                stack.append(s.body)
+            case _:
+                pass
+
+
+def expressions(s: Stmt) -> Iterator[Expr]:
+    """The expressions that a statement itself evaluates, without those of statements inside it."""
+    match s:
+        case Assign():
+            yield s.value
+            for target in s.targets:
+                if target.index is not None:
+                    yield target.index
+        case If() | Loop():
+            yield s.cond
+        case Case():
+            yield s.subject
+            for arm in s.arms:
+                yield from arm.labels
+        case _:
+            pass
+
+
+def functions_called(body: Stmt | None) -> list[Function]:
+    """Functions that a body calls, and those they call, each once."""
+    found: dict[int, Function] = {}
+    queue = [body]
+    while queue:
+        for s in statements(queue.pop()):
+            for e in expressions(s):
+                for node in walk(e):
+                    if isinstance(node, Call) and id(node.function) not in found:
+                        found[id(node.function)] = node.function
+                        queue.append(node.function.body)
+    return list(found.values())
+
+
+def targets(body: Stmt | None) -> Iterator[Target]:
+    """What a body itself writes, called functions left out."""
+    for s in statements(body):
+        if isinstance(s, Assign):
+            yield from s.targets
+
+
+def written_bits(process: Process) -> set[int]:
+    """The numbers of all bits that a process may write, function locals left out."""
+    bits: set[int] = set()
+    for t in targets(process.body):
+        first = t.signal.offset
+        if t.index is None:
+            bits.update(range(first + max(0, t.low), first + min(t.signal.width, t.low + t.width)))
+        else:
+            bits.update(range(first, first + t.signal.width))
+    return bits
+
+
+def power_up_words(design: Design) -> list[Word]:
+    """The word of each signal at power-up (1364 clauses 4.2.2 and 6.1.1).
+
+    A start value if one was given; x for variables, inputs and bits with a driver (which has not spoken yet); z for the
+    rest of a net.
+    """
+    driven: set[int] = set()
+    for process in design.processes:
+        driven |= written_bits(process)
+    inputs = {id(port.signal) for port in design.ports if port.direction == "in"}
+    words: list[Word] = []
+    for s in design.signals:
+        if s.initial is not None:
+            words.append(s.initial)
+        elif s.kind == "variable" or id(s) in inputs:
+            words.append((0, 0))
+        else:
+            full = ones(s.width)
+            for i in range(s.width):
+                if s.offset + i in driven:
+                    full &= ~(1 << i)
+            words.append((full, full))
+    return words

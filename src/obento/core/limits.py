@@ -1,0 +1,35 @@
+"""Bounds on what a text may ask for. Hitting one is a diagnostic with its place, never a crash."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Limits:
+    """Every stage gets this value; the defaults fit coursework with room to spare."""
+
+    source_bytes: int = 4_000_000
+    tokens: int = 2_000_000
+    nesting: int = 200
+    instances: int = 20_000
+    instance_depth: int = 64
+    vector_bits: int = 1 << 16
+    signal_bits: int = 1 << 21
+    processes: int = 200_000
+    loop_rounds: int = 4_096
+    call_depth: int = 64
+    deltas: int = 2_000
+    time_steps: int = 10_000
+    graph_nodes: int = 4_000_000
+    cases: int = 1 << 20
+
+
+class LimitReached(Exception):
+    """A bound of `Limits` was hit. `position` is where, 0 if nowhere in particular."""
+
+    def __init__(self, text: str, position: int = 0, hint: str = "") -> None:
+        super().__init__(text)
+        self.text = text
+        self.position = position
+        self.hint = hint

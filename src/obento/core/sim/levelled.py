@@ -1,0 +1,155 @@
+"""Designs without memory: all processes in level order become one tape, run once over all cases.
+
+Only a design that provably computes a function of its inputs is taken, so that neither the order of events nor what was
+there before can matter. The rules, each checked below:
+
+- no start values, no `initial` processes, no edges;
+- each bit is written by one process, and the processes can be put in an order in which inputs come first;
+- a process writes all its outputs on every way through, and wakes for everything it reads from outside;
+- an `always` process reads something that certainly changes when a case is applied, so that it does run.
+"""
+
+from __future__ import annotations
+
+from obento.core.ir.design import Design, Process
+from obento.core.ir.drivers import power_up_words, written_bits
+from obento.core.limits import Limits
+from obento.core.sim.bits import Bit, BitOps
+from obento.core.sim.graph import Graph
+from obento.core.sim.symbolic import Symbolic
+from obento.core.sim.tape import Tape
+
+
+class HasMemory(Exception):
+    """The design is not, or cannot be shown to be, a function of its inputs."""
+
+
+class Levelled:
+    """A design lowered to one tape. `outputs` maps port names to (one, zero) tape positions, bit 0 first."""
+
+    def __init__(self, design: Design, limits: Limits) -> None:
+        order = _level_order(design)
+        self._graph = Graph(limits.graph_nodes)
+        self._bits: dict[int, Bit] = {}
+        self.inputs = [p for p in design.ports if p.direction == "in"]
+        leaves: list[int] = []
+        for port in self.inputs:
+            for i in range(port.signal.width):
+                leaf = self._graph.leaf()
+                leaves.append(leaf)
+                self._bits[port.signal.offset + i] = (leaf, leaf ^ 1)
+        written = {bit for p in order for bit in written_bits(p)}
+        for signal, (one, zero) in zip(design.signals, power_up_words(design), strict=True):
+            for i in range(signal.width):
+                bit = signal.offset + i
+                if bit not in written and bit not in self._bits:
+                    self._bits[bit] = (one >> i & 1, zero >> i & 1)
+        self._ops = BitOps(self._graph, may_float=True)
+        for process in order:
+            self._lower(process, limits)
+        self.outputs = [p for p in design.ports if p.direction != "in"]
+        literals: list[int] = []
+        for port in self.outputs:
+            for i in range(port.signal.width):
+                literals += self._bits[port.signal.offset + i]
+        self.tape = Tape(self._graph, leaves, literals)
+
+    def _lower(self, process: Process, limits: Limits) -> None:
+        world = _Outside(self._bits, process)
+        effect = Symbolic(self._ops, world, limits).run(process.body)
+        if effect.later:
+            # Settled, a non-blocking update of a function of the inputs is the same as a blocking one.
+            if effect.blocking.keys() & effect.later.keys():
+                raise HasMemory("blocking and non-blocking writes to one bit")
+        for bit, (value, written) in (effect.blocking | effect.later).items():
+            if not self._graph.is_tautology(written):
+                raise HasMemory("not written on every way")
+            self._bits[bit] = value
+        if process.kind == "always" and not world.certain_event:
+            raise HasMemory("may never run")
+
+    def run(self, inputs: list[int], full: int) -> dict[str, list[tuple[int, int]]]:
+        """Planes of each output port, bit 0 first; `inputs` are the planes of all input bits in order of ports."""
+        planes = iter(self.tape.run(inputs, full))
+        return {p.name: [(next(planes), next(planes)) for _ in range(p.signal.width)] for p in self.outputs}
+
+
+class _Outside:
+    """What a process sees while it is lowered: bits settled before, and only those it wakes for."""
+
+    def __init__(self, bits: dict[int, Bit], process: Process) -> None:
+        self._bits = bits
+        self._woken_by: set[int] | None = None
+        self.certain_event = False
+        if process.kind == "always":
+            self._woken_by = {w.signal.offset + w.low + i for w in process.watches for i in range(w.width)}
+
+    def read(self, bit: int) -> Bit:
+        value = self._bits.get(bit)
+        if value is None:
+            raise HasMemory("reads what it has not computed")
+        if self._woken_by is not None:
+            if bit in self._woken_by:
+                self.certain_event |= value[0] ^ value[1] == 1 and value[0] > 1
+            elif value[0] > 1 or value[1] > 1:
+                raise HasMemory("does not wake for what it reads")
+        return value
+
+    def watched(self, bit: int) -> Bit | None:
+        return None
+
+    def changed(self, bit: int, old: Bit, new: Bit, active: int) -> None:
+        raise AssertionError("nothing is watched here")
+
+
+def _level_order(design: Design) -> list[Process]:
+    """Processes so that each comes after those whose results it wakes for.
+
+    Raises
+    ------
+    HasMemory
+        If there is no such order, or a rule of this module is broken in a way that shows before lowering.
+    """
+    writer: dict[int, int] = {}
+    for port in design.ports:
+        if port.direction == "inout":
+            raise HasMemory("a port that goes both ways")
+        if port.direction == "in":
+            for i in range(port.signal.width):
+                writer[port.signal.offset + i] = -1
+    for index, process in enumerate(design.processes):
+        if process.kind == "initial" or any(w.edge != "any" for w in process.watches):
+            raise HasMemory("start values or edges")
+        for bit in written_bits(process):
+            if bit in writer:
+                raise HasMemory("several writers")
+            writer[bit] = index
+    for signal in design.signals:
+        if signal.initial is not None and any(signal.offset + i in writer for i in range(signal.width)):
+            raise HasMemory("start values")
+    waits: list[set[int]] = [set() for _ in design.processes]
+    readers: list[list[int]] = [[] for _ in design.processes]
+    for index, process in enumerate(design.processes):
+        for w in process.watches:
+            for i in range(w.low, w.low + w.width):
+                source = writer.get(w.signal.offset + i, -1)
+                if source == index and process.kind == "always":
+                    continue  # a scratch variable of its own
+                if source >= 0 and source not in waits[index]:
+                    waits[index].add(source)
+                    readers[source].append(index)
+    counts = [len(w) for w in waits]
+    ready = [i for i in range(len(counts)) if counts[i] == 0]
+    order: list[Process] = []
+    for index in ready:  # grows while it is walked
+        order.append(design.processes[index])
+        for reader in readers[index]:
+            counts[reader] -= 1
+            if counts[reader] == 0:
+                ready.append(reader)
+    if len(order) < len(counts):
+        raise HasMemory("a loop")
+    return order
+
+
+

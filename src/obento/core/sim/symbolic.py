@@ -1,0 +1,476 @@
+"""Run a process body on symbols: its effect, for every lane at once, as literals of a graph."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import partial
+from typing import Protocol
+
+from obento.core import values
+from obento.core.ir.design import Signal
+from obento.core.ir.evaluate import evaluate
+from obento.core.ir.nodes import (
+    Assign,
+    Binary,
+    Block,
+    Call,
+    Case,
+    Concat,
+    Const,
+    Expr,
+    Extend,
+    If,
+    Loop,
+    Mux,
+    Pick,
+    Power,
+    Ref,
+    Shift,
+    Slice,
+    Stmt,
+    Target,
+    Tristate,
+    Unary,
+)
+from obento.core.limits import LimitReached, Limits
+from obento.core.sim.bits import ONE, ZERO, Bit, BitOps, BitWord, Unfit, X
+from obento.core.sim.graph import FALSE, TRUE
+
+_MOST_CONDITIONAL_ROUNDS = 64
+_WIDEST_TABLE = 12
+
+
+class World(Protocol):
+    """What a body reads from outside and whom it tells of its changes. Bits are numbered over the whole design."""
+
+    def read(self, bit: int) -> Bit:
+        """The value of a bit that the body has not certainly written yet."""
+        ...
+
+    def watched(self, bit: int) -> Bit | None:
+        """The value outside of a bit whose changes the world wants to hear of; None for all others."""
+        ...
+
+    def changed(self, bit: int, old: Bit, new: Bit, active: int) -> None:
+        """A blocking write to a watched bit, in the lanes of `active`."""
+        ...
+
+
+Writes = dict[int, tuple[Bit, int]]
+"""Bit -> its value and the literal of the lanes in which it was written."""
+
+
+@dataclass(slots=True)
+class Effect:
+    """What a body did at once, and what it left for the non-blocking update."""
+
+    blocking: Writes = field(default_factory=dict)
+    later: Writes = field(default_factory=dict)
+
+
+class Symbolic:
+    """Executes one body. A branch works on a layer of its own, merged when it ends."""
+
+    def __init__(self, ops: BitOps, world: World, limits: Limits) -> None:
+        self.ops = ops
+        self.g = ops.g
+        self._world = world
+        self._limits = limits
+        self._layers: list[Writes] = [{}]
+        self._later_layers: list[Writes] = [{}]
+        self._active = TRUE
+        self._depth = 0
+        self._rounds = 0
+
+    def run(self, body: Stmt) -> Effect:
+        self._statement(body)
+        return Effect(self._layers[0], self._later_layers[0])
+
+    # Reading and writing bits.
+
+    def _find(self, bit: int) -> tuple[Bit, int] | None:
+        for layer in reversed(self._layers):
+            hit = layer.get(bit)
+            if hit is not None:
+                return hit
+        return None
+
+    def _read_bit(self, bit: int) -> Bit:
+        hit = self._find(bit)
+        if hit is None:
+            return self._world.read(bit)
+        value, written = hit
+        if written == TRUE or self.g.is_tautology(written):
+            return value
+        return self.ops.choose(written, value, self._world.read(bit))
+
+    def _read(self, signal: Signal) -> BitWord:
+        return [self._read_bit(b) for b in range(signal.offset, signal.offset + signal.width)]
+
+    def _write_bit(self, bit: int, value: Bit, condition: int, blocking: bool) -> None:
+        if not blocking:
+            before = self._find_later(bit)
+            self._later_layers[-1][bit] = self._over(before, value, condition)
+            return
+        before = self._find(bit)
+        old = self._current(bit, before)
+        self._layers[-1][bit] = self._over(before, value, condition)
+        if old is not None:
+            self._world.changed(bit, old, value, self.g.and_(self._active, condition))
+
+    def _current(self, bit: int, before: tuple[Bit, int] | None) -> Bit | None:
+        """The value before a write, where the world wants to hear of changes."""
+        outside = self._world.watched(bit)
+        if outside is None or before is None:
+            return outside
+        return self.ops.choose(before[1], before[0], outside)
+
+    def _over(self, before: tuple[Bit, int] | None, value: Bit, condition: int) -> tuple[Bit, int]:
+        if condition == TRUE:
+            return value, TRUE
+        if before is None:
+            return value, condition
+        return self.ops.choose(condition, value, before[0]), self.g.or_(condition, before[1])
+
+    def _find_later(self, bit: int) -> tuple[Bit, int] | None:
+        for layer in reversed(self._later_layers):
+            hit = layer.get(bit)
+            if hit is not None:
+                return hit
+        return None
+
+    # Statements.
+
+    def _statement(self, s: Stmt | None) -> None:
+        match s:
+            case None:
+                return
+            case Block():
+                for inner in s.body:
+                    self._statement(inner)
+            case Assign():
+                self._assign(s)
+            case If():
+                self._if(s)
+            case Case():
+                self._case(s)
+            case Loop():
+                self._loop(s, 0)
+            case _:
+                raise Unfit(type(s).__name__)
+
+    def _if(self, s: If) -> None:
+        self._branch(self.ops.is_true(self.expr(s.cond)), s.then, s.other)
+
+    def _branch(self, condition: int, then: Stmt | None, other: Stmt | None) -> None:
+        if condition == TRUE:
+            return self._statement(then)
+        if condition == FALSE:
+            return self._statement(other)
+        taken = self._layer(condition, lambda: self._statement(then))
+        untaken = self._layer(condition ^ 1, lambda: self._statement(other))
+        self._merge(condition, taken, untaken)
+        return None
+
+    def _layer(self, condition: int, body: Callable[[], None]) -> tuple[Writes, Writes]:
+        active = self._active
+        self._active = self.g.and_(active, condition)
+        self._layers.append({})
+        self._later_layers.append({})
+        body()
+        self._active = active
+        return self._layers.pop(), self._later_layers.pop()
+
+    def _merge(self, condition: int, taken: tuple[Writes, Writes], untaken: tuple[Writes, Writes]) -> None:
+        for a, b, into, find in (
+            (taken[0], untaken[0], self._layers[-1], self._find),
+            (taken[1], untaken[1], self._later_layers[-1], self._find_later),
+        ):
+            for bit in a.keys() | b.keys():
+                before = find(bit)
+                va, wa = a.get(bit) or before or (None, FALSE)
+                vb, wb = b.get(bit) or before or (None, FALSE)
+                # Where a side never wrote, its value does not matter: take the other's.
+                value = vb if va is None else va if vb is None else self.ops.choose(condition, va, vb)
+                assert value is not None
+                into[bit] = value, self.g.mux(condition, wa, wb)
+
+    def _case(self, s: Case) -> None:
+        subject = self.expr(s.subject)
+        # Arms are merged from the last to the first, each against "none before matched"; done without recursion, since
+        # a table may have thousands of arms.
+        conditions: list[int] = []
+        layers = []
+        none_yet = TRUE
+        for arm in s.arms:
+            match = self.g.any_of(self._label_matches(s.match, subject, self.expr(label)) for label in arm.labels)
+            if match == FALSE:
+                continue
+            conditions.append(match)
+            taken = self.g.and_(none_yet, match)
+            layers.append(self._layer(taken, partial(self._statement, arm.body)))
+            none_yet = self.g.and_(none_yet, match ^ 1)
+            if none_yet == FALSE:
+                break
+        rest = self._layer(none_yet, lambda: self._statement(s.default))
+        complete = none_yet != FALSE and s.default is None and self.g.is_tautology(none_yet ^ 1)
+        if (complete or none_yet == FALSE) and layers:
+            rest = layers.pop()
+            conditions.pop()
+        for condition, layer in zip(reversed(conditions), reversed(layers), strict=True):
+            self._layers.append({})
+            self._later_layers.append({})
+            self._merge(condition, layer, rest)
+            rest = self._layers.pop(), self._later_layers.pop()
+        self._layers[-1].update(rest[0])
+        self._later_layers[-1].update(rest[1])
+
+    def _label_matches(self, match: str, subject: BitWord, label: BitWord) -> int:
+        if match == "ceq":
+            return self.ops.identical(subject, label)
+        return self.ops.matches_casez(subject, label) if match == "casez" else self.ops.matches_casex(subject, label)
+
+    def _loop(self, s: Loop, conditional: int) -> None:
+        rounds = 0
+        while True:
+            condition = self.ops.is_true(self.expr(s.cond))
+            if condition == FALSE:
+                return
+            if condition != TRUE:
+                break
+            rounds += 1
+            self._rounds += 1
+            if rounds > self._limits.loop_rounds or self._rounds > 64 * self._limits.loop_rounds:
+                raise LimitReached(
+                    f"this loop ran more than {self._limits.loop_rounds} rounds",
+                    s.position,
+                    "does its condition ever become false?",
+                )
+            self._statement(s.body)
+        if conditional >= _MOST_CONDITIONAL_ROUNDS:
+            raise Unfit("a loop whose end depends on the inputs")
+
+        def once() -> None:
+            self._statement(s.body)
+            self._loop(s, conditional + 1)
+
+        self._merge(condition, self._layer(condition, once), self._layer(condition ^ 1, lambda: None))
+
+    def _assign(self, s: Assign) -> None:
+        value = self.expr(s.value)
+        low = s.value.width
+        for target in s.targets:
+            low -= target.width
+            self._write(target, value[low : low + target.width], s.blocking)
+
+    def _write(self, t: Target, value: BitWord, blocking: bool) -> None:
+        first, size = t.signal.offset, t.signal.width
+        if t.index is None:
+            for i in range(max(0, -t.low), min(t.width, size - t.low)):
+                self._write_bit(first + t.low + i, value[i], TRUE, blocking)
+            return
+        index = self.expr(t.index)
+        places = self._places(index, t.index_signed, t.base, t.step, t.width, size)
+        for low, here in places:
+            for i in range(max(0, -low), min(t.width, size - low)):
+                self._write_bit(first + low + i, value[i], here, blocking)
+
+    def _places(
+        self, index: BitWord, signed: bool, base: int, step: int, width: int, size: int
+    ) -> list[tuple[int, int]]:
+        """Where a computed offset may point: pairs of offset and the literal of "it points there"."""
+        out = []
+        known = self.ops.all_known(index)
+        lits = [b[0] for b in index]
+        n = len(index)
+        for low in range(-width + 1, size):
+            value = base + low * step
+            if not (-(1 << n - 1) <= value < 1 << n - 1 if signed else 0 <= value < 1 << n):
+                continue
+            here = known
+            for i in range(n):
+                here = self.g.and_(here, lits[i] ^ (0 if value >> i & 1 else 1))
+            if here != FALSE:
+                out.append((low, here))
+        return out
+
+    # Expressions.
+
+    def expr(self, e: Expr) -> BitWord:
+        ops = self.ops
+        match e:
+            case Ref():
+                return self._read(e.signal)
+            case Const():
+                return [(e.one >> i & 1, e.zero >> i & 1) for i in range(e.width)]
+            case Binary():
+                return self._binary(e)
+            case Unary():
+                return self._unary(e)
+            case Mux():
+                truth = ops.truth(self.expr(e.cond))
+                return [ops.merge(truth, x, y) for x, y in zip(self.expr(e.a), self.expr(e.b), strict=True)]
+            case Concat():
+                return [bit for part in reversed(e.parts) for bit in self.expr(part)]
+            case Slice():
+                return self._slice(e)
+            case Extend():
+                word = self.expr(e.a)
+                fill = word[-1] if e.signed and word else ZERO
+                return word + [fill] * (e.width - len(word))
+            case Pick():
+                return self._pick(e)
+            case Shift():
+                return self._shift(e)
+            case Tristate():
+                return self._tristate(e)
+            case Call():
+                return self._call(e)
+            case Power():
+                return self._power(e)
+        raise AssertionError(f"no rule for {type(e).__name__}")
+
+    def _slice(self, e: Slice) -> BitWord:
+        if isinstance(e.a, Ref):  # read only the bits asked for
+            first, size = e.a.signal.offset, e.a.signal.width
+            return [self._read_bit(first + e.low + i) if 0 <= e.low + i < size else X for i in range(e.width)]
+        word = self.expr(e.a)
+        return [word[e.low + i] if 0 <= e.low + i < len(word) else X for i in range(e.width)]
+
+    def _unary(self, e: Unary) -> BitWord:
+        ops, a = self.ops, self.expr(e.a)
+        match e.op:
+            case "not":
+                return [ops.not_(bit) for bit in a]
+            case "lnot":
+                return [ops.not_(ops.truth(a))]
+            case "ror":
+                return [ops.truth(a)]
+            case "rand":
+                result = ONE
+                for bit in a:
+                    result = ops.and_(result, bit)
+                return [result]
+            case "rxor":
+                result = ZERO
+                for bit in a:
+                    result = ops.xor(result, bit)
+                return [result]
+            case "neg":
+                return ops.guarded(ops.negate([b[0] for b in a]), ops.all_known(a))
+        raise AssertionError(e.op)
+
+    def _binary(self, e: Binary) -> BitWord:
+        ops, g, op = self.ops, self.g, e.op
+        a, b = self.expr(e.a), self.expr(e.b)
+        bitwise = {"and": ops.and_, "or": ops.or_, "xor": ops.xor, "resolve": ops.resolve}.get(op)
+        if bitwise:
+            return [bitwise(x, y) for x, y in zip(a, b, strict=True)]
+        match op:
+            case "eq":
+                return [ops.equal(a, b)]
+            case "ne":
+                return [ops.not_(ops.equal(a, b))]
+            case "ceq":
+                return [ops.flag(ops.identical(a, b))]
+            case "casez":
+                return [ops.flag(ops.matches_casez(a, b))]
+            case "casex":
+                return [ops.flag(ops.matches_casex(a, b))]
+        la, lb = [x[0] for x in a], [y[0] for y in b]
+        known = ops.all_known(a, b)
+        match op:
+            case "add":
+                return ops.guarded(ops.add(la, lb)[0], known)
+            case "sub":
+                return ops.guarded(ops.add(la, [y ^ 1 for y in lb], TRUE)[0], known)
+            case "mul":
+                return ops.guarded(ops.multiply(la, lb), known)
+            case "lt" | "slt" | "le" | "sle":
+                if op[0] == "s":
+                    la, lb = [*la[:-1], la[-1] ^ 1], [*lb[:-1], lb[-1] ^ 1]
+                less = ops.less(la, lb) if op[-1] == "t" else ops.less(lb, la) ^ 1
+                return ops.guarded([less], known)
+            case "div" | "mod" | "sdiv" | "smod":
+                known = g.and_(known, g.any_of(lb))
+                q, r = ops.signed_divide(la, lb) if op[0] == "s" else ops.divide(la, lb)
+                return ops.guarded(q if op.endswith("div") else r, known)
+        raise AssertionError(op)
+
+    def _shift(self, e: Shift) -> BitWord:
+        ops = self.ops
+        a, b = self.expr(e.a), self.expr(e.b)
+        fill = a[-1] if e.op == "sar" else ZERO
+        width = len(a)
+        for i, (amount, _) in enumerate(b):
+            if amount == FALSE:
+                continue
+            n = min(1 << min(i, 30), width)
+            moved = [fill] * n + a[: width - n] if e.op == "shl" else a[n:] + [fill] * n
+            a = [ops.choose(amount, m, x) for m, x in zip(moved, a, strict=True)]
+        known = ops.all_known(b)
+        return a if known == TRUE else [ops.choose(known, bit, X) for bit in a]
+
+    def _pick(self, e: Pick) -> BitWord:
+        ops = self.ops
+        index = self.expr(e.index)
+        signal = e.a.signal if isinstance(e.a, Ref) else None
+        word = self.expr(e.a)
+        size = signal.width if signal else len(word)
+        n = len(index)
+        known = ops.all_known(index)
+        if n <= _WIDEST_TABLE:
+            lits = [b[0] for b in index]
+            out: BitWord = []
+            for i in range(e.width):
+                table: BitWord = []
+                for raw in range(1 << n):
+                    at = values.signed_value(raw, n) if e.index_signed else raw
+                    low = (at - e.base) * e.step + i
+                    table.append(word[low] if 0 <= low < size else X)
+                for lit in lits:
+                    table = [ops.choose(lit, table[k + 1], table[k]) for k in range(0, len(table), 2)]
+                out.append(table[0])
+        else:
+            out = [X] * e.width
+            for low, here in self._places(index, e.index_signed, e.base, e.step, e.width, size):
+                for i in range(e.width):
+                    if 0 <= low + i < size:
+                        out[i] = ops.choose(here, word[low + i], out[i])
+        return out if known == TRUE else [ops.choose(known, bit, X) for bit in out]
+
+    def _tristate(self, e: Tristate) -> BitWord:
+        ops = self.ops
+        one, zero = ops.truth(self.expr(e.enable))
+        floating: Bit = (TRUE, TRUE)
+        return [ops.choose(one, bit, ops.choose(zero, floating, X)) for bit in self.expr(e.a)]
+
+    def _call(self, e: Call) -> BitWord:
+        if self._depth >= self._limits.call_depth:
+            raise LimitReached(f"`{e.function.name}` calls itself too deep", e.function.position)
+        args = [self.expr(a) for a in e.args]
+        for param, arg in zip(e.function.params, args, strict=True):
+            self._write(Target(param, 0, param.width), arg, True)
+        self._depth += 1
+        self._statement(e.function.body)
+        self._depth -= 1
+        return self._read(e.function.result)
+
+    def _power(self, e: Power) -> BitWord:
+        if isinstance(e.a, Const) and isinstance(e.b, Const):
+            return self.expr(Const(e.width, *evaluate(e)))
+        b = self.expr(e.b)
+        if e.b_signed and b[-1][0] != FALSE:
+            raise Unfit("a power with a signed exponent")
+        ops = self.ops
+        a = self.expr(e.a)
+        base = [x[0] for x in a]
+        result = [TRUE] + [FALSE] * (len(a) - 1)
+        for i, (digit, _) in enumerate(b):
+            if digit != FALSE:
+                product = ops.multiply(result, base)
+                result = [self.g.mux(digit, p, r) for p, r in zip(product, result, strict=True)]
+            if any(d != FALSE for d, _ in b[i + 1 :]):
+                base = ops.multiply(base, base)
+        return ops.guarded(result, ops.all_known(a, b))

@@ -1,0 +1,119 @@
+"""A tape: a straight list of AND, OR and XOR on whole numbers, each digit of a number one lane.
+
+Made from a `Graph`. A node is kept in whichever polarity is cheaper, and a slot is used again after its last reader.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+
+from obento.core.sim.graph import Graph
+
+_AND, _OR, _XOR, _AND_NOT = range(4)
+
+COMPILE_AFTER = 60
+"""A tape run more often than this is turned into generated Python, which runs faster but takes time to compile."""
+
+
+class Tape:
+    """Computes `outputs` (literals of the graph) from the planes of `inputs` (leaf literals, in the order given)."""
+
+    def __init__(self, graph: Graph, inputs: Sequence[int], outputs: Sequence[int]) -> None:
+        self._runs = 0
+        self._compiled: Callable[[list[int]], None] | None = None
+        self._build(graph, inputs, outputs)
+
+    def _build(self, graph: Graph, inputs: Sequence[int], outputs: Sequence[int]) -> None:
+        left, right, is_xor = graph.left, graph.right, graph.is_xor
+        nodes = graph.cone(outputs)
+        readers: dict[int, int] = {}
+        for n in nodes:
+            if left[n] >= 0:
+                a, b = left[n] >> 1, right[n] >> 1
+                readers[a] = readers.get(a, 0) + 1
+                readers[b] = readers.get(b, 0) + 1
+        for literal in outputs:
+            readers[literal >> 1] = readers.get(literal >> 1, 0) + 1
+        # Slot 0 holds no lane, slot 1 all lanes; then one slot for each input.
+        slot: dict[int, int] = {0: 0}
+        inverted: dict[int, bool] = {0: False}
+        self._input_slots: list[int] = []
+        used = 2
+        for literal in inputs:
+            slot[literal >> 1] = used
+            inverted[literal >> 1] = False
+            self._input_slots.append(used)
+            used += 1
+        free: list[int] = []
+        ops: list[tuple[int, int, int, int]] = []
+        for n in nodes:
+            la = left[n]
+            if la < 0:
+                if n not in slot:
+                    raise AssertionError("an input of the tape was not given")
+                continue
+            lb = right[n]
+            a, b = la >> 1, lb >> 1
+            sa, sb = slot[a], slot[b]
+            flip_a, flip_b = inverted[a] ^ bool(la & 1), inverted[b] ^ bool(lb & 1)
+            for child in (a, b):
+                readers[child] -= 1
+                if readers[child] == 0 and child:
+                    free.append(slot[child])
+            if free:
+                d = free.pop()
+            else:
+                d = used
+                used += 1
+            if is_xor[n]:
+                ops.append((_XOR, d, sa, sb))
+                inverted[n] = flip_a ^ flip_b
+            elif not flip_a and not flip_b:
+                ops.append((_AND, d, sa, sb))
+                inverted[n] = False
+            elif flip_a and flip_b:
+                ops.append((_OR, d, sa, sb))
+                inverted[n] = True
+            elif flip_b:
+                ops.append((_AND_NOT, d, sa, sb))
+                inverted[n] = False
+            else:
+                ops.append((_AND_NOT, d, sb, sa))
+                inverted[n] = False
+            slot[n] = d
+        self._outputs: list[tuple[int, bool]] = [(slot[o >> 1], inverted[o >> 1] ^ bool(o & 1)) for o in outputs]
+        self.ops = ops
+        self.slots = used
+
+    def run(self, inputs: Sequence[int], full: int) -> list[int]:
+        """The planes of the outputs; `full` has a one for each lane."""
+        s = [0] * self.slots
+        s[1] = full
+        for at, plane in zip(self._input_slots, inputs, strict=True):
+            s[at] = plane
+        self._runs += 1
+        if self._compiled is None and self._runs > COMPILE_AFTER:
+            self._compiled = self._generate()
+        if self._compiled is not None:
+            self._compiled(s)
+        else:
+            for op, d, a, b in self.ops:
+                if op == _AND:
+                    s[d] = s[a] & s[b]
+                elif op == _OR:
+                    s[d] = s[a] | s[b]
+                elif op == _XOR:
+                    s[d] = s[a] ^ s[b]
+                else:
+                    s[d] = s[a] ^ (s[a] & s[b])
+        return [s[at] ^ full if flip else s[at] for at, flip in self._outputs]
+
+    def _generate(self) -> Callable[[list[int]], None]:
+        form = ("{d} = {a} & {b}", "{d} = {a} | {b}", "{d} = {a} ^ {b}", "{d} = {a} ^ ({a} & {b})")
+        lines = ["def tape(s):"]
+        lines += [f"    s{i} = s[{i}]" for i in [0, 1, *self._input_slots]]
+        lines += ["    " + form[op].format(d=f"s{d}", a=f"s{a}", b=f"s{b}") for op, d, a, b in self.ops]
+        lines += [f"    s[{at}] = s{at}" for at, _ in self._outputs]
+        names: dict[str, Callable[[list[int]], None]] = {}
+        exec("\n".join(lines), names)  # our own text, made above
+        return names["tape"]
