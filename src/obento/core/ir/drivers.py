@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from obento.core.ir.design import Design, Process
+from obento.core.ir.design import Design, Process, Signal, Watch
 from obento.core.ir.nodes import (
     Assign,
     Block,
@@ -14,8 +14,11 @@ from obento.core.ir.nodes import (
     Function,
     If,
     Loop,
+    Ref,
+    Slice,
     Stmt,
     Target,
+    children,
     walk,
 )
 from obento.core.values import Word, ones
@@ -92,6 +95,37 @@ def written_bits(process: Process) -> set[int]:
         else:
             bits.update(range(first, first + t.signal.width))
     return bits
+
+
+def stretches_read(e: Expr) -> list[tuple[Signal, int, int]]:
+    """Stretches (signal, low, width) that an expression reads; of called functions their arguments only."""
+    found: list[tuple[Signal, int, int]] = []
+    stack = [e]
+    while stack:
+        node = stack.pop()
+        if isinstance(node, Slice) and isinstance(node.a, Ref):
+            low = max(0, node.low)
+            high = min(node.a.width, node.low + node.width)
+            if high > low:
+                found.append((node.a.signal, low, high - low))
+        elif isinstance(node, Ref):
+            found.append((node.signal, 0, node.width))
+        else:
+            stack += children(node)
+    return found
+
+
+def watches_of(stretches: list[tuple[Signal, int, int]]) -> list[Watch]:
+    """Watches for any change of these stretches, each once."""
+    seen: dict[tuple[int, int, int], Watch] = {}
+    for signal, low, width in stretches:
+        seen.setdefault((signal.id, low, width), Watch(signal, "any", low, width))
+    return list(seen.values())
+
+
+def body_watches(body: Stmt | None) -> list[Watch]:
+    """Watches for everything a body reads: what `@*` stands for (1364 clause 9.7.5)."""
+    return watches_of([r for s in statements(body) for e in expressions(s) for r in stretches_read(e)])
 
 
 def power_up_words(design: Design) -> list[Word]:

@@ -141,7 +141,10 @@ class Stmt:
 
 @dataclass(slots=True)
 class Target:
-    """A stretch of a signal to be written: `width` digits from `low`, or from a computed offset when `index` is given."""
+    """A stretch of a signal to be written: `width` digits from `low`, plus a computed offset when `index` is given.
+
+    The offset is `(index - base) * step`. With `window` it must lie inside that many digits, else nothing is written.
+    """
 
     signal: Signal
     low: int
@@ -150,6 +153,7 @@ class Target:
     index_signed: bool = False
     base: int = 0
     step: int = 1
+    window: int = 0
 
 
 @dataclass(slots=True)
@@ -200,6 +204,26 @@ class Loop(Stmt):
     body: Stmt | None
 
 
+def children(e: Expr) -> list[Expr]:
+    """The operands of an expression."""
+    match e:
+        case Unary() | Slice() | Extend():
+            return [e.a]
+        case Binary() | Power() | Shift():
+            return [e.a, e.b]
+        case Mux():
+            return [e.cond, e.a, e.b]
+        case Concat():
+            return e.parts
+        case Pick():
+            return [e.a, e.index]
+        case Tristate():
+            return [e.enable, e.a]
+        case Call():
+            return e.args
+    return []
+
+
 def walk(expr: Expr) -> list[Expr]:
     """An expression and everything below it, in no particular order."""
     out: list[Expr] = []
@@ -207,21 +231,5 @@ def walk(expr: Expr) -> list[Expr]:
     while stack:
         e = stack.pop()
         out.append(e)
-        match e:
-            case Unary() | Slice() | Extend():
-                stack.append(e.a)
-            case Binary() | Power() | Shift():
-                stack += (e.a, e.b)
-            case Mux():
-                stack += (e.cond, e.a, e.b)
-            case Concat():
-                stack += e.parts
-            case Pick():
-                stack += (e.a, e.index)
-            case Tristate():
-                stack += (e.enable, e.a)
-            case Call():
-                stack += e.args
-            case _:
-                pass
+        stack += children(e)
     return out

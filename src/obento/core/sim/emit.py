@@ -213,7 +213,9 @@ class Emitter:
         low = str(t.low)
         if t.index is not None:
             index = self._expr(t.index)
-            low = self._temp(f"K.offset({index}, {t.index.width}, {t.index_signed}, {t.base}, {t.step})")
+            inside = t.window and t.window - t.width
+            rest = f"{t.index.width}, {t.index_signed}, {t.base}, {t.step}, {inside if t.window else None}"
+            low = self._temp(f"{t.low} + K.offset({index}, {rest})")
         verb = "write" if blocking else "later"
         whole = t.index is None and t.low == 0 and t.width == t.signal.width
         if whole and blocking:

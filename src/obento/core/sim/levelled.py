@@ -5,7 +5,7 @@ there before can matter. The rules, each checked below:
 
 - no start values, no `initial` processes, no edges;
 - each bit is written by one process, and the processes can be put in an order in which inputs come first;
-- a process writes all its outputs on every way through, and wakes for everything it reads from outside;
+- what a process writes for others it writes on every way through, and it wakes for everything it reads from outside;
 - an `always` process reads something that certainly changes when a case is applied, so that it does run.
 """
 
@@ -51,7 +51,10 @@ class Levelled:
         literals: list[int] = []
         for port in self.outputs:
             for i in range(port.signal.width):
-                literals += self._bits[port.signal.offset + i]
+                value = self._bits.get(port.signal.offset + i)
+                if value is None:
+                    raise HasMemory("an output is not written on every way")
+                literals += value
         self.tape = Tape(self._graph, leaves, literals)
 
     def _lower(self, process: Process, limits: Limits) -> None:
@@ -62,9 +65,9 @@ class Levelled:
             if effect.blocking.keys() & effect.later.keys():
                 raise HasMemory("blocking and non-blocking writes to one bit")
         for bit, (value, written) in (effect.blocking | effect.later).items():
-            if not self._graph.is_tautology(written):
-                raise HasMemory("not written on every way")
-            self._bits[bit] = value
+            if self._graph.is_tautology(written):
+                self._bits[bit] = value
+            # else it may remember: whoever reads it finds it missing. Scratch variables are read by nobody else.
         if process.kind == "always" and not world.certain_event:
             raise HasMemory("may never run")
 

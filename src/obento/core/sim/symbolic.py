@@ -271,28 +271,34 @@ class Symbolic:
                 self._write_bit(first + t.low + i, value[i], TRUE, blocking)
             return
         index = self.expr(t.index)
-        places = self._places(index, t.index_signed, t.base, t.step, t.width, size)
-        for low, here in places:
+        if t.window:
+            places = self._places(index, t.index_signed, t.base, t.step, range(0, t.window - t.width + 1))
+        else:
+            places = self._places(index, t.index_signed, t.base, t.step, range(-t.low - t.width + 1, size - t.low))
+        for offset, here in places:
+            low = t.low + offset
             for i in range(max(0, -low), min(t.width, size - low)):
                 self._write_bit(first + low + i, value[i], here, blocking)
 
     def _places(
-        self, index: BitWord, signed: bool, base: int, step: int, width: int, size: int
+        self, index: BitWord, signed: bool, base: int, step: int, offsets: range
     ) -> list[tuple[int, int]]:
         """Where a computed offset may point: pairs of offset and the literal of "it points there"."""
         out = []
         known = self.ops.all_known(index)
         lits = [b[0] for b in index]
         n = len(index)
-        for low in range(-width + 1, size):
-            value = base + low * step
+        for offset in offsets:
+            if offset % step:
+                continue
+            value = base + offset // step
             if not (-(1 << n - 1) <= value < 1 << n - 1 if signed else 0 <= value < 1 << n):
                 continue
             here = known
             for i in range(n):
                 here = self.g.and_(here, lits[i] ^ (0 if value >> i & 1 else 1))
             if here != FALSE:
-                out.append((low, here))
+                out.append((offset, here))
         return out
 
     # Expressions.
@@ -434,7 +440,7 @@ class Symbolic:
                 out.append(table[0])
         else:
             out = [X] * e.width
-            for low, here in self._places(index, e.index_signed, e.base, e.step, e.width, size):
+            for low, here in self._places(index, e.index_signed, e.base, e.step, range(1 - e.width, size)):
                 for i in range(e.width):
                     if 0 <= low + i < size:
                         out[i] = ops.choose(here, word[low + i], out[i])

@@ -18,6 +18,9 @@ from obento.core.sim.emit import Emitter, namespace
 from obento.core.values import Word
 
 
+_NOWHERE = 1 << 40
+
+
 class DidNotSettle(Exception):
     """Still changing after `Limits.deltas` sweeps; `signals` names some that keep moving."""
 
@@ -128,12 +131,15 @@ class Timeline:
         """A non-blocking update."""
         self._later.append((signal, low, width, word))
 
-    def offset(self, index: Word, width: int, signed: bool, base: int, step: int) -> int:
-        """Where a computed index points; far outside when it is unknown, so that nothing is written."""
+    def offset(self, index: Word, width: int, signed: bool, base: int, step: int, most: int | None) -> int:
+        """Where a computed index points; far outside when it is unknown or past `most`, so that nothing is written."""
         if not v.is_known(index, width):
-            return 1 << 40
+            return _NOWHERE
         at = v.signed_value(index[0], width) if signed else index[0]
-        return (at - base) * step if abs(at) < 1 << 40 else 1 << 40
+        offset = (at - base) * step
+        if abs(offset) > _NOWHERE or (most is not None and not 0 <= offset <= most):
+            return _NOWHERE
+        return offset
 
     def loop_too_long(self, position: int) -> None:
         raise LimitReached(

@@ -1,0 +1,1 @@
+"""What the language front ends share."""

@@ -1,0 +1,140 @@
+"""Verilog text to tokens (IEEE 1364-2005 clause 3).
+
+Token kinds: `i` identifier, `x` escaped identifier, `k` keyword, `n` number, `r` real, `s` string, `$` system name,
+`o` operator or punctuation, `d` compiler directive (a back-tick name), `e` end of input.
+"""
+
+from __future__ import annotations
+
+import re
+
+from obento.core.diagnostics import Collector
+from obento.core.limits import LimitReached, Limits
+from obento.core.source import SourceFile
+from obento.core.syntax.stream import Tokens
+
+KEYWORDS = frozenset(
+    """always and assign automatic begin buf bufif0 bufif1 case casex casez cell cmos config deassign default defparam
+    design disable edge else end endcase endconfig endfunction endgenerate endmodule endprimitive endspecify endtable
+    endtask event for force forever fork function generate genvar highz0 highz1 if ifnone incdir include initial inout
+    input instance integer join large liblist library localparam macromodule medium module nand negedge nmos nor
+    noshowcancelled not notif0 notif1 or output parameter pmos posedge primitive pull0 pull1 pulldown pullup
+    pulsestyle_ondetect pulsestyle_onevent rcmos real realtime reg release repeat rnmos rpmos rtran rtranif0 rtranif1
+    scalared showcancelled signed small specify specparam strong0 strong1 supply0 supply1 table task time tran tranif0
+    tranif1 tri tri0 tri1 triand trior trireg unsigned use uwire vectored wait wand weak0 weak1 while wire wor xnor
+    xor""".split()
+)
+"""Annex B."""
+
+SYSTEM_VERILOG_KEYWORDS = frozenset(["logic", "always_comb", "always_ff", "always_latch", "bit", "unique", "priority"])
+"""Words that .sv files may use as well."""
+
+_TOKEN = re.compile(
+    r"""
+    (?P<space>[ \t\f\r]+|\\\r?\n)
+  | (?P<newline>\n)
+  | (?P<comment>//[^\n]*)
+  | (?P<block>/\*.*?\*/)
+  | (?P<open_block>/\*)
+  | (?P<attribute>\(\*(?!\s*\)).*?\*\))
+  | (?P<i>[A-Za-z_][A-Za-z0-9_$]*)
+  | (?P<n>(?:[0-9][0-9_]*)?[ \t]*'[sS]?[bBoOdDhH][ \t]*[0-9a-fA-FxXzZ?_]+)
+  | (?P<fill>'[01xXzZ](?![0-9a-zA-Z_]))
+  | (?P<r>[0-9][0-9_]*(?:\.[0-9][0-9_]*(?:[eE][+-]?[0-9]+)?|[eE][+-]?[0-9]+))
+  | (?P<d10>[0-9][0-9_]*)
+  | (?P<s>"(?:[^"\\\n]|\\.)*")
+  | (?P<open_string>"[^\n]*)
+  | (?P<x>\\[^\s]+)
+  | (?P<d>`[A-Za-z_][A-Za-z0-9_$]*)
+  | (?P<sys>\$[A-Za-z0-9_$]+)
+  | (?P<o>>>>=?|<<<=?|===|!==|\*\*|<<|>>|<=|>=|==|!=|&&|\|\||~&|~\||~\^|\^~|->|\+:|-:|\+\+|--|[-+*/%&|^~!<>=?:;,.()\[\]{}@\#])
+    """,
+    re.VERBOSE | re.DOTALL,
+)
+
+_LOOKALIKES = {"‘": "'", "’": "'", "“": '"', "”": '"', "–": "-", "—": "-", "−": "-", "\u00a0": " ", "；": ";"}
+
+
+def lex(file: SourceFile, collector: Collector, limits: Limits, system_verilog: bool = False) -> Tokens:
+    """All tokens of a file, the end of input last. Characters that cannot be read are reported and skipped."""
+    tokens = Tokens()
+    kinds, texts, starts, ends, lines = (
+        tokens.kinds, tokens.texts, tokens.starts, tokens.ends, tokens.newline_before,
+    )  # fmt: skip
+    text, base = file.text, file.base
+    match = _TOKEN.match
+    keywords = KEYWORDS | SYSTEM_VERILOG_KEYWORDS if system_verilog else KEYWORDS
+    at = 0
+    size = len(text)
+    newline = False
+    while at < size:
+        m = match(text, at)
+        if m is None:
+            _strange_character(text[at], base + at, collector)
+            at += 1
+            continue
+        kind = m.lastgroup
+        end = m.end()
+        if kind == "space":
+            pass
+        elif kind == "newline":
+            newline = True
+        elif kind in ("comment", "block", "attribute"):
+            newline = newline or "\n" in m.group()
+        elif kind == "open_block":
+            collector.error("open-comment", "this comment is never closed", base + at, base + end, "close it with `*/`")
+            break
+        elif kind == "open_string":
+            collector.error(
+                "open-string", "this string has no closing quote", base + at, base + end, 'close it with `"` on this line'
+            )
+            kinds.append("s")
+            texts.append(m.group()[1:])
+            starts.append(base + at)
+            ends.append(base + end)
+            lines.append(newline)
+            newline = False
+        else:
+            word = m.group()
+            if kind == "i":
+                kinds.append("k" if word in keywords else "i")
+            elif kind == "x":
+                kinds.append("x")
+                word = word[1:]
+            elif kind == "s":
+                kinds.append("s")
+                word = word[1:-1]
+            elif kind in ("d10", "fill"):
+                kinds.append("n")
+            elif kind == "sys":
+                kinds.append("$")
+            else:
+                kinds.append(kind or "o")
+            texts.append(word)
+            starts.append(base + at)
+            ends.append(base + end)
+            lines.append(newline)
+            newline = False
+            if len(texts) > limits.tokens:
+                raise LimitReached("this file has too many words to be read", base + at)
+        at = end
+    last = ends[-1] if ends else base
+    tokens.append("e", "", last, last, True)
+    return tokens
+
+
+def _strange_character(character: str, position: int, collector: Collector) -> None:
+    if character in _LOOKALIKES:
+        collector.error(
+            "strange-character",
+            f"the character {character} only looks like {_LOOKALIKES[character]!r}",
+            position,
+            position + 1,
+            "it often comes from a word processor; type it again in a text editor",
+        )
+    elif character == "'":
+        collector.error(
+            "bad-number", "a number's base is missing or unknown after `'`", position, position + 1, "write 4'b1010, 8'hff or 3'd5"
+        )
+    else:
+        collector.error("strange-character", f"the character {character!r} means nothing in Verilog", position, position + 1)

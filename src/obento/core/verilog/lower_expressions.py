@@ -1,0 +1,444 @@
+"""Expressions to the intermediate representation: widths and signs by IEEE 1364-2005 clause 5.4 and 5.5.
+
+Two passes, as the standard describes them: first the size and sign that an expression has of itself, then its operands
+widened to the size and sign that its context gives it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from obento.core import values
+from obento.core.diagnostics import Collector
+from obento.core.ir import nodes as ir
+from obento.core.ir.evaluate import NotConstant, evaluate
+from obento.core.limits import Limits
+from obento.core.suggest import did_you_mean
+from obento.core.verilog import ast
+from obento.core.verilog.scope import FunctionEntry, Parameter, Scope, Vector
+
+_ARITHMETIC = {"+": "add", "-": "sub", "*": "mul", "/": "div", "%": "mod"}
+_BITWISE = {"&": "and", "|": "or", "^": "xor"}
+_SHIFTS = {"<<": "shl", "<<<": "shl", ">>": "shr", ">>>": "sar"}
+_RELATIONS = frozenset(["<", "<=", ">", ">=", "==", "!=", "===", "!=="])
+_REDUCTIONS = {"&": "rand", "|": "ror", "^": "rxor", "~&": "rand", "~|": "ror", "~^": "rxor", "^~": "rxor"}
+
+
+class Wrong(Exception):
+    """An expression that cannot be lowered; already reported."""
+
+
+class ExpressionLowering:
+    """Lowers expressions in one scope. `call` lowers a function the first time it is used."""
+
+    def __init__(
+        self, scope: Scope, collector: Collector, limits: Limits, call: Callable[[FunctionEntry], ir.Function]
+    ) -> None:
+        self.scope = scope
+        self.collector = collector
+        self.limits = limits
+        self._call = call
+        self._sizes: dict[int, tuple[int, bool]] = {}
+        self.implicit: Callable[[ast.Name], Vector | None] | None = None
+
+    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong:
+        self.collector.error(code, text, node.start, node.end, hint)
+        return Wrong()
+
+    # What callers ask for.
+
+    def self_determined(self, e: ast.Expr) -> ir.Expr:
+        width, signed = self.size(e)
+        return self.lower(e, width, signed)
+
+    def to_width(self, e: ast.Expr, width: int) -> ir.Expr:
+        """A right side for a target of `width` bits (5.4.1: the larger of both rules inside)."""
+        own, signed = self.size(e)
+        lowered = self.lower(e, max(own, width), signed)
+        return ir.Slice(width, lowered, 0) if own > width else lowered
+
+    def constant(self, e: ast.Expr, what: str) -> tuple[ir.Const, bool]:
+        """A constant expression and its sign."""
+        width, signed = self.size(e)
+        try:
+            one, zero = evaluate(self.lower(e, width, signed))
+        except NotConstant:
+            raise self.error("not-constant", f"{what} must be a constant", e, "a number or a parameter") from None
+        return ir.Const(width, one, zero), signed
+
+    def integer(self, e: ast.Expr, what: str) -> int:
+        """A constant as a whole number."""
+        const, signed = self.constant(e, what)
+        if const.one ^ const.zero != values.ones(const.width):
+            raise self.error("not-constant", f"{what} has unknown digits", e)
+        return values.signed_value(const.one, const.width) if signed else const.one
+
+    # First pass: size and sign of an expression by itself (table 5-22, clause 5.5.1).
+
+    def size(self, e: ast.Expr) -> tuple[int, bool]:
+        known = self._sizes.get(id(e))
+        if known is None:
+            known = self._sizes[id(e)] = self._size(e)
+        return known
+
+    def _size(self, e: ast.Expr) -> tuple[int, bool]:
+        match e:
+            case ast.Number():
+                return e.digits, e.signed
+            case ast.Name():
+                entry = self._entry(e)
+                if isinstance(entry, Parameter):
+                    return entry.value.width, entry.signed
+                if entry.dims:
+                    raise self.error("whole-array", f"`{e.name}` is an array: it needs an index", e)
+                return entry.signal.width, entry.signed
+            case ast.Binary():
+                return self._size_binary(e)
+            case ast.Unary():
+                width, signed = self.size(e.a)
+                return (width, signed) if e.op in "+-~" else (1, False)
+            case ast.Conditional():
+                self.size(e.cond)
+                (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
+                return max(wa, wb), sa and sb
+            case ast.Concat():
+                return sum(self._part_width(p) for p in e.parts), False
+            case ast.Repeat():
+                count = self.integer(e.count, "the count of a repetition")
+                if count < 1 or count > self.limits.vector_bits:
+                    raise self.error("repeat-count", f"a repetition of {count} times makes no sense", e.count)
+                width = count * sum(self._part_width(p) for p in e.parts)
+                if width > self.limits.vector_bits:
+                    raise self.error("too-wide", f"this is {width} bits wide, more than can be taken", e)
+                return width, False
+            case ast.Index() | ast.Part():
+                return self._select_width(e)
+            case ast.Call():
+                return self._size_call(e)
+            case ast.String():
+                return max(8, 8 * len(e.text)), False
+            case ast.Fill():
+                return 1, False
+            case ast.Dotted():
+                raise self.error("not-yet", "names with a path are not read by this version", e)
+            case ast.Real():
+                raise self.error("not-yet", "numbers with a fraction are not read by this version", e)
+        raise AssertionError(type(e).__name__)
+
+    def _size_binary(self, e: ast.Binary) -> tuple[int, bool]:
+        (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
+        if e.op in _RELATIONS or e.op in ("&&", "||"):
+            return 1, False
+        if e.op in _SHIFTS or e.op == "**":
+            return wa, sa
+        return max(wa, wb), sa and sb
+
+    def _part_width(self, e: ast.Expr) -> int:
+        if isinstance(e, ast.Number) and e.width is None:
+            raise self.error("unsized", "a number inside `{ }` needs a width", e, "write for instance 1'b0 instead of 0")
+        return self.size(e)[0]
+
+    def _size_call(self, e: ast.Call) -> tuple[int, bool]:
+        if e.name in ("$signed", "$unsigned"):
+            if len(e.args) != 1:
+                raise self.error("arguments", f"`{e.name}` takes one value", e)
+            return self.size(e.args[0])[0], e.name == "$signed"
+        if e.name == "$clog2":
+            return 32, True
+        if e.name.startswith("$"):
+            raise self.error("not-yet", f"`{e.name}` cannot be used in an expression here", e)
+        entry = self._function(e)
+        function = self._call(entry)
+        if len(e.args) != len(function.params):
+            raise self.error(
+                "arguments", f"`{e.name}` takes {len(function.params)} values, here are {len(e.args)}", e
+            )
+        return function.result.width, entry.signed
+
+    def _function(self, e: ast.Call) -> FunctionEntry:
+        entry = self.scope.find(e.name)
+        if not isinstance(entry, FunctionEntry) or entry.item.task:
+            hint = did_you_mean(e.name, [n for n in self.scope.all_names() if isinstance(self.scope.find(n), FunctionEntry)])
+            raise self.error("no-function", f"there is no function `{e.name}`", e, hint)
+        return entry
+
+    def _entry(self, e: ast.Name) -> Vector | Parameter:
+        entry = self.scope.find(e.name)
+        if isinstance(entry, Vector | Parameter):
+            return entry
+        if entry is None:
+            if self.implicit is not None:
+                made = self.implicit(e)
+                if made is not None:
+                    return made
+            raise self.error(
+                "undeclared", f"`{e.name}` is not declared", e, did_you_mean(e.name, self.scope.all_names()) or "declare it with `wire` or `reg`"
+            )
+        raise self.error("not-a-value", f"`{e.name}` is no signal", e)
+
+    # Second pass: lowered in the size and sign of the context.
+
+    def lower(self, e: ast.Expr, width: int, signed: bool) -> ir.Expr:
+        """`e` as `width` bits; `signed` is the sign of the whole expression it stands in."""
+        match e:
+            case ast.Binary():
+                return self._lower_binary(e, width, signed)
+            case ast.Unary() if e.op in "+-~":
+                a = self.lower(e.a, width, signed)
+                return a if e.op == "+" else ir.Unary(width, "neg" if e.op == "-" else "not", a)
+            case ast.Conditional():
+                cond = self.self_determined(e.cond)
+                return ir.Mux(width, cond, self.lower(e.a, width, signed), self.lower(e.b, width, signed))
+            case ast.Fill():
+                full = values.ones(width)
+                one, zero = {"0": (0, full), "1": (full, 0), "x": (0, 0), "z": (full, full)}[e.digit]
+                return ir.Const(width, one, zero)
+            case ast.Number() if e.width is None and width > e.digits:
+                return self._wide_literal(e, width)
+        return self._widen(self._leaf(e), width, signed)
+
+    @staticmethod
+    def _wide_literal(e: ast.Number, width: int) -> ir.Expr:
+        """An unsized literal goes on with its leftmost x or z, else with zeros or its sign (3.5.1)."""
+        top1, top0 = e.one >> (e.digits - 1) & 1, e.zero >> (e.digits - 1) & 1
+        return ir.Const(width, *values.extend((e.one, e.zero), e.digits, width, e.signed or top1 == top0))
+
+    @staticmethod
+    def _widen(e: ir.Expr, width: int, signed: bool) -> ir.Expr:
+        if e.width >= width:
+            return e
+        if isinstance(e, ir.Const):
+            return ir.Const(width, *values.extend((e.one, e.zero), e.width, width, signed))
+        return ir.Extend(width, e, signed)
+
+    def _lower_binary(self, e: ast.Binary, width: int, signed: bool) -> ir.Expr:
+        op = e.op
+        if op in _BITWISE:
+            return ir.Binary(width, _BITWISE[op], self.lower(e.a, width, signed), self.lower(e.b, width, signed))
+        if op in ("~^", "^~"):
+            inner = ir.Binary(width, "xor", self.lower(e.a, width, signed), self.lower(e.b, width, signed))
+            return ir.Unary(width, "not", inner)
+        if op in _ARITHMETIC:
+            name = _ARITHMETIC[op]
+            if signed and name in ("div", "mod"):
+                name = "s" + name
+            return ir.Binary(width, name, self.lower(e.a, width, signed), self.lower(e.b, width, signed))
+        if op in _SHIFTS:
+            name = _SHIFTS[op]
+            if name == "sar" and not signed:
+                name = "shr"
+            return ir.Shift(width, name, self.lower(e.a, width, signed), self.self_determined(e.b))
+        if op == "**":
+            b_signed = self.size(e.b)[1]
+            return ir.Power(width, self.lower(e.a, width, signed), self.self_determined(e.b), signed, b_signed)
+        return self._widen(self._relation(e), width, signed)
+
+    def _truth(self, e: ast.Expr) -> ir.Expr:
+        a = self.self_determined(e)
+        return a if a.width == 1 else ir.Unary(1, "ror", a)
+
+    def _relation(self, e: ast.Binary) -> ir.Expr:
+        op = e.op
+        if op in ("&&", "||"):
+            return ir.Binary(1, "and" if op == "&&" else "or", self._truth(e.a), self._truth(e.b))
+        (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
+        width, signed = max(wa, wb), sa and sb
+        a, b = self.lower(e.a, width, signed), self.lower(e.b, width, signed)
+        if op in ("==", "!="):
+            return ir.Binary(1, "eq" if op == "==" else "ne", a, b)
+        if op in ("===", "!=="):
+            same = ir.Binary(1, "ceq", a, b)
+            return same if op == "===" else ir.Unary(1, "lnot", same)
+        if op in (">", ">="):
+            a, b = b, a
+        name = "lt" if op in "<>" else "le"
+        return ir.Binary(1, "s" + name if signed else name, a, b)
+
+    def _leaf(self, e: ast.Expr) -> ir.Expr:
+        match e:
+            case ast.Number():
+                return ir.Const(e.digits, e.one, e.zero)
+            case ast.Name():
+                entry = self._entry(e)
+                self.size(e)
+                return entry.value if isinstance(entry, Parameter) else ir.Ref(entry.signal.width, entry.signal)
+            case ast.Unary():
+                return self._reduction(e)
+            case ast.Concat():
+                return self._concat(e.parts, 1)
+            case ast.Repeat():
+                self.size(e)
+                return self._concat(e.parts, self.integer(e.count, "the count of a repetition"))
+            case ast.Index() | ast.Part():
+                return self._select(e)
+            case ast.Call():
+                return self._lower_call(e)
+            case ast.String():
+                data = int.from_bytes(e.text.encode("latin-1", "replace") or b"\0", "big")
+                return ir.Const(self.size(e)[0], *values.word(data, self.size(e)[0]))
+        raise AssertionError(type(e).__name__)
+
+    def _reduction(self, e: ast.Unary) -> ir.Expr:
+        a = self.self_determined(e.a)
+        if e.op == "!":
+            return ir.Unary(1, "lnot", a)
+        result = ir.Unary(1, _REDUCTIONS[e.op], a)
+        return ir.Unary(1, "not", result) if len(e.op) == 2 else result
+
+    def _concat(self, parts: list[ast.Expr], count: int) -> ir.Expr:
+        lowered = [self.self_determined(p) for p in parts] * count
+        return lowered[0] if len(lowered) == 1 else ir.Concat(sum(p.width for p in lowered), lowered)
+
+    def _lower_call(self, e: ast.Call) -> ir.Expr:
+        width, _ = self.size(e)
+        if e.name in ("$signed", "$unsigned"):
+            return self.self_determined(e.args[0])
+        if e.name == "$clog2":
+            value = self.integer(e.args[0], "the argument of $clog2")
+            return ir.Const(32, *values.word(max(0, value - 1).bit_length(), 32))
+        function = self._call(self._function(e))
+        args = [self.to_width(a, p.width) for a, p in zip(e.args, function.params, strict=True)]
+        return ir.Call(width, function, args)
+
+    # Selects (5.2).
+
+    def _base(self, e: ast.Expr) -> tuple[Vector | Parameter, list[ast.Expr], ast.Part | None]:
+        """The vector that a select is of, the indices in order, and the part select at its end."""
+        indices: list[ast.Expr] = []
+        part = None
+        node = e
+        if isinstance(node, ast.Part):
+            part = node
+            node = node.base
+        while isinstance(node, ast.Index):
+            indices.insert(0, node.index)
+            node = node.base
+        if isinstance(node, ast.Dotted):
+            raise self.error("not-yet", "names with a path are not read by this version", node)
+        if not isinstance(node, ast.Name):
+            raise self.error("bad-select", "only a name can be indexed", e)
+        return self._entry(node), indices, part
+
+    def _select_width(self, e: ast.Index | ast.Part) -> tuple[int, bool]:
+        entry, indices, part = self._base(e)
+        dims = entry.dims if isinstance(entry, Vector) else []
+        width = entry.width if isinstance(entry, Vector) else entry.value.width
+        scalar = isinstance(entry, Vector) and width == 1 and entry.msb == 0 == entry.lsb and not entry.kind.endswith("[]")
+        extra = len(indices) - len(dims)
+        if extra < 0:
+            raise self.error("whole-array", "this is a whole array: it needs one more index", e)
+        if extra > 1 or (extra == 1 and part):
+            raise self.error("too-many-indices", "one index too many", e)
+        if scalar and (extra == 1 or part) and isinstance(entry, Vector):
+            self.collector.warning(
+                "select-of-bit", "this selects from a signal of one bit", e.start, e.end, "was it meant to be declared with a range?"
+            )
+        if part is not None:
+            return self._part_size(part, entry), False
+        if extra == 1:
+            return 1, False
+        return width, isinstance(entry, Vector) and entry.signed
+
+    def _part_size(self, part: ast.Part, entry: Vector | Parameter) -> int:
+        if part.how != ":":
+            width = self.integer(part.right, "the width of a part select")
+        else:
+            left = self.integer(part.left, "the ends of a part select")
+            right = self.integer(part.right, "the ends of a part select")
+            step = entry.step if isinstance(entry, Vector) else 1
+            if (left - right) * step < 0:
+                raise self.error(
+                    "reversed-part", f"[{left}:{right}] runs against the declaration", part, f"write [{right}:{left}]"
+                )
+            width = abs(left - right) + 1
+        if not 1 <= width <= self.limits.vector_bits:
+            raise self.error("part-width", f"a part select of {width} bits makes no sense", part)
+        return width
+
+    def _select(self, e: ast.Index | ast.Part) -> ir.Expr:
+        entry, indices, part = self._base(e)
+        self.size(e)
+        if isinstance(entry, Parameter):
+            result: ir.Expr = entry.value
+            msb, lsb, step, dims = entry.value.width - 1, 0, 1, []
+        else:
+            result = ir.Ref(entry.signal.width, entry.signal)
+            msb, lsb, step, dims = entry.msb, entry.lsb, entry.step, entry.dims
+        inner = result.width
+        for (left, right), index in zip(dims, indices, strict=False):
+            inner //= abs(left - right) + 1
+            result = self._pick(result, index, min(left, right), inner, inner, e)
+        for index in indices[len(dims) :]:
+            result = self._pick(result, index, lsb, step, 1, e)
+        if part is not None:
+            result = self._part(result, part, msb, lsb, step)
+        return result
+
+    def _pick(self, a: ir.Expr, index: ast.Expr, base: int, step: int, width: int, e: ast.Expr) -> ir.Expr:
+        index_width, signed = self.size(index)
+        lowered = self.lower(index, index_width, signed)
+        try:
+            one, zero = evaluate(lowered)
+        except NotConstant:
+            return ir.Pick(width, a, lowered, signed, base, step)
+        if one ^ zero != values.ones(index_width):
+            return ir.Const(width, 0, 0)
+        at = values.signed_value(one, index_width) if signed else one
+        low = (at - base) * step
+        if not 0 <= low < a.width:
+            self.collector.warning("out-of-range", f"index {at} lies outside of the declared range", e.start, e.end)
+        return ir.Slice(width, a, low)
+
+    def _part(self, a: ir.Expr, part: ast.Part, msb: int, lsb: int, step: int) -> ir.Expr:
+        width = self.size(part)[0]
+        if part.how == ":":
+            left = self.integer(part.left, "the ends of a part select")
+            right = self.integer(part.right, "the ends of a part select")
+            low = (right - lsb) * step
+            if low < 0 or (left - lsb) * step >= a.width:
+                self.collector.warning(
+                    "out-of-range", f"[{left}:{right}] reaches outside of the declared [{msb}:{lsb}]", part.start, part.end
+                )
+            return ir.Slice(width, a, low)
+        return self._pick(a, part.left, self.indexed_base(part.how, width, lsb, step), step, width, part)
+
+    @staticmethod
+    def indexed_base(how: str, width: int, lsb: int, step: int) -> int:
+        """The declared index that `[i +: n]` or `[i -: n]` must have to select from offset 0 (5.2.1)."""
+        upwards = (how == "+:") == (step == 1)
+        return lsb if upwards else lsb + (width - 1) * step
+
+    # Targets of assignments.
+
+    def targets(self, e: ast.Expr) -> list[ir.Target]:
+        """The stretches that a left side writes, leftmost first."""
+        if isinstance(e, ast.Concat):
+            return [t for part in e.parts for t in self.targets(part)]
+        if not isinstance(e, ast.Name | ast.Index | ast.Part):
+            raise self.error("bad-target", "this cannot be written to", e)
+        entry, indices, part = self._base(e)
+        if isinstance(entry, Parameter):
+            raise self.error("bad-target", "a parameter is a constant and cannot be written to", e)
+        width, _ = self.size(e)
+        if isinstance(e, ast.Name):
+            return [ir.Target(entry.signal, 0, width)]
+        return [self._place(self._select(e), e)]
+
+    def _place(self, selected: ir.Expr, e: ast.Expr) -> ir.Target:
+        low = 0
+        dynamic: ir.Pick | None = None
+        node = selected
+        while not isinstance(node, ir.Ref):
+            if isinstance(node, ir.Slice):
+                low += node.low
+            elif isinstance(node, ir.Pick) and dynamic is None:
+                dynamic = node
+            else:
+                raise self.error("not-yet", "writing through two computed indices is not read by this version", e)
+            node = node.a
+        if dynamic is None:
+            return ir.Target(node.signal, low, selected.width)
+        window = 0 if isinstance(dynamic.a, ir.Ref) else dynamic.a.width
+        return ir.Target(
+            node.signal, low, selected.width, dynamic.index, dynamic.index_signed, dynamic.base, dynamic.step, window
+        )

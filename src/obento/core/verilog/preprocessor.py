@@ -1,0 +1,198 @@
+"""Compiler directives (IEEE 1364-2005 clause 19), carried out on tokens.
+
+Tokens that come out of a macro keep the position where the macro was used, so that messages point into the student's own
+text.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from obento.core.diagnostics import Collector
+from obento.core.limits import LimitReached, Limits
+from obento.core.suggest import did_you_mean
+from obento.core.syntax.stream import Tokens
+
+_LINE_DIRECTIVES = {"timescale", "line", "pragma", "unconnected_drive", "begin_keywords"}
+_BARE_DIRECTIVES = {"celldefine", "endcelldefine", "resetall", "nounconnected_drive", "end_keywords"}
+
+
+@dataclass(slots=True)
+class _Macro:
+    params: list[str] | None
+    body: list[int]
+    source: Tokens
+
+
+class Preprocessor:
+    """One for all files of a hand-in: a `define` is seen by the files that come after it."""
+
+    def __init__(self, collector: Collector, limits: Limits, find: Callable[[str], Tokens | None]) -> None:
+        self._collector = collector
+        self._limits = limits
+        self._find = find
+        self._macros: dict[str, _Macro] = {}
+        self._including: list[str] = []
+        self.implicit_nets = True
+
+    def run(self, tokens: Tokens) -> Tokens:
+        if "d" not in tokens.kinds:
+            return tokens
+        out = Tokens()
+        self._copy(tokens, out)
+        out.append("e", "", tokens.starts[-1], tokens.ends[-1], True)
+        return out
+
+    def _copy(self, t: Tokens, out: Tokens) -> None:
+        at, size = 0, len(t.kinds) - 1
+        conditions: list[tuple[bool, bool, int]] = []  # (this branch is read, some branch was read, where)
+        while at < size:
+            reading = all(c[0] for c in conditions)
+            if t.kinds[at] != "d":
+                if reading:
+                    out.append(t.kinds[at], t.texts[at], t.starts[at], t.ends[at], t.newline_before[at])
+                at += 1
+                continue
+            name = t.texts[at][1:]
+            here = t.starts[at]
+            if name in ("ifdef", "ifndef", "elsif"):
+                known = t.texts[at + 1] in self._macros
+                holds = known if name != "ifndef" else not known
+                if name != "elsif":
+                    conditions.append((holds, holds, here))
+                elif conditions:
+                    _, before, where = conditions[-1]
+                    conditions[-1] = (holds and not before, before or holds, where)
+                at += 2
+            elif name == "else":
+                if conditions:
+                    _, before, where = conditions[-1]
+                    conditions[-1] = (not before, True, where)
+                at += 1
+            elif name == "endif":
+                if conditions:
+                    conditions.pop()
+                else:
+                    self._collector.error("stray-endif", "this `endif closes nothing", here, t.ends[at])
+                at += 1
+            elif not reading:
+                at += 1
+            else:
+                at = self._directive(name, t, at, out)
+        for _, _, where in conditions:
+            self._collector.error("open-ifdef", "this condition is never closed", where, where, "add `endif")
+
+    def _directive(self, name: str, t: Tokens, at: int, out: Tokens) -> int:
+        if name == "define":
+            return self._define(t, at)
+        if name == "undef":
+            self._macros.pop(t.texts[at + 1], None)
+            return at + 2
+        if name == "include":
+            return self._include(t, at, out)
+        if name == "default_nettype":
+            self.implicit_nets = t.texts[at + 1] != "none"
+            return at + 2
+        if name in _LINE_DIRECTIVES:
+            return self._line_end(t, at + 1)
+        if name in _BARE_DIRECTIVES:
+            return at + 1
+        return self._use(name, t, at, out)
+
+    def _line_end(self, t: Tokens, at: int) -> int:
+        while t.kinds[at] != "e" and not t.newline_before[at]:
+            at += 1
+        return at
+
+    def _define(self, t: Tokens, at: int) -> int:
+        name = t.texts[at + 1]
+        end = at + 2
+        params: list[str] | None = None
+        if t.texts[end] == "(" and t.starts[end] == t.ends[at + 1] and not t.newline_before[end]:
+            params = []
+            end += 1
+            while t.texts[end] != ")" and t.kinds[end] != "e":
+                if t.texts[end] != ",":
+                    params.append(t.texts[end])
+                end += 1
+            end += 1
+        body: list[int] = []
+        while t.kinds[end] != "e" and not t.newline_before[end]:
+            body.append(end)
+            end += 1
+        self._macros[name] = _Macro(params, body, t)
+        return end
+
+    def _include(self, t: Tokens, at: int, out: Tokens) -> int:
+        name = t.texts[at + 1]
+        found = self._find(name) if t.kinds[at + 1] == "s" else None
+        if name in self._including:
+            self._collector.error("include-loop", f"`{name}` includes itself", t.starts[at], t.ends[at + 1])
+        elif found is None:
+            self._collector.error(
+                "no-include", f"`{name}` is not among the handed-in files", t.starts[at], t.ends[at + 1], "hand it in too"
+            )
+        else:
+            self._including.append(name)
+            self._copy(found, out)
+            self._including.pop()
+        return at + 2
+
+    def _use(self, name: str, t: Tokens, at: int, out: Tokens, depth: int = 0) -> int:
+        macro = self._macros.get(name)
+        if macro is None:
+            self._collector.error(
+                "no-macro", f"`{name} is not defined", t.starts[at], t.ends[at], did_you_mean(name, self._macros)
+            )
+            return at + 1
+        if depth > self._limits.call_depth:
+            raise LimitReached(f"the macro `{name} uses itself", t.starts[at])
+        end = at + 1
+        arguments: dict[str, tuple[Tokens, list[int]]] = {}
+        if macro.params is not None:
+            end, values = self._arguments(t, at + 1)
+            arguments = {p: (t, v) for p, v in zip(macro.params, values, strict=False)}
+        place = (t.starts[at], t.ends[at])
+        expanded = Tokens()
+        for index in macro.body:
+            word = macro.source.texts[index]
+            if macro.source.kinds[index] == "i" and word in arguments:
+                source, indices = arguments[word]
+            else:
+                source, indices = macro.source, [index]
+            for i in indices:
+                expanded.append(source.kinds[i], source.texts[i], *place, False)
+        expanded.append("e", "", *place, False)
+        i = 0
+        while i < len(expanded.kinds) - 1:
+            if expanded.kinds[i] == "d":
+                i = self._use(expanded.texts[i][1:], expanded, i, out, depth + 1)
+            else:
+                out.append(expanded.kinds[i], expanded.texts[i], *place, False)
+                i += 1
+            if len(out.kinds) > self._limits.tokens:
+                raise LimitReached(f"the macro `{name} grows without end", place[0])
+        return end
+
+    def _arguments(self, t: Tokens, at: int) -> tuple[int, list[list[int]]]:
+        if t.texts[at] != "(":
+            self._collector.error("macro-arguments", "this macro needs arguments in parentheses", t.starts[at], t.ends[at])
+            return at, []
+        values: list[list[int]] = [[]]
+        depth = 1
+        at += 1
+        while t.kinds[at] != "e":
+            word = t.texts[at] if t.kinds[at] == "o" else ""
+            if word in ("(", "[", "{"):
+                depth += 1
+            elif word in (")", "]", "}"):
+                depth -= 1
+                if depth == 0:
+                    return at + 1, values
+            if word == "," and depth == 1:
+                values.append([])
+            else:
+                values[-1].append(at)
+            at += 1
+        return at, values

@@ -1,0 +1,51 @@
+"""Verilog files to syntax trees: the whole front half for one hand-in."""
+
+from __future__ import annotations
+
+import gc
+from collections.abc import Sequence
+
+from obento.core.diagnostics import Collector
+from obento.core.limits import LimitReached, Limits
+from obento.core.source import SourceFile
+from obento.core.syntax.stream import SyntaxProblem, Tokens
+from obento.core.verilog import ast
+from obento.core.verilog.lexer import lex
+from obento.core.verilog.parser import Parser
+from obento.core.verilog.preprocessor import Preprocessor
+
+
+def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limits) -> list[ast.Module]:
+    """All modules of the files, in order. Files that others include are not read by themselves."""
+    tokens: dict[str, Tokens] = {}
+    modules: list[ast.Module] = []
+    paused = gc.isenabled()
+    gc.disable()  # trees are made, not dropped: collecting meanwhile costs a third of the time
+    try:
+        for file in files:
+            try:
+                tokens[file.name] = lex(file, collector, limits, file.name.lower().endswith(".sv"))
+            except LimitReached as limit:
+                collector.error("limit", limit.text, limit.position)
+        included = {t.texts[i + 1] for t in tokens.values() for i, k in enumerate(t.kinds) if k == "d" and t.texts[i] == "`include"}
+        short = {name.rpartition("/")[2]: t for name, t in tokens.items()}
+
+        def find(name: str) -> Tokens | None:
+            return tokens.get(name) or short.get(name.rpartition("/")[2])
+
+        preprocessor = Preprocessor(collector, limits, find)
+        for name, own in tokens.items():
+            if name in included or name.rpartition("/")[2] in included:
+                continue
+            try:
+                flat = preprocessor.run(own)
+                parser = Parser(flat, collector, limits, preprocessor.implicit_nets, name.lower().endswith(".sv"))
+                modules += parser.modules()
+            except LimitReached as limit:
+                collector.error("limit", limit.text, limit.position)
+            except SyntaxProblem:
+                continue
+    finally:
+        if paused:
+            gc.enable()
+    return modules
