@@ -5,7 +5,7 @@ from __future__ import annotations
 from obento.core.formula.ast import Bits, Choice, Formula, Join, Minus, Name, Not, Number, Op
 
 _SIGNS = {
-    "and": "·", "or": "∨", "xor": "⊕", "nand": "nand", "nor": "nor", "xnor": "⊙", "==": "=", "!=": "≠", "<=": "≤", ">=": "≥",
+    "and": "·", "or": "∨", "xor": "⊕", "nand": "nand", "nor": "nor", "xnor": "⊙", "!=": "≠", "<=": "≤", ">=": "≥",
 }  # fmt: skip
 _RANK = {
     "or": 1, "nor": 1, "xor": 2, "xnor": 2, "and": 3, "nand": 3, "==": 4, "!=": 4, "<": 4, "<=": 4, ">": 4, ">=": 4,
@@ -15,8 +15,7 @@ _PREFIX, _CHOICE = 8, 0
 
 
 def printed(f: Formula) -> str:
-    """The printed form. NOT is `!`; screens may draw an overbar instead. It reads back as the same formula, but for the
-    single `=` of a comparison."""
+    """The printed form. NOT is `!`; screens may draw an overbar instead. It reads back as the same formula."""
     return _print(f, -1)
 
 

@@ -25,16 +25,25 @@ class HasMemory(Exception):
 
 
 class Levelled:
-    """A design lowered to one tape. `outputs` maps port names to (one, zero) tape positions, bit 0 first."""
+    """A design lowered to one tape.
 
-    def __init__(self, design: Design, limits: Limits) -> None:
+    `input_bits` are the numbers of the bits whose planes `run` takes, in that order. Ports named in `floating` hold z.
+    """
+
+    def __init__(self, design: Design, limits: Limits, floating: frozenset[str] = frozenset()) -> None:
         order = _level_order(design)
         self._graph = Graph(limits.graph_nodes)
         self._bits: dict[int, Bit] = {}
-        self.inputs = [p for p in design.ports if p.direction == "in"]
+        self.input_bits: list[int] = []
         leaves: list[int] = []
-        for port in self.inputs:
+        for port in design.ports:
+            if port.direction != "in":
+                continue
             for i in range(port.signal.width):
+                if port.name in floating:
+                    self._bits[port.signal.offset + i] = (1, 1)
+                    continue
+                self.input_bits.append(port.signal.offset + i)
                 leaf = self._graph.leaf()
                 leaves.append(leaf)
                 self._bits[port.signal.offset + i] = (leaf, leaf ^ 1)
@@ -47,13 +56,14 @@ class Levelled:
         self._ops = BitOps(self._graph, may_float=True)
         for process in order:
             self._lower(process, limits)
-        self.outputs = [p for p in design.ports if p.direction != "in"]
+        self._output_bits: list[int] = []
         literals: list[int] = []
-        for port in self.outputs:
-            for i in range(port.signal.width):
+        for port in design.ports:
+            for i in range(port.signal.width) if port.direction != "in" else ():
                 value = self._bits.get(port.signal.offset + i)
                 if value is None:
                     raise HasMemory("an output is not written on every way")
+                self._output_bits.append(port.signal.offset + i)
                 literals += value
         self.tape = Tape(self._graph, leaves, literals)
 
@@ -71,10 +81,10 @@ class Levelled:
         if process.kind == "always" and not world.certain_event:
             raise HasMemory("may never run")
 
-    def run(self, inputs: list[int], full: int) -> dict[str, list[tuple[int, int]]]:
-        """Planes of each output port, bit 0 first; `inputs` are the planes of all input bits in order of ports."""
+    def run(self, inputs: list[int], full: int) -> dict[int, tuple[int, int]]:
+        """Planes (one, zero) of each output bit by its number; `inputs` are the planes of `input_bits`."""
         planes = iter(self.tape.run(inputs, full))
-        return {p.name: [(next(planes), next(planes)) for _ in range(p.signal.width)] for p in self.outputs}
+        return {bit: (next(planes), next(planes)) for bit in self._output_bits}
 
 
 class _Outside:

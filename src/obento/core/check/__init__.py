@@ -1,0 +1,1 @@
+"""Holding hand-ins against a specification."""

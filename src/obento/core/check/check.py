@@ -1,0 +1,237 @@
+"""One hand-in against one spec: from its files to its verdicts."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from obento.core.check.bind import Binding, Bound, bind_ports, choose_name
+from obento.core.check.condition import failing_condition
+from obento.core.check.expect import Expectation, build_expectation
+from obento.core.check.observe import observe
+from obento.core.check.rules import RuleResult, check_rules
+from obento.core.check.verdict import Verdict, judge
+from obento.core.diagnostics import Collector, Message, to_messages
+from obento.core.handin import HandinFile, Reading, Unit, decode, read_handin
+from obento.core.ir.design import Design
+from obento.core.limits import LimitReached, Limits
+from obento.core.source import Sources
+from obento.core.spec.load import load_spec
+from obento.core.spec.model import Spec
+
+Status = Literal["checked", "unreadable", "no_unit", "ports", "stopped", "empty"]
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """A sentence on what is wrong, with its evidence; line 0 where none fits."""
+
+    kind: str
+    text: str
+    file: str = ""
+    line: int = 0
+
+
+@dataclass(slots=True)
+class Checked:
+    """The outcome for one hand-in. `verdict` is None unless it was run."""
+
+    status: Status
+    language: str = ""
+    unit: str = ""
+    verdict: Verdict | None = None
+    binding: list[Bound] = field(default_factory=list)
+    rules: list[RuleResult] = field(default_factory=list)
+    findings: list[Finding] = field(default_factory=list)
+    messages: list[Message] = field(default_factory=list)
+    engine: str = ""
+
+
+@dataclass(slots=True)
+class LoadedSpec:
+    """A spec with its messages; `expectation` is None when it cannot be used."""
+
+    expectation: Expectation | None
+    spec: Spec | None
+    messages: list[Message]
+
+
+def open_spec(name: str, data: bytes, others: Mapping[str, bytes], limits: Limits | None = None) -> LoadedSpec:
+    """Read a spec file and work out what it expects."""
+    limits = limits or Limits()
+    sources, collector = Sources(), Collector()
+    text = decode(data)
+    if text is None:
+        return LoadedSpec(None, None, [Message("error", "binary", name, 1, 1, "this is no text file")])
+    file = sources.add(name, text.replace("\r\n", "\n"))
+    spec = load_spec(file, others, collector)
+    expectation = None
+    if spec is not None:
+        try:
+            expectation = build_expectation(spec, others, collector, limits, file.base)
+        except LimitReached as limit:
+            collector.error("limit", limit.text, limit.position or file.base)
+    return LoadedSpec(expectation, spec, to_messages(collector.items(), sources))
+
+
+def check_handin(
+    expectation: Expectation,
+    files: Sequence[HandinFile],
+    provided: Sequence[HandinFile] = (),
+    limits: Limits | None = None,
+    choices: Mapping[str, str] | None = None,
+) -> Checked:
+    """Check one hand-in.
+
+    Parameters
+    ----------
+    provided
+        The lab's own files that every hand-in may use.
+    choices
+        Settled by a person: our port (or the unit's name) -> theirs. They come before all other rules.
+    """
+    limits = limits or Limits()
+    reading = read_handin(files, limits, provided)
+    if reading.empty:
+        reading.collector.error("empty", "nothing was handed in")
+        return Checked("empty", messages=reading.messages())
+    spec = expectation.spec
+    bound_unit, unit = _choose_unit(reading, spec, choices or {})
+    if unit is None:
+        return _no_unit(reading, spec)
+    outcome = Checked("unreadable", unit.language, unit.name)
+    if reading.errors_in_files_of(unit):
+        outcome.messages = reading.messages()
+        return outcome
+    try:
+        design = reading.elaborate(unit.name)
+    except (LimitReached, RecursionError) as error:
+        text = error.text if isinstance(error, LimitReached) else "this is nested too deep to be built"
+        reading.collector.error("limit", text, error.position if isinstance(error, LimitReached) else 0)
+        design = None
+    if design is None:
+        outcome.messages = _softened(reading, unit)
+        return outcome
+    _run(outcome, expectation, reading, unit, design, bound_unit, choices or {}, limits)
+    return outcome
+
+
+def _run(
+    outcome: Checked,
+    expectation: Expectation,
+    reading: Reading,
+    unit: Unit,
+    design: Design,
+    bound_unit: Bound,
+    choices: Mapping[str, str],
+    limits: Limits,
+) -> None:
+    binding = _bind(expectation.spec, design, choices)
+    outcome.binding = ([bound_unit] if bound_unit.how != "exact" else []) + binding.ports
+    for problem in binding.problems:
+        position = next((p.position for p in design.ports if f"`{p.name}`" in problem), 0)
+        reading.collector.error("port", problem, position or _unit_position(unit))
+    if binding.problems:
+        outcome.status = "ports"
+        outcome.messages = _softened(reading, unit)
+        return
+    for port in binding.floating:
+        reading.collector.warning("extra-input", f"input `{port.name}` is none of ours and floats", port.position)
+    observation = observe(design, binding, expectation.spec.inputs, expectation.cases, limits)
+    outcome.engine = observation.engine
+    outcome.status = "checked"
+    if observation.limit is not None:
+        outcome.status = "stopped"
+        reading.collector.error("limit", observation.limit.text, observation.limit.position, None, observation.limit.hint)
+        for run in observation.runs:
+            run.stopped = expectation.cases.full
+            for key in expectation.bits:
+                run.outputs.setdefault(key, (0, 0))
+    outcome.verdict = judge(expectation, observation)
+    outcome.rules = check_rules(expectation.spec.rules, design)
+    outcome.findings = conditions(expectation, outcome.verdict)
+    outcome.messages = _softened(reading, unit)
+
+
+def _unit_position(unit: Unit) -> int:
+    if unit.verilog is not None:
+        return unit.verilog.name_start
+    return unit.wiring.name_start if unit.wiring is not None else 0
+
+
+def _bind(spec: Spec, design: Design, choices: Mapping[str, str]) -> Binding:
+    """Bind ports, what a person has chosen first."""
+    chosen = {p.name: choices[p.name] for p in (*spec.inputs, *spec.outputs) if p.name in choices}
+    if not chosen:
+        return bind_ports(spec, design)
+    renamed = {theirs: ours for ours, theirs in chosen.items()}
+    originals = {id(p): p.name for p in design.ports}
+    for port in design.ports:
+        port.name = renamed.get(port.name, f"{port.name} " if port.name in chosen else port.name)
+    binding = bind_ports(spec, design)
+    for port in design.ports:
+        port.name = originals[id(port)]
+    binding.ports = [Bound(b.ours, chosen[b.ours], "chosen") if b.ours in chosen else b for b in binding.ports]
+    return binding
+
+
+def _softened(reading: Reading, unit: Unit) -> list[Message]:
+    """The messages; errors in files that the unit does not need are only warnings for it."""
+    needed = {f.name for f in reading.texts if any(u.file is f for u in reading._needed(unit))}
+    out = []
+    for m in reading.messages():
+        if m.severity == "error" and m.file and m.file not in needed:
+            m = Message("warning", m.code, m.file, m.line, m.column, m.text, m.hint, m.end_line, m.end_column)
+        out.append(m)
+    return out
+
+
+def _choose_unit(reading: Reading, spec: Spec, choices: Mapping[str, str]) -> tuple[Bound, Unit | None]:
+    chosen = choices.get(spec.unit)
+    if chosen in reading.units:
+        return Bound(spec.unit, chosen, "chosen"), reading.units[chosen]
+    used = {n for u in reading.units.values() for n in u.uses}
+    tops = [u.name for u in reading.units.values() if u.has_ports and u.name not in used]
+    with_ports = [u.name for u in reading.units.values() if u.has_ports]
+    broken = reading.collector.errors > 0
+    bound = choose_name(spec.unit, with_ports, spec, () if broken and len(tops) != 1 else tops)
+    return (bound, reading.units[bound.theirs]) if bound else (Bound(spec.unit, "", ""), None)
+
+
+def _no_unit(reading: Reading, spec: Spec) -> Checked:
+    names = ", ".join(f"`{n}`" for n in list(reading.units)[:6])
+    if reading.collector.errors and not reading.units:
+        return Checked("unreadable", messages=reading.messages())
+    status: Status = "unreadable" if reading.collector.errors else "no_unit"
+    portless = reading.units.get(spec.unit)
+    if portless is not None and not portless.has_ports:
+        reading.collector.error("no-ports", f"`{spec.unit}` has no ports", _unit_position(portless), None, "declare its inputs and outputs")
+        return Checked("ports" if status == "no_unit" else status, portless.language, portless.name, messages=reading.messages())
+    hint = f"found {names}" if names else "no module or wiring list was found"
+    reading.collector.error("no-unit", f"there is no unit `{spec.unit}`", hint=hint)
+    return Checked(status, messages=reading.messages())
+
+
+def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
+    """For each output that is not right: when, as the shortest condition, and in how many cases."""
+    found: list[Finding] = []
+    count = verdict.count
+    runs = {name for name, _ in verdict.failing_runs if name != "fresh"}
+    for name, output in verdict.outputs.items():
+        for plane, kind, word in ((output.failed, "wrong", "is wrong"), (output.undefined, "undefined", "is undefined")):
+            if not plane:
+                continue
+            text = failing_condition(expectation.spec, expectation.cases, plane, output.not_compared)
+            when = "" if not text else " always" if text == "always" else f" whenever {text}"
+            found.append(Finding(kind, f"{name} {word}{when}: {plane.bit_count()} of {count}"))
+    remembered = 0
+    for name, mask in verdict.failing_runs:
+        if name != "fresh":
+            remembered |= mask
+    if remembered:
+        names = ", ".join(sorted(r.removeprefix("after ") for r in runs)[:4])
+        found.insert(0, Finding("remembers", f"the result depends on the case before: {remembered.bit_count()} of {count} are right fresh, but wrong after a change of {names}"))
+    if verdict.stopped:
+        found.append(Finding("stopped", f"does not settle: {verdict.stopped.bit_count()} of {count}"))
+    return found

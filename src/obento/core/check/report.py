@@ -1,0 +1,107 @@
+"""Results as data for files: the JSON form `result/1` of docs/formats.md, and rows for CSV and XML."""
+
+from __future__ import annotations
+
+from typing import Any, Literal
+
+from obento.core import values
+from obento.core.check.check import Checked
+from obento.core.check.expect import Expectation, expected_word
+from obento.core.check.verdict import Verdict
+
+FORMAT = "result/1"
+Shown = Literal["all", "failing", "none"]
+
+
+def report(expectation: Expectation, handins: list[tuple[str, Checked]], cases: Shown = "failing") -> dict[str, Any]:
+    """The whole result of a check."""
+    spec = expectation.spec
+    return {
+        "obento": FORMAT,
+        "spec": {"title": spec.title, "unit": spec.unit, "cases": expectation.cases.count, "digest": spec.digest},
+        "handins": [handin_report(expectation, name, checked, cases) for name, checked in handins],
+    }
+
+
+def handin_report(expectation: Expectation, name: str, checked: Checked, cases: Shown) -> dict[str, Any]:
+    verdict = checked.verdict
+    count = expectation.cases.count
+    return {
+        "name": name,
+        "status": checked.status,
+        "language": checked.language or None,
+        "unit": checked.unit or None,
+        "passed": verdict.right.bit_count() if verdict else 0,
+        "total": count,
+        "verdict": verdict.digits() if verdict else "0" * count,
+        "cells": verdict.cells() if verdict else "s" * count,
+        "cluster": verdict.cluster if verdict else None,
+        "cases": [case_report(expectation, verdict, i) for i in _chosen(verdict, cases)] if verdict else [],
+        "binding": [{"ours": b.ours, "theirs": b.theirs, "how": b.how} for b in checked.binding],
+        "rules": [{"rule": r.rule, "ok": r.ok, "text": r.text} for r in checked.rules],
+        "findings": [
+            {"kind": f.kind, "text": f.text, "file": f.file or None, "line": f.line or None} for f in checked.findings
+        ],
+        "messages": [message_report(m) for m in checked.messages],
+    }
+
+
+def message_report(m: Any) -> dict[str, Any]:
+    return {
+        "severity": m.severity, "code": m.code, "file": m.file or None, "line": m.line or None, "column": m.column or None,
+        "text": m.text, "hint": m.hint or None,
+    }  # fmt: skip
+
+
+def _chosen(verdict: Verdict, cases: Shown) -> list[int]:
+    if cases == "none":
+        return []
+    if cases == "all":
+        return list(range(verdict.count))
+    plane = values.ones(verdict.count) & ~verdict.right
+    return set_bits(plane)
+
+
+def set_bits(plane: int) -> list[int]:
+    """The numbers of the cases in a plane, in order."""
+    found = []
+    while plane:
+        low = plane & -plane
+        found.append(low.bit_length() - 1)
+        plane ^= low
+    return found
+
+
+def case_report(expectation: Expectation, verdict: Verdict, case: int) -> dict[str, Any]:
+    """One case: inputs, expected, actual (as shown by the ports' radix), which outputs are not right and in which run."""
+    spec = expectation.spec
+    inputs: dict[str, str] = {}
+    bit = 0
+    for port in spec.inputs:
+        inputs[port.name] = port.show(expectation.cases.word(case, bit, port.width))
+        bit += port.width
+    expected: dict[str, str] = {}
+    actual: dict[str, str] = {}
+    wrong: list[str] = []
+    for port in spec.outputs:
+        word, care = expected_word(expectation, port.name, port.width, case)
+        expected[port.name] = port.show(word, care)
+        one = zero = 0
+        for i in range(port.width - 1, -1, -1):
+            a, b = verdict.shown[port.name, i]
+            one, zero = one << 1 | (a >> case & 1), zero << 1 | (b >> case & 1)
+        actual[port.name] = port.show((one, zero))
+        output = verdict.outputs[port.name]
+        if (output.failed | output.undefined | output.stopped) >> case & 1:
+            wrong.append(port.name)
+    group = next((name for name, plane in expectation.groups.items() if plane >> case & 1), None)
+    return {
+        "index": case,
+        "group": group,
+        "run": verdict.run_of(case),
+        "in": inputs,
+        "expected": expected,
+        "actual": actual,
+        "pass": bool(verdict.right >> case & 1),
+        "wrong": wrong,
+    }

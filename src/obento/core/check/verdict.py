@@ -1,0 +1,149 @@
+"""Holding what a design does against what is expected, bit by bit, for all cases at once."""
+
+from __future__ import annotations
+
+import hashlib
+from dataclasses import dataclass, field
+
+import numpy as np
+
+from obento.core.check.expect import Expectation, Key
+from obento.core.check.observe import Observation, Run
+from obento.core.spec.cases import plane_to_bits
+
+
+@dataclass(slots=True)
+class OutputVerdict:
+    """One output in all cases: exactly one of the five planes has a one for each case."""
+
+    passed: int = 0
+    failed: int = 0
+    undefined: int = 0
+    not_compared: int = 0
+    stopped: int = 0
+
+
+@dataclass(slots=True)
+class Verdict:
+    """A hand-in in all cases.
+
+    `shown` are the values to show: those of the fresh run, or of the first run that went wrong. `failing_runs` says which
+    run that was: pairs of a run's name and the cases it is shown for.
+    """
+
+    count: int
+    outputs: dict[str, OutputVerdict]
+    shown: dict[Key, tuple[int, int]]
+    failing_runs: list[tuple[str, int]] = field(default_factory=list)
+    passed: int = 0
+    failed: int = 0
+    undefined: int = 0
+    not_compared: int = 0
+    stopped: int = 0
+    cluster: str = ""
+
+    @property
+    def right(self) -> int:
+        """The cases that count as passed: right, or with nothing to compare."""
+        return self.passed | self.not_compared
+
+    def run_of(self, case: int) -> str:
+        for name, mask in self.failing_runs:
+            if mask >> case & 1:
+                return name
+        return "fresh"
+
+    def cells(self) -> str:
+        """One letter for each case: p, f, u, n or s."""
+        letters = np.full(self.count, ord("p"), dtype=np.uint8)
+        for plane, letter in ((self.not_compared, "n"), (self.undefined, "u"), (self.failed, "f"), (self.stopped, "s")):
+            if plane:
+                letters[plane_to_bits(plane, self.count).astype(bool)] = ord(letter)
+        return letters.tobytes().decode("ascii")
+
+    def digits(self) -> str:
+        """One digit for each case: 1 pass, 0 not."""
+        return (plane_to_bits(self.right, self.count) + ord("0")).astype(np.uint8).tobytes().decode("ascii")
+
+
+def judge(expectation: Expectation, observation: Observation) -> Verdict:
+    """The verdict on every case and output."""
+    full = expectation.cases.full
+    shown = dict(observation.runs[0].outputs)
+    wrong_in = [_wrong(expectation, run) for run in observation.runs]
+    taken = 0
+    stopped = 0
+    failing: list[tuple[str, int]] = []
+    for run, wrong in zip(observation.runs, wrong_in, strict=True):
+        fresh_wrong = wrong & ~taken
+        if not fresh_wrong:
+            continue
+        failing.append((run.name, fresh_wrong))
+        taken |= fresh_wrong
+        stopped |= run.stopped & fresh_wrong
+        if run is not observation.runs[0]:
+            for key, (one, zero) in run.outputs.items():
+                a, b = shown[key]
+                shown[key] = (a & ~fresh_wrong | one & fresh_wrong, b & ~fresh_wrong | zero & fresh_wrong)
+    compared = 0
+    for bits in expectation.bits.values():
+        compared |= bits.care
+    outputs = {p.name: _output(expectation, p.name, p.width, shown, stopped) for p in expectation.spec.outputs}
+    verdict = Verdict(expectation.cases.count, outputs, shown, failing)
+    verdict.not_compared = full & ~compared
+    verdict.stopped = stopped & compared
+    for output in outputs.values():
+        verdict.failed |= output.failed
+        verdict.undefined |= output.undefined
+    verdict.failed &= ~verdict.stopped
+    verdict.undefined &= ~verdict.stopped & ~verdict.failed
+    verdict.passed = full & ~(verdict.not_compared | verdict.stopped | verdict.failed | verdict.undefined)
+    verdict.cluster = _cluster(expectation, verdict)
+    return verdict
+
+
+def _wrong(expectation: Expectation, run: Run) -> int:
+    """The cases in which a run is not right."""
+    wrong = 0
+    compared = 0
+    for key, want in expectation.bits.items():
+        one, zero = run.outputs[key]
+        wrong |= ((one ^ want.one) | (zero ^ want.zero)) & want.care
+        compared |= want.care
+    return wrong | run.stopped & compared
+
+
+def _output(
+    expectation: Expectation, port: str, width: int, shown: dict[Key, tuple[int, int]], stopped: int
+) -> OutputVerdict:
+    full = expectation.cases.full
+    failed = undefined = compared = 0
+    for i in range(width):
+        want = expectation.bits[port, i]
+        one, zero = shown[port, i]
+        differs = ((one ^ want.one) | (zero ^ want.zero)) & want.care
+        open_value = differs & (want.one ^ want.zero) & ~(one ^ zero)
+        undefined |= open_value
+        failed |= differs & ~open_value
+        compared |= want.care
+    stopped &= compared
+    failed &= ~stopped
+    undefined &= ~stopped & ~failed
+    not_compared = full & ~compared
+    return OutputVerdict(full & ~(failed | undefined | stopped | not_compared), failed, undefined, not_compared, stopped)
+
+
+def _cluster(expectation: Expectation, verdict: Verdict) -> str:
+    """Hand-ins with the same key behave alike on every compared bit of every case."""
+    digest = hashlib.sha256()
+    size = (verdict.count + 7) // 8
+    for key, want in expectation.bits.items():
+        one, zero = verdict.shown[key]
+        keep = want.care & ~verdict.stopped
+        digest.update((one & keep).to_bytes(size, "little"))
+        digest.update((zero & keep).to_bytes(size, "little"))
+    digest.update(verdict.stopped.to_bytes(size, "little"))
+    for name, mask in verdict.failing_runs:
+        if name != "fresh":
+            digest.update(name.encode() + mask.to_bytes(size, "little"))
+    return digest.hexdigest()[:24]

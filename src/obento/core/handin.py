@@ -1,0 +1,270 @@
+"""The files of one hand-in: which can be read, in which language, and which units (modules, wiring lists) they hold."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+
+from obento.core.diagnostics import Collector, Diagnostic, Message, to_messages
+from obento.core.ir.design import Design
+from obento.core.limits import Limits
+from obento.core.source import SourceFile, Sources
+from obento.core.verilog import ast as verilog_ast
+from obento.core.verilog.elaborate import elaborate as elaborate_verilog
+from obento.core.verilog.read import read_modules
+from obento.core.wiring import ast as wiring_ast
+from obento.core.wiring.elaborate import elaborate as elaborate_wiring
+from obento.core.wiring.parser import read_wirings
+
+_SUFFIXES = {
+    ".v": "verilog", ".vh": "verilog", ".sv": "verilog", ".svh": "verilog", ".wiring": "wiring", ".vhd": "vhdl", ".vhdl": "vhdl",
+}  # fmt: skip
+_CLUTTER = re.compile(r"(^|/)(__MACOSX/|\.|Thumbs\.db$|desktop\.ini$)")
+_VERILOG_TEXT = re.compile(r"^\s*module\s+[A-Za-z_\\][\w$]*[\s\S]*\bendmodule\b", re.MULTILINE)
+_VHDL_TEXT = re.compile(r"^\s*(entity\s+\w+\s+is|architecture\s+\w+\s+of\s+\w+\s+is)\b", re.MULTILINE | re.IGNORECASE)
+_WIRING_TEXT = re.compile(r"^\s*wiring\s+[A-Za-z_]\w*\s*(//.*)?$", re.MULTILINE)
+
+
+@dataclass(frozen=True, slots=True)
+class HandinFile:
+    path: str
+    data: bytes
+
+
+@dataclass(slots=True)
+class Unit:
+    """Something that can be checked: a module or a wiring list."""
+
+    name: str
+    language: str
+    file: SourceFile | None
+    has_ports: bool
+    uses: frozenset[str]
+    verilog: verilog_ast.Module | None = None
+    wiring: wiring_ast.Wiring | None = None
+
+
+@dataclass(slots=True)
+class Reading:
+    """A hand-in as read. `texts` are the files that were read, `ignored` the paths that were passed over."""
+
+    sources: Sources
+    collector: Collector
+    limits: Limits
+    units: dict[str, Unit] = field(default_factory=dict)
+    texts: list[SourceFile] = field(default_factory=list)
+    ignored: list[str] = field(default_factory=list)
+    empty: bool = False
+    _building: list[str] = field(default_factory=list)
+
+    def messages(self) -> list[Message]:
+        return to_messages(self.collector.items(), self.sources)
+
+    def errors_in_files_of(self, unit: Unit) -> list[Diagnostic]:
+        """Errors in the files that a unit and what it uses stand in: it would not compile with them."""
+        needed = {id(u.file) for u in self._needed(unit)}
+        return [d for d in self.collector.items() if d.severity == "error" and id(self.sources.file_at(d.start)) in needed]
+
+    def _needed(self, unit: Unit) -> list[Unit]:
+        found: dict[str, Unit] = {}
+        queue = [unit]
+        while queue:
+            u = queue.pop()
+            if u.name not in found:
+                found[u.name] = u
+                queue += [self.units[n] for n in u.uses if n in self.units]
+        return list(found.values())
+
+    def elaborate(self, name: str) -> Design | None:
+        """A fresh Design of a unit; None when something is wrong with it (reported)."""
+        unit = self.units[name]
+        if name in self._building or len(self._building) > self.limits.instance_depth:
+            self.collector.error("recursion", f"`{name}` uses itself", unit.file.base if unit.file else 0)
+            return None
+        self._building.append(name)
+        try:
+            if unit.verilog is not None:
+                modules = {n: u.verilog for n, u in self.units.items() if u.verilog is not None}
+                return elaborate_verilog(modules, name, self.collector, self.limits)
+            assert unit.wiring is not None
+            return elaborate_wiring(unit.wiring, self._block, list(self.units), self.collector, self.limits)
+        finally:
+            self._building.pop()
+
+    def _block(self, name: str, position: int) -> Design | None:
+        del position
+        return self.elaborate(name) if name in self.units else None
+
+
+def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[HandinFile] = ()) -> Reading:
+    """Read all files of a hand-in. Nothing raises: what is wrong stands in the reading's messages.
+
+    `provided` files belong to the lab; a file handed in under the same name is passed over with a note.
+    """
+    reading = Reading(Sources(), Collector(), limits)
+    provided = list(provided)
+    given_names = {f.path.rpartition("/")[2] for f in provided}
+    verilog: list[SourceFile] = []
+    wirings: list[SourceFile] = []
+    real = False
+    for file in [*provided, *sorted(files, key=lambda f: f.path)]:
+        own = file not in provided
+        if _CLUTTER.search(file.path):
+            reading.ignored.append(file.path)
+            continue
+        if own and file.path.rpartition("/")[2] in given_names:
+            reading.collector.note("provided", f"{file.path} is taken from the lab's own files, not from the hand-in")
+            continue
+        real = real or bool(file.data.strip())
+        source = _take_in(file, reading)
+        if source is None:
+            continue
+        language = _language(file.path, source, reading)
+        if language == "verilog":
+            verilog.append(source)
+        elif language == "wiring":
+            wirings.append(source)
+    reading.empty = not real
+    for module in read_modules(verilog, reading.collector, limits):
+        uses = frozenset(_modules_used(module.items))
+        name_at = reading.sources.file_at(module.name_start)
+        _add_unit(reading, Unit(module.name, "verilog", name_at, bool(module.ports), uses, verilog=module), module.name_start)
+    for source in wirings:
+        reading.texts.append(source)
+        for wiring in read_wirings(source, reading.collector, limits):
+            uses = frozenset(_blocks_used(wiring))
+            unit = Unit(wiring.name, "wiring", source, bool(wiring.gives), uses, wiring=wiring)
+            _add_unit(reading, unit, wiring.name_start)
+    reading.texts += verilog
+    if not reading.texts and not reading.empty and not reading.collector.errors:
+        names = ", ".join(sorted(reading.ignored)[:3]) or "no files"
+        reading.collector.error("nothing-readable", f"no file here can be read as Verilog or a wiring list ({names})")
+    return reading
+
+
+def _add_unit(reading: Reading, unit: Unit, position: int) -> None:
+    if not unit.name:
+        return
+    known = reading.units.get(unit.name)
+    if known is None:
+        reading.units[unit.name] = unit
+        return
+    where = known.file.name if known.file else "another file"
+    same = known.file is not None and unit.file is not None and known.file.text.strip() == unit.file.text.strip()
+    if same:
+        reading.collector.note("twice", f"`{unit.name}` stands the same in {where}", position)
+    else:
+        reading.collector.error("duplicate", f"`{unit.name}` is defined a second time, first in {where}", position, None, "keep one of them")
+
+
+def _take_in(file: HandinFile, reading: Reading) -> SourceFile | None:
+    """Decode a file; None when it is no text."""
+    collector = reading.collector
+    if len(file.data) > reading.limits.source_bytes:
+        if _suffix(file.path) in _SUFFIXES:
+            collector.error("too-large", f"{file.path} is larger than {reading.limits.source_bytes // 1_000_000} MB and was not read")
+        reading.ignored.append(file.path)
+        return None
+    text = decode(file.data)
+    if text is None:
+        if _suffix(file.path) in _SUFFIXES:
+            collector.error("binary", f"{file.path} is no text file", hint="hand in the source text, not a project or a picture")
+        reading.ignored.append(file.path)
+        return None
+    return reading.sources.add(file.path, text)
+
+
+def decode(data: bytes) -> str | None:
+    """Text of a file: UTF-8, UTF-16 with or without its mark, else Latin-1; None when it is binary."""
+    for mark, encoding in ((b"\xef\xbb\xbf", "utf-8"), (b"\xff\xfe", "utf-16-le"), (b"\xfe\xff", "utf-16-be")):
+        if data.startswith(mark):
+            try:
+                return data[len(mark) :].decode(encoding)
+            except UnicodeDecodeError:
+                return None
+    head = data[:4096]
+    if b"\0" in head:
+        for encoding, zeros in (("utf-16-le", head[1::2]), ("utf-16-be", head[0::2])):
+            if len(head) >= 4 and zeros.count(0) > 0.8 * len(zeros):
+                try:
+                    return data.decode(encoding)
+                except UnicodeDecodeError:
+                    return None
+        return None
+    try:
+        return data.decode("utf-8")
+    except UnicodeDecodeError:
+        controls = sum(b < 9 or 13 < b < 32 for b in head)
+        return None if controls > len(head) // 50 else data.decode("latin-1")
+
+
+def _suffix(path: str) -> str:
+    name = path.rpartition("/")[2].lower()
+    return name[name.rfind(".") :] if "." in name else ""
+
+
+def _language(path: str, source: SourceFile, reading: Reading) -> str | None:
+    """The language of a text, by its name and what stands in it."""
+    text = source.text
+    declared = _SUFFIXES.get(_suffix(path))
+    if not text.strip():
+        if declared:
+            reading.collector.warning("empty-file", f"{path} is empty", source.base)
+        return None
+    looks_vhdl, looks_verilog = bool(_VHDL_TEXT.search(text)), bool(_VERILOG_TEXT.search(text))
+    looks_wiring = bool(_WIRING_TEXT.search(text))
+    if declared == "vhdl" and not (looks_verilog and not looks_vhdl):
+        reading.collector.error("not-yet", f"{path} is VHDL, which is not checked by this version", source.base)
+        return None
+    if declared in ("verilog", "wiring") and looks_vhdl and not looks_verilog:
+        reading.collector.error("vhdl-text", f"{path} holds VHDL text", source.base, None, "name it .vhd, or hand in Verilog")
+        return None
+    actual = declared
+    if looks_wiring and not looks_verilog:
+        actual = "wiring"
+    elif looks_verilog and declared != "verilog" and not looks_wiring:
+        actual = "verilog"
+    if actual != declared:
+        if actual is None:
+            reading.ignored.append(path)
+            return None
+        what = "Verilog" if actual == "verilog" else "a wiring list"
+        reading.collector.warning("wrong-suffix", f"{path} is read as {what}, whatever its name says", source.base)
+    if actual is None:
+        reading.ignored.append(path)
+    return actual
+
+
+def _modules_used(items: Iterable[verilog_ast.Item | None]) -> list[str]:
+    used: list[str] = []
+    for item in items:
+        match item:
+            case verilog_ast.Instance():
+                used.append(item.module)
+            case verilog_ast.GenerateBlock():
+                used += _modules_used(item.items)
+            case verilog_ast.GenerateFor():
+                used += _modules_used(item.body.items)
+            case verilog_ast.GenerateIf():
+                used += _modules_used([item.then, item.other])
+            case verilog_ast.GenerateCase():
+                used += _modules_used([block for _, block in item.arms] + [item.default])
+            case _:
+                pass
+    return used
+
+
+def _blocks_used(wiring: wiring_ast.Wiring) -> list[str]:
+    used: list[str] = []
+    stack: list[wiring_ast.Operand] = [line.value for line in wiring.lines]
+    while stack:
+        e = stack.pop()
+        if isinstance(e, wiring_ast.Use):
+            used.append(e.what)
+            stack += e.args
+        elif isinstance(e, wiring_ast.Join):
+            stack += e.parts
+    return used
+
+

@@ -1,0 +1,17 @@
+"""Use a whole Design as a block inside another, whatever languages the two were written in."""
+
+from __future__ import annotations
+
+from obento.core.ir.design import Design, Port
+
+
+def embed(outer: Design, inner: Design, name: str) -> list[Port]:
+    """Move the signals and processes of a freshly made `inner` into `outer`; its ports are then to be connected."""
+    for signal in inner.signals:
+        signal.id = len(outer.signals)
+        signal.offset = outer.bits
+        signal.name = f"{name}.{signal.name}"
+        outer.bits += signal.width
+        outer.signals.append(signal)
+    outer.processes += inner.processes
+    return inner.ports

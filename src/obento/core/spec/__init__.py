@@ -1,0 +1,1 @@
+"""What is right: the specification file, its cases and what is expected in each."""

@@ -1,0 +1,152 @@
+"""The cases of a spec, as planes: one whole number for each input bit, one binary digit for each case.
+
+A case is known by its inputs; the same inputs never stand twice.
+"""
+
+from __future__ import annotations
+
+import random
+from dataclasses import dataclass
+
+import numpy as np
+
+from obento.core import values
+from obento.core.sim.graph import count_plane
+from obento.core.spec.model import Row, Spec, SpecPort
+from obento.core.values import Word
+
+
+@dataclass(frozen=True, slots=True)
+class Cases:
+    """`one[i]` and `zero[i]` are the planes of input bit `i`; bits are numbered port by port, bit 0 of each first."""
+
+    count: int
+    one: tuple[int, ...]
+    zero: tuple[int, ...]
+
+    @property
+    def full(self) -> int:
+        return values.ones(self.count)
+
+    @property
+    def all_known(self) -> bool:
+        return all(a ^ b == self.full for a, b in zip(self.one, self.zero, strict=True))
+
+    def word(self, index: int, first: int, width: int) -> Word:
+        """The value of a port (its first bit and width) in one case."""
+        one = zero = 0
+        for i in range(first + width - 1, first - 1, -1):
+            one = one << 1 | (self.one[i] >> index & 1)
+            zero = zero << 1 | (self.zero[i] >> index & 1)
+        return one, zero
+
+
+def plane_to_bits(plane: int, count: int) -> np.ndarray:
+    """A plane as `count` numbers 0 and 1, uint8."""
+    data = np.frombuffer(plane.to_bytes((count + 7) // 8, "little"), dtype=np.uint8)
+    return np.unpackbits(data, bitorder="little", count=count)
+
+
+def bits_to_plane(bits: np.ndarray) -> int:
+    """The plane of an array of 0 and 1."""
+    return int.from_bytes(np.packbits(bits.astype(np.uint8), bitorder="little").tobytes(), "little")
+
+
+def expand_cases(spec: Spec, most: int) -> Cases:
+    """All cases of a spec in order: every combination (first port the slowest), listed rows, corners, random ones.
+
+    Raises
+    ------
+    ValueError
+        If there are more than `most`.
+    """
+    width = spec.input_bits
+    known: dict[tuple[int, int], None] = {}
+    full = values.ones(width)
+    if spec.all_cases:
+        if not (spec.listed or spec.corners or spec.random):
+            return _exhaustive(spec)
+        for n in range(1 << width):
+            known[(n, n ^ full)] = None
+    for row in spec.listed:
+        for word in _expand_row(row, spec.inputs, most):
+            known.setdefault(word)
+    if spec.corners:
+        for value in _corners(spec.inputs, most):
+            known.setdefault((value, value ^ full))
+    if spec.random is not None:
+        source = random.Random(spec.random.seed)
+        for _ in range(spec.random.count):
+            value = source.getrandbits(width)
+            known.setdefault((value, value ^ full))
+    if len(known) > most:
+        raise ValueError(f"{len(known)} cases are more than can be run (at most {most})")
+    return _packed(list(known), spec.inputs)
+
+
+def _exhaustive(spec: Spec) -> Cases:
+    count = 1 << spec.input_bits
+    full = values.ones(count)
+    one: list[int] = []
+    low = spec.input_bits
+    for port in spec.inputs:
+        low -= port.width
+        one += [count_plane(low + i, count) for i in range(port.width)]
+    return Cases(count, tuple(one), tuple(full ^ p for p in one))
+
+
+def _packed(words: list[Word], inputs: tuple[SpecPort, ...]) -> Cases:
+    """Planes from whole input words (first port leftmost)."""
+    count = len(words)
+    width = sum(p.width for p in inputs)
+    size = (width + 7) // 8
+    planes: list[list[int]] = []
+    for side in (0, 1):
+        data = b"".join(w[side].to_bytes(size, "little") for w in words)
+        table = np.unpackbits(np.frombuffer(data, dtype=np.uint8).reshape(count, size), axis=1, bitorder="little")
+        side_planes = []
+        low = width
+        for port in inputs:
+            low -= port.width
+            side_planes += [bits_to_plane(table[:, low + i]) for i in range(port.width)]
+        planes.append(side_planes)
+    return Cases(count, tuple(planes[0]), tuple(planes[1]))
+
+
+def _expand_row(row: Row, inputs: tuple[SpecPort, ...], most: int) -> list[Word]:
+    """The input words that a row stands for: both values for each `-`."""
+    one = zero = care = 0
+    for port, cell in zip(inputs, row.inputs, strict=True):
+        one, zero, care = (
+            one << port.width | cell.word[0] & cell.care,
+            zero << port.width | cell.word[1] & cell.care,
+            care << port.width | cell.care,
+        )
+    width = sum(p.width for p in inputs)
+    free = [i for i in range(width) if not care >> i & 1]
+    if 1 << len(free) > most:
+        raise ValueError(f"the listed row with {len(free)} times `-` stands for more cases than can be run")
+    words = []
+    for n in range(1 << len(free)):
+        a, b = one, zero
+        for k, i in enumerate(free):
+            if n >> k & 1:
+                a |= 1 << i
+            else:
+                b |= 1 << i
+        words.append((a, b))
+    return words
+
+
+def _corners(inputs: tuple[SpecPort, ...], most: int) -> list[int]:
+    """0, 1, all ones, largest and smallest signed, alternating: of each port, crossed."""
+    found = [0]
+    for port in inputs:
+        full = values.ones(port.width)
+        own = {0, 1 & full, full, full >> 1, full ^ (full >> 1)}
+        alternating = int(("01" * port.width)[: port.width], 2)
+        own |= {alternating, full ^ alternating}
+        if len(found) * len(own) > most:
+            raise ValueError("the corners of all inputs crossed are more cases than can be run")
+        found = [f << port.width | v for f in found for v in sorted(own)]
+    return found

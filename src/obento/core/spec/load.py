@@ -1,0 +1,308 @@
+"""The specification file: TOML with short texts of our own inside, every mistake said at its line and column."""
+
+from __future__ import annotations
+
+import hashlib
+import re
+import tomllib
+from collections.abc import Mapping
+from typing import Any
+
+from obento.core.diagnostics import Collector
+from obento.core.source import SourceFile
+from obento.core.spec.model import Marks, RandomCases, Row, Rules, Spec, SpecPort
+from obento.core.spec.table import parse_table
+from obento.core.suggest import did_you_mean
+
+FORMAT = "spec/1"
+_PORT = re.compile(r"(?P<name>[A-Za-z_]\w*)(?:\[(?P<a>\d+)(?:\.\.(?P<b>\d+))?\])?(?P<s>s)?(?::(?P<radix>\w+))?$")
+_KEYS: dict[str, tuple[str, ...]] = {
+    "": ("obento", "title", "unit", "ports", "expect", "cases", "clock", "reset", "match", "rules", "marks", "students"),
+    "ports": ("in", "out"),
+    "expect": ("equations", "table", "model", "steps", "function", "bench"),
+    "cases": ("all", "listed", "corners", "random", "groups"),
+    "match": ("names", "aliases"),
+    "rules": ("languages", "only_gates", "max_gates"),
+    "marks": ("total", "by", "weights"),
+    "students": ("see", "hidden"),
+}
+_MOST_EXHAUSTIVE = 16
+
+
+class _Reader:
+    """Finds places of keys and texts in the file, which the TOML reader does not tell."""
+
+    def __init__(self, file: SourceFile, collector: Collector) -> None:
+        self.file = file
+        self.collector = collector
+        self._sections: dict[str, tuple[int, int]] = {"": (0, len(file.text))}
+        heads = list(re.finditer(r"^[ \t]*\[([\w.]+)\][ \t]*(?:#.*)?$", file.text, re.MULTILINE))
+        if heads:
+            self._sections[""] = (0, heads[0].start())
+        for i, head in enumerate(heads):
+            end = heads[i + 1].start() if i + 1 < len(heads) else len(file.text)
+            self._sections[head[1]] = (head.start(), end)
+
+    def key(self, section: str, key: str) -> tuple[int, int]:
+        """Positions of a key, or of its section's head, or of the file's beginning."""
+        start, end = self._sections.get(section, (0, len(self.file.text)))
+        m = re.compile(rf"^[ \t]*(?:{re.escape(key)}|\"{re.escape(key)}\")[ \t]*[.=]", re.MULTILINE).search(self.file.text, start, end)
+        if m is None:
+            return self.file.base + start, self.file.base + start
+        first = m.start() + len(m.group()) - len(m.group().lstrip())
+        return self.file.base + first, self.file.base + m.end()
+
+    def text(self, section: str, key: str, value: str) -> int:
+        """Position of the first character of a text value."""
+        _, after = self.key(section, key)
+        at = self.file.text.find(value, after - self.file.base) if value else -1
+        return self.file.base + at if at >= 0 else after
+
+    def error(self, section: str, key: str, code: str, text: str, hint: str = "") -> None:
+        start, end = self.key(section, key)
+        self.collector.error(code, text, start, end, hint)
+
+
+def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collector) -> Spec | None:
+    """Read a spec; None when something in it is wrong (reported).
+
+    Parameters
+    ----------
+    others
+        Files that stand beside it by name: reference models, tables.
+    """
+    errors = collector.errors
+    try:
+        data = tomllib.loads(file.text)
+    except tomllib.TOMLDecodeError as error:
+        at = re.search(r"\(at line (\d+), column (\d+)\)", str(error))
+        position = file.base + len(file.text)
+        if at:
+            position = file.base + file.line_starts[int(at[1]) - 1] + int(at[2]) - 1
+        message = re.sub(r"\s*\(at .*\)", "", str(error))
+        collector.error("toml", f"this is not valid TOML: {message[:1].lower()}{message[1:]}", position)
+        return None
+    reader = _Reader(file, collector)
+    _check_keys(data, reader)
+    if data.get("obento") != FORMAT:
+        reader.error("", "obento", "format", f'the first line must be obento = "{FORMAT}"', "it says which version of the format this is")
+    for section in ("clock", "reset"):
+        if section in data:
+            reader.error(section, section, "not-yet", "clocked labs are not checked by this version", "leave [clock] and [reset] out")
+    unit = data.get("unit")
+    if not isinstance(unit, str) or not re.fullmatch(r"[A-Za-z_][\w$]*", unit):
+        reader.error("", "unit", "unit", "`unit` must name the module or wiring list to be handed in")
+        unit = ""
+    inputs = _ports(data, "in", reader)
+    outputs = _ports(data, "out", reader)
+    _check_ports(inputs, outputs, reader)
+    if collector.errors > errors:
+        return None
+    expect = _section(data, "expect", reader)
+    cases = _section(data, "cases", reader)
+    match = _section(data, "match", reader)
+    table = _table(expect, "expect", "table", inputs, outputs, reader, others, True)
+    listed = _table(cases, "cases", "listed", inputs, outputs, reader, others, False) or ()
+    equations = _string(expect, "expect", "equations", reader)
+    models = _strings(expect, "expect", "model", reader)
+    for model in models:
+        if model not in others:
+            reader.error("expect", "model", "no-model", f"there is no file `{model}` beside the spec", did_you_mean(model, others))
+    if equations is None and table is None and not models and not any(r.outputs for r in listed):
+        reader.error("expect", "expect", "no-source", "nothing says what is right", "give `equations`, a `table`, a `model` or listed rows with outputs")
+    all_cases, corners, random = _which_cases(cases, inputs, listed, reader)
+    rules, marks = _rules(data, reader), _marks(data, reader)
+    students = _section(data, "students", reader)
+    see = students.get("see", "first-failing")
+    if see not in ("first-failing", "all", "counts", "nothing"):
+        reader.error("students", "see", "bad-value", "`see` is first-failing, all, counts or nothing")
+    groups = _groups(cases, reader)
+    names = match.get("names", "lenient")
+    if names not in ("lenient", "exact"):
+        reader.error("match", "names", "bad-value", '`names` is "lenient" or "exact"')
+    aliases = _aliases(match, {p.name for p in (*inputs, *outputs)} | {unit}, reader)
+    if collector.errors > errors:
+        return None
+    digest = hashlib.sha256(file.text.encode())
+    for name in sorted(n for n in others if n in models or n.endswith(".csv")):
+        digest.update(name.encode() + b"\0" + others[name])
+    return Spec(
+        title=str(data.get("title") or unit), unit=unit, inputs=inputs, outputs=outputs,
+        equations=None if equations is None else (equations, reader.text("expect", "equations", equations)),
+        table=table, listed=listed, models=models, all_cases=all_cases, corners=corners, random=random, groups=groups,
+        lenient=names == "lenient", aliases=aliases, rules=rules, marks=marks, see=see,
+        hidden=tuple(_strings(students, "students", "hidden", reader)), digest="sha256:" + digest.hexdigest(),
+    )  # fmt: skip
+
+
+def _check_keys(data: Mapping[str, Any], reader: _Reader) -> None:
+    for key, value in data.items():
+        if key not in _KEYS[""]:
+            reader.error("", key, "unknown-key", f"`{key}` means nothing in a spec", did_you_mean(key, _KEYS[""]))
+        elif isinstance(value, dict):
+            known = _KEYS.get(key)
+            for inner in value if known else ():
+                if inner not in (known or ()):
+                    reader.error(key, inner, "unknown-key", f"`{inner}` means nothing in [{key}]", did_you_mean(inner, known or ()))
+                elif inner in ("steps", "function", "bench"):
+                    reader.error(key, inner, "not-yet", f"`{inner}` is not checked by this version")
+
+
+def _section(data: Mapping[str, Any], name: str, reader: _Reader) -> Mapping[str, Any]:
+    value = data.get(name, {})
+    if not isinstance(value, dict):
+        reader.error("", name, "bad-value", f"[{name}] must be a table of keys", f"write a line [{name}]")
+        return {}
+    return value
+
+
+def _string(section: Mapping[str, Any], name: str, key: str, reader: _Reader) -> str | None:
+    value = section.get(key)
+    if value is not None and not isinstance(value, str):
+        reader.error(name, key, "bad-value", f"`{key}` must be a text")
+        return None
+    return value
+
+
+def _strings(section: Mapping[str, Any], name: str, key: str, reader: _Reader) -> tuple[str, ...]:
+    value = section.get(key, [])
+    items = [value] if isinstance(value, str) else value
+    if not isinstance(items, list) or not all(isinstance(i, str) for i in items):
+        reader.error(name, key, "bad-value", f"`{key}` must be a text or a list of texts")
+        return ()
+    return tuple(items)
+
+
+def _ports(data: Mapping[str, Any], side: str, reader: _Reader) -> tuple[SpecPort, ...]:
+    text = data.get("ports", {}).get(side) if isinstance(data.get("ports"), dict) else None
+    if not isinstance(text, str) or not text.strip():
+        reader.error("ports", side, "ports", f"`{side}` in [ports] must list the {side}puts", 'for instance in = "a b depth[4]"')
+        return ()
+    base = reader.text("ports", side, text)
+    ports: list[SpecPort] = []
+    for m in re.finditer(r"[^\s,]+", text):
+        start, end = base + m.start(), base + m.end()
+        found = _PORT.match(m.group())
+        if found is None:
+            reader.collector.error("port", f"`{m.group()}` cannot be read as a port", start, end, "name, name[4], name[0..3], name[8]s, name[8]:dec")
+            continue
+        left, right = 0, 0
+        if found["a"] is not None:
+            left, right = (int(found["a"]), int(found["b"])) if found["b"] else (int(found["a"]) - 1, 0)
+        width = abs(left - right) + 1
+        radix = found["radix"] or "bin"
+        if left < 0 or width > 4096:
+            reader.collector.error("port", f"`{m.group()}` cannot have {max(width, 0)} bits", start, end)
+        elif radix not in ("bin", "dec", "hex"):
+            reader.collector.error("port", f"`{radix}` is no radix", start, end, "bin, dec or hex")
+        else:
+            ports.append(SpecPort(found["name"], side, width, left, right, bool(found["s"]), radix))  # type: ignore[arg-type]
+    return tuple(ports)
+
+
+def _check_ports(inputs: tuple[SpecPort, ...], outputs: tuple[SpecPort, ...], reader: _Reader) -> None:
+    seen: set[str] = set()
+    for port in (*inputs, *outputs):
+        if port.name in seen:
+            reader.error("ports", port.direction, "duplicate", f"port `{port.name}` is listed twice")
+        seen.add(port.name)
+
+
+def _table(
+    section: Mapping[str, Any],
+    name: str,
+    key: str,
+    inputs: tuple[SpecPort, ...],
+    outputs: tuple[SpecPort, ...],
+    reader: _Reader,
+    others: Mapping[str, bytes],
+    need_outputs: bool,
+) -> tuple[Row, ...] | None:
+    text = _string(section, name, key, reader)
+    if text is None:
+        return None
+    if text.strip().endswith(".csv") and "\n" not in text.strip():
+        data = others.get(text.strip())
+        if data is None:
+            reader.error(name, key, "no-table", f"there is no file `{text.strip()}` beside the spec", did_you_mean(text, others))
+            return ()
+        return parse_table(data.decode("utf-8-sig", "replace"), reader.key(name, key)[0], inputs, outputs, reader.collector, need_outputs)
+    return parse_table(text, reader.text(name, key, text), inputs, outputs, reader.collector, need_outputs)
+
+
+def _which_cases(
+    cases: Mapping[str, Any], inputs: tuple[SpecPort, ...], listed: tuple[Row, ...], reader: _Reader
+) -> tuple[bool, bool, RandomCases | None]:
+    bits = sum(p.width for p in inputs)
+    corners = cases.get("corners", False)
+    if not isinstance(corners, bool):
+        reader.error("cases", "corners", "bad-value", "`corners` is true or false")
+        corners = False
+    random = None
+    given = cases.get("random")
+    if given is not None:
+        count, seed = (given.get("count"), given.get("seed", 1)) if isinstance(given, dict) else (given, 1)
+        if not isinstance(count, int) or not isinstance(seed, int) or isinstance(count, bool) or not 1 <= count <= 1 << 20:
+            reader.error("cases", "random", "bad-value", "`random` needs a count from 1 to 1048576", "random = { count = 2000, seed = 7 }")
+        else:
+            random = RandomCases(count, seed)
+    others = bool(listed) or corners or random is not None
+    everything = cases.get("all", not others)
+    if not isinstance(everything, bool):
+        reader.error("cases", "all", "bad-value", "`all` is true or false")
+        everything = False
+    if everything and bits > _MOST_EXHAUSTIVE:
+        reader.error(
+            "cases", "all", "too-many-cases", f"{bits} input bits have more combinations than can be run (at most {_MOST_EXHAUSTIVE} bits)",
+            "give listed, corners or random cases in [cases]",
+        )  # fmt: skip
+    if not everything and not others:
+        reader.error("cases", "all", "no-cases", "this spec has no cases")
+    return everything, corners, random
+
+
+def _groups(cases: Mapping[str, Any], reader: _Reader) -> dict[str, tuple[str, int]]:
+    groups = cases.get("groups", {})
+    if not isinstance(groups, dict) or not all(isinstance(v, str) for v in groups.values()):
+        reader.error("cases", "groups", "bad-value", "`groups` gives each group a condition", 'groups = { raise = "op == 2" }')
+        return {}
+    return {name: (text, reader.text("cases", "groups", text)) for name, text in groups.items()}
+
+
+def _aliases(match: Mapping[str, Any], known: set[str], reader: _Reader) -> dict[str, tuple[str, ...]]:
+    aliases = match.get("aliases", {})
+    if not isinstance(aliases, dict):
+        reader.error("match", "aliases", "bad-value", "`aliases` gives lists of names", 'aliases = { level_eq = ["leq"] }')
+        return {}
+    out: dict[str, tuple[str, ...]] = {}
+    for name, others in aliases.items():
+        if name not in known:
+            reader.error("match", "aliases", "unknown-port", f"`{name}` is no port of this spec", did_you_mean(name, known))
+        out[name] = (others,) if isinstance(others, str) else tuple(str(o) for o in others)
+    return out
+
+
+def _rules(data: Mapping[str, Any], reader: _Reader) -> Rules:
+    rules = _section(data, "rules", reader)
+    most = rules.get("max_gates")
+    if most is not None and (not isinstance(most, int) or isinstance(most, bool) or most < 0):
+        reader.error("rules", "max_gates", "bad-value", "`max_gates` is a whole number")
+        most = None
+    return Rules(_strings(rules, "rules", "languages", reader), _strings(rules, "rules", "only_gates", reader), most)
+
+
+def _marks(data: Mapping[str, Any], reader: _Reader) -> Marks:
+    marks = _section(data, "marks", reader)
+    total = marks.get("total", 10)
+    by = marks.get("by", "cases")
+    weights = marks.get("weights", {})
+    if isinstance(total, bool) or not isinstance(total, int | float) or not 0 < total <= 10_000:
+        reader.error("marks", "total", "bad-value", "`total` is a number above 0")
+        total = 10
+    if by not in ("cases", "groups", "all"):
+        reader.error("marks", "by", "bad-value", "`by` is cases, groups or all")
+        by = "cases"
+    if not isinstance(weights, dict) or not all(isinstance(w, int | float) and w >= 0 for w in weights.values()):
+        reader.error("marks", "weights", "bad-value", "`weights` gives each group a number")
+        weights = {}
+    return Marks(float(total), by, {k: float(v) for k, v in weights.items()})

@@ -1,0 +1,110 @@
+"""A specification as read: ports, sources of behaviour, cases, rules, marks."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from obento.core import values
+from obento.core.values import Word
+
+Radix = Literal["bin", "dec", "hex"]
+
+
+@dataclass(frozen=True, slots=True)
+class SpecPort:
+    """`left` and `right` number the bits as declared, leftmost first; the leftmost is the most significant."""
+
+    name: str
+    direction: Literal["in", "out"]
+    width: int
+    left: int
+    right: int
+    signed: bool
+    radix: Radix
+
+    def bit_name(self, offset: int) -> str:
+        """The declared number of the bit at an offset (0 is the rightmost)."""
+        number = self.right + offset if self.left >= self.right else self.right - offset
+        return f"{self.name}[{number}]"
+
+    def show(self, word: Word, cared: int | None = None) -> str:
+        """A word as the table shows it: in the port's radix where it is known, else digit by digit, `-` where not compared."""
+        full = values.ones(self.width)
+        care = full if cared is None else cared
+        if care == full and self.radix != "bin" and values.is_known(word, self.width):
+            if self.radix == "hex":
+                return f"0x{word[0]:0{(self.width + 3) // 4}x}"
+            return str(values.signed_value(word[0], self.width) if self.signed else word[0])
+        digits = values.to_digits(word, self.width)
+        text = "".join(d if care >> (self.width - 1 - i) & 1 else "-" for i, d in enumerate(digits))
+        if self.radix != "bin" and care:
+            return "0b" + text
+        return text if care else "-"
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """One value in a table: digits, and which of them are given (the others are `-`)."""
+
+    word: Word
+    care: int
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One row of a table; `outputs` is None where only inputs are listed."""
+
+    position: int
+    inputs: tuple[Cell, ...]
+    outputs: tuple[Cell, ...] | None
+    line: int
+
+
+@dataclass(frozen=True, slots=True)
+class RandomCases:
+    count: int
+    seed: int
+
+
+@dataclass(frozen=True, slots=True)
+class Rules:
+    languages: tuple[str, ...] = ()
+    only_gates: tuple[str, ...] = ()
+    max_gates: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Marks:
+    """`weights` gives each group's share when `by` is groups."""
+
+    total: float = 10.0
+    by: Literal["cases", "groups", "all"] = "cases"
+    weights: dict[str, float] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Spec:
+    title: str
+    unit: str
+    inputs: tuple[SpecPort, ...]
+    outputs: tuple[SpecPort, ...]
+    equations: tuple[str, int] | None
+    table: tuple[Row, ...] | None
+    listed: tuple[Row, ...]
+    models: tuple[str, ...]
+    all_cases: bool
+    corners: bool
+    random: RandomCases | None
+    groups: dict[str, tuple[str, int]]
+    lenient: bool
+    aliases: dict[str, tuple[str, ...]]
+    rules: Rules
+    marks: Marks
+    see: Literal["first-failing", "all", "counts", "nothing"]
+    hidden: tuple[str, ...]
+    digest: str
+
+    @property
+    def input_bits(self) -> int:
+        return sum(p.width for p in self.inputs)

@@ -1,0 +1,72 @@
+"""The syntax tree of wiring lists."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+
+@dataclass(slots=True)
+class Node:
+    start: int
+    end: int
+
+
+@dataclass(slots=True)
+class Bus(Node):
+    """A port: `name`, `name[4]` (bits 3..0) or `name[0..3]` (first number leftmost)."""
+
+    name: str
+    width: int
+    left: int
+    right: int
+
+
+@dataclass(slots=True)
+class Operand(Node):
+    pass
+
+
+@dataclass(slots=True)
+class Wire(Operand):
+    """`name`, `name[3]` or `name[3..1]`; `left` is None for the whole."""
+
+    name: str
+    left: int | None = None
+    right: int | None = None
+
+
+@dataclass(slots=True)
+class Constant(Operand):
+    value: int
+    width: int
+
+
+@dataclass(slots=True)
+class Join(Operand):
+    parts: list[Operand]
+
+
+@dataclass(slots=True)
+class Use(Operand):
+    """A gate or block with its operands; `pins` names those given as `pin: operand`."""
+
+    what: str
+    args: list[Operand]
+    pins: list[str | None]
+
+
+@dataclass(slots=True)
+class Line(Node):
+    label: str | None
+    targets: list[Wire]
+    value: Operand
+
+
+@dataclass(slots=True)
+class Wiring(Node):
+    name: str
+    name_start: int
+    takes: list[Bus] = field(default_factory=list)
+    gives: list[Bus] = field(default_factory=list)
+    lines: list[Line] = field(default_factory=list)
+    places: dict[str, tuple[int, int]] = field(default_factory=dict)

@@ -1,0 +1,364 @@
+"""Wiring lists to a Design."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Literal
+
+from obento.core import values
+from obento.core.diagnostics import Collector
+from obento.core.ir import nodes as ir
+from obento.core.ir.design import Design, Instance, Port, Process, Signal
+from obento.core.ir.drivers import stretches_read, watches_of
+from obento.core.ir.embed import embed
+from obento.core.limits import Limits
+from obento.core.suggest import did_you_mean
+from obento.core.wiring.ast import Bus, Constant, Join, Line, Operand, Use, Wire, Wiring
+
+_GATES = {"and": "and", "nand": "and", "or": "or", "nor": "or", "xor": "xor", "xnor": "xor"}
+_ONE_INPUT = frozenset(["not", "buf"])
+_INVERTING = frozenset(["nand", "nor", "xnor"])
+GATE_NAMES = frozenset(_GATES) | _ONE_INPUT | {"select"}
+
+BlockFinder = Callable[[str, int], "Design | None"]
+"""Gives a fresh Design of the unit with that name (used at that position), or None when there is none."""
+
+
+class _Wrong(Exception):
+    """A line that cannot be built; already reported."""
+
+
+def elaborate(wiring: Wiring, find_block: BlockFinder, block_names: list[str], collector: Collector, limits: Limits) -> Design | None:
+    """The Design of a wiring list; None when something is wrong with it (reported)."""
+    return _Builder(wiring, find_block, block_names, collector, limits).build()
+
+
+class _Builder:
+    def __init__(
+        self, wiring: Wiring, find_block: BlockFinder, block_names: list[str], collector: Collector, limits: Limits
+    ) -> None:
+        self._w = wiring
+        self._find_block = find_block
+        self._block_names = block_names
+        self._collector = collector
+        self._limits = limits
+        self._design = Design(wiring.name, "wiring")
+        self._root = Instance(wiring.name, wiring.name, wiring.name_start)
+        self._buses: dict[str, Bus] = {b.name: b for b in [*wiring.takes, *wiring.gives]}
+        self._signals: dict[str, Signal] = {}
+        self._makers: dict[str, list[tuple[Line, Wire]]] = {}
+        self._blocks: dict[int, Design] = {}
+        self._sizing: set[str] = set()
+        self._widths: dict[str, int] = {}
+
+    def _error(self, code: str, text: str, node: Wire | Line | Operand | Bus, hint: str = "") -> _Wrong:
+        self._collector.error(code, text, node.start, node.end, hint)
+        return _Wrong()
+
+    def build(self) -> Design | None:
+        errors = self._collector.errors
+        self._ports()
+        self._drivers()
+        for line in self._w.lines:
+            try:
+                self._line(line)
+            except _Wrong:
+                continue
+        if self._collector.errors > errors:
+            return None
+        self._loops()
+        self._design.root = self._root
+        return self._design
+
+    # Names, their drivers and widths.
+
+    def _ports(self) -> None:
+        sides: list[tuple[list[Bus], Literal["in", "out"]]] = [(self._w.takes, "in"), (self._w.gives, "out")]
+        for buses, direction in sides:
+            for bus in buses:
+                if bus.name in self._signals:
+                    self._error("duplicate", f"port `{bus.name}` is listed twice", bus)
+                    continue
+                signal = self._design.add_signal(bus.name, bus.width, "net", bus.start)
+                self._signals[bus.name] = signal
+                self._widths[bus.name] = bus.width
+                self._design.ports.append(Port(bus.name, direction, signal, False, bus.start))
+        if not self._w.gives:
+            self._collector.error("no-outputs", f"`{self._w.name}` gives nothing", self._w.name_start, None, "add a `gives` line")
+
+    def _drivers(self) -> None:
+        for line in self._w.lines:
+            for target in line.targets:
+                if any(b.name == target.name for b in self._w.takes):
+                    self._error("input-driven", f"`{target.name}` comes from outside (`takes`) and cannot be driven here", target)
+                    continue
+                earlier = self._makers.setdefault(target.name, [])
+                for _, other in earlier:
+                    if other.left is None or target.left is None or self._bits(other) & self._bits(target):
+                        self._error("two-drivers", f"`{target.name}` is driven twice", target, "every wire has one driver")
+                        break
+                earlier.append((line, target))
+        for bus in self._w.gives:
+            if bus.name not in self._makers:
+                self._collector.warning(
+                    "open-output", f"output `{bus.name}` is left open", bus.start, bus.end, f"add a line `{bus.name} <- ...`"
+                )
+
+    @staticmethod
+    def _bits(wire: Wire) -> set[int]:
+        assert wire.left is not None and wire.right is not None
+        return set(range(min(wire.left, wire.right), max(wire.left, wire.right) + 1))
+
+    def _width(self, name: str, at: Operand) -> int | None:
+        """Bits of a wire; None while that is being worked out (a loop)."""
+        if name in self._widths:
+            return self._widths[name]
+        makers = self._makers.get(name)
+        if not makers:
+            known = [*self._signals, *self._makers]
+            raise self._error("undriven", f"nothing drives `{name}`", at, did_you_mean(name, known) or "give it a line of its own")
+        if name in self._sizing:
+            return None
+        self._sizing.add(name)
+        try:
+            if all(w.left is not None for _, w in makers):
+                width: int | None = max(max(self._bits(w)) for _, w in makers) + 1
+            else:
+                line, target = makers[0]
+                width = self._target_width(line, target)
+        finally:
+            self._sizing.discard(name)
+        if width is not None:
+            self._widths[name] = width
+        return width
+
+    def _target_width(self, line: Line, target: Wire) -> int | None:
+        if isinstance(line.value, Use) and line.value.what not in GATE_NAMES:
+            outputs = [p for p in self._block(line.value).ports if p.direction == "out"]
+            index = line.targets.index(target)
+            return outputs[index].signal.width if index < len(outputs) else 1
+        return self._size(line.value)
+
+    def _size(self, e: Operand) -> int | None:
+        match e:
+            case Wire():
+                if e.left is not None and e.right is not None:
+                    return abs(e.left - e.right) + 1
+                return self._width(e.name, e)
+            case Constant():
+                return e.width
+            case Join():
+                sizes = [self._size(p) for p in e.parts]
+                return None if None in sizes else sum(s for s in sizes if s)
+            case Use():
+                if e.what in GATE_NAMES:
+                    sizes = [self._size(a) for a in (e.args[1:] if e.what == "select" else e.args)]
+                    return next((s for s in sizes if s is not None), None)
+                outputs = [p for p in self._block(e).ports if p.direction == "out"]
+                return outputs[0].signal.width if outputs else 1
+        raise AssertionError(type(e).__name__)
+
+    def _signal(self, name: str, at: Operand) -> Signal:
+        signal = self._signals.get(name)
+        if signal is None:
+            width = self._width(name, at)
+            if width is None:
+                raise self._error("no-width", f"the width of `{name}` cannot be told", at)
+            if self._design.bits + width > self._limits.signal_bits:
+                raise self._error("too-wide", "the design is larger than can be run", at)
+            signal = self._design.add_signal(name, width, "net", at.start)
+            self._signals[name] = signal
+        return signal
+
+    # Lines.
+
+    def _line(self, line: Line) -> None:
+        value = line.value
+        if isinstance(value, Use) and value.what not in GATE_NAMES:
+            self._block_line(line, value)
+            return
+        if len(line.targets) > 1:
+            raise self._error("too-many-outputs", "a gate has one output", line.targets[1], "only blocks have several")
+        self._drive(line.targets[0], self._lower(value, line.label or line.targets[0].name), line)
+
+    def _drive(self, target: Wire, value: ir.Expr, line: Line) -> None:
+        signal = self._signal(target.name, target)
+        low, width = self._stretch(target, signal)
+        if value.width != width:
+            raise self._error("width-misfit", f"`{target.name}` takes {width} bits here, but gets {value.width}", line)
+        self._process(ir.Assign(line.start, [ir.Target(signal, low, width)], value), line)
+
+    def _process(self, body: ir.Assign, line: Line) -> None:
+        if len(self._design.processes) >= self._limits.processes:
+            raise self._error("too-many", "the design has more parts than can be run", line)
+        origin = line.value.what if isinstance(line.value, Use) else "wire"
+        watches = watches_of(stretches_read(body.value))
+        self._design.processes.append(Process("continuous", body, watches, line.start, origin, self._w.name))
+
+    def _stretch(self, wire: Wire, signal: Signal) -> tuple[int, int]:
+        """Offset and width of the stretch that a wire names."""
+        if wire.left is None or wire.right is None:
+            return 0, signal.width
+        bus = self._buses.get(wire.name)
+        ascending = bus is not None and bus.left < bus.right
+        lowest = min(bus.left, bus.right) if bus else 0
+        if (wire.left < wire.right) != ascending and wire.left != wire.right:
+            raise self._error("reversed", f"`{wire.name}[{wire.left}..{wire.right}]` runs against the bus", wire, f"write [{wire.right}..{wire.left}]")
+        highest = lowest + signal.width - 1
+        if not (lowest <= min(wire.left, wire.right) and max(wire.left, wire.right) <= highest):
+            raise self._error("out-of-range", f"`{wire.name}` has bits {lowest} to {highest} only", wire)
+        low = highest - wire.right if ascending else wire.right - lowest
+        return low, abs(wire.left - wire.right) + 1
+
+    def _lower(self, e: Operand, label: str) -> ir.Expr:
+        match e:
+            case Constant():
+                return ir.Const(e.width, *values.word(e.value, e.width))
+            case Join():
+                parts = [self._lower(p, label) for p in e.parts]
+                return ir.Concat(sum(p.width for p in parts), parts)
+            case Wire():
+                signal = self._signal(e.name, e)
+                low, width = self._stretch(e, signal)
+                ref = ir.Ref(signal.width, signal)
+                return ref if width == signal.width else ir.Slice(width, ref, low)
+            case Use():
+                return self._gate(e, label)
+        raise AssertionError(type(e).__name__)
+
+    def _gate(self, e: Use, label: str) -> ir.Expr:
+        if e.what not in GATE_NAMES:
+            return self._inline_block(e, label)
+        pin = next((p for p in e.pins if p), None)
+        if pin:
+            raise self._error("pin", f"`{e.what}` has no pin names", e, "list its inputs in order")
+        self._root.children.append(Instance(label, e.what, e.start))
+        args = [self._lower(a, label) for a in e.args]
+        if e.what == "select":
+            return self._selector(e, args)
+        if e.what in _ONE_INPUT:
+            if len(args) != 1:
+                raise self._error("gate-count", f"`{e.what}` has one input, here are {len(args)}", e)
+            inverted = ir.Unary(args[0].width, "not", args[0])
+            return inverted if e.what == "not" else ir.Unary(args[0].width, "not", inverted)
+        if len(args) < 2:
+            raise self._error("gate-count", f"`{e.what}` needs at least two inputs", e)
+        result = args[0]
+        for arg, operand in zip(args[1:], e.args[1:], strict=True):
+            if arg.width != result.width:
+                raise self._error("width-misfit", f"`{e.what}` gets {result.width} and {arg.width} bits", operand, "all inputs need one width")
+            result = ir.Binary(result.width, _GATES[e.what], result, arg)
+        return ir.Unary(result.width, "not", result) if e.what in _INVERTING else result
+
+    def _selector(self, e: Use, args: list[ir.Expr]) -> ir.Expr:
+        if len(args) < 3:
+            raise self._error("gate-count", "`select` needs a choice and at least two inputs", e, "select(s, when_0, when_1)")
+        choice, options = args[0], args[1:]
+        if len(options) > 1 << min(choice.width, 16):
+            raise self._error("gate-count", f"{choice.width} bits choose among {1 << choice.width} inputs, here are {len(options)}", e)
+        width = options[0].width
+        for option, operand in zip(options, e.args[1:], strict=True):
+            if option.width != width:
+                raise self._error("width-misfit", f"`select` gets {width} and {option.width} bits", operand, "all inputs need one width")
+        options += [ir.Const(width, 0, 0)] * ((1 << choice.width) - len(options))
+        for i in range(choice.width):
+            bit = ir.Slice(1, choice, i)
+            options = [ir.Mux(width, bit, options[k + 1], options[k]) for k in range(0, len(options), 2)]
+        return options[0]
+
+    # Blocks.
+
+    def _block(self, e: Use) -> Design:
+        known = self._blocks.get(id(e))
+        if known is None:
+            known = self._find_block(e.what, e.start)
+            if known is None:
+                names = [*GATE_NAMES, *self._block_names]
+                raise self._error("no-block", f"there is no gate or block `{e.what}`", e, did_you_mean(e.what, names))
+            self._blocks[id(e)] = known
+        return known
+
+    def _connected(self, e: Use, label: str) -> list[Port]:
+        """Put a block in place, connect its inputs and give its outputs."""
+        block = self._block(e)
+        self._root.children.append(block.root or Instance(label, e.what, e.start))
+        ports = embed(self._design, block, label)
+        inputs = [p for p in ports if p.direction == "in"]
+        given: dict[str, tuple[Operand, str]] = {}
+        for index, (arg, pin) in enumerate(zip(e.args, e.pins, strict=True)):
+            name = pin or (inputs[index].name if index < len(inputs) else "")
+            if not any(p.name == name for p in inputs):
+                text = f"`{e.what}` has no input `{pin}`" if pin else f"`{e.what}` has {len(inputs)} inputs, here are {len(e.args)}"
+                raise self._error("no-pin", text, arg, did_you_mean(pin or "", [p.name for p in inputs]))
+            if name in given:
+                raise self._error("duplicate", f"input `{name}` is connected twice", arg)
+            given[name] = (arg, label)
+        for port in inputs:
+            if port.name not in given:
+                raise self._error("open-input", f"input `{port.name}` of `{e.what}` is not connected", e)
+            arg = given[port.name][0]
+            value = self._lower(arg, label)
+            if value.width != port.signal.width:
+                raise self._error("width-misfit", f"`{port.name}` takes {port.signal.width} bits, but gets {value.width}", arg)
+            body = ir.Assign(arg.start, [ir.Target(port.signal, 0, port.signal.width)], value)
+            self._design.processes.append(
+                Process("continuous", body, watches_of(stretches_read(value)), arg.start, "port", self._w.name)
+            )
+        return [p for p in ports if p.direction == "out"]
+
+    def _inline_block(self, e: Use, label: str) -> ir.Expr:
+        outputs = self._connected(e, label)
+        if len(outputs) != 1:
+            raise self._error("several-outputs", f"`{e.what}` has {len(outputs)} outputs and needs a line of its own", e)
+        return ir.Ref(outputs[0].signal.width, outputs[0].signal)
+
+    def _block_line(self, line: Line, e: Use) -> None:
+        label = line.label or line.targets[0].name
+        outputs = self._connected(e, label)
+        if len(line.targets) != len(outputs):
+            names = ", ".join(p.name for p in outputs)
+            raise self._error("block-outputs", f"`{e.what}` gives {len(outputs)} outputs ({names}), taken are {len(line.targets)}", line)
+        for target, port in zip(line.targets, outputs, strict=True):
+            self._drive(target, ir.Ref(port.signal.width, port.signal), line)
+
+    # Loops.
+
+    def _loops(self) -> None:
+        """Say where wires go round in a circle with nothing that remembers in between."""
+        makers: dict[str, list[tuple[Line, Wire]]] = self._makers
+        state: dict[str, int] = {}
+        for root in makers:
+            stack: list[tuple[str, list[str]]] = [(root, [])]
+            while stack:
+                name, pending = stack[-1]
+                if state.get(name, 0) == 0:
+                    state[name] = 1
+                    pending += [n for line, _ in makers.get(name, []) for n in _names_read(line.value)]
+                if not pending:
+                    state[name] = 2
+                    stack.pop()
+                    continue
+                nxt = pending.pop()
+                if state.get(nxt, 0) == 1:
+                    names = [n for n, _ in stack]
+                    if nxt in names:
+                        circle = names[names.index(nxt) :]
+                        line = makers[circle[0]][0][0]
+                        self._collector.warning(
+                            "loop", "wires go round in a circle: " + " <- ".join([*circle, circle[0]]), line.start, line.end,
+                            "such a circuit may remember or never settle",
+                        )  # fmt: skip
+                elif state.get(nxt, 0) == 0 and nxt in makers:
+                    stack.append((nxt, []))
+
+
+def _names_read(e: Operand) -> list[str]:
+    match e:
+        case Wire():
+            return [e.name]
+        case Join():
+            return [n for p in e.parts for n in _names_read(p)]
+        case Use():
+            return [n for a in e.args for n in _names_read(a)]
+        case _:
+            return []

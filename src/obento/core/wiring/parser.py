@@ -1,0 +1,239 @@
+"""Text of wiring lists to trees. Lines matter: a line is one port list, one gate, one block or one place."""
+
+from __future__ import annotations
+
+import re
+
+from obento.core.diagnostics import Collector
+from obento.core.limits import Limits
+from obento.core.source import SourceFile
+from obento.core.suggest import did_you_mean
+from obento.core.syntax.stream import SyntaxProblem, Tokens, TokenStream
+from obento.core.wiring.ast import Bus, Constant, Join, Line, Operand, Use, Wire, Wiring
+
+_TOKEN = re.compile(
+    r"""(?P<space>[ \t\r]+)|(?P<newline>\n)|(?P<comment>//[^\n]*)
+    |(?P<n>\d+[bdh][0-9a-fA-F_]+|\d+)|(?P<i>[A-Za-z_][\w$]*)|(?P<o><-|\.\.|[\[\](){},:])""",
+    re.VERBOSE,
+)
+_SIZED = re.compile(r"(\d+)([bdh])([0-9a-fA-F_]+)")
+_HEADS = ("wiring", "takes", "gives", "place", "end")
+
+
+def lex(file: SourceFile, collector: Collector, limits: Limits) -> Tokens:
+    tokens = Tokens()
+    text, base = file.text, file.base
+    at, newline = 0, True
+    while at < len(text):
+        m = _TOKEN.match(text, at)
+        if m is None:
+            hint = "values are written `name <- gate(a, b)`" if text[at] == "=" else ""
+            collector.error(
+                "strange-character", f"the character {text[at]!r} means nothing in a wiring list", base + at, base + at + 1, hint
+            )
+            at += 1
+            continue
+        kind = m.lastgroup
+        if kind == "newline":
+            newline = True
+        elif kind in ("n", "i", "o"):
+            tokens.append(kind, m.group(), base + at, base + m.end(), newline)
+            newline = False
+            if len(tokens.kinds) > limits.tokens:
+                collector.error("limit", "this file has too many words to be read", base + at)
+                break
+        at = m.end()
+    last = tokens.ends[-1] if tokens.ends else base
+    tokens.append("e", "", last, last, True)
+    return tokens
+
+
+class WiringParser(TokenStream):
+    """One file's tokens to wiring lists."""
+
+    def __init__(self, tokens: Tokens, collector: Collector, limits: Limits) -> None:
+        super().__init__(tokens, collector, limits.nesting)
+        self._limits = limits
+
+    def wirings(self) -> list[Wiring]:
+        found: list[Wiring] = []
+        while self.kind != "e":
+            try:
+                if not self.is_at("wiring"):
+                    raise self.fail(
+                        "expected-wiring", f"a wiring list begins with `wiring NAME`, not with {self.describe()}",
+                        did_you_mean(self.text, ["wiring"]),
+                    )  # fmt: skip
+                found.append(self._wiring())
+            except SyntaxProblem:
+                self.at += 1
+                while self.kind != "e" and not self.is_at("wiring"):
+                    self.at += 1
+        return found
+
+    def _wiring(self) -> Wiring:
+        start = self.start
+        self.at += 1
+        name_start = self.start
+        wiring = Wiring(start, start, self._name("the wiring list's name"), name_start)
+        self._line_ends()
+        while not self.is_at("end"):
+            if self.kind == "e" or self.is_at("wiring"):
+                self.collector.error(
+                    "missing-end", f"`end` is missing after the last line of `{wiring.name}`", self.previous_end, self.previous_end
+                )
+                return wiring
+            before = self.at
+            try:
+                self._line(wiring)
+                self._line_ends()
+            except SyntaxProblem:
+                self.at = max(self.at, before + 1)
+                while self.kind != "e" and not self.newline_before[self.at]:
+                    self.at += 1
+        self.at += 1
+        wiring.end = self.previous_end
+        return wiring
+
+    def _line_ends(self) -> None:
+        if not self.newline_before[self.at]:
+            raise self.fail("extra", f"{self.describe()} is too much on this line", "one line, one gate")
+
+    def _name(self, what: str) -> str:
+        if self.kind != "i" or self.text in _HEADS:
+            raise self.fail("expected-name", f"{what} is missing before {self.describe()}")
+        self.at += 1
+        return self.texts[self.at - 1]
+
+    def _sign(self, sign: str) -> None:
+        if self.newline_before[self.at] and self.at:
+            raise self.fail("missing", f"`{sign}` is missing here", "", self.previous_end, self.previous_end)
+        if not self.accept(sign):
+            raise self.fail("missing", f"`{sign}` is missing before {self.describe()}")
+
+    def _number(self) -> int:
+        if self.kind != "n" or not self.text.isdigit():
+            raise self.fail("expected-number", f"a number is missing before {self.describe()}")
+        self.at += 1
+        return int(self.texts[self.at - 1])
+
+    def _line(self, wiring: Wiring) -> None:
+        if self.accept("takes"):
+            wiring.takes += self._buses()
+        elif self.accept("gives"):
+            wiring.gives += self._buses()
+        elif self.is_at("place"):
+            self.at += 1
+            label = self._name("the label to be placed")
+            wiring.places[label] = (self._number(), self._number())
+        else:
+            wiring.lines.append(self._gate_line())
+
+    def _buses(self) -> list[Bus]:
+        buses = [self._bus()]
+        while self.accept(","):
+            buses.append(self._bus())
+        return buses
+
+    def _bus(self) -> Bus:
+        start = self.start
+        name = self._name("a port name")
+        if not self.accept("["):
+            return Bus(start, self.previous_end, name, 1, 0, 0)
+        first = self._number()
+        left, right = first - 1, 0
+        if self.accept(".."):
+            left, right = first, self._number()
+        self._sign("]")
+        width = abs(left - right) + 1
+        if left < 0 or width > self._limits.vector_bits:
+            raise self.fail("too-wide", f"a bus of {width} bits cannot be taken", "", start, self.previous_end)
+        return Bus(start, self.previous_end, name, width, left, right)
+
+    def _gate_line(self) -> Line:
+        start = self.start
+        label = None
+        if self.kind == "i" and self.texts[self.at + 1] == ":":
+            label = self.text
+            self.at += 2
+        targets = [self._wire()]
+        while self.accept(","):
+            targets.append(self._wire())
+        if not self.accept("<-"):
+            raise self.fail("missing", f"`<-` is missing before {self.describe()}", "a line reads `name <- gate(a, b)`")
+        value = self._operand()
+        return Line(start, self.previous_end, label, targets, value)
+
+    def _wire(self) -> Wire:
+        start = self.start
+        name = self._name("a wire's name")
+        left: int | None = None
+        right: int | None = None
+        if self.accept("["):
+            left = right = self._number()
+            if self.accept(".."):
+                right = self._number()
+            self._sign("]")
+        return Wire(start, self.previous_end, name, left, right)
+
+    def _operand(self) -> Operand:
+        self.enter()
+        try:
+            return self._operand_inside()
+        finally:
+            self.leave()
+
+    def _operand_inside(self) -> Operand:
+        start = self.start
+        if self.kind == "n":
+            return self._constant()
+        if self.accept("{"):
+            parts = [self._operand()]
+            while self.accept(","):
+                parts.append(self._operand())
+            self._sign("}")
+            return Join(start, self.previous_end, parts)
+        if self.kind == "i" and self.texts[self.at + 1] == "(":
+            return self._use()
+        if self.kind != "i" or self.newline_before[self.at]:
+            raise self.fail("expected-value", f"a wire or gate is missing before {self.describe()}", "", self.previous_end)
+        return self._wire()
+
+    def _use(self) -> Use:
+        start = self.start
+        what = self.text
+        self.at += 2
+        args: list[Operand] = []
+        pins: list[str | None] = []
+        while not self.is_at(")"):
+            pin = None
+            if self.kind == "i" and self.texts[self.at + 1] == ":":
+                pin = self.text
+                self.at += 2
+            args.append(self._operand())
+            pins.append(pin)
+            if not self.accept(","):
+                break
+        self._sign(")")
+        return Use(start, self.previous_end, what, args, pins)
+
+    def _constant(self) -> Constant:
+        start, text = self.start, self.text
+        self.at += 1
+        m = _SIZED.fullmatch(text)
+        if m is None:
+            if text not in ("0", "1"):
+                raise self.fail("bad-number", f"`{text}` needs a width", f"write for instance 4d{text}", start, self.previous_end)
+            return Constant(start, self.previous_end, int(text), 1)
+        try:
+            width, value = int(m[1]), int(m[3].replace("_", ""), {"b": 2, "d": 10, "h": 16}[m[2]])
+        except ValueError:
+            raise self.fail("bad-number", f"`{text}` is no number", "", start, self.previous_end) from None
+        if not 1 <= width <= self._limits.vector_bits or value >> width:
+            raise self.fail("number-cut", f"`{text}` does not fit into {width} bits", "", start, self.previous_end)
+        return Constant(start, self.previous_end, value, width)
+
+
+def read_wirings(file: SourceFile, collector: Collector, limits: Limits) -> list[Wiring]:
+    """All wiring lists of a file."""
+    return WiringParser(lex(file, collector, limits), collector, limits).wirings()

@@ -1,0 +1,1 @@
+"""Results as tables and feeds in open formats."""

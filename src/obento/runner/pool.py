@@ -1,0 +1,59 @@
+"""A pool of worker processes with a hard time and memory wall around each hand-in."""
+
+from __future__ import annotations
+
+import multiprocessing
+from collections.abc import Callable
+from concurrent.futures import CancelledError, TimeoutError
+from types import TracebackType
+from typing import Literal
+
+from pebble import ProcessExpired, ProcessFuture, ProcessPool
+
+from obento.core.check.check import Checked
+from obento.runner.worker import Task, run_task, start_worker, stopped
+
+Done = Callable[[Checked | None], None]
+"""Hears of the outcome, or None when the task was cancelled."""
+
+
+class CheckPool:
+    """Runs tasks; `seconds` and `memory_bytes` bound each of them."""
+
+    def __init__(
+        self, workers: int, seconds: float = 60.0, memory_bytes: int = 3 << 30, start: Literal["spawn", "fork"] = "spawn"
+    ) -> None:
+        self.seconds = seconds
+        self._pool = ProcessPool(
+            max_workers=workers, context=multiprocessing.get_context(start), initializer=start_worker, initargs=[memory_bytes]
+        )
+
+    def submit(self, task: Task, done: Done) -> ProcessFuture:
+        """Queue a task; `done` is called in a thread of the pool."""
+        future: ProcessFuture = self._pool.schedule(run_task, args=[task], timeout=self.seconds)
+        future.add_done_callback(lambda f: done(outcome_of(f, self.seconds)))
+        return future
+
+    def close(self) -> None:
+        """Stop at once; running tasks end with their workers."""
+        self._pool.stop()
+        self._pool.join()
+
+    def __enter__(self) -> CheckPool:
+        return self
+
+    def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None) -> None:
+        self.close()
+
+
+def outcome_of(future: ProcessFuture, seconds: float) -> Checked | None:
+    """A finished future as an outcome: what ended it from outside becomes one too."""
+    try:
+        result: Checked = future.result()
+        return result
+    except CancelledError:
+        return None
+    except TimeoutError:
+        return stopped(f"this did not end within {seconds:g} seconds")
+    except ProcessExpired as error:
+        return stopped(f"the checking process died (exit code {error.exitcode})")

@@ -1,0 +1,70 @@
+"""What runs inside a worker process."""
+
+from __future__ import annotations
+
+import ctypes
+import resource
+import signal
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from obento.core.check.check import Checked, LoadedSpec, check_handin, open_spec
+from obento.core.diagnostics import Message
+from obento.core.handin import HandinFile
+
+_PR_SET_PDEATHSIG = 1
+
+
+@dataclass(frozen=True, slots=True)
+class SpecFiles:
+    """A spec and the files beside it, as a worker needs them."""
+
+    name: str
+    data: bytes
+    others: tuple[tuple[str, bytes], ...] = ()
+
+    def open(self) -> LoadedSpec:
+        return open_spec(self.name, self.data, dict(self.others))
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    """One hand-in to be checked."""
+
+    spec: SpecFiles
+    files: tuple[HandinFile, ...]
+    provided: tuple[HandinFile, ...] = ()
+    choices: tuple[tuple[str, str], ...] = ()
+
+
+def start_worker(memory_bytes: int) -> None:
+    """Called once in each worker: bounded memory, and gone when the parent is gone."""
+    resource.setrlimit(resource.RLIMIT_AS, (memory_bytes, memory_bytes))
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
+
+
+@lru_cache(maxsize=16)
+def _expectation(spec: SpecFiles) -> LoadedSpec:
+    return spec.open()
+
+
+def run_task(task: Task) -> Checked:
+    """Check one hand-in; running out of memory is an outcome like others."""
+    loaded = _expectation(task.spec)
+    if loaded.expectation is None:
+        raise ValueError("the spec cannot be used")
+    choices: Mapping[str, str] = dict(task.choices)
+    files: Sequence[HandinFile] = task.files
+    try:
+        return check_handin(loaded.expectation, files, task.provided, None, choices)
+    except MemoryError:
+        return stopped("this needs more memory than one hand-in may take")
+    except RecursionError:
+        return stopped("this is nested too deep to be run")
+
+
+def stopped(text: str) -> Checked:
+    """The outcome of a hand-in that a limit ended from outside."""
+    return Checked("stopped", messages=[Message("error", "limit", "", 0, 0, text)])
