@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from obento.core.check.bind import Binding, Bound, bind_ports, choose_name
@@ -15,6 +15,8 @@ from obento.core.check.verdict import Verdict, judge
 from obento.core.diagnostics import Collector, Message, to_messages
 from obento.core.handin import HandinFile, Reading, Unit, decode, read_handin
 from obento.core.ir.design import Design
+from obento.core.ir.drivers import statements, written_bits
+from obento.core.ir.nodes import Assign
 from obento.core.limits import LimitReached, Limits
 from obento.core.source import Sources
 from obento.core.spec.load import load_spec
@@ -25,10 +27,11 @@ Status = Literal["checked", "unreadable", "no_unit", "ports", "stopped", "empty"
 
 @dataclass(frozen=True, slots=True)
 class Finding:
-    """A sentence on what is wrong, with its evidence; line 0 where none fits."""
+    """A sentence on what is wrong, with its evidence; `line` is where the output gets its value, 0 where none fits."""
 
     kind: str
     text: str
+    output: str = ""
     file: str = ""
     line: int = 0
 
@@ -150,8 +153,24 @@ def _run(
                 run.outputs.setdefault(key, (0, 0))
     outcome.verdict = judge(expectation, observation)
     outcome.rules = check_rules(expectation.spec.rules, design)
-    outcome.findings = conditions(expectation, outcome.verdict)
+    outcome.findings = [_placed(f, reading, design, binding) for f in conditions(expectation, outcome.verdict)]
     outcome.messages = _softened(reading, unit)
+
+
+def _placed(finding: Finding, reading: Reading, design: Design, binding: Binding) -> Finding:
+    """A finding with the line on which its output gets its value (the first one, where there are several)."""
+    bits = {port.signal.offset + i for (ours, _), (port, i) in binding.bits.items() if ours == finding.output}
+    places = [
+        s.position
+        for process in design.processes
+        if bits & written_bits(process)
+        for s in statements(process.body)
+        if isinstance(s, Assign) and any(bits & set(range(t.signal.offset, t.signal.offset + t.signal.width)) for t in s.targets)
+    ]
+    if not places:
+        return finding
+    place = reading.sources.place(min(places))
+    return replace(finding, file=place.file, line=place.line)
 
 
 def _unit_position(unit: Unit) -> int:
@@ -224,7 +243,7 @@ def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
                 continue
             text = failing_condition(expectation.spec, expectation.cases, plane, output.not_compared)
             when = "" if not text else " always" if text == "always" else f" whenever {text}"
-            found.append(Finding(kind, f"{name} {word}{when}: {plane.bit_count()} of {count}"))
+            found.append(Finding(kind, f"{name} {word}{when}: {plane.bit_count()} of {count}", name))
     remembered = 0
     for name, mask in verdict.failing_runs:
         if name != "fresh":

@@ -1,0 +1,3 @@
+from obento.cli import main
+
+main()

@@ -1,0 +1,85 @@
+"""The commands that start things: the whole server, and the database alone."""
+
+from __future__ import annotations
+
+import logging
+import os
+import signal
+import socket
+import sys
+from pathlib import Path
+
+import uvicorn
+
+from obento.demo.load import DEMO_PASSWORD, DEMO_TA, load_demo
+from obento.server.app import create_app
+from obento.server.settings import Settings
+from obento.store.connection import Store
+from obento.store.mariadb import DatabaseTrouble, PrivateServer
+from obento.store.migrate import migrate
+
+
+def _root() -> Path:
+    return Path(os.environ.get("OBENTO_ROOT", Path.cwd()))
+
+
+def run_serve(port: int) -> int:
+    """Database, migrations, demo class, server; everything started here ends with it."""
+    logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(name)s: %(message)s")
+    settings = Settings(root=_root(), port=port)
+    if not _is_free(port):
+        print(f"obento: port {port} is taken; stop what uses it, or give another: ./obento start --port {port + 1}", file=sys.stderr)
+        return 1
+    database = PrivateServer(settings.var_folder / "database")
+    was_running = database.is_running()
+    signal.signal(signal.SIGTERM, signal.default_int_handler)
+    try:
+        print("obento: starting the database", flush=True)
+        address = database.start()
+        store = Store(address)
+        migrate(store)
+        if load_demo(store, settings):
+            print("obento: the database is new: loaded the demo class", flush=True)
+        app = create_app(settings, address)
+        print(f"obento: open {settings.address} and sign in as {DEMO_TA} with the password {DEMO_PASSWORD}", flush=True)
+        print("obento: Ctrl-C stops everything", flush=True)
+        server = uvicorn.Server(
+            uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1, access_log=False)
+        )
+        server.run()
+    except DatabaseTrouble as error:
+        print(f"obento: {error}", file=sys.stderr)
+        return 1
+    except KeyboardInterrupt:
+        pass
+    finally:
+        if not was_running:
+            database.stop()
+        print("obento: stopped", flush=True)
+    return 0
+
+
+def _is_free(port: int) -> bool:
+    with socket.socket() as s:
+        s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            s.bind(("127.0.0.1", port))
+        except OSError:
+            return False
+    return True
+
+
+def run_db(action: str) -> int:
+    server = PrivateServer(Settings(root=_root()).var_folder / "database")
+    try:
+        if action == "start":
+            print(f"obento: the database listens on 127.0.0.1:{server.start().port}")
+        elif action == "stop":
+            server.stop()
+            print("obento: the database is stopped")
+        else:
+            print(f"obento: the database {'runs' if server.is_running() else 'does not run'}")
+    except DatabaseTrouble as error:
+        print(f"obento: {error}", file=sys.stderr)
+        return 1
+    return 0

@@ -1,0 +1,73 @@
+"""Loads the demo class into a new database, through the real roster and intake."""
+
+from __future__ import annotations
+
+import io
+import tomllib
+import zipfile
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+from obento.intake.roster import read_roster
+from obento.server.intake import take_in
+from obento.server.security import hash_password
+from obento.server.settings import Settings
+from obento.server.specs import SpecShelf, spec_files
+from obento.store import labs, people, results
+from obento.store.connection import Connection, Store
+
+DEMO_TA = "mira@college.example"
+DEMO_LECTURER = "osk@college.example"
+DEMO_PASSWORD = "locks-and-lamps"
+
+
+def load_demo(store: Store, settings: Settings) -> bool:
+    """Load the demo unless anybody has an account already. All of it or nothing."""
+    folder = settings.root / "demo"
+    if not folder.is_dir():
+        return False
+    with store.transaction() as c:
+        if c.value("SELECT COUNT(*) FROM person"):
+            return False
+        ta = people.add_person(c, DEMO_TA, "Mira Solberg", hash_password(DEMO_PASSWORD))
+        lecturer = people.add_person(c, DEMO_LECTURER, "Oskar Tenn", hash_password(DEMO_PASSWORD))
+        about = tomllib.loads((folder / "class.toml").read_text(encoding="utf-8"))
+        class_id = people.add_class(c, about["class"], about["school"], ta, "ta")
+        people.add_role(c, class_id, lecturer, "lecturer")
+        for position, row in enumerate(read_roster((folder / "roster.csv").read_bytes())):
+            people.put_student(c, class_id, row.number, row.name, row.email, row.given, position)
+        for lab in about["lab"]:
+            _load_lab(c, class_id, folder / lab["folder"], lab, ta)
+    return True
+
+
+def _load_lab(c: Connection, class_id: int, folder: Path, about: dict[str, Any], person_id: int) -> None:
+    now = datetime.now(UTC).replace(tzinfo=None, microsecond=0)
+    due = (now - timedelta(days=1)).replace(hour=22, minute=0, second=0)
+    lab_id = labs.add_lab(c, class_id, about["title"], due, about.get("late_share", 0.0))
+    shelf = SpecShelf()
+    for name in about["specs"]:
+        text = (folder / name).read_text(encoding="utf-8")
+        task_id = labs.add_task(c, lab_id, name)
+        loaded = shelf.load(spec_files(c, task_id, text))
+        if loaded.spec is None:
+            raise ValueError(f"{name}: {loaded.messages[0]}")
+        labs.save_spec(c, task_id, text, loaded.spec.title, loaded.spec.digest, loaded.expectation is not None, person_id)
+    lab = labs.lab(c, lab_id)
+    assert lab is not None
+    for drop in about.get("drop", []):
+        received = due + timedelta(hours=drop["hours"])
+        take_in(c, lab, f"{drop['name']}.zip", zip_folder(folder / drop["name"]), person_id, received)
+    if about.get("drop"):
+        results.start_run(c, lab_id, None, 0)  # taken up when the server starts, like any run that was cut off
+
+
+def zip_folder(folder: Path) -> bytes:
+    """A folder as the zip that a course page would give."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for path in sorted(folder.rglob("*")):
+            if path.is_file():
+                archive.write(path, path.relative_to(folder).as_posix())
+    return out.getvalue()

@@ -1,0 +1,1 @@
+"""The web server: accounts, intake, checks, results, letters."""

@@ -1,0 +1,1 @@
+"""HTTP: each handler reads the request, calls one service and shapes the answer."""

@@ -1,0 +1,160 @@
+"""Intake, checks, results and review."""
+
+from __future__ import annotations
+
+import asyncio
+from collections.abc import AsyncIterator
+from typing import Annotated
+
+from fastapi import APIRouter, File, Response, UploadFile
+from fastapi.responses import StreamingResponse
+
+from obento.server import course
+from obento.server.deps import Db, Person, ServicesDep
+from obento.server.errors import Trouble, not_found
+from obento.server.intake import assign_owner, intake_view, take_in
+from obento.server.models import (
+    Agreement,
+    CommentSaved,
+    CommentText,
+    Created,
+    Done,
+    DropResult,
+    IntakeView,
+    Owner,
+    ResultsView,
+    ReviewView,
+    RunView,
+)
+from obento.server.views import TaskPicture
+from obento.store import feedback, handins, labs, people
+
+router = APIRouter(prefix="/api", tags=["work"])
+
+
+@router.post("/labs/{lab_id}/drops")
+def drop(lab_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person, found: ServicesDep) -> DropResult:
+    """Take in a zip (or one file) of hand-ins."""
+    lab = course.may_see_lab(c, lab_id, person["id"])
+    data = file.file.read(found.settings.upload_bytes + 1)
+    if len(data) > found.settings.upload_bytes:
+        raise Trouble(413, f"this is larger than {found.settings.upload_bytes // 1_000_000} MB; hand in less at once")
+    return take_in(c, lab, file.filename or "file", data, person["id"])
+
+
+@router.get("/labs/{lab_id}/intake")
+def intake(lab_id: int, c: Db, person: Person) -> IntakeView:
+    """Every hand-in with what is settled about it, the unsettled ones first."""
+    return intake_view(c, course.may_see_lab(c, lab_id, person["id"]))
+
+
+def _lab_of(c: Db, handin_id: int, person_id: int) -> dict[str, object]:
+    row = handins.handin(c, handin_id)
+    if row is None:
+        raise not_found("hand-in")
+    return course.may_see_lab(c, row["lab_id"], person_id)
+
+
+@router.put("/handins/{handin_id}/owner")
+def put_owner(handin_id: int, body: Owner, c: Db, person: Person) -> Created:
+    """Say whose hand-in it is; several students are a team."""
+    _lab_of(c, handin_id, person["id"])
+    return Created(id=assign_owner(c, handin_id, body.student_ids, person["id"]))
+
+
+@router.post("/tasks/{task_id}/consents")
+def agree(task_id: int, body: Agreement, c: Db, person: Person) -> Done:
+    """Agree that a name of theirs is ours, for everyone in the same position."""
+    course.may_see_task(c, task_id, person["id"])
+    handins.put_consent(c, task_id, body.ours, body.theirs, person["id"])
+    people.audit(c, person["id"], "consent", f"task {task_id}", body.model_dump())
+    return Done()
+
+
+@router.put("/handins/{handin_id}/tasks/{task_id}/choice")
+def choose(handin_id: int, task_id: int, body: Agreement, c: Db, person: Person) -> Done:
+    """Say for one hand-in which name of theirs is meant."""
+    _lab_of(c, handin_id, person["id"])
+    course.may_see_task(c, task_id, person["id"])
+    handins.put_choice(c, handin_id, task_id, body.ours, body.theirs, person["id"])
+    people.audit(c, person["id"], "choice", f"hand-in {handin_id}", body.model_dump())
+    return Done()
+
+
+@router.post("/labs/{lab_id}/check")
+def start_check(lab_id: int, person: Person, found: ServicesDep) -> RunView:
+    """Check what has no outcome yet; joins a run that is under way."""
+    with found.store.transaction() as c:
+        course.may_see_lab(c, lab_id, person["id"])
+    run = found.checks.start(lab_id, person["id"])
+    return RunView(state=run.state, total=run.total, done=run.done)
+
+
+@router.post("/labs/{lab_id}/check/cancel")
+def cancel_check(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Done:
+    """Stop a run; what is finished stays."""
+    course.may_see_lab(c, lab_id, person["id"])
+    found.checks.cancel(lab_id)
+    return Done()
+
+
+@router.get("/labs/{lab_id}/check/events", response_class=StreamingResponse)
+def check_events(lab_id: int, person: Person, found: ServicesDep) -> StreamingResponse:
+    """Progress as server-sent events: a `RunView` whenever it changes; ends with the run."""
+    with found.store.transaction() as c:
+        course.may_see_lab(c, lab_id, person["id"])
+
+    async def stream() -> AsyncIterator[str]:
+        last = ""
+        number = 0
+        while True:
+            run = found.checks.run_of(lab_id)
+            view = RunView(state=run.state, total=run.total, done=run.done) if run else RunView(state="done", total=0, done=0)
+            text = view.model_dump_json()
+            if text != last:
+                number += 1
+                last = text
+                yield f"id: {number}\ndata: {text}\n\n"
+            if view.state != "running":
+                return
+            await asyncio.sleep(0.1)
+
+    return StreamingResponse(stream(), media_type="text/event-stream", headers={"Cache-Control": "no-store"})
+
+
+def _picture(c: Db, task_id: int, person: Person, found: ServicesDep) -> TaskPicture:
+    task = course.may_see_task(c, task_id, person["id"])
+    lab = labs.lab(c, task["lab_id"])
+    assert lab is not None
+    head = next(t for t in labs.tasks_of(c, lab["id"]) if t["id"] == task_id)
+    return TaskPicture(c, lab, head, found.shelf.current(c, task_id))
+
+
+@router.get("/tasks/{task_id}/results")
+def get_results(task_id: int, c: Db, person: Person, found: ServicesDep) -> ResultsView:
+    """The class by clusters, and how many fail each case."""
+    return _picture(c, task_id, person, found).results_view()
+
+
+@router.get("/tasks/{task_id}/cells", response_class=Response)
+def get_cells(task_id: int, c: Db, person: Person, found: ServicesDep) -> Response:
+    """All cells of the class, bit-packed (see `TaskPicture.cells`)."""
+    return Response(_picture(c, task_id, person, found).cells(), media_type="application/octet-stream")
+
+
+@router.get("/tasks/{task_id}/review/{handin_id}")
+def get_review(task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep) -> ReviewView:
+    """One hand-in beside its spec."""
+    return _picture(c, task_id, person, found).review(handin_id)
+
+
+@router.put("/tasks/{task_id}/comments/{cluster}")
+def put_comment(task_id: int, cluster: str, body: CommentText, c: Db, person: Person) -> CommentSaved:
+    """Keep the comment of a cluster; with `handin_id` a note for one hand-in alone."""
+    course.may_see_task(c, task_id, person["id"])
+    key = "" if body.handin_id else cluster
+    if body.handin_id:
+        _lab_of(c, body.handin_id, person["id"])
+    version = feedback.put_comment(c, task_id, key, body.handin_id, body.text, body.version, person["id"])
+    people.audit(c, person["id"], "comment", f"task {task_id}", {"cluster": key, "hand-in": body.handin_id})
+    return CommentSaved(version=version)

@@ -1,0 +1,93 @@
+"""The application: routers, errors, headers, and the services that live as long as it does."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import AsyncIterator, Awaitable, Callable
+from contextlib import asynccontextmanager
+
+from fastapi import FastAPI, Request, Response
+from fastapi.responses import FileResponse, JSONResponse
+from fastapi.staticfiles import StaticFiles
+
+from obento import __version__
+from obento.mail.sender import MailRoute
+from obento.mail.standin import StandInMailbox
+from obento.server import errors
+from obento.server.api import accounts, course, feedback, work
+from obento.server.checking import CheckService
+from obento.server.delivery import DeliveryService
+from obento.server.deps import Services
+from obento.server.settings import Settings
+from obento.server.specs import SpecShelf
+from obento.store.connection import Store
+from obento.store.mariadb import Address, free_port
+
+log = logging.getLogger(__name__)
+
+_POLICY = (
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
+)
+
+
+def create_app(settings: Settings, database: Address) -> FastAPI:
+    """The application on a database whose migrations are applied."""
+
+    @asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        store = Store(database)
+        shelf = SpecShelf()
+        mailbox: StandInMailbox | None = None
+        route = MailRoute(settings.smtp_host, settings.smtp_port)
+        if not settings.smtp_host:
+            mailbox = StandInMailbox(settings.var_folder / "mailbox")
+            mailbox.start(free_port())
+            route = MailRoute("127.0.0.1", mailbox.port)
+        checks = CheckService(store, shelf, settings.workers, settings.check_seconds)
+        delivery = DeliveryService(store, settings, route)
+        app.state.services = Services(settings, store, checks, shelf, mailbox)
+        checks.resume()
+        delivery.start()
+        yield
+        delivery.stop()
+        checks.close()
+        if mailbox is not None:
+            mailbox.stop()
+
+    app = FastAPI(title="Obento", version=__version__, lifespan=lifespan, docs_url="/api/docs", openapi_url="/api/openapi.json")
+    errors.install(app)
+    for module in (accounts, course, work, feedback):
+        app.include_router(module.router)
+
+    @app.middleware("http")
+    async def headers(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
+        try:
+            response = await call_next(request)
+        except Exception:
+            log.exception("%s %s failed", request.method, request.url.path)
+            return JSONResponse({"detail": "something went wrong on our side; it was written to the log, nothing was changed"}, 500)
+        response.headers["X-Content-Type-Options"] = "nosniff"
+        response.headers["Referrer-Policy"] = "no-referrer"
+        if not request.url.path.startswith("/api/docs"):
+            response.headers["Content-Security-Policy"] = _POLICY
+        return response
+
+    _front_end(app, settings)
+    return app
+
+
+def _front_end(app: FastAPI, settings: Settings) -> None:
+    """The built pages; every path that is no file is a place inside the application."""
+    dist = settings.root / "web/dist"
+    if not (dist / "index.html").exists():
+        return
+    app.mount("/assets", StaticFiles(directory=dist / "assets"), name="assets")
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        if path.startswith("api/"):
+            return JSONResponse({"detail": "there is no such address"}, 404)
+        icon = dist / "icon.svg"
+        if path == "icon.svg" and icon.exists():
+            return FileResponse(icon)
+        return FileResponse(dist / "index.html", headers={"Cache-Control": "no-cache"})

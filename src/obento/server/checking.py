@@ -1,0 +1,164 @@
+"""Check runs: what has to be checked goes to worker processes, what comes back goes to the database."""
+
+from __future__ import annotations
+
+import logging
+import queue
+import threading
+from dataclasses import dataclass, field
+from typing import Any
+
+from obento.core.check.check import Checked
+from obento.core.check.expect import Expectation
+from obento.core.handin import HandinFile
+from obento.runner.engine import engine_version
+from obento.runner.pool import CheckPool
+from obento.runner.worker import Task
+from obento.server.marks import computed_mark, held_reason
+from obento.server.specs import OpenSpec, SpecShelf
+from obento.store import feedback, handins, labs, people, results
+from obento.store.connection import Connection, Store
+
+log = logging.getLogger(__name__)
+
+
+@dataclass(slots=True)
+class Job:
+    """One attempt against one spec version."""
+
+    handin_id: int
+    attempt_id: int
+    task_id: int
+    spec: OpenSpec
+    choices: tuple[tuple[str, str], ...]
+    late: bool
+    late_share: float
+
+
+@dataclass(slots=True)
+class Run:
+    """A run in progress; `state` is running, done, cancelled or failed."""
+
+    id: int
+    lab_id: int
+    total: int
+    done: int = 0
+    state: str = "running"
+    futures: list[Any] = field(default_factory=list)
+    cancelled: bool = False
+
+
+class CheckService:
+    """Starts, follows and cancels runs. One run a lab at a time: a second request joins the first."""
+
+    def __init__(self, store: Store, shelf: SpecShelf, workers: int, seconds: float) -> None:
+        self._store = store
+        self._shelf = shelf
+        self._pool = CheckPool(workers, seconds)
+        self._runs: dict[int, Run] = {}
+        self._lock = threading.Lock()
+
+    def close(self) -> None:
+        self._pool.close()
+
+    def run_of(self, lab_id: int) -> Run | None:
+        return self._runs.get(lab_id)
+
+    def start(self, lab_id: int, person_id: int | None) -> Run:
+        """Check whatever of a lab has no outcome yet under the current specs and engine."""
+        with self._lock:
+            known = self._runs.get(lab_id)
+            if known is not None and known.state == "running":
+                return known
+            jobs, run_id = self._store.retrying(lambda c: self._plan(c, lab_id, person_id), seconds=10)
+            run = self._runs[lab_id] = Run(run_id, lab_id, len(jobs))
+        threading.Thread(target=self._work, args=(run, jobs), daemon=True, name=f"check-{run_id}").start()
+        return run
+
+    def cancel(self, lab_id: int) -> None:
+        run = self._runs.get(lab_id)
+        if run is not None and run.state == "running":
+            run.cancelled = True
+            for future in run.futures:
+                future.cancel()
+
+    def resume(self) -> None:
+        """Take up runs that a stop of the server cut off."""
+        with self._store.transaction() as c:
+            open_runs = results.unfinished_runs(c)
+            for row in open_runs:
+                results.end_run(c, row["id"], "failed", 0)
+        for lab_id in {row["lab_id"] for row in open_runs}:
+            self.start(lab_id, None)
+
+    def _plan(self, c: Connection, lab_id: int, person_id: int | None) -> tuple[list[Job], int]:
+        jobs: list[Job] = []
+        lab = labs.lab(c, lab_id)
+        assert lab is not None
+        rows = handins.handins_of(c, lab_id)
+        for task in labs.tasks_of(c, lab_id):
+            if not task["is_right"]:
+                continue
+            spec = self._shelf.current(c, task["id"])
+            labs.mark_used(c, spec.version_id)
+            for row in rows:
+                if row["attempt_id"] is None:
+                    continue
+                chosen = handins.choices(c, row["id"], task["id"])
+                if results.has_result(c, row["attempt_id"], spec.version_id, engine_version(), results.choices_digest(chosen)):
+                    continue
+                jobs.append(
+                    Job(row["id"], row["attempt_id"], task["id"], spec, chosen, bool(row["late"]), float(lab["late_share"]))
+                )
+        run_id = results.start_run(c, lab_id, person_id, len(jobs))
+        people.audit(c, person_id, "check", f"lab {lab_id}", {"run": run_id, "to do": len(jobs)})
+        return jobs, run_id
+
+    def _work(self, run: Run, jobs: list[Job]) -> None:
+        finished: queue.SimpleQueue[tuple[Job, Checked | None]] = queue.SimpleQueue()
+        try:
+            files: dict[int, tuple[HandinFile, ...]] = {}
+            provided: dict[int, tuple[HandinFile, ...]] = {}
+            for job in jobs:
+                if job.attempt_id not in files:
+                    files[job.attempt_id] = self._files(job.attempt_id)
+                if job.task_id not in provided:
+                    provided[job.task_id] = self._provided(job.task_id)
+                task = Task(job.spec.files, files[job.attempt_id], provided[job.task_id], job.choices)
+                run.futures.append(self._pool.submit(task, lambda c, job=job: finished.put((job, c))))  # type: ignore[misc]
+                if run.cancelled:
+                    run.futures[-1].cancel()
+            for _ in jobs:
+                job, checked = finished.get()
+                if checked is not None:
+                    self._store.retrying(lambda c, job=job, checked=checked: self._enter(c, job, checked), seconds=3600)  # type: ignore[misc]
+                run.done += 1
+            state = "cancelled" if run.cancelled else "done"
+        except Exception:
+            log.exception("check run %s failed", run.id)
+            state = "failed"
+        try:
+            self._store.retrying(lambda c: results.end_run(c, run.id, state, run.done), seconds=3600)
+        finally:
+            run.state = state
+
+    def _files(self, attempt_id: int) -> tuple[HandinFile, ...]:
+        return tuple(self._store.retrying(lambda c: handins.attempt_files(c, attempt_id), seconds=3600))
+
+    def _provided(self, task_id: int) -> tuple[HandinFile, ...]:
+        found = self._store.retrying(lambda c: labs.task_files(c, task_id, provided=True), seconds=3600)
+        return tuple(HandinFile(name, data) for name, data in found)
+
+    def _enter(self, c: Connection, job: Job, checked: Checked) -> None:
+        expectation: Expectation = job.spec.expectation
+        result_id = results.add_result(
+            c, job.attempt_id, job.task_id, job.spec.version_id, engine_version(), results.choices_digest(job.choices),
+            checked, expectation.cases.count,
+        )  # fmt: skip
+        if checked.verdict is None or checked.status != "checked":
+            feedback.add_mark(c, job.handin_id, job.task_id, "held", None, held_reason(checked.status), result_id)
+            return
+        mark = computed_mark(expectation, checked.verdict)
+        feedback.add_mark(c, job.handin_id, job.task_id, "computed", mark, "", result_id)
+        if job.late and job.late_share:
+            feedback.add_mark(c, job.handin_id, job.task_id, "late", round(-mark * job.late_share, 3), "handed in late", result_id)

@@ -1,0 +1,65 @@
+"""What handlers need: the database, the person who is signed in, the services."""
+
+from __future__ import annotations
+
+import hmac
+from collections.abc import Iterator
+from typing import Annotated, Any
+
+from fastapi import Cookie, Depends, Header, Request
+
+from obento.mail.standin import StandInMailbox
+from obento.server.checking import CheckService
+from obento.server.errors import Trouble
+from obento.server.security import token_hash
+from obento.server.settings import Settings
+from obento.server.specs import SpecShelf
+from obento.store import people
+from obento.store.connection import Connection, Store
+
+COOKIE = "obento_session"
+
+
+class Services:
+    """Made once when the application starts."""
+
+    def __init__(self, settings: Settings, store: Store, checks: CheckService, shelf: SpecShelf, mailbox: StandInMailbox | None) -> None:
+        self.settings = settings
+        self.store = store
+        self.checks = checks
+        self.shelf = shelf
+        self.mailbox = mailbox
+
+
+def services(request: Request) -> Services:
+    found: Services = request.app.state.services
+    return found
+
+
+ServicesDep = Annotated[Services, Depends(services)]
+
+
+def transaction(found: ServicesDep) -> Iterator[Connection]:
+    with found.store.transaction() as c:
+        yield c
+
+
+Db = Annotated[Connection, Depends(transaction, scope="function")]
+
+
+def signed_in(
+    request: Request,
+    c: Db,
+    obento_session: Annotated[str, Cookie()] = "",
+    x_csrf: Annotated[str, Header()] = "",
+) -> dict[str, Any]:
+    """The person behind the cookie; whatever changes something must carry the token that a foreign page cannot know."""
+    person = people.session(c, token_hash(obento_session)) if obento_session else None
+    if person is None:
+        raise Trouble(401, "please sign in")
+    if request.method not in ("GET", "HEAD") and not hmac.compare_digest(person["csrf"], x_csrf):
+        raise Trouble(403, "this page is out of date; load it again")
+    return person
+
+
+Person = Annotated[dict[str, Any], Depends(signed_in)]

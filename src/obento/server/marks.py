@@ -1,0 +1,75 @@
+"""Marks: what the machine computes, and how the ledger adds up. A human's entry always stands above a machine's."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from obento.core.check.expect import Expectation
+from obento.core.check.verdict import Verdict
+
+_HELD = {
+    "unreadable": "does not compile",
+    "no_unit": "the unit is missing",
+    "ports": "the ports do not fit",
+    "stopped": "was stopped by a limit",
+    "empty": "is empty",
+}
+
+
+def held_reason(status: str) -> str:
+    return _HELD.get(status, status)
+
+
+def computed_mark(expectation: Expectation, verdict: Verdict) -> float:
+    """Marks by the spec. Only compared cases count: a don't-care is no merit."""
+    marks = expectation.spec.marks
+    compared = expectation.cases.full & ~verdict.not_compared
+
+    def share(plane: int) -> float:
+        total = (compared & plane).bit_count()
+        return (verdict.passed & plane).bit_count() / total if total else 1.0
+
+    everything = expectation.cases.full
+    if marks.by == "all":
+        return marks.total if share(everything) == 1.0 else 0.0
+    if marks.by == "groups" and expectation.groups:
+        weights = {name: marks.weights.get(name, 1.0) for name in expectation.groups}
+        total = sum(weights.values())
+        if total:
+            earned = sum(weights[name] * share(plane) for name, plane in expectation.groups.items())
+            return round(marks.total * earned / total, 2)
+    return round(marks.total * share(everything), 2)
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """What a ledger comes to; `held` means that no mark can be given yet, which is not zero."""
+
+    value: float | None
+    held: bool
+    reason: str
+    by_hand: bool
+
+
+def settle(entries: Sequence[dict[str, Any]]) -> Mark:
+    """The mark of one hand-in in one task: an override, else a manual mark, else the newest computed one less lateness."""
+    newest: dict[str, dict[str, Any]] = {}
+    order: dict[str, int] = {}
+    for number, entry in enumerate(entries):
+        newest[entry["kind"]] = entry
+        order[entry["kind"]] = number
+    lifted = order.get("lifted", -1)
+    for kind in ("override", "manual"):
+        if kind in newest and order[kind] > lifted:
+            return Mark(float(newest[kind]["value"]), False, newest[kind]["reason"], True)
+    if "held" in newest and order["held"] > order.get("computed", -1):
+        return Mark(None, True, newest["held"]["reason"], False)
+    if "computed" not in newest:
+        return Mark(None, True, "not checked yet", False)
+    value = float(newest["computed"]["value"])
+    late = newest.get("late")
+    if late is not None and order["late"] > order["computed"] - 1 and late["result_id"] == newest["computed"]["result_id"]:
+        return Mark(round(value + float(late["value"]), 2), False, late["reason"], False)
+    return Mark(value, False, "", False)

@@ -1,0 +1,443 @@
+"""The shapes of requests and answers."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+
+class SignIn(BaseModel):
+    email: str = Field(max_length=200)
+    password: str = Field(max_length=500)
+
+
+class Me(BaseModel):
+    id: int
+    name: str
+    email: str
+    csrf: str
+
+
+class Done(BaseModel):
+    ok: bool = True
+
+
+class NewClass(BaseModel):
+    name: str = Field(min_length=1, max_length=200)
+    school: str = Field(default="", max_length=200)
+
+
+class NewLab(BaseModel):
+    title: str = Field(min_length=1, max_length=200)
+    due_at: datetime | None = None
+
+
+class NewTask(BaseModel):
+    title: str = Field(min_length=1, max_length=200)
+
+
+class Created(BaseModel):
+    id: int
+
+
+class LabSettings(BaseModel):
+    title: str = Field(min_length=1, max_length=200)
+    due_at: datetime | None = None
+    which_attempt: Literal["last", "first", "best"] = "last"
+    late_share: float = Field(default=0.0, ge=0, le=1)
+
+
+class Area(BaseModel):
+    """One area of a lab's miniature: how many hand-ins, of which kind."""
+
+    kind: Literal["right", "rules", "wrong", "unchecked", "missing"]
+    count: int
+
+
+class LabCard(BaseModel):
+    id: int
+    title: str
+    due_at: datetime | None
+    tasks: list[str]
+    areas: list[Area]
+    handed_in: int
+    students: int
+    sent: int
+
+
+class ClassCard(BaseModel):
+    id: int
+    name: str
+    school: str
+    role: str
+    students: int
+    labs: list[LabCard]
+
+
+class TaskHead(BaseModel):
+    id: int
+    title: str
+    version: int | None
+    is_right: bool
+    right: int
+    wrong: int
+    unchecked: int
+    clusters_open: int
+
+
+class LabOverview(BaseModel):
+    id: int
+    class_id: int
+    title: str
+    class_name: str
+    school: str
+    due_at: datetime | None
+    which_attempt: str
+    late_share: float
+    tasks: list[TaskHead]
+    handed_in: int
+    unsettled: int
+    students: int
+    sent: int
+    running: bool
+
+
+class SpecText(BaseModel):
+    text: str = Field(max_length=2_000_000)
+
+
+class MessageView(BaseModel):
+    severity: str
+    code: str
+    file: str
+    line: int
+    column: int
+    text: str
+    hint: str = ""
+    end_line: int = 0
+    end_column: int = 0
+
+
+class PortView(BaseModel):
+    name: str
+    direction: str
+    width: int
+    signed: bool
+    radix: str
+
+
+class TableRow(BaseModel):
+    """A case of the spec: inputs, what is expected, and for each source what it says. `-` is not compared."""
+
+    index: int
+    inputs: list[str]
+    outputs: list[str]
+    sources: list[list[str]]
+    agrees: bool
+
+
+class SpecPreview(BaseModel):
+    title: str
+    unit: str
+    messages: list[MessageView]
+    is_right: bool
+    ports: list[PortView]
+    sources: list[str]
+    cases: int
+    uncovered: int
+    rows: list[TableRow]
+    groups: dict[str, int]
+
+
+class SpecView(BaseModel):
+    text: str
+    version: int
+    used: bool
+    preview: SpecPreview
+
+
+class FileView(BaseModel):
+    path: str
+    size: int
+
+
+class Proposal(BaseModel):
+    id: int
+    name: str
+    number: str
+
+
+class NameBinding(BaseModel):
+    ours: str
+    theirs: str
+    how: str
+    agreed: bool
+
+
+class IntakeTask(BaseModel):
+    task_id: int
+    status: str
+    language: str
+    unit: str
+    binding: list[NameBinding]
+    message: str
+
+
+class IntakeEntry(BaseModel):
+    handin_id: int
+    label: str
+    who: str
+    number: str
+    team: bool
+    proposals: list[Proposal]
+    attempt: int
+    attempts: int
+    received_at: datetime | None
+    late: bool
+    files: list[FileView]
+    tasks: list[IntakeTask]
+    settled: bool
+
+
+class DropView(BaseModel):
+    name: str
+    at: datetime
+    files: int
+    left_out: list[str]
+
+
+class IntakeView(BaseModel):
+    entries: list[IntakeEntry]
+    missing: list[Proposal]
+    drops: list[DropView]
+    students: list[Proposal]
+
+
+class DropResult(BaseModel):
+    handins: int
+    new_attempts: int
+    repeated: int
+    unsettled: int
+    left_out: list[str]
+
+
+class Owner(BaseModel):
+    student_ids: list[int] = Field(min_length=1, max_length=12)
+
+
+class Agreement(BaseModel):
+    ours: str = Field(max_length=200)
+    theirs: str = Field(max_length=300)
+
+
+class RunView(BaseModel):
+    state: str
+    total: int
+    done: int
+
+
+class Member(BaseModel):
+    handin_id: int
+    name: str
+    language: str
+    attempt: int
+    late: bool
+    bound: list[str]
+    mark: float | None
+    held: bool
+    noted: bool
+
+
+class CaseRow(BaseModel):
+    index: int
+    inputs: list[str]
+    expected: list[str]
+    actual: list[str]
+    wrong: list[bool]
+    run: str
+    cell: str
+    group: str | None = None
+
+
+class ClusterView(BaseModel):
+    key: str
+    kind: Literal["wrong", "rules", "right", "unchecked"]
+    title: str
+    sentences: list[str]
+    strip: str
+    rows: list[CaseRow]
+    passed: int
+    total: int
+    members: list[Member]
+    mark: float | None
+    comment: str
+    comment_version: int
+
+
+class ResultsView(BaseModel):
+    task_id: int
+    version: int
+    unit: str
+    inputs: list[str]
+    outputs: list[str]
+    cases: int
+    case_labels: list[str]
+    case_failures: list[int]
+    clusters: list[ClusterView]
+    missing: list[str]
+    waiting: int
+    checked_at: datetime | None
+
+
+class SourceFileView(BaseModel):
+    path: str
+    text: str
+
+
+class LineNote(BaseModel):
+    file: str
+    line: int
+    severity: str
+    text: str
+
+
+class ReviewView(BaseModel):
+    handin_id: int
+    name: str
+    status: str
+    language: str
+    unit: str
+    attempt: int
+    attempts: int
+    received_at: datetime
+    late: bool
+    passed: int
+    total: int
+    mark: float | None
+    held: bool
+    mark_reason: str
+    max_mark: float
+    inputs: list[str]
+    outputs: list[str]
+    rows: list[CaseRow]
+    more_rows: int
+    findings: list[str]
+    rules: list[str]
+    files: list[SourceFileView]
+    notes: list[LineNote]
+    messages: list[MessageView]
+    binding: list[NameBinding]
+    cluster: str
+    same: list[Member]
+    comment: str
+    comment_version: int
+    note: str
+    note_version: int
+
+
+class CommentText(BaseModel):
+    text: str = Field(max_length=20_000)
+    version: int = 0
+    handin_id: int = 0
+
+
+class CommentSaved(BaseModel):
+    version: int
+
+
+class Override(BaseModel):
+    value: float | None = Field(default=None, ge=0, le=100_000)
+    reason: str = Field(default="", max_length=500)
+
+
+class LetterTask(BaseModel):
+    title: str
+    status: str
+    passed: int
+    compared: int
+    mark: float | None
+    total: float
+    held: str
+    late: str
+    comment: str
+    note: str
+    inputs: list[str]
+    outputs: list[str]
+    rows: list[CaseRow]
+    more: int
+    messages: list[str]
+    bound: list[str]
+    again: str
+    spec_version: int
+    engine: str
+
+
+class Letter(BaseModel):
+    school: str
+    class_name: str
+    lab: str
+    student: str
+    team: list[str]
+    attempt: int
+    received_at: datetime | None
+    late: bool
+    tasks: list[LetterTask]
+    mark: float | None
+    total: float
+    corrects: bool = False
+
+
+class FeedbackStudent(BaseModel):
+    student_id: int
+    handin_id: int | None
+    name: str
+    number: str
+    team: bool
+    marks: list[float | None]
+    held: list[bool]
+    by_hand: list[bool]
+    late: bool
+    sum: float | None
+    letter: Literal["none", "released", "read", "withdrawn"]
+    outdated: bool
+    open_comments: int
+
+
+class FeedbackTask(BaseModel):
+    id: int
+    title: str
+    total: float
+    clusters: list[ClusterView]
+
+
+class FeedbackView(BaseModel):
+    tasks: list[FeedbackTask]
+    students: list[FeedbackStudent]
+    sent: int
+
+
+class Release(BaseModel):
+    student_ids: list[int] | None = None
+
+
+class Released(BaseModel):
+    letters: int
+    unchanged: int
+    without_address: int
+
+
+class PageView(BaseModel):
+    letter: Letter
+    number: int
+    released_at: datetime
+    expires_at: datetime
+
+
+class MailView(BaseModel):
+    id: str
+    to: str
+    subject: str
+    date: str
+    text: str

@@ -1,0 +1,59 @@
+"""A spec's text as a table: what each source says of each case, and the messages."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from obento.core.check.check import LoadedSpec
+from obento.core.check.expect import Expectation, Source, expected_word
+from obento.core.spec.model import SpecPort
+from obento.server.models import MessageView, PortView, SpecPreview, TableRow
+
+_MOST_ROWS = 512
+
+
+def preview(loaded: LoadedSpec) -> SpecPreview:
+    spec, expectation = loaded.spec, loaded.expectation
+    ports = [*spec.inputs, *spec.outputs] if spec else []
+    return SpecPreview(
+        title=spec.title if spec else "",
+        unit=spec.unit if spec else "",
+        messages=[MessageView(**asdict(m)) for m in loaded.messages],
+        is_right=expectation is not None,
+        ports=[PortView(name=p.name, direction=p.direction, width=p.width, signed=p.signed, radix=p.radix) for p in ports],
+        sources=[s.name for s in expectation.sources] if expectation else [],
+        cases=expectation.cases.count if expectation else 0,
+        uncovered=expectation.uncovered if expectation else 0,
+        rows=[_row(expectation, i) for i in range(min(_MOST_ROWS, expectation.cases.count))] if expectation else [],
+        groups={name: plane.bit_count() for name, plane in expectation.groups.items()} if expectation else {},
+    )
+
+
+def input_values(expectation: Expectation, case: int) -> list[str]:
+    values = []
+    bit = 0
+    for port in expectation.spec.inputs:
+        values.append(port.show(expectation.cases.word(case, bit, port.width)))
+        bit += port.width
+    return values
+
+
+def expected_values(expectation: Expectation, case: int) -> list[str]:
+    return [p.show(*expected_word(expectation, p.name, p.width, case)) for p in expectation.spec.outputs]
+
+
+def _row(expectation: Expectation, case: int) -> TableRow:
+    sources = [[_says(source, p, case) for p in expectation.spec.outputs] for source in expectation.sources]
+    return TableRow(
+        index=case, inputs=input_values(expectation, case), outputs=expected_values(expectation, case), sources=sources, agrees=True
+    )
+
+
+def _says(source: Source, port: SpecPort, case: int) -> str:
+    one = zero = care = 0
+    for i in range(port.width - 1, -1, -1):
+        bits = source.bits[port.name, i]
+        one = one << 1 | (bits.one >> case & 1)
+        zero = zero << 1 | (bits.zero >> case & 1)
+        care = care << 1 | (bits.care >> case & 1)
+    return port.show((one, zero), care)

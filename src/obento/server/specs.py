@@ -1,0 +1,95 @@
+"""Specs of tasks, opened once and kept."""
+
+from __future__ import annotations
+
+import threading
+from collections import OrderedDict
+from dataclasses import dataclass
+
+from obento.core.check.check import LoadedSpec
+from obento.core.check.expect import Expectation
+from obento.runner.worker import SpecFiles
+from obento.server.errors import Trouble
+from obento.store import labs
+from obento.store.connection import Connection
+
+_KEPT = 24
+
+
+@dataclass(frozen=True, slots=True)
+class OpenSpec:
+    version_id: int
+    number: int
+    files: SpecFiles
+    expectation: Expectation
+
+
+class SpecShelf:
+    """Opened specs by what they are made of; the least used one is dropped."""
+
+    def __init__(self) -> None:
+        self._kept: OrderedDict[SpecFiles, LoadedSpec] = OrderedDict()
+        self._lock = threading.Lock()
+
+    def load(self, files: SpecFiles) -> LoadedSpec:
+        with self._lock:
+            if files in self._kept:
+                self._kept.move_to_end(files)
+                return self._kept[files]
+        loaded = files.open()
+        with self._lock:
+            self._kept[files] = loaded
+            while len(self._kept) > _KEPT:
+                self._kept.popitem(last=False)
+        return loaded
+
+    def current(self, c: Connection, task_id: int) -> OpenSpec:
+        """The newest version of a task's spec.
+
+        Raises
+        ------
+        Trouble
+            If there is none, or it has errors.
+        """
+        row = labs.current_spec(c, task_id)
+        if row is None:
+            raise Trouble(409, "this task has no spec yet; write one first")
+        files = spec_files(c, task_id, row["text"])
+        loaded = self.load(files)
+        if loaded.expectation is None:
+            raise Trouble(409, "the spec has errors; mend it before anything is checked")
+        return OpenSpec(row["id"], row["number"], files, loaded.expectation)
+
+
+def spec_files(c: Connection, task_id: int, text: str) -> SpecFiles:
+    return SpecFiles("spec.toml", text.encode(), tuple(labs.task_files(c, task_id, provided=False)))
+
+
+def starter_spec(title: str) -> str:
+    """The text a new task begins with."""
+    return f'''obento = "spec/1"
+title  = {_toml(title)}
+unit   = "my_unit"
+
+[ports]
+in  = "a b"
+out = "y"
+
+[expect]
+equations = \'\'\'
+y = a & b
+\'\'\'
+
+[marks]
+total = 10
+by = "cases"
+
+[students]
+see = "first-failing"
+'''
+
+
+def _toml(text: str) -> str:
+    return '"' + text.replace("\\", "\\\\").replace('"', '\\"').replace("\n", " ") + '"'
+
+

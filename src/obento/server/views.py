@@ -1,0 +1,265 @@
+"""Results by cluster, all cells packed, and one hand-in in review."""
+
+from __future__ import annotations
+
+import json
+import struct
+from typing import Any
+
+import numpy as np
+
+from obento.core.check.expect import Expectation
+from obento.core.check.report import case_report, set_bits
+from obento.core.check.verdict import Verdict
+from obento.core.handin import decode
+from obento.core.spec.cases import plane_to_bits
+from obento.server.course import TaskState, missing_students, task_state
+from obento.server.errors import not_found
+from obento.server.marks import Mark, held_reason, settle
+from obento.server.models import (
+    CaseRow,
+    ClusterView,
+    LineNote,
+    Member,
+    MessageView,
+    NameBinding,
+    ResultsView,
+    ReviewView,
+    SourceFileView,
+)
+from obento.server.specs import OpenSpec
+from obento.store import feedback, handins, results
+from obento.store.connection import Connection
+
+_STRIP = 64
+_CLUSTER_ROWS = 6
+_REVIEW_ROWS = 1024
+_TEXT_BYTES = 400_000
+
+
+class TaskPicture:
+    """Everything about a task's outcomes that the screens draw from."""
+
+    def __init__(self, c: Connection, lab: dict[str, Any], task: dict[str, Any], spec: OpenSpec) -> None:
+        self.c = c
+        self.lab = lab
+        self.task = task
+        self.spec = spec
+        self.expectation: Expectation = spec.expectation
+        self.rows = handins.handins_of(c, lab["id"])
+        self.by_handin = {r["id"]: r for r in self.rows}
+        self.state: TaskState = task_state(c, task, self.rows, lab["which_attempt"])
+        self.bindings = results.bindings_of(c, [r["id"] for r in self.state.by_handin.values()])
+        self.comments = feedback.comments_of(c, task["id"])
+        self.ledger = feedback.marks_of(c, lab["id"])
+
+    def mark(self, handin_id: int) -> Mark:
+        return settle(self.ledger.get((handin_id, self.task["id"]), []))
+
+    def member(self, handin_id: int) -> Member:
+        row, result = self.by_handin[handin_id], self.state.by_handin[handin_id]
+        mark = self.mark(handin_id)
+        bound = [f"{b['theirs']} to {b['ours']}" for b in self.bindings.get(result["id"], [])]
+        note = self.comments.get(("", handin_id))
+        return Member(
+            handin_id=handin_id, name=row["student_name"] or row["team_name"] or row["label"], language=result["language"],
+            attempt=result["attempt"], late=bool(row["late"]), bound=bound, mark=mark.value, held=mark.held,
+            noted=bool(note and note["text"].strip()),
+        )  # fmt: skip
+
+    def clusters(self) -> list[ClusterView]:
+        """Wrong ones first (the more people the sooner), then rule-breakers, the uncheckable, the right ones."""
+        groups: dict[str, list[int]] = {}
+        for handin_id in self.by_handin:
+            result = self.state.by_handin.get(handin_id)
+            if result is not None:
+                groups.setdefault(self.state.cluster_key(result), []).append(handin_id)
+        views = [self._cluster(key, ids) for key, ids in groups.items()]
+        order = {"wrong": 0, "rules": 1, "unchecked": 2, "right": 3}
+        return sorted(views, key=lambda v: (order[v.kind], -len(v.members), v.key))
+
+    def _cluster(self, key: str, ids: list[int]) -> ClusterView:
+        result = self.state.by_handin[ids[0]]
+        kind = self.state.kind(result)
+        detail = json.loads(result["detail"])
+        comment = self.comments.get((key, 0))
+        members = [self.member(i) for i in ids]
+        rows: list[CaseRow] = []
+        strip = ""
+        if result["status"] == "checked":
+            verdict = results.load_verdict(self.c, result, self.expectation)
+            strip = self._strip(verdict)
+            rows = case_rows(self.expectation, verdict, wrong_cases(verdict)[:_CLUSTER_ROWS])
+        marks = {m.mark for m in members}
+        return ClusterView(
+            key=key, kind=kind, title=self._title(kind, result, detail), sentences=self._sentences(kind, detail), strip=strip, rows=rows,
+            passed=result["passed"], total=result["total"], members=members, mark=marks.pop() if len(marks) == 1 else None,
+            comment=comment["text"] if comment else "", comment_version=comment["version"] if comment else 0,
+        )  # type: ignore[arg-type]  # fmt: skip
+
+    def _strip(self, verdict: Verdict) -> str:
+        """One letter a case; of many cases one letter a share: the worst in it."""
+        cells = verdict.cells()
+        if len(cells) <= _STRIP:
+            return cells
+        size = -(-len(cells) // _STRIP)
+        parts = [cells[i : i + size] for i in range(0, len(cells), size)]
+        return "".join(next((x for x in "sfup" if x in part), "n") for part in parts)
+
+    def _title(self, kind: str, result: dict[str, Any], detail: dict[str, Any]) -> str:
+        if kind == "right":
+            return "right on every case"
+        if kind == "unchecked":
+            return f"not checked: {held_reason(result['status'])}"
+        if kind == "rules":
+            return "right, but " + "; ".join(r["text"] for r in detail["rules"] if not r["ok"])
+        findings = detail["findings"]
+        if findings and findings[0]["kind"] == "remembers":
+            return "keeps its last value"
+        outputs = [f["output"] for f in findings if f.get("output")]
+        unique = list(dict.fromkeys(outputs))
+        undefined = all(f["kind"] == "undefined" for f in findings if f.get("output"))
+        return f"{' and '.join(unique[:3])}{' and more' if len(unique) > 3 else ''} {'undefined' if undefined else 'wrong'}"
+
+    def _sentences(self, kind: str, detail: dict[str, Any]) -> list[str]:
+        if kind == "unchecked":
+            return []
+        texts = [f["text"] for f in detail["findings"]]
+        if kind == "wrong":
+            texts += [r["text"] for r in detail["rules"] if not r["ok"]]
+        return texts
+
+    def results_view(self) -> ResultsView:
+        cases = self.expectation.cases
+        failures = np.zeros(cases.count, dtype=np.int64)
+        newest = None
+        for result in self.state.by_handin.values():
+            newest = max(newest or result["at"], result["at"])
+            if result["status"] == "checked":
+                failures += 1 - plane_to_bits(results.unpack(result["plane_right"]), cases.count).astype(np.int64)
+        shown = min(cases.count, 256)
+        order = range(shown) if cases.count <= 256 else np.argsort(-failures, kind="stable")[:shown].tolist()
+        spec = self.expectation.spec
+        return ResultsView(
+            task_id=self.task["id"], version=self.spec.number, unit=spec.unit, inputs=[p.name for p in spec.inputs],
+            outputs=[p.name for p in spec.outputs], cases=cases.count,
+            case_labels=[" ".join(_inputs(self.expectation, int(i))) for i in order], case_failures=[int(failures[i]) for i in order],
+            clusters=self.clusters(), missing=[s["name"] for s in missing_students(self.c, self.lab, self.rows)],
+            waiting=self.state.waiting, checked_at=newest,
+        )  # fmt: skip
+
+    def cells(self) -> bytes:
+        """All cells of the class, packed: a JSON head, then for each hand-in the planes that are not empty.
+
+        Layout: length of the head (uint32, little endian), the head, then the planes in the order that `planes` of each
+        row names them (f failed, u undefined, n not compared, s stopped), each `(cases + 7) // 8` bytes; whatever is in none passed.
+        """
+        count = self.expectation.cases.count
+        head_rows = []
+        body = bytearray()
+        for handin_id in self.by_handin:
+            result = self.state.by_handin.get(handin_id)
+            if result is None:
+                continue
+            names = ""
+            for letter, column in (("f", "plane_failed"), ("u", "plane_undefined"), ("n", "plane_not_compared"), ("s", "plane_stopped")):
+                if any(result[column]):
+                    names += letter
+                    body += result[column]
+            member = self.member(handin_id)
+            head_rows.append(
+                {"id": handin_id, "name": member.name, "planes": names, "status": result["status"], "mark": member.mark,
+                 "cluster": self.state.cluster_key(result), "passed": result["passed"]}
+            )  # fmt: skip
+        labels = [" ".join(_inputs(self.expectation, i)) for i in range(min(count, 1024))]
+        groups = {name: set_bits(plane)[:1] for name, plane in self.expectation.groups.items()}
+        head = json.dumps({"cases": count, "rows": head_rows, "labels": labels, "groups": groups}).encode()
+        return struct.pack("<I", len(head)) + head + bytes(body)
+
+    def review(self, handin_id: int) -> ReviewView:
+        row, result = self.by_handin.get(handin_id), self.state.by_handin.get(handin_id)
+        if row is None or result is None:
+            raise not_found("outcome of this hand-in")
+        detail = json.loads(result["detail"])
+        spec = self.expectation.spec
+        key = self.state.cluster_key(result)
+        rows: list[CaseRow] = []
+        more = 0
+        if result["status"] in ("checked", "stopped") and self._has_outputs(result):
+            verdict = results.load_verdict(self.c, result, self.expectation)
+            wrong = wrong_cases(verdict)
+            order = wrong + set_bits(verdict.right)
+            rows = case_rows(self.expectation, verdict, order[:_REVIEW_ROWS])
+            more = len(order) - len(rows)
+        attempt = next(a for a in handins.attempts_of(self.c, handin_id) if a["id"] == result["attempt_id"])
+        files = []
+        for file in handins.attempt_files(self.c, result["attempt_id"]):
+            text = decode(file.data[:_TEXT_BYTES])
+            files.append(SourceFileView(path=file.path, text=text if text is not None else "(no text file)"))
+        mark = self.mark(handin_id)
+        comment, note = self.comments.get((key, 0)), self.comments.get(("", handin_id))
+        agreed = handins.consents(self.c, self.task["id"])
+        same = [self.member(i) for i in self.by_handin if i in self.state.by_handin and self.state.cluster_key(self.state.by_handin[i]) == key]
+        return ReviewView(
+            handin_id=handin_id, name=row["student_name"] or row["team_name"] or row["label"], status=result["status"],
+            language=result["language"], unit=result["unit"], attempt=attempt["number"], attempts=row["attempts"],
+            received_at=attempt["received_at"], late=bool(attempt["late"]), passed=result["passed"], total=result["total"], mark=mark.value,
+            held=mark.held, mark_reason=mark.reason, max_mark=spec.marks.total, inputs=[p.name for p in spec.inputs],
+            outputs=[p.name for p in spec.outputs], rows=rows, more_rows=more, findings=[f["text"] for f in detail["findings"]],
+            rules=[r["text"] for r in detail["rules"] if not r["ok"]], files=files, notes=_line_notes(detail),
+            messages=[MessageView(**m) for m in detail["messages"]],
+            binding=[
+                NameBinding(ours=b["ours"], theirs=b["theirs"], how=b["how"], agreed=(b["ours"], b["theirs"]) in agreed)
+                for b in self.bindings.get(result["id"], [])
+            ],
+            cluster=key, same=same, comment=comment["text"] if comment else "", comment_version=comment["version"] if comment else 0,
+            note=note["text"] if note else "", note_version=note["version"] if note else 0,
+        )  # fmt: skip
+
+    def _has_outputs(self, result: dict[str, Any]) -> bool:
+        return self.c.value("SELECT 1 FROM result_output WHERE result_id = %s LIMIT 1", result["id"]) is not None
+
+
+def wrong_cases(verdict: Verdict) -> list[int]:
+    """Cases that count as not passed, in order."""
+    return set_bits(((1 << verdict.count) - 1) & ~verdict.right)
+
+
+def _inputs(expectation: Expectation, case: int) -> list[str]:
+    values = []
+    bit = 0
+    for port in expectation.spec.inputs:
+        values.append(port.show(expectation.cases.word(case, bit, port.width)))
+        bit += port.width
+    return values
+
+
+def case_rows(expectation: Expectation, verdict: Verdict, cases: list[int]) -> list[CaseRow]:
+    spec = expectation.spec
+    rows = []
+    for case in cases:
+        data = case_report(expectation, verdict, case)
+        cell = next(
+            (x for x, plane in (("s", verdict.stopped), ("f", verdict.failed), ("u", verdict.undefined), ("n", verdict.not_compared)) if plane >> case & 1),
+            "p",
+        )
+        rows.append(
+            CaseRow(
+                index=case, inputs=[data["in"][p.name] for p in spec.inputs], expected=[data["expected"][p.name] for p in spec.outputs],
+                actual=[data["actual"][p.name] for p in spec.outputs], wrong=[p.name in data["wrong"] for p in spec.outputs],
+                run=data["run"], cell=cell, group=data["group"],
+            )
+        )  # fmt: skip
+    return rows
+
+
+def _line_notes(detail: dict[str, Any]) -> list[LineNote]:
+    notes = [
+        LineNote(file=m["file"], line=m["line"], severity=m["severity"], text=m["text"] + (f" ({m['hint']})" if m["hint"] else ""))
+        for m in detail["messages"]
+        if m["line"]
+    ]
+    notes += [LineNote(file=f["file"], line=f["line"], severity="finding", text=f["text"]) for f in detail["findings"] if f.get("line")]
+    return notes
+
+

@@ -1,0 +1,1 @@
+"""Records in MariaDB, through plain SQL."""

@@ -1,0 +1,118 @@
+"""Connections and transactions. Everything that changes records runs inside `Store.transaction`."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
+from typing import Any, TypeVar
+
+import pymysql
+from pymysql.cursors import DictCursor
+
+from obento.store.mariadb import Address
+
+Row = dict[str, Any]
+T = TypeVar("T")
+
+_GONE = frozenset([2002, 2003, 2006, 2013, 2055, 1053, 1927])
+_CONFLICT = frozenset([1205, 1213])
+
+
+class DatabaseGone(Exception):
+    """The database does not answer just now."""
+
+
+class Connection:
+    """A connection inside one transaction: `rows`, `row`, `value` read, `run` changes, `insert` gives the new id."""
+
+    def __init__(self, raw: pymysql.connections.Connection[DictCursor]) -> None:
+        self._raw = raw
+
+    def rows(self, sql: str, *values: object) -> list[Row]:
+        with self._raw.cursor() as cursor:
+            cursor.execute(sql, values or None)
+            return list(cursor.fetchall())
+
+    def row(self, sql: str, *values: object) -> Row | None:
+        found = self.rows(sql, *values)
+        return found[0] if found else None
+
+    def value(self, sql: str, *values: object) -> Any:
+        found = self.row(sql, *values)
+        return next(iter(found.values())) if found else None
+
+    def run(self, sql: str, *values: object) -> int:
+        """How many rows were changed."""
+        with self._raw.cursor() as cursor:
+            return cursor.execute(sql, values or None)
+
+    def insert(self, sql: str, *values: object) -> int:
+        with self._raw.cursor() as cursor:
+            cursor.execute(sql, values or None)
+            return cursor.lastrowid
+
+    def many(self, sql: str, rows: Sequence[Sequence[object]]) -> None:
+        if rows:
+            with self._raw.cursor() as cursor:
+                cursor.executemany(sql, rows)
+
+
+class Store:
+    """Where the records are. Connections are opened for each transaction: on loopback that costs a millisecond."""
+
+    def __init__(self, address: Address) -> None:
+        self.address = address
+
+    def _connect(self) -> pymysql.connections.Connection[DictCursor]:
+        a = self.address
+        return pymysql.connect(
+            host=a.host, port=a.port, user=a.user, password=a.password, database=a.database, charset="utf8mb4",
+            cursorclass=DictCursor, ssl_disabled=True, autocommit=False, connect_timeout=5,
+            init_command="SET SESSION time_zone = '+00:00', sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION'",
+        )  # fmt: skip
+
+    @contextmanager
+    def transaction(self) -> Iterator[Connection]:
+        """All or nothing: committed when the block ends, rolled back when it raises.
+
+        Raises
+        ------
+        DatabaseGone
+            If the server does not answer; nothing was changed then, unless the answer to the commit itself was lost.
+        """
+        try:
+            raw = self._connect()
+        except pymysql.err.OperationalError as error:
+            raise DatabaseGone(str(error)) from error
+        try:
+            yield Connection(raw)
+            raw.commit()
+        except pymysql.err.OperationalError as error:
+            if error.args and error.args[0] in _GONE:
+                raise DatabaseGone(str(error)) from error
+            raise
+        except pymysql.err.InterfaceError as error:
+            raise DatabaseGone(str(error)) from error
+        finally:
+            try:
+                raw.close()
+            except pymysql.err.Error:
+                pass  # the connection was lost already; what matters was raised above
+
+    def retrying(self, work: Callable[[Connection], T], seconds: float = 120.0) -> T:
+        """Do `work` in a transaction of its own; while the database is away or busy, try again."""
+        end = time.monotonic() + seconds
+        pause = 0.05
+        while True:
+            try:
+                with self.transaction() as connection:
+                    return work(connection)
+            except DatabaseGone:
+                if time.monotonic() > end:
+                    raise
+            except pymysql.err.OperationalError as error:
+                if error.args[0] not in _CONFLICT or time.monotonic() > end:
+                    raise
+            time.sleep(pause)
+            pause = min(1.0, pause * 2)

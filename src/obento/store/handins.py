@@ -1,0 +1,179 @@
+"""Hand-ins, their attempts and files, and who they belong to."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Sequence
+from datetime import datetime
+
+from obento.core.handin import HandinFile
+from obento.store.connection import Connection, Row
+
+
+def files_digest(files: Sequence[HandinFile]) -> str:
+    digest = hashlib.sha256()
+    for file in sorted(files, key=lambda f: f.path):
+        digest.update(file.path.encode() + b"\0" + len(file.data).to_bytes(8, "big") + file.data)
+    return digest.hexdigest()
+
+
+def handin_for(c: Connection, lab_id: int, student_id: int | None, team_id: int | None, label: str) -> int:
+    """The hand-in of a student or team in a lab, made when there is none; one of nobody's goes by its label."""
+    if student_id is not None:
+        known = c.value("SELECT id FROM handin WHERE lab_id = %s AND student_id = %s", lab_id, student_id)
+    elif team_id is not None:
+        known = c.value("SELECT id FROM handin WHERE lab_id = %s AND team_id = %s", lab_id, team_id)
+    else:
+        known = c.value(
+            "SELECT id FROM handin WHERE lab_id = %s AND student_id IS NULL AND team_id IS NULL AND label = %s", lab_id, label
+        )
+    if known is not None:
+        return int(known)
+    return c.insert(
+        "INSERT INTO handin (lab_id, student_id, team_id, label, created_at) VALUES (%s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        lab_id, student_id, team_id, label[:300],
+    )  # fmt: skip
+
+
+def set_proposal(c: Connection, handin_id: int, proposal: object) -> None:
+    c.run("UPDATE handin SET proposal = %s WHERE id = %s", json.dumps(proposal, ensure_ascii=False), handin_id)
+
+
+def add_attempt(
+    c: Connection, handin_id: int, label: str, files: Sequence[HandinFile], received_at: datetime, late: bool
+) -> int | None:
+    """A new attempt; None when the same files are there already."""
+    digest = files_digest(files)
+    if c.value("SELECT id FROM attempt WHERE handin_id = %s AND digest = %s", handin_id, digest) is not None:
+        return None
+    attempt_id = c.insert(
+        "INSERT INTO attempt (handin_id, number, label, received_at, late, digest)"
+        " SELECT %s, COALESCE(MAX(number), 0) + 1, %s, %s, %s, %s FROM attempt WHERE handin_id = %s",
+        handin_id, label[:300], received_at, late, digest, handin_id,
+    )  # fmt: skip
+    c.many(
+        "INSERT INTO attempt_file (attempt_id, path, data) VALUES (%s, %s, %s)", [(attempt_id, f.path[:300], f.data) for f in files]
+    )
+    return attempt_id
+
+
+def attempt_files(c: Connection, attempt_id: int) -> list[HandinFile]:
+    rows = c.rows("SELECT path, data FROM attempt_file WHERE attempt_id = %s ORDER BY path", attempt_id)
+    return [HandinFile(r["path"], r["data"]) for r in rows]
+
+
+_COUNTING = """
+  SELECT a.id FROM attempt a WHERE a.handin_id = h.id
+  ORDER BY CASE WHEN l.which_attempt = 'first' THEN a.received_at END,
+           CASE WHEN l.which_attempt <> 'first' THEN a.received_at END DESC, a.number DESC LIMIT 1
+"""
+
+
+def handins_of(c: Connection, lab_id: int) -> list[Row]:
+    """Hand-ins with whom they belong to and the attempt that counts.
+
+    `best` is settled like `last` here: which is best depends on marks, which `results` knows.
+    """
+    return c.rows(
+        "SELECT h.id, h.student_id, h.team_id, h.label, h.proposal, s.name AS student_name, s.number AS student_number,"
+        " t.name AS team_name, a.id AS attempt_id, a.number AS attempt, a.received_at, a.late,"
+        " (SELECT COUNT(*) FROM attempt x WHERE x.handin_id = h.id) AS attempts"
+        " FROM handin h JOIN lab l ON l.id = h.lab_id LEFT JOIN student s ON s.id = h.student_id"
+        f" LEFT JOIN team t ON t.id = h.team_id LEFT JOIN attempt a ON a.id = ({_COUNTING})"
+        " WHERE h.lab_id = %s ORDER BY COALESCE(s.position, 100000), COALESCE(t.name, h.label), h.id",
+        lab_id,
+    )
+
+
+def handin(c: Connection, handin_id: int) -> Row | None:
+    return c.row("SELECT id, lab_id, student_id, team_id, label FROM handin WHERE id = %s", handin_id)
+
+
+def file_list(c: Connection, lab_id: int) -> dict[int, list[Row]]:
+    """Of each attempt of a lab its files, without their contents."""
+    rows = c.rows(
+        "SELECT f.attempt_id, f.path, LENGTH(f.data) AS size FROM attempt_file f JOIN attempt a ON a.id = f.attempt_id"
+        " JOIN handin h ON h.id = a.handin_id WHERE h.lab_id = %s ORDER BY f.path",
+        lab_id,
+    )
+    found: dict[int, list[Row]] = {}
+    for row in rows:
+        found.setdefault(row["attempt_id"], []).append({"path": row["path"], "size": row["size"]})
+    return found
+
+
+def attempts_of(c: Connection, handin_id: int) -> list[Row]:
+    return c.rows("SELECT id, number, label, received_at, late FROM attempt WHERE handin_id = %s ORDER BY number", handin_id)
+
+
+def teams_of(c: Connection, lab_id: int) -> dict[int, list[Row]]:
+    """Members of each team of a lab."""
+    rows = c.rows(
+        "SELECT m.team_id, s.id, s.name, s.number FROM team_member m JOIN team t ON t.id = m.team_id"
+        " JOIN student s ON s.id = m.student_id WHERE t.lab_id = %s AND s.erased_at IS NULL ORDER BY s.position",
+        lab_id,
+    )
+    found: dict[int, list[Row]] = {}
+    for row in rows:
+        found.setdefault(row["team_id"], []).append(row)
+    return found
+
+
+def put_team(c: Connection, lab_id: int, name: str, student_ids: Sequence[int]) -> int:
+    known = c.value("SELECT id FROM team WHERE lab_id = %s AND name = %s", lab_id, name)
+    team_id = int(known) if known is not None else c.insert("INSERT INTO team (lab_id, name) VALUES (%s, %s)", lab_id, name)
+    c.many("INSERT IGNORE INTO team_member (team_id, student_id) VALUES (%s, %s)", [(team_id, s) for s in student_ids])
+    return team_id
+
+
+def give_to(c: Connection, handin_id: int, lab_id: int, student_id: int | None, team_id: int | None) -> int:
+    """Settle whose hand-in this is; attempts join those that the person has already. Gives the id that stays."""
+    mine = handin_for(c, lab_id, student_id, team_id, "") if _has_one(c, lab_id, student_id, team_id) else None
+    if mine is None or mine == handin_id:
+        c.run("UPDATE handin SET student_id = %s, team_id = %s, proposal = NULL WHERE id = %s", student_id, team_id, handin_id)
+        return handin_id
+    base = int(c.value("SELECT COALESCE(MAX(number), 0) FROM attempt WHERE handin_id = %s", mine))
+    c.run("UPDATE attempt SET handin_id = %s, number = number + %s WHERE handin_id = %s", mine, base, handin_id)
+    c.run("DELETE FROM handin WHERE id = %s", handin_id)
+    return mine
+
+
+def _has_one(c: Connection, lab_id: int, student_id: int | None, team_id: int | None) -> bool:
+    return (
+        c.value("SELECT id FROM handin WHERE lab_id = %s AND (student_id = %s OR team_id = %s)", lab_id, student_id, team_id) is not None
+    )
+
+
+def add_drop(c: Connection, lab_id: int, person_id: int, name: str, files: int, left_out: list[str]) -> None:
+    c.run(
+        "INSERT INTO intake_drop (lab_id, person_id, name, at, files, left_out) VALUES (%s, %s, %s, UTC_TIMESTAMP(6), %s, %s)",
+        lab_id, person_id, name[:300], files, json.dumps(left_out, ensure_ascii=False),
+    )  # fmt: skip
+
+
+def drops_of(c: Connection, lab_id: int) -> list[Row]:
+    return c.rows("SELECT id, name, at, files, left_out FROM intake_drop WHERE lab_id = %s ORDER BY id DESC", lab_id)
+
+
+def consents(c: Connection, task_id: int) -> set[tuple[str, str]]:
+    return {(r["ours"], r["theirs"]) for r in c.rows("SELECT ours, theirs FROM consent WHERE task_id = %s", task_id)}
+
+
+def put_consent(c: Connection, task_id: int, ours: str, theirs: str, person_id: int) -> None:
+    c.run(
+        "REPLACE INTO consent (task_id, ours, theirs, person_id, at) VALUES (%s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        task_id, ours, theirs, person_id,
+    )  # fmt: skip
+
+
+def choices(c: Connection, handin_id: int, task_id: int) -> tuple[tuple[str, str], ...]:
+    rows = c.rows("SELECT ours, theirs FROM choice WHERE handin_id = %s AND task_id = %s ORDER BY ours", handin_id, task_id)
+    return tuple((r["ours"], r["theirs"]) for r in rows)
+
+
+def put_choice(c: Connection, handin_id: int, task_id: int, ours: str, theirs: str, person_id: int) -> None:
+    c.run(
+        "REPLACE INTO choice (handin_id, task_id, ours, theirs, person_id, at) VALUES (%s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        handin_id, task_id, ours, theirs, person_id,
+    )  # fmt: skip

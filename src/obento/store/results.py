@@ -1,0 +1,168 @@
+"""Outcomes of checks, packed: one bit a case."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Sequence
+from dataclasses import asdict
+
+from obento.core.check.check import Checked
+from obento.core.check.expect import Expectation
+from obento.core.check.verdict import OutputVerdict, Verdict
+from obento.store.connection import Connection, Row
+
+
+def choices_digest(choices: Sequence[tuple[str, str]]) -> str:
+    return hashlib.sha256(json.dumps(sorted(choices)).encode()).hexdigest()
+
+
+def pack(plane: int, count: int) -> bytes:
+    return plane.to_bytes((count + 7) // 8, "little")
+
+
+def unpack(data: bytes) -> int:
+    return int.from_bytes(data, "little")
+
+
+def start_run(c: Connection, lab_id: int, person_id: int | None, total: int) -> int:
+    return c.insert(
+        "INSERT INTO check_run (lab_id, person_id, state, total, started_at) VALUES (%s, %s, 'running', %s, UTC_TIMESTAMP(6))",
+        lab_id, person_id, total,
+    )  # fmt: skip
+
+
+def end_run(c: Connection, run_id: int, state: str, done: int) -> None:
+    c.run(
+        "UPDATE check_run SET state = %s, done = %s, finished_at = UTC_TIMESTAMP(6) WHERE id = %s AND state = 'running'", state, done, run_id
+    )
+
+
+def unfinished_runs(c: Connection) -> list[Row]:
+    return c.rows("SELECT id, lab_id, person_id FROM check_run WHERE state = 'running'")
+
+
+def last_run(c: Connection, lab_id: int) -> Row | None:
+    return c.row(
+        "SELECT id, state, total, done, started_at, finished_at FROM check_run WHERE lab_id = %s ORDER BY id DESC LIMIT 1", lab_id
+    )
+
+
+def has_result(c: Connection, attempt_id: int, version_id: int, engine: str, choices: str) -> bool:
+    return (
+        c.value(
+            "SELECT 1 FROM result WHERE attempt_id = %s AND spec_version_id = %s AND engine = %s AND choices_digest = %s",
+            attempt_id, version_id, engine, choices,
+        )
+        is not None
+    )  # fmt: skip
+
+
+def add_result(
+    c: Connection, attempt_id: int, task_id: int, version_id: int, engine: str, choices: str, checked: Checked, count: int
+) -> int:
+    """Enter an outcome; one that is there already stays."""
+    known = c.value(
+        "SELECT id FROM result WHERE attempt_id = %s AND spec_version_id = %s AND engine = %s AND choices_digest = %s",
+        attempt_id, version_id, engine, choices,
+    )  # fmt: skip
+    if known is not None:
+        return int(known)
+    v = checked.verdict
+    detail = {
+        "rules": [asdict(r) for r in checked.rules],
+        "findings": [asdict(f) for f in checked.findings],
+        "messages": [asdict(m) for m in checked.messages],
+        "runs": [[name, pack(mask, count).hex()] for name, mask in v.failing_runs] if v else [],
+        "engine": checked.engine,
+    }
+    planes = [v.right, v.failed, v.undefined, v.not_compared, v.stopped] if v else [0, 0, 0, 0, (1 << count) - 1]
+    result_id = c.insert(
+        "INSERT INTO result (attempt_id, task_id, spec_version_id, engine, choices_digest, status, language, unit, cluster, rules_ok,"
+        " passed, total, plane_right, plane_failed, plane_undefined, plane_not_compared, plane_stopped, detail, at)"
+        " VALUES (%s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        attempt_id, task_id, version_id, engine, choices, checked.status, checked.language, checked.unit[:200],
+        v.cluster if v else checked.status, all(r.ok for r in checked.rules), v.right.bit_count() if v else 0, count,
+        *(pack(p, count) for p in planes), json.dumps(detail, ensure_ascii=False),
+    )  # fmt: skip
+    c.many(
+        "INSERT INTO binding (result_id, ours, theirs, how) VALUES (%s, %s, %s, %s)",
+        [(result_id, b.ours, b.theirs[:300], b.how) for b in checked.binding],
+    )
+    if v is not None:
+        c.many(
+            "INSERT INTO result_output (result_id, output, plane_failed, plane_undefined, plane_not_compared, plane_stopped, observed)"
+            " VALUES (%s, %s, %s, %s, %s, %s, %s)",
+            [_output_row(result_id, name, output, v, count) for name, output in v.outputs.items()],
+        )
+    return result_id
+
+
+def _output_row(result_id: int, name: str, output: OutputVerdict, v: Verdict, count: int) -> tuple[object, ...]:
+    observed = b"".join(
+        pack(one, count) + pack(zero, count) for (port, _), (one, zero) in sorted(v.shown.items()) if port == name
+    )
+    planes = (output.failed, output.undefined, output.not_compared, output.stopped)
+    return (result_id, name, *(pack(p, count) for p in planes), observed)
+
+
+_COLUMNS = (
+    "r.id, r.attempt_id, r.task_id, r.spec_version_id, r.status, r.language, r.unit, r.cluster, r.rules_ok, r.passed, r.total,"
+    " r.plane_right, r.plane_failed, r.plane_undefined, r.plane_not_compared, r.plane_stopped, r.detail, r.at, a.handin_id,"
+    " a.number AS attempt"
+)
+
+
+def results_of(c: Connection, task_id: int, version_id: int) -> list[Row]:
+    """Outcomes of a task under one spec version, the newest of each attempt."""
+    return c.rows(
+        f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id"
+        " WHERE r.task_id = %s AND r.spec_version_id = %s"
+        " AND r.id = (SELECT MAX(x.id) FROM result x WHERE x.attempt_id = r.attempt_id AND x.spec_version_id = r.spec_version_id)",
+        task_id, version_id,
+    )  # fmt: skip
+
+
+def failing_a_case(c: Connection, task_id: int, version_id: int, case: int) -> list[int]:
+    """Hand-ins that do not pass one case, found in the packed planes by the database itself."""
+    rows = c.rows(
+        "SELECT a.handin_id FROM result r JOIN attempt a ON a.id = r.attempt_id"
+        " WHERE r.task_id = %s AND r.spec_version_id = %s AND r.status = 'checked'"
+        " AND (ORD(SUBSTRING(r.plane_right, %s, 1)) & %s) = 0 ORDER BY a.handin_id",
+        task_id, version_id, case // 8 + 1, 1 << case % 8,
+    )  # fmt: skip
+    return [r["handin_id"] for r in rows]
+
+
+def bindings_of(c: Connection, result_ids: Sequence[int]) -> dict[int, list[Row]]:
+    """What was not bound by its exact name, of each outcome."""
+    if not result_ids:
+        return {}
+    marks = ", ".join(["%s"] * len(result_ids))
+    found: dict[int, list[Row]] = {}
+    for row in c.rows(f"SELECT result_id, ours, theirs, how FROM binding WHERE result_id IN ({marks}) AND how <> 'exact'", *result_ids):
+        found.setdefault(row["result_id"], []).append(row)
+    return found
+
+
+def load_verdict(c: Connection, row: Row, expectation: Expectation) -> Verdict:
+    """An outcome as the core knows it."""
+    count = row["total"]
+    size = (count + 7) // 8
+    outputs: dict[str, OutputVerdict] = {}
+    shown: dict[tuple[str, int], tuple[int, int]] = {}
+    full = (1 << count) - 1
+    for o in c.rows("SELECT * FROM result_output WHERE result_id = %s", row["id"]):
+        failed, undefined = unpack(o["plane_failed"]), unpack(o["plane_undefined"])
+        not_compared, stopped = unpack(o["plane_not_compared"]), unpack(o["plane_stopped"])
+        outputs[o["output"]] = OutputVerdict(full & ~(failed | undefined | not_compared | stopped), failed, undefined, not_compared, stopped)
+        for i in range(len(o["observed"]) // (2 * size)):
+            at = 2 * size * i
+            shown[o["output"], i] = (unpack(o["observed"][at : at + size]), unpack(o["observed"][at + size : at + 2 * size]))
+    runs = [(name, unpack(bytes.fromhex(mask))) for name, mask in json.loads(row["detail"])["runs"]]
+    right, not_compared = unpack(row["plane_right"]), unpack(row["plane_not_compared"])
+    ordered = {p.name: outputs[p.name] for p in expectation.spec.outputs}
+    return Verdict(
+        count, ordered, shown, runs, right & ~not_compared, unpack(row["plane_failed"]), unpack(row["plane_undefined"]),
+        not_compared, unpack(row["plane_stopped"]), row["cluster"],
+    )  # fmt: skip
