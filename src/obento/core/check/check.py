@@ -131,6 +131,11 @@ def _run(
     limits: Limits,
 ) -> None:
     binding = _bind(expectation.spec, design, choices)
+    if bound_unit.how == "only" and binding.problems:
+        # Being the only unit was the sole reason to take it; with other ports it is something else.
+        elsewhere = _no_unit(reading, expectation.spec)
+        outcome.status, outcome.language, outcome.unit, outcome.messages = elsewhere.status, "", "", elsewhere.messages
+        return
     outcome.binding = ([bound_unit] if bound_unit.how != "exact" else []) + binding.ports
     for problem in binding.problems:
         position = next((p.position for p in design.ports if f"`{p.name}`" in problem), 0)

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from obento.core.spec.cases import Cases, plane_to_bits
-from obento.core.spec.model import Spec
+from obento.core.spec.model import Spec, SpecPort
 
 _EXACT_BITS = 8
 _MOST_BITS = 16
@@ -38,12 +38,52 @@ def failing_condition(spec: Spec, cases: Cases, failing: int, free: int = 0) -> 
     failing, free
         Planes over the cases.
     """
+    by_value = _by_value(spec, cases, failing)
+    if by_value:
+        return by_value
     products = products_of(spec, cases, failing, free)
     if not products:
         return ""
     if len(products) == 1:
         return _words(spec, products[0])
     return " or ".join(f"({words})" if " and " in words else words for words in (_words(spec, p) for p in products))
+
+
+def _by_value(spec: Spec, cases: Cases, failing: int) -> str:
+    """`depth = 5` or `depth from 3 to 6`, where the failing cases are all those with certain values of one bus."""
+    first = 0
+    for port in spec.inputs:
+        planes = [cases.one[first + i] for i in range(port.width)]
+        first += port.width
+        if not 1 < port.width <= 12 or not cases.all_known:
+            continue
+        values = np.zeros(cases.count, dtype=np.int64)
+        for i, plane in enumerate(planes):
+            values |= plane_to_bits(plane, cases.count).astype(np.int64) << i
+        wrong = plane_to_bits(failing, cases.count).astype(bool)
+        bad = set(values[wrong].tolist())
+        if not bad or bad & set(values[~wrong].tolist()) or len(bad) == len(set(values.tolist())):
+            continue
+        return _value_words(port, sorted(bad))
+    return ""
+
+
+def _value_words(port: SpecPort, bad: list[int]) -> str:
+    runs: list[tuple[int, int]] = []
+    for value in bad:
+        if runs and value == runs[-1][1] + 1:
+            runs[-1] = (runs[-1][0], value)
+        else:
+            runs.append((value, value))
+    if len(runs) > _MOST_PRODUCTS:
+        return ""
+    full = (1 << port.width) - 1
+
+    def show(value: int) -> str:
+        return port.show((value, value ^ full))
+
+    parts = [show(a) if a == b else f"{show(a)} to {show(b)}" for a, b in runs]
+    return f"{port.name} = {' or '.join(parts)}"
 
 
 def products_of(spec: Spec, cases: Cases, failing: int, free: int = 0) -> list[Product]:

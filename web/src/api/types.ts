@@ -1,0 +1,64 @@
+/** The shapes of the server's answers; src/obento/server/models.py says what each means. */
+export interface Me { id: number; name: string; email: string; csrf: string }
+export type Kind = 'right' | 'rules' | 'wrong' | 'unchecked' | 'missing'
+export interface Area { kind: Kind; count: number }
+export interface LabCard { id: number; title: string; due_at: string | null; tasks: string[]; areas: Area[]; handed_in: number; students: number; sent: number }
+export interface ClassCard { id: number; name: string; school: string; role: string; students: number; labs: LabCard[] }
+export interface TaskHead { id: number; title: string; version: number | null; is_right: boolean; right: number; wrong: number; unchecked: number; clusters_open: number }
+export interface Lab {
+  id: number; class_id: number; title: string; class_name: string; school: string; due_at: string | null; which_attempt: string
+  late_share: number; tasks: TaskHead[]; handed_in: number; unsettled: number; students: number; sent: number; running: boolean
+}
+export interface Message { severity: 'error' | 'warning' | 'note'; code: string; file: string; line: number; column: number; text: string; hint: string; end_line: number; end_column: number }
+export interface Port { name: string; direction: 'in' | 'out'; width: number; signed: boolean; radix: string }
+export interface TableRow { index: number; inputs: string[]; outputs: string[]; sources: string[][]; agrees: boolean }
+export interface SpecPreview {
+  title: string; unit: string; messages: Message[]; is_right: boolean; ports: Port[]; sources: string[]; cases: number; uncovered: number
+  rows: TableRow[]; groups: Record<string, number>
+}
+export interface SpecView { text: string; version: number; used: boolean; preview: SpecPreview }
+export interface Proposal { id: number; name: string; number: string }
+export interface NameBinding { ours: string; theirs: string; how: string; agreed: boolean }
+export interface IntakeTask { task_id: number; status: string; language: string; unit: string; binding: NameBinding[]; message: string }
+export interface IntakeEntry {
+  handin_id: number; label: string; who: string; number: string; team: boolean; proposals: Proposal[]; attempt: number; attempts: number
+  received_at: string | null; late: boolean; files: { path: string; size: number }[]; tasks: IntakeTask[]; settled: boolean
+}
+export interface Intake { entries: IntakeEntry[]; missing: Proposal[]; drops: { name: string; at: string; files: number; left_out: string[] }[]; students: Proposal[] }
+export interface DropResult { handins: number; new_attempts: number; repeated: number; unsettled: number; left_out: string[] }
+export interface RunView { state: string; total: number; done: number }
+export interface Member { handin_id: number; name: string; language: string; attempt: number; late: boolean; bound: string[]; mark: number | null; held: boolean; noted: boolean }
+export interface CaseRow { index: number; inputs: string[]; expected: string[]; actual: string[]; wrong: boolean[]; run: string; cell: Cell; group: string | null }
+export type Cell = 'p' | 'f' | 'u' | 'n' | 's'
+export interface Cluster {
+  key: string; kind: Exclude<Kind, 'missing'>; title: string; sentences: string[]; strip: string; rows: CaseRow[]; passed: number; total: number
+  members: Member[]; mark: number | null; comment: string; comment_version: number
+}
+export interface Results {
+  task_id: number; version: number; unit: string; inputs: string[]; outputs: string[]; cases: number; case_labels: string[]; case_failures: number[]
+  clusters: Cluster[]; missing: string[]; waiting: number; checked_at: string | null
+}
+export interface LineNote { file: string; line: number; severity: string; text: string }
+export interface Review {
+  handin_id: number; name: string; status: string; language: string; unit: string; attempt: number; attempts: number; received_at: string; late: boolean
+  passed: number; total: number; mark: number | null; held: boolean; mark_reason: string; max_mark: number; inputs: string[]; outputs: string[]
+  rows: CaseRow[]; more_rows: number; findings: string[]; rules: string[]; files: { path: string; text: string }[]; notes: LineNote[]; messages: Message[]
+  binding: NameBinding[]; cluster: string; same: Member[]; comment: string; comment_version: number; note: string; note_version: number
+}
+export interface LetterTask {
+  title: string; status: string; passed: number; compared: number; mark: number | null; total: number; held: string; late: string; comment: string
+  note: string; inputs: string[]; outputs: string[]; rows: CaseRow[]; more: number; messages: string[]; bound: string[]; again: string
+  spec_version: number; engine: string
+}
+export interface Letter {
+  school: string; class_name: string; lab: string; student: string; team: string[]; attempt: number; received_at: string | null; late: boolean
+  tasks: LetterTask[]; mark: number | null; total: number; corrects: boolean
+}
+export interface FeedbackStudent {
+  student_id: number; handin_id: number | null; name: string; number: string; team: boolean; marks: (number | null)[]; held: boolean[]; by_hand: boolean[]
+  late: boolean; sum: number | null; letter: 'none' | 'released' | 'read' | 'withdrawn'; outdated: boolean; open_comments: number
+}
+export interface Feedback { tasks: { id: number; title: string; total: number; clusters: Cluster[] }[]; students: FeedbackStudent[]; sent: number }
+export interface Released { letters: number; unchanged: number; without_address: number }
+export interface PageView { letter: Letter; number: number; released_at: string; expires_at: string }
+export interface Mail { id: string; to: string; subject: string; date: string; text: string }

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+
+import type { Cluster, Results } from '../../api/types'
+import CaseStrip from '../../shared/CaseStrip.vue'
+import CaseTable from '../../shared/CaseTable.vue'
+import SentenceText from '../../shared/SentenceText.vue'
+import { mark, shortLanguage } from '../../shared/words'
+
+defineProps<{ cluster: Cluster; results: Results; chosen: boolean; wide: boolean; member: number | null }>()
+const emit = defineEmits<{ choose: []; review: [handin: number]; comment: [] }>()
+</script>
+
+<template>
+  <article
+    class="compartment cluster" :class="[cluster.kind, { chosen, wide }]" :data-cluster="cluster.key" :aria-current="chosen" tabindex="-1"
+    @click="emit('choose')"
+  >
+    <div class="row spread top">
+      <h2><span class="count">{{ cluster.members.length }}</span> {{ cluster.kind === 'wrong' && cluster.members.length > 1 ? 'alike: ' : '' }}<SentenceText :text="cluster.title" /></h2>
+      <div class="row">
+        <button v-if="!cluster.comment.trim() && cluster.kind !== 'right'" type="button" class="tag todo" @click.stop="emit('comment')">write a comment</button>
+        <span v-else-if="cluster.comment.trim()" class="tag pass">comment kept</span>
+        <span v-if="cluster.kind !== 'unchecked'" class="mono quiet">{{ cluster.mark === null ? '' : mark(cluster.mark) }}</span>
+      </div>
+    </div>
+    <div class="body">
+      <div class="why">
+        <CaseStrip v-if="cluster.kind === 'wrong' && cluster.strip" :cells="cluster.strip" />
+        <p v-for="s in cluster.sentences.slice(0, 3)" :key="s"><SentenceText :text="s" /></p>
+        <div class="names">
+          <button
+            v-for="m in cluster.members" :key="m.handin_id" type="button" class="chip" :class="{ chosen: chosen && member === m.handin_id }"
+            :title="m.bound.length ? `bound: ${m.bound.join(', ')}` : `review ${m.name}`" @click.stop="emit('review', m.handin_id)"
+          >
+            {{ m.name }} <small>{{ shortLanguage(m.language) }}</small><small v-if="m.late" class="late">late</small><small v-if="m.bound.length">≈</small>
+          </button>
+        </div>
+        <div v-if="chosen && cluster.kind !== 'right'" class="row acts">
+          <Button type="primary" size="small" @click.stop="emit('review', member ?? cluster.members[0].handin_id)">Review <span class="k">⏎</span></Button>
+          <Button size="small" @click.stop="emit('comment')">Comment <span class="k">c</span></Button>
+        </div>
+      </div>
+      <CaseTable v-if="cluster.kind === 'wrong' && cluster.rows.length" class="rows" :inputs="results.inputs" :outputs="results.outputs" :rows="cluster.rows.slice(0, 5)" />
+    </div>
+  </article>
+</template>
+
+<style scoped>
+.cluster { cursor: pointer; display: flex; flex-direction: column; gap: 7px; transition: border-color 0.12s; }
+.cluster.chosen { border-color: var(--lacquer); box-shadow: inset 0 0 0 1px var(--lacquer); }
+.top { align-items: flex-start; flex-wrap: wrap; row-gap: 2px; }
+h2 { font-size: 13px; font-weight: 600; line-height: 22px; }
+.count { font-size: 20px; margin-right: 5px; vertical-align: -1px; }
+.wrong .count { color: var(--fail-text); } .rules .count { color: var(--undef-text); } .right .count { color: var(--pass-text); }
+.body { display: flex; gap: 18px; align-items: flex-start; flex-wrap: wrap; }
+.why { flex: 1 1 210px; min-width: 0; display: grid; gap: 7px; }
+.rows { flex: none; }
+.names { display: flex; flex-wrap: wrap; gap: 5px; }
+.late { color: var(--undef-text) !important; }
+.acts { padding-top: 2px; }
+.k { opacity: 0.7; font: 11px var(--mono); margin-left: 5px; }
+</style>

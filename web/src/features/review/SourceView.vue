@@ -1,0 +1,72 @@
+<script setup lang="ts">
+import { computed, nextTick, ref, watch } from 'vue'
+
+import type { LineNote } from '../../api/types'
+
+const props = defineProps<{ files: { path: string; text: string }[]; notes: LineNote[] }>()
+const chosen = ref(0)
+const body = ref<HTMLElement>()
+const file = computed(() => props.files[chosen.value])
+const lines = computed(() => (file.value?.text ?? '').replaceAll('\r', '').replace(/\n$/, '').split('\n').slice(0, 5000))
+const byLine = computed(() => {
+  const found = new Map<number, LineNote[]>()
+  for (const n of props.notes) if (n.file === file.value?.path) found.set(n.line, [...(found.get(n.line) ?? []), n])
+  return found
+})
+const WORDS = /(\/\/.*$)|\b(module|endmodule|input|output|inout|wire|reg|assign|always|begin|end|if|else|case|casez|casex|endcase|default|for|function|endfunction|parameter|localparam|initial|posedge|negedge|or|and|not|nand|nor|xor|xnor|buf|integer|generate|endgenerate|genvar|wiring|takes|gives|entity|architecture|is|port|library|use)\b/g
+function pieces(text: string): { text: string; kind: string }[] {
+  const out: { text: string; kind: string }[] = []
+  let at = 0
+  for (const m of text.matchAll(WORDS)) {
+    if (m.index > at) out.push({ text: text.slice(at, m.index), kind: '' })
+    out.push({ text: m[0], kind: m[1] ? 'comment' : 'word' })
+    at = m.index + m[0].length
+  }
+  if (at < text.length) out.push({ text: text.slice(at), kind: '' })
+  return out
+}
+watch(
+  () => props.files,
+  async () => {
+    const first = props.notes.find((n) => n.severity !== 'note')
+    chosen.value = Math.max(0, props.files.findIndex((f) => f.path === first?.file))
+    await nextTick()
+    body.value?.querySelector('.marked')?.scrollIntoView({ block: 'center' })
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <div class="source">
+    <div class="tabs" role="tablist">
+      <button v-for="(f, i) in files" :key="f.path" type="button" role="tab" :aria-selected="i === chosen" :class="{ here: i === chosen }" @click="chosen = i">{{ f.path }}</button>
+    </div>
+    <div ref="body" class="text" tabindex="0" aria-label="source">
+      <template v-for="(line, i) in lines" :key="i">
+        <div class="line" :class="{ marked: byLine.has(i + 1), [byLine.get(i + 1)?.[0]?.severity ?? '']: true }">
+          <i>{{ i + 1 }}</i><pre><span v-for="(p, k) in pieces(line)" :key="k" :class="p.kind">{{ p.text }}</span></pre>
+        </div>
+        <p v-for="(n, k) in byLine.get(i + 1) ?? []" :key="`n${k}`" class="note" :class="n.severity">{{ n.text }}</p>
+      </template>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.source { display: flex; flex-direction: column; min-height: 0; flex: 1; }
+.tabs { display: flex; gap: 2px; flex-wrap: wrap; border-bottom: 1px solid var(--line); }
+.tabs button { border: 0; background: none; padding: 4px 10px; cursor: pointer; font: 12px var(--mono); color: var(--ink-2); border-radius: 6px 6px 0 0; }
+.tabs .here { background: var(--lacquer-tint); color: var(--lacquer); }
+.text { overflow: auto; flex: 1; padding: 6px 0; font: 12.5px/1.55 var(--mono); font-feature-settings: 'zero' 1; }
+.line { display: flex; }
+.line i { flex: none; width: 40px; padding-right: 10px; text-align: right; color: var(--ink-3); font-style: normal; user-select: none; }
+.line pre { margin: 0; font: inherit; white-space: pre-wrap; overflow-wrap: anywhere; }
+.marked.finding, .marked.error { background: var(--fail-tint); }
+.marked.warning { background: var(--undef-tint); }
+.note { margin: 0 0 2px 40px; padding: 1px 8px; font: 12px/1.45 var(--sans); border-left: 2px solid var(--fail); color: var(--fail-text); }
+.note.warning { border-color: var(--undef); color: var(--undef-text); }
+.note.note { border-color: var(--none); color: var(--ink-2); }
+.word { color: var(--lacquer); font-weight: 600; }
+.comment { color: var(--ink-3); }
+</style>

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { Port } from '../../api/types'
+
+const props = defineProps<{ unit: string; ports: Port[] }>()
+const inputs = computed(() => props.ports.filter((p) => p.direction === 'in').slice(0, 24))
+const outputs = computed(() => props.ports.filter((p) => p.direction === 'out').slice(0, 24))
+const STEP = 22
+const high = computed(() => Math.max(inputs.value.length, outputs.value.length, 2) * STEP + 14)
+const y = (i: number, n: number) => high.value / 2 + (i - (n - 1) / 2) * STEP
+</script>
+
+<template>
+  <svg :viewBox="`0 0 300 ${high}`" :style="{ width: '100%', maxWidth: '330px', height: `${high}px` }" role="img" :aria-label="`${unit}: ${inputs.length} inputs, ${outputs.length} outputs`">
+    <rect x="105" y="4" width="90" :height="high - 8" rx="4" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.300" />
+    <g v-for="(p, i) in inputs" :key="p.name">
+      <line x1="88" x2="105" :y1="y(i, inputs.length)" :y2="y(i, inputs.length)" stroke="var(--ink)" :stroke-width="p.width > 1 ? 3 : 1.300" />
+      <text x="83" :y="y(i, inputs.length) + 4" text-anchor="end">{{ p.name }}<tspan v-if="p.width > 1" class="w"> {{ p.width }}</tspan></text>
+    </g>
+    <g v-for="(p, i) in outputs" :key="p.name">
+      <line x1="195" x2="212" :y1="y(i, outputs.length)" :y2="y(i, outputs.length)" stroke="var(--ink)" :stroke-width="p.width > 1 ? 3 : 1.300" />
+      <text x="217" :y="y(i, outputs.length) + 4">{{ p.name }}<tspan v-if="p.width > 1" class="w"> {{ p.width }}</tspan></text>
+    </g>
+    <text x="150" :y="high / 2 + 3" text-anchor="middle" class="unit" :textLength="unit.length > 13 ? 82 : undefined">{{ unit }}</text>
+  </svg>
+</template>
+
+<style scoped>
+text { font: 11.5px var(--mono); fill: var(--ink); }
+.unit { font-size: 10.5px; fill: var(--ink-2); }
+.w { fill: var(--ink-3); font-size: 10px; }
+</style>

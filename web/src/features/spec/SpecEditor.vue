@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands'
+import { StreamLanguage } from '@codemirror/language'
+import { toml } from '@codemirror/legacy-modes/mode/toml'
+import { type Diagnostic, lintGutter, setDiagnostics } from '@codemirror/lint'
+import { EditorState } from '@codemirror/state'
+import { EditorView, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view'
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+
+import type { Message } from '../../api/types'
+
+const props = defineProps<{ text: string; messages: Message[] }>()
+const emit = defineEmits<{ change: [text: string] }>()
+const host = ref<HTMLElement>()
+let view: EditorView | null = null
+
+onMounted(() => {
+  view = new EditorView({
+    parent: host.value,
+    state: EditorState.create({
+      doc: props.text,
+      extensions: [
+        lineNumbers(), history(), highlightActiveLine(), lintGutter(), EditorView.lineWrapping, StreamLanguage.define(toml),
+        keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]),
+        EditorView.contentAttributes.of({ 'aria-label': 'spec text' }),
+        EditorView.updateListener.of((u) => u.docChanged && emit('change', u.state.doc.toString())),
+      ],
+    }),
+  })
+  mark()
+})
+onBeforeUnmount(() => view?.destroy())
+watch(() => props.text, (text) => {
+  if (view && text !== view.state.doc.toString()) view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
+})
+watch(() => props.messages, mark)
+
+function mark(): void {
+  if (!view) return
+  const doc = view.state.doc
+  const found: Diagnostic[] = props.messages
+    .filter((m) => m.line >= 1 && m.line <= doc.lines)
+    .map((m) => {
+      const line = doc.line(m.line)
+      const from = Math.min(line.to, line.from + m.column - 1)
+      const to = m.end_line === m.line ? Math.min(line.to, Math.max(from + 1, line.from + m.end_column - 1)) : line.to
+      return { from, to: Math.max(from, to), severity: m.severity === 'note' ? 'info' : m.severity, message: m.text + (m.hint ? ` (${m.hint})` : '') }
+    })
+  view.dispatch(setDiagnostics(view.state, found))
+}
+function goTo(m: Message): void {
+  if (!view || !m.line || m.line > view.state.doc.lines) return
+  const line = view.state.doc.line(m.line)
+  view.dispatch({ selection: { anchor: Math.min(line.to, line.from + m.column - 1) }, scrollIntoView: true })
+  view.focus()
+}
+defineExpose({ goTo })
+</script>
+
+<template><div ref="host" class="editor"></div></template>
+
+<style scoped>
+.editor { height: 100%; overflow: hidden; }
+.editor :deep(.cm-editor) { height: 100%; font-size: 12.5px; outline: none; }
+.editor :deep(.cm-scroller) { font-family: var(--mono); line-height: 1.5; }
+.editor :deep(.cm-gutters) { background: none; border: 0; color: var(--ink-3); }
+.editor :deep(.cm-activeLine) { background: #faf8f5; }
+</style>

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { Button, Progress, Select } from 'ant-design-vue'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import { sentence } from '../api/client'
+import { useKeys } from '../shared/keys'
+import { useLab } from '../shared/lab'
+import TopBar from '../shared/TopBar.vue'
+
+const route = useRoute()
+const router = useRouter()
+const store = useLab()
+const trouble = ref('')
+
+watch(
+  () => [route.params.lab, route.params.task],
+  async ([lab, task]) => {
+    if (!lab || !task) return
+    store.taskId = Number(task)
+    try {
+      if (store.lab?.id !== Number(lab)) store.lab = null
+      await store.open(Number(lab))
+      trouble.value = ''
+    } catch (error) {
+      trouble.value = sentence(error)
+    }
+  },
+  { immediate: true },
+)
+
+const places = computed(() => {
+  const lab = store.lab
+  const task = store.task
+  if (!lab || !task) return []
+  return [
+    { name: 'spec', title: 'Spec', note: task.is_right ? `version ${task.version}` : 'has errors' },
+    { name: 'intake', title: 'Intake', note: lab.unsettled ? `${lab.unsettled} to settle` : `${lab.handed_in} of ${lab.students}` },
+    { name: 'results', title: 'Results', note: `${task.right} right, ${task.wrong} wrong` },
+    { name: 'review', title: 'Review', note: task.clusters_open ? `${task.clusters_open} to comment` : 'all commented' },
+    { name: 'feedback', title: 'Feedback', note: `${lab.sent} of ${lab.students} sent` },
+  ]
+})
+function go(name: string): void {
+  void router.push({ name, params: { lab: route.params.lab, task: route.params.task } })
+}
+function toTask(id: unknown): void {
+  const name = route.name === 'review' ? 'results' : String(route.name)
+  void router.push({ name, params: { lab: route.params.lab, task: String(id) } })
+}
+function nextTask(): void {
+  const tasks = store.lab?.tasks ?? []
+  const at = tasks.findIndex((t) => t.id === store.taskId)
+  if (tasks.length > 1) toTask(tasks[(at + 1) % tasks.length].id)
+}
+useKeys([
+  { key: '1', label: 'spec', act: () => go('spec') },
+  { key: '2', label: 'intake', act: () => go('intake') },
+  { key: '3', label: 'results', act: () => go('results') },
+  { key: '4', label: 'review', act: () => go('review') },
+  { key: '5', label: 'feedback', act: () => go('feedback') },
+  { key: 'n', label: 'next task', act: nextTask },
+])
+const share = computed(() => (store.run?.total ? Math.round((100 * store.run.done) / store.run.total) : 0))
+</script>
+
+<template>
+  <div class="shell">
+    <TopBar>
+      <template v-if="store.lab">
+        <span class="lab">{{ store.lab.title }}</span><span class="slash">/</span>
+        <span v-if="store.lab.tasks.length < 3" class="tasks">
+          <button v-for="t in store.lab.tasks" :key="t.id" type="button" :class="{ here: t.id === store.taskId }" @click="toTask(t.id)">{{ t.title }}</button>
+        </span>
+        <Select v-else :value="store.taskId" :options="store.lab.tasks.map((t) => ({ value: t.id, label: t.title }))" size="small" class="pick" @change="toTask" />
+      </template>
+      <template #places>
+        <nav class="places" aria-label="Places">
+          <button v-for="p in places" :key="p.name" type="button" :class="{ here: route.name === p.name }" :data-place="p.name" @click="go(p.name)">
+            <b>{{ p.title }}</b><small>{{ p.note }}</small>
+          </button>
+        </nav>
+      </template>
+    </TopBar>
+    <div v-if="store.run" class="run" role="status">
+      <span>checking {{ store.run.done }} of {{ store.run.total }}</span>
+      <Progress :percent="share" :show-info="false" size="small" stroke-color="#5b2a4e" />
+      <Button size="small" @click="store.cancel">Cancel</Button>
+    </div>
+    <p v-if="trouble" class="trouble">{{ trouble }}</p>
+    <RouterView v-if="store.lab && store.task" :key="String(route.params.task) + String(route.name)" />
+  </div>
+</template>
+
+<style scoped>
+.shell { height: 100%; display: flex; flex-direction: column; }
+.lab { color: #eadfe7; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 60px; }
+.slash { opacity: 0.5; }
+.tasks { display: flex; gap: 2px; min-width: 0; }
+.tasks button { background: none; border: 0; border-radius: 5px; color: #eadfe7; padding: 3px 8px; cursor: pointer; white-space: nowrap; }
+.tasks button.here { color: #fff; font-weight: 600; background: rgb(255 255 255 / 12%); }
+.pick { width: 220px; }
+.places { display: flex; align-items: stretch; }
+.places button {
+  display: grid; align-content: center; gap: 0; text-align: left; padding: 0 14px; border: 0; border-left: 1px solid rgb(255 255 255 / 12%);
+  background: none; color: #eadfe7; cursor: pointer; line-height: 1.25; min-width: 92px;
+}
+.places b { font-weight: 600; color: #fff; }
+.places small { font-size: 11px; white-space: nowrap; }
+.places .here { background: var(--rice); color: var(--lacquer); }
+.places .here b { color: var(--lacquer); }
+.run { display: flex; align-items: center; gap: 14px; padding: 6px 14px; background: var(--lacquer-tint); border-bottom: 1px solid var(--line); }
+.run :deep(.ant-progress) { flex: 1; margin: 0; }
+.run span { white-space: nowrap; }
+.trouble { margin: 10px; }
+</style>

@@ -1,0 +1,184 @@
+<script setup lang="ts">
+import { Button, Input, InputNumber, message, Popover } from 'ant-design-vue'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+
+import { get, put, sentence } from '../api/client'
+import type { Results, Review } from '../api/types'
+import CommentBox from '../features/review/CommentBox.vue'
+import SourceView from '../features/review/SourceView.vue'
+import CaseTable from '../shared/CaseTable.vue'
+import { useKeys } from '../shared/keys'
+import { useLab } from '../shared/lab'
+import SentenceText from '../shared/SentenceText.vue'
+import { mark, moment, shortLanguage } from '../shared/words'
+
+const store = useLab()
+const route = useRoute()
+const router = useRouter()
+const review = ref<Review | null>(null)
+const order = ref<number[]>([])
+const trouble = ref('')
+const chosenCase = ref<number | null>(null)
+const value = ref<number | undefined>()
+const reason = ref('')
+const isMarkOpen = ref(false)
+
+const handin = computed(() => Number(route.params.handin) || 0)
+const wrong = computed(() => review.value?.rows.filter((r) => 'fus'.includes(r.cell)) ?? [])
+const rest = computed(() => review.value?.rows.filter((r) => !'fus'.includes(r.cell)) ?? [])
+
+async function load(): Promise<void> {
+  try {
+    if (!order.value.length) {
+      const results = await get<Results>(`/tasks/${store.taskId}/results`)
+      order.value = results.clusters.flatMap((c) => c.members.map((m) => m.handin_id))
+    }
+    if (!handin.value) {
+      if (order.value[0]) await router.replace({ params: { ...route.params, handin: String(order.value[0]) } })
+      else trouble.value = 'there is nothing to review yet'
+      return
+    }
+    review.value = await get<Review>(`/tasks/${store.taskId}/review/${handin.value}`)
+    chosenCase.value = wrong.value[0]?.index ?? null
+    value.value = review.value.mark ?? undefined
+    reason.value = ''
+    trouble.value = ''
+    if (route.query.comment) {
+      await nextTick()
+      focusComment()
+    }
+  } catch (error) {
+    trouble.value = sentence(error)
+  }
+}
+watch(handin, load, { immediate: true })
+
+function focusComment(): void {
+  document.querySelector<HTMLTextAreaElement>('textarea[name=comment]')?.focus()
+}
+function walk(by: number): void {
+  const at = order.value.indexOf(handin.value)
+  const next = order.value[at + by]
+  if (next) void router.push({ params: { ...route.params, handin: String(next) } })
+}
+function walkCase(by: number): void {
+  const list = wrong.value.length ? wrong.value : rest.value
+  const at = list.findIndex((r) => r.index === chosenCase.value)
+  const next = list[Math.max(0, Math.min(list.length - 1, at + by))]
+  if (!next) return
+  chosenCase.value = next.index
+  void nextTick(() => document.querySelector('tr.chosen')?.scrollIntoView({ block: 'nearest' }))
+}
+async function keepMark(lift = false): Promise<void> {
+  try {
+    await put(`/handins/${handin.value}/tasks/${store.taskId}/mark`, { value: lift ? null : value.value, reason: reason.value })
+    isMarkOpen.value = false
+    await load()
+  } catch (error) {
+    message.error(sentence(error))
+  }
+}
+async function kept(text: string, version: number): Promise<void> {
+  if (review.value) Object.assign(review.value, { comment: text, comment_version: version })
+  await store.refresh()
+}
+function keptNote(text: string, version: number): void {
+  if (review.value) Object.assign(review.value, { note: text, note_version: version })
+}
+useKeys([
+  { key: ']', label: 'next hand-in', act: () => walk(1) },
+  { key: '[', label: 'hand-in before', act: () => walk(-1) },
+  { key: '.', label: 'next failing case', act: () => walkCase(1) },
+  { key: ',', label: 'failing case before', act: () => walkCase(-1) },
+  { key: 'c', label: 'write the comment', act: focusComment },
+  { key: 'Escape', label: 'back to results', always: true, act: () => void router.push({ name: 'results', query: { cluster: review.value?.cluster } }) },
+])
+</script>
+
+<template>
+  <p v-if="trouble" class="trouble">{{ trouble }}</p>
+  <template v-else-if="review">
+    <div class="who">
+      <h1>{{ review.name }}</h1>
+      <span class="mono quiet">attempt {{ review.attempt }} of {{ review.attempts }}, {{ moment(review.received_at) }}</span>
+      <span v-if="review.late" class="tag undef">late</span>
+      <span v-if="review.status === 'checked'" class="tag" :class="review.passed === review.total ? 'pass' : 'fail'">{{ review.passed }} of {{ review.total }}</span>
+      <span v-else class="tag fail">not checked</span>
+      <span v-if="review.same.length > 1" class="quiet">and {{ review.same.length - 1 }} behave the same</span>
+      <span class="keys quiet"><span class="key">[</span> <span class="key">]</span> hand-in <span class="key">,</span> <span class="key">.</span> failing case</span>
+      <Popover v-model:open="isMarkOpen" trigger="click" placement="bottomRight">
+        <template #content>
+          <div class="override">
+            <label>Mark<InputNumber v-model:value="value" name="mark" :min="0" :step="0.5" /></label>
+            <label>Why<Input v-model:value="reason" name="reason" placeholder="the reason stays in the ledger" @press-enter="keepMark()" /></label>
+            <div class="row"><Button type="primary" size="small" :disabled="!reason.trim() || value === undefined" @click="keepMark()">Override</Button><Button size="small" @click="keepMark(true)">Back to computed</Button></div>
+          </div>
+        </template>
+        <button type="button" class="mark mono" :title="review.mark_reason">{{ mark(review.mark) }} / {{ review.max_mark }}</button>
+      </Popover>
+    </div>
+    <main class="page">
+      <section class="compartment cases">
+        <div class="row spread"><span class="caption">Cases</span><span class="quiet small">failing first</span></div>
+        <div class="scroll">
+          <template v-if="wrong.length">
+            <CaseTable :inputs="review.inputs" :outputs="review.outputs" :rows="wrong" glyphs :runs="wrong.some((r) => r.run !== 'fresh')" :chosen="chosenCase" @choose="(i) => (chosenCase = i)" />
+          </template>
+          <p v-if="rest.length" class="quiet small part">{{ rest.length }} right or not compared</p>
+          <CaseTable v-if="rest.length" :inputs="review.inputs" :outputs="review.outputs" :rows="rest" glyphs :chosen="chosenCase" @choose="(i) => (chosenCase = i)" />
+          <p v-if="review.more_rows" class="quiet small">and {{ review.more_rows }} more</p>
+          <p v-if="!review.rows.length" class="quiet">No case was run.</p>
+        </div>
+      </section>
+      <section class="compartment middle">
+        <SourceView :files="review.files" :notes="review.notes" />
+      </section>
+      <section class="compartment right">
+        <div class="caption">Why</div>
+        <div v-for="f in review.findings" :key="f" class="finding"><SentenceText :text="f" /></div>
+        <div v-for="r in review.rules" :key="r" class="finding rule"><SentenceText :text="r" /></div>
+        <template v-if="review.status !== 'checked'">
+          <div v-for="m in review.messages.filter((x) => x.severity === 'error')" :key="m.text + m.line" class="finding"><SentenceText :text="(m.line ? `line ${m.line}: ` : '') + m.text + (m.hint ? ` (${m.hint})` : '')" /></div>
+        </template>
+        <p v-if="review.status === 'checked' && !review.findings.length && !review.rules.length" class="quiet">Right on every compared case.</p>
+        <p v-if="review.binding.length" class="small quiet">read as: <span v-for="b in review.binding" :key="b.ours"><code>{{ b.theirs }}</code> → <code>{{ b.ours }}</code> ({{ b.how }}) </span></p>
+        <CommentBox
+          class="say" label="What to say" name="comment" :task-id="store.taskId" :cluster="review.cluster" :handin-id="0" :text="review.comment"
+          :version="review.comment_version" :button="review.same.length > 1 ? `Keep for all ${review.same.length}` : 'Keep'" @kept="kept"
+        ><span class="quiet small">{{ review.same.length > 1 ? `to all ${review.same.length}` : '' }}</span></CommentBox>
+        <div v-if="review.same.length > 1" class="chips">
+          <button v-for="m in review.same" :key="m.handin_id" type="button" class="chip" :class="{ chosen: m.handin_id === review.handin_id }" @click="router.push({ params: { ...route.params, handin: String(m.handin_id) } })">
+            {{ m.name }} <small>{{ shortLanguage(m.language) }}</small>
+          </button>
+        </div>
+        <CommentBox
+          :label="`Only ${review.name.split(' ')[0]}`" name="note" :task-id="store.taskId" cluster="" :handin-id="review.handin_id" :text="review.note" :rows="2"
+          :version="review.note_version" button="Keep the note" @kept="keptNote"
+        />
+        <p class="small quiet">The letter adds their own failing rows, the mark and how to see it again.</p>
+      </section>
+    </main>
+  </template>
+  <p v-else class="empty">Loading…</p>
+</template>
+
+<style scoped>
+.who { display: flex; align-items: center; gap: 12px; padding: 8px 16px 0; white-space: nowrap; overflow: hidden; }
+h1 { font-size: 16px; font-weight: 600; }
+.keys { margin-left: auto; font-size: 12px; }
+.mark { border: 1px solid var(--line); background: var(--paper); border-radius: 6px; padding: 2px 10px; cursor: pointer; font-size: 14px; }
+.page { display: grid; grid-template-columns: minmax(250px, max-content) 1fr 300px; gap: var(--gap); padding: 8px var(--gap) var(--gap); flex: 1; min-height: 0; }
+.cases, .middle { display: flex; flex-direction: column; gap: 8px; min-height: 0; max-width: 430px; }
+.middle { max-width: none; padding-top: 8px; }
+.scroll { overflow: auto; flex: 1; min-height: 0; }
+.scroll :deep(tr) { cursor: pointer; }
+.part { padding: 8px 4px 3px; }
+.right { overflow: auto; display: flex; flex-direction: column; gap: 10px; }
+.finding { border-left: 3px solid var(--fail); padding-left: 9px; }
+.finding.rule { border-color: var(--undef); }
+.chips { display: flex; flex-wrap: wrap; gap: 5px; }
+.override { display: grid; gap: 8px; width: 250px; }
+.override label { display: grid; gap: 2px; color: var(--ink-2); }
+.trouble { margin: 10px; }
+</style>

@@ -1,0 +1,174 @@
+<script setup lang="ts">
+import { Button, Input, message, Modal } from 'ant-design-vue'
+import { useDebounceFn } from '@vueuse/core'
+import { computed, onMounted, ref } from 'vue'
+import { onBeforeRouteLeave, useRouter } from 'vue-router'
+
+import { get, post, put, sentence } from '../api/client'
+import type { SpecPreview, SpecView } from '../api/types'
+import PinBox from '../features/spec/PinBox.vue'
+import SpecEditor from '../features/spec/SpecEditor.vue'
+import { useKeys } from '../shared/keys'
+import { useLab } from '../shared/lab'
+import { count } from '../shared/words'
+
+const store = useLab()
+const router = useRouter()
+const saved = ref<SpecView | null>(null)
+const text = ref('')
+const preview = ref<SpecPreview | null>(null)
+const trouble = ref('')
+const source = ref(-1)
+const editor = ref<InstanceType<typeof SpecEditor>>()
+const isTaskOpen = ref(false)
+const taskTitle = ref('')
+const isChanged = computed(() => saved.value !== null && text.value !== saved.value.text)
+
+onMounted(async () => {
+  try {
+    saved.value = await get<SpecView>(`/tasks/${store.taskId}/spec`)
+    text.value = saved.value.text
+    preview.value = saved.value.preview
+  } catch (error) {
+    trouble.value = sentence(error)
+  }
+})
+let latest = 0
+const look = useDebounceFn(async () => {
+  const mine = ++latest
+  try {
+    const found = await post<SpecPreview>(`/tasks/${store.taskId}/spec/preview`, { text: text.value })
+    if (mine === latest) preview.value = found
+  } catch (error) {
+    trouble.value = sentence(error)
+  }
+}, 250)
+function change(value: string): void {
+  text.value = value
+  void look()
+}
+async function save(): Promise<void> {
+  if (!isChanged.value) return
+  try {
+    saved.value = await put<SpecView>(`/tasks/${store.taskId}/spec`, { text: text.value })
+    preview.value = saved.value.preview
+    await store.refresh()
+    message.success(`kept as version ${saved.value.version}`)
+  } catch (error) {
+    message.error(sentence(error))
+  }
+}
+async function addTask(): Promise<void> {
+  if (!taskTitle.value.trim() || !store.lab) return
+  const made = await post<{ id: number }>(`/labs/${store.lab.id}/tasks`, { title: taskTitle.value })
+  isTaskOpen.value = false
+  await router.push(`/lab/${store.lab.id}/task/${made.id}/spec`)
+}
+async function addFile(event: Event, provided: boolean): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  const form = new FormData()
+  form.append('file', file)
+  try {
+    await post(`/tasks/${store.taskId}/files?provided=${provided}`, form)
+    message.success(`${file.name} stands beside the spec`)
+    void look()
+  } catch (error) {
+    message.error(sentence(error))
+  }
+  input.value = ''
+}
+useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: () => void save() }])
+onBeforeRouteLeave(() => !isChanged.value || window.confirm('The spec was changed and not saved. Leave it?'))
+
+const inputs = computed(() => preview.value?.ports.filter((p) => p.direction === 'in') ?? [])
+const outputs = computed(() => preview.value?.ports.filter((p) => p.direction === 'out') ?? [])
+const shownRows = computed(() => preview.value?.rows.slice(0, 256) ?? [])
+const problems = computed(() => preview.value?.messages ?? [])
+</script>
+
+<template>
+  <p v-if="trouble" class="trouble">{{ trouble }}</p>
+  <main v-else-if="saved && preview" class="page">
+    <section class="compartment text">
+      <div class="row spread">
+        <span class="caption">Text <span class="quiet">version {{ saved.version }}{{ isChanged ? (saved.used ? ', saving makes a new one' : ', changed') : '' }}</span></span>
+        <span class="row">
+          <label class="file">Beside it<input type="file" accept=".v,.sv,.wiring,.csv" @change="(e) => addFile(e, false)" /></label>
+          <label class="file">Provided file<input type="file" @change="(e) => addFile(e, true)" /></label>
+          <Button size="small" @click="((isTaskOpen = true), (taskTitle = ''))">New task</Button>
+          <Button size="small" type="primary" :disabled="!isChanged" @click="save">Save <span class="k">Ctrl+S</span></Button>
+        </span>
+      </div>
+      <SpecEditor ref="editor" :text="text" :messages="problems" @change="change" />
+      <ul class="messages" aria-live="polite">
+        <li v-if="!problems.length" class="ok">All sources agree.</li>
+        <li v-for="(m, i) in problems" :key="i" :class="m.severity">
+          <button type="button" @click="editor?.goTo(m)"><span v-if="m.line" class="mono">{{ m.line }}:{{ m.column }}</span> {{ m.text }}<span v-if="m.hint" class="quiet"> ({{ m.hint }})</span></button>
+        </li>
+      </ul>
+    </section>
+    <section class="compartment table">
+      <div class="row spread">
+        <span class="caption">What is right</span>
+        <span v-if="preview.sources.length" class="row sources">
+          <button type="button" :class="{ here: source === -1 }" @click="source = -1">together</button>
+          <button v-for="(s, i) in preview.sources" :key="s" type="button" :class="{ here: source === i }" @click="source = i">{{ s }}</button>
+        </span>
+      </div>
+      <div v-if="preview.is_right" class="scroll">
+        <table class="cases">
+          <thead>
+            <tr><th v-for="p in inputs" :key="p.name">{{ p.name }}</th><th v-for="p in outputs" :key="p.name" class="side">{{ p.name }}</th></tr>
+          </thead>
+          <tbody>
+            <tr v-for="r in shownRows" :key="r.index">
+              <td v-for="(v, i) in r.inputs" :key="i">{{ v }}</td>
+              <td v-for="(v, i) in source < 0 ? r.outputs : r.sources[source]" :key="`o${i}`" class="side" :class="{ care: /-/.test(v) }">{{ v === '-' ? '–' : v }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="preview.cases > shownRows.length" class="quiet small">and {{ preview.cases - shownRows.length }} more cases</p>
+      </div>
+      <p v-else class="empty">The table appears when the text has no errors.</p>
+    </section>
+    <section class="compartment side">
+      <div class="caption">Interface</div>
+      <PinBox v-if="preview.ports.length" :unit="preview.unit" :ports="preview.ports" />
+      <p v-else class="quiet">no ports yet</p>
+      <div class="caption">Cases</div>
+      <p>{{ count(preview.cases, 'case') }}, <span :class="{ warn: preview.uncovered }">{{ preview.uncovered ? `${preview.uncovered} covered by no source` : 'every one covered' }}</span></p>
+      <p v-for="(n, name) in preview.groups" :key="name" class="row spread"><span>{{ name }}</span><span class="mono">{{ n }}</span></p>
+      <div class="caption">Sources</div>
+      <p v-for="s in preview.sources" :key="s">{{ s }}</p>
+      <p v-if="preview.sources.length > 1 && preview.is_right" class="tag pass">agree on every case</p>
+    </section>
+    <Modal v-model:open="isTaskOpen" title="New task in this lab" ok-text="Make it" @ok="addTask"><Input v-model:value="taskTitle" name="task-title" placeholder="title" @press-enter="addTask" /></Modal>
+  </main>
+  <p v-else class="empty">Loading…</p>
+</template>
+
+<style scoped>
+.page { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr) 250px; gap: var(--gap); padding: var(--gap); flex: 1; min-height: 0; }
+.text { display: grid; grid-template-rows: auto 1fr auto; gap: 8px; min-height: 0; }
+.messages { max-height: 150px; overflow: auto; border-top: 1px solid var(--line-2); padding-top: 6px; display: grid; gap: 2px; }
+.messages button { border: 0; background: none; text-align: left; cursor: pointer; padding: 1px 0 1px 9px; border-left: 3px solid var(--none); width: 100%; }
+.messages .error button { border-color: var(--fail); color: var(--fail-text); }
+.messages .warning button { border-color: var(--undef); color: var(--undef-text); }
+.ok { color: var(--pass-text); }
+.table { display: flex; flex-direction: column; gap: 8px; min-height: 0; }
+.scroll { overflow: auto; min-height: 0; }
+.scroll thead th { position: sticky; top: 0; background: var(--paper); }
+.care { color: var(--ink-3); }
+.side { display: flex; flex-direction: column; gap: 6px; overflow: auto; }
+table .side { display: table-cell; }
+.side .caption:not(:first-child) { margin-top: 10px; }
+.warn { color: var(--undef-text); }
+.sources button { border: 0; background: none; border-radius: 5px; padding: 1px 7px; cursor: pointer; color: var(--ink-2); font-size: 12px; }
+.sources .here { background: var(--lacquer-tint); color: var(--lacquer); }
+.file { font-size: 12px; color: var(--lacquer); cursor: pointer; text-decoration: underline; white-space: nowrap; }
+.file input { display: none; }
+.k { opacity: 0.7; font: 11px var(--mono); margin-left: 4px; }
+.trouble { margin: 10px; }
+</style>

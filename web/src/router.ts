@@ -1,0 +1,32 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+import { useSession } from './shared/session'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/sign-in', name: 'sign-in', component: () => import('./pages/SignInPage.vue'), meta: { open: true } },
+    { path: '/page/:token', name: 'student', component: () => import('./pages/StudentPage.vue'), props: true, meta: { open: true } },
+    { path: '/', name: 'home', component: () => import('./pages/HomePage.vue') },
+    { path: '/mailbox', name: 'mailbox', component: () => import('./pages/MailboxPage.vue') },
+    {
+      path: '/lab/:lab(\\d+)/task/:task(\\d+)',
+      component: () => import('./pages/LabPage.vue'),
+      children: [
+        { path: 'spec', name: 'spec', component: () => import('./pages/SpecPage.vue') },
+        { path: 'intake', name: 'intake', component: () => import('./pages/IntakePage.vue') },
+        { path: 'results', name: 'results', component: () => import('./pages/ResultsPage.vue') },
+        { path: 'review/:handin(\\d+)?', name: 'review', component: () => import('./pages/ReviewPage.vue') },
+        { path: 'feedback', name: 'feedback', component: () => import('./pages/FeedbackPage.vue') },
+      ],
+    },
+    { path: '/:rest(.*)', redirect: '/' },
+  ],
+})
+
+router.beforeEach(async (to) => {
+  if (to.meta.open) return true
+  const session = useSession()
+  if (await session.ensure()) return true
+  return { name: 'sign-in', query: to.fullPath === '/' ? {} : { next: to.fullPath } }
+})

@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+
+import type { CaseRow } from '../api/types'
+import CellGlyph from './CellGlyph.vue'
+import { heads } from './words'
+
+const props = defineProps<{ inputs: string[]; outputs: string[]; rows: CaseRow[]; glyphs?: boolean; chosen?: number | null; runs?: boolean }>()
+const emit = defineEmits<{ choose: [index: number] }>()
+const inputHeads = computed(() => heads(props.inputs))
+</script>
+
+<template>
+  <table class="cases">
+    <thead>
+      <tr>
+        <th v-if="glyphs"></th>
+        <th v-for="(name, i) in inputs" :key="name" :title="name" scope="col">{{ inputHeads[i] }}</th>
+        <th v-for="name in outputs" :key="name" class="side" scope="col">{{ name }}<br /><span class="eg">exp got</span></th>
+        <th v-if="runs" class="side">run</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr
+        v-for="row in rows" :key="row.index" :class="{ chosen: chosen === row.index }" :data-case="row.index" :aria-selected="chosen === row.index"
+        @click="emit('choose', row.index)"
+      >
+        <td v-if="glyphs"><CellGlyph :cell="row.cell" :size="11" /></td>
+        <td v-for="(value, i) in row.inputs" :key="i">{{ value }}</td>
+        <td v-for="(value, i) in row.expected" :key="`o${i}`" class="side">
+          <template v-if="row.wrong[i]">{{ value }} <b :class="{ undef: /[xz]/.test(row.actual[i]) }">{{ row.actual[i] }}</b></template>
+          <template v-else>{{ value === '-' ? '–' : value }}</template>
+        </td>
+        <td v-if="runs" class="side run">{{ row.run === 'fresh' ? '' : row.run.replace('[0]', '') }}</td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+.eg { font-weight: 400; color: var(--ink-3); }
+.chosen td { background: var(--lacquer-tint); }
+.run { font: 11px var(--sans); color: var(--undef-text); }
+td svg { vertical-align: -1px; }
+</style>
