@@ -39,15 +39,13 @@ def match_students(label: str, roster: Sequence[RosterName]) -> Match:
     """Find students in a label such as `s1007_lab1`, `Varga_Ilse` or `brenn-okafor`."""
     words = words_of(label)
     joined = " " + " ".join(words) + " "
-    compact = re.sub(r"[^a-z0-9]", "", plain(label))
     family: dict[str, list[RosterName]] = {}
     first: dict[str, list[RosterName]] = {}
     by_number: list[int] = []
     by_full_name: list[int] = []
     for student in roster:
         parts = words_of(student.name)
-        number = re.sub(r"[^a-z0-9]", "", plain(student.number))
-        if number and _has_number(compact, number):
+        if _has_number(plain(label), student.number):
             by_number.append(student.id)
         if len(parts) > 1 and all(f" {p} " in joined for p in parts):
             by_full_name.append(student.id)
@@ -65,9 +63,11 @@ def match_students(label: str, roster: Sequence[RosterName]) -> Match:
     return Match((), tuple(dict.fromkeys(likely))[:6])
 
 
-def _has_number(compact: str, number: str) -> bool:
-    """Whether the number stands there as a whole, not as part of a longer one."""
-    if not any(c.isdigit() for c in number):
+def _has_number(label: str, number: str) -> bool:
+    """Whether the number stands there as a whole, not as part of a longer one or of a word."""
+    parts = re.findall(r"[a-z0-9]+", plain(number))
+    if not any(c.isdigit() for c in number) or not parts:
         return False
-    before = r"(?<![0-9])" if number[0].isdigit() else ""
-    return re.search(before + re.escape(number) + r"(?![0-9])", compact) is not None
+    before = r"(?<![0-9])" if parts[0][0].isdigit() else r"(?<![a-z])"
+    after = r"(?![0-9])" if parts[-1][-1].isdigit() else r"(?![a-z])"
+    return re.search(before + "[^a-z0-9]*".join(parts) + after, label) is not None

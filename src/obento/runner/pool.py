@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import logging
 import multiprocessing
+import threading
 from collections.abc import Callable
 from concurrent.futures import CancelledError, TimeoutError
 from types import TracebackType
@@ -12,6 +14,8 @@ from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
 from obento.core.check.check import Checked
 from obento.runner.worker import Task, run_task, start_worker, stopped
+
+log = logging.getLogger(__name__)
 
 Done = Callable[[Checked | None], None]
 """Hears of the outcome, or None when the task was cancelled."""
@@ -24,13 +28,22 @@ class CheckPool:
         self, workers: int, seconds: float = 60.0, memory_bytes: int = 3 << 30, start: Literal["spawn", "fork"] = "spawn"
     ) -> None:
         self.seconds = seconds
-        self._pool = ProcessPool(
+        self._make = lambda: ProcessPool(
             max_workers=workers, context=multiprocessing.get_context(start), initializer=start_worker, initargs=[memory_bytes]
         )
+        self._pool = self._make()
+        self._lock = threading.Lock()
 
     def submit(self, task: Task, done: Done) -> ProcessFuture:
         """Queue a task; `done` is called in a thread of the pool."""
-        future: ProcessFuture = self._pool.schedule(run_task, args=[task], timeout=self.seconds)
+        with self._lock:
+            try:
+                future: ProcessFuture = self._pool.schedule(run_task, args=[task], timeout=self.seconds)
+            except RuntimeError:  # the pool itself broke down: go on with a new one
+                log.exception("the pool of workers broke down and is replaced")
+                self._pool.stop()
+                self._pool = self._make()
+                future = self._pool.schedule(run_task, args=[task], timeout=self.seconds)
         future.add_done_callback(lambda f: done(outcome_of(f, self.seconds)))
         return future
 

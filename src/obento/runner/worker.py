@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-import ctypes
+import os
 import resource
 import signal
+import threading
+import time
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -12,8 +14,6 @@ from functools import lru_cache
 from obento.core.check.check import Checked, LoadedSpec, check_handin, open_spec
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile
-
-_PR_SET_PDEATHSIG = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +42,15 @@ def start_worker(memory_bytes: int) -> None:
     """Called once in each worker: bounded memory, and gone when the parent is gone."""
     resource.setrlimit(resource.RLIMIT_AS, (memory_bytes, memory_bytes))
     signal.signal(signal.SIGINT, signal.SIG_IGN)
-    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGKILL)
+    threading.Thread(target=_leave_with, args=(os.getppid(),), daemon=True).start()
+
+
+def _leave_with(parent: int) -> None:
+    """End this worker when its parent is gone, however that went. (The kernel's own signal for this is tied to the thread
+    that started the worker, not to the process.)"""
+    while os.getppid() == parent:
+        time.sleep(0.5)
+    os._exit(1)
 
 
 @lru_cache(maxsize=16)

@@ -155,10 +155,11 @@ useKeys([
 .drop { border-style: dashed; border-color: var(--none); text-align: center; display: grid; gap: 8px; justify-items: center; padding: 22px 14px; }
 .drop.over { border-color: var(--lacquer); background: var(--lacquer-tint); }
 .wrap { overflow-wrap: anywhere; }
-.lines { overflow: auto; display: flex; flex-direction: column; gap: 5px; }
+.lines { overflow: hidden auto; display: flex; flex-direction: column; gap: 5px; }
 h2 { font-size: 13px; font-weight: 600; margin-top: 6px; }
-.line.heads, .entry { display: grid; grid-template-columns: 210px 190px 1fr; gap: 4px; }
-.heads { grid-template-columns: 210px 190px 130px 64px 122px 1fr; padding: 0 8px; }
+.line.heads, .entry { display: grid; grid-template-columns: 200px 180px minmax(0, 1fr); gap: 4px; }
+.line.heads { grid-template-columns: 200px 180px 156px 62px 122px minmax(0, 1fr); }
+.heads span { padding-left: 9px; }
 .entry > .cell, .task > .cell { background: var(--paper); border: 1px solid var(--line); border-radius: 7px; padding: 4px 8px; min-width: 0; overflow-wrap: anywhere; }
 .label { display: flex; flex-wrap: wrap; gap: 0 8px; align-content: center; align-items: baseline; }
 .label code { font-size: 12px; }
@@ -166,11 +167,12 @@ h2 { font-size: 13px; font-weight: 600; margin-top: 6px; }
 .open .person:has(.who) { border-color: var(--undef); }
 .who { width: 100%; }
 .tasks { display: grid; gap: 4px; }
-.task { display: grid; grid-template-columns: 130px 64px 122px 1fr; gap: 4px; }
+.task { display: grid; grid-template-columns: 156px 62px 122px minmax(0, 1fr); gap: 4px; }
 .task .cell { display: flex; align-items: center; flex-wrap: wrap; gap: 4px; font-size: 12px; }
 .gap { color: var(--ink-3); }
 .ports.pass { color: var(--pass-text); }
 .ports.fail { border-color: var(--fail); }
+.chip { white-space: normal; }
 .ask { border-color: var(--undef); color: var(--undef-text); }
 .why { border: 0; background: none; padding: 0; color: var(--fail-text); cursor: pointer; text-align: left; }
 .k { opacity: 0.7; font: 11px var(--mono); margin-left: 4px; }

@@ -119,7 +119,7 @@ useKeys([
       </Popover>
     </div>
     <main class="page">
-      <section class="compartment cases">
+      <section class="compartment left">
         <div class="row spread"><span class="caption">Cases</span><span class="quiet small">failing first</span></div>
         <div class="scroll">
           <template v-if="wrong.length">
@@ -169,7 +169,7 @@ h1 { font-size: 16px; font-weight: 600; }
 .keys { margin-left: auto; font-size: 12px; }
 .mark { border: 1px solid var(--line); background: var(--paper); border-radius: 6px; padding: 2px 10px; cursor: pointer; font-size: 14px; }
 .page { display: grid; grid-template-columns: minmax(250px, max-content) 1fr 300px; gap: var(--gap); padding: 8px var(--gap) var(--gap); flex: 1; min-height: 0; }
-.cases, .middle { display: flex; flex-direction: column; gap: 8px; min-height: 0; max-width: 430px; }
+.left, .middle { display: flex; flex-direction: column; gap: 8px; min-height: 0; max-width: 430px; }
 .middle { max-width: none; padding-top: 8px; }
 .scroll { overflow: auto; flex: 1; min-height: 0; }
 .scroll :deep(tr) { cursor: pointer; }

@@ -39,7 +39,7 @@ const inputHeads = computed(() => heads(props.inputs))
 
 <style scoped>
 .eg { font-weight: 400; color: var(--ink-3); }
-.chosen td { background: var(--lacquer-tint); }
+tr.chosen td { background: var(--lacquer-tint); }
 .run { font: 11px var(--sans); color: var(--undef-text); }
 td svg { vertical-align: -1px; }
 </style>

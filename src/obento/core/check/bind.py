@@ -115,6 +115,8 @@ def bind_ports(spec: Spec, design: Design) -> Binding:
         hint = did_you_mean(port.name, left) or (f"not used so far: {', '.join(left[:6])}" if left else "")
         what = "input" if port.direction == "in" else "output"
         binding.problems.append(f"{what} `{port.name}` ({_bits(port.width)}) is missing" + (f"; {hint}" if hint else ""))
+    order = {p.name: i for i, p in enumerate(ours)}
+    binding.ports.sort(key=lambda b: order[b.ours])
     binding.floating = [p for p in theirs.values() if p.direction == "in"]
     return binding
 

@@ -12,7 +12,7 @@ from obento.core.check.expect import Expectation, build_expectation
 from obento.core.check.observe import observe
 from obento.core.check.rules import RuleResult, check_rules
 from obento.core.check.verdict import Verdict, judge
-from obento.core.diagnostics import Collector, Message, to_messages
+from obento.core.diagnostics import Collector, Message, Severity, to_messages
 from obento.core.handin import HandinFile, Reading, Unit, decode, read_handin
 from obento.core.ir.design import Design
 from obento.core.ir.drivers import statements, written_bits
@@ -233,7 +233,8 @@ def _no_unit(reading: Reading, spec: Spec) -> Checked:
         reading.collector.error("no-ports", f"`{spec.unit}` has no ports", _unit_position(portless), None, "declare its inputs and outputs")
         return Checked("ports" if status == "no_unit" else status, portless.language, portless.name, messages=reading.messages())
     hint = f"found {names}" if names else "no module or wiring list was found"
-    reading.collector.error("no-unit", f"there is no unit `{spec.unit}`", hint=hint)
+    severity: Severity = "note" if reading.collector.errors else "error"
+    reading.collector.add(severity, "no-unit", f"there is no unit `{spec.unit}`", hint=hint)
     return Checked(status, messages=reading.messages())
 
 

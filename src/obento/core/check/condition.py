@@ -44,9 +44,22 @@ def failing_condition(spec: Spec, cases: Cases, failing: int, free: int = 0) -> 
     products = products_of(spec, cases, failing, free)
     if not products:
         return ""
+    return _sum_words(spec, products)
+
+
+def _sum_words(spec: Spec, products: list[Product]) -> str:
+    """`key = 1 and (level_eq = 0 or gate_shut = 0)`: what all products share stands once."""
     if len(products) == 1:
         return _words(spec, products[0])
-    return " or ".join(f"({words})" if " and " in words else words for words in (_words(spec, p) for p in products))
+    shared = products[0].care
+    for p in products[1:]:
+        shared &= p.care & ~(p.value ^ products[0].value)
+    rests = [Product(p.care & ~shared, p.value & ~shared) for p in products]
+    parts = [_words(spec, p) for p in rests]
+    text = " or ".join(f"({part})" if " and " in part else part for part in parts)
+    if not shared:
+        return text
+    return f"{_words(spec, Product(shared, products[0].value & shared))} and ({text})"
 
 
 def _by_value(spec: Spec, cases: Cases, failing: int) -> str:

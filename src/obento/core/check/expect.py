@@ -217,17 +217,19 @@ def _equation_design(spec: Spec, collector: Collector, with_equations: bool) -> 
 
     def find(name: str) -> Operand | None:
         """Inner names get their width from their own equation, worked out when first needed."""
-        if name not in operands and name in pending and name not in busy:
+        if name in busy and name not in operands:
+            where = pending[name]
+            collector.error("circle", f"`{name}` depends on itself", where.start, where.end, "equations cannot go round in a circle")
+            raise SyntaxProblem
+        if name not in operands and name in pending:
             busy.add(name)
             value, signed = lowering.lower(pending[name].value)
             signal = design.add_signal(name, value.width, "net", pending[name].start)
             operands[name] = Operand(signal, signed)
             _drive(design, signal, value, pending[name].start)
-            done.add(name)
         return operands.get(name)
 
     busy: set[str] = set()
-    done: set[str] = set()
     lowering = FormulaLowering(find, lambda n: did_you_mean(n, names), collector)
     for equation in equations:
         name = equation.target.name

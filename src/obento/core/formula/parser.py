@@ -104,7 +104,8 @@ class FormulaParser(TokenStream):
                         "expected-operator", f"an operator is missing before {self.describe()}", "write products with `&` or `·`"
                     )
             except SyntaxProblem:
-                self.at += 1
+                if self.kind != "e":
+                    self.at += 1
                 while self.kind != "e" and not self.newline_before[self.at] and not self.is_at(";"):
                     self.at += 1
                 self._depth = 0

@@ -3,7 +3,8 @@
 Order of events (IEEE 1364-2005 clause 11, which leaves ties open; ours are settled so that runs repeat exactly): processes
 that became runnable run in sweeps, each sweep in order of elaboration. A process woken while its turn in the running sweep
 is still to come is not queued a second time. When no process is left, non-blocking updates take effect together in the
-order they were made. `always` processes already wait when power-up begins.
+order they were made. `always` processes already wait when power-up begins; while one runs it does not wait, and so misses
+its own events. A continuous assignment that reads what it drives does see its own change, and runs again.
 """
 
 from __future__ import annotations
@@ -54,6 +55,7 @@ class Timeline:
         self._next: set[int] = set()
         self._later: list[tuple[int, int, int, Word]] = []
         self._running = -1
+        self._deaf = [p.kind != "continuous" for p in design.processes]
 
     def power_up(self) -> None:
         """All signals at their start values, then everything that runs of itself, until idle.
@@ -109,7 +111,7 @@ class Timeline:
         old = self.words[signal]
         self.words[signal] = word
         for index, edge, low, width in self._watchers[signal]:
-            if index == self._running or index in self._now or index in self._next:
+            if index in self._now or index in self._next or (index == self._running and self._deaf[index]):
                 continue
             if _event(edge, old, word, low, width):
                 self._next.add(index)
@@ -117,9 +119,9 @@ class Timeline:
     def write(self, signal: int, low: int, width: int, word: Word) -> None:
         """Set some digits; those outside the signal vanish (5.2.1)."""
         size = self.design.signals[signal].width
-        mask = (v.ones(width) << low if low >= 0 else v.ones(width) >> -low) & v.ones(size)
-        if not mask:
+        if low >= size or low + width <= 0:
             return
+        mask = (v.ones(width) << low if low >= 0 else v.ones(width) >> -low) & v.ones(size)
         one = word[0] << low if low >= 0 else word[0] >> -low
         zero = word[1] << low if low >= 0 else word[1] >> -low
         old = self.words[signal]

@@ -240,8 +240,8 @@ class _Listener:
         if changed == FALSE:
             return
         for index, edge in self._owner._watchers[bit]:
-            if index == self._index:
-                continue
+            if index == self._index and self._owner._design.processes[index].kind != "continuous":
+                continue  # it runs, so it does not wait
             event = changed
             if edge != "any":
                 was, becomes = ops.logic(old), ops.logic(new)

@@ -27,7 +27,7 @@ const emit = defineEmits<{ choose: []; review: [handin: number]; comment: [] }>(
     <div class="body">
       <div class="why">
         <CaseStrip v-if="cluster.kind === 'wrong' && cluster.strip" :cells="cluster.strip" />
-        <p v-for="s in cluster.sentences.slice(0, 3)" :key="s"><SentenceText :text="s" /></p>
+        <p v-for="s in cluster.sentences.slice(0, 2)" :key="s"><SentenceText :text="s" /></p>
         <div class="names">
           <button
             v-for="m in cluster.members" :key="m.handin_id" type="button" class="chip" :class="{ chosen: chosen && member === m.handin_id }"
@@ -54,7 +54,7 @@ h2 { font-size: 13px; font-weight: 600; line-height: 22px; }
 .count { font-size: 20px; margin-right: 5px; vertical-align: -1px; }
 .wrong .count { color: var(--fail-text); } .rules .count { color: var(--undef-text); } .right .count { color: var(--pass-text); }
 .body { display: flex; gap: 18px; align-items: flex-start; flex-wrap: wrap; }
-.why { flex: 1 1 210px; min-width: 0; display: grid; gap: 7px; }
+.why { flex: 1 1 245px; min-width: 0; display: grid; gap: 7px; }
 .rows { flex: none; }
 .names { display: flex; flex-wrap: wrap; gap: 5px; }
 .late { color: var(--undef-text) !important; }

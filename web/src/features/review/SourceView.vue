@@ -47,7 +47,7 @@ watch(
         <div class="line" :class="{ marked: byLine.has(i + 1), [byLine.get(i + 1)?.[0]?.severity ?? '']: true }">
           <i>{{ i + 1 }}</i><pre><span v-for="(p, k) in pieces(line)" :key="k" :class="p.kind">{{ p.text }}</span></pre>
         </div>
-        <p v-for="(n, k) in byLine.get(i + 1) ?? []" :key="`n${k}`" class="note" :class="n.severity">{{ n.text }}</p>
+        <p v-for="(n, k) in byLine.get(i + 1) ?? []" :key="`n${k}`" class="note" :class="`is-${n.severity}`">{{ n.text }}</p>
       </template>
     </div>
   </div>
@@ -65,8 +65,8 @@ watch(
 .marked.finding, .marked.error { background: var(--fail-tint); }
 .marked.warning { background: var(--undef-tint); }
 .note { margin: 0 0 2px 40px; padding: 1px 8px; font: 12px/1.45 var(--sans); border-left: 2px solid var(--fail); color: var(--fail-text); }
-.note.warning { border-color: var(--undef); color: var(--undef-text); }
-.note.note { border-color: var(--none); color: var(--ink-2); }
+.note.is-warning { border-color: var(--undef); color: var(--undef-text); }
+.note.is-note { border-color: var(--none); color: var(--ink-2); }
 .word { color: var(--lacquer); font-weight: 600; }
 .comment { color: var(--ink-3); }
 </style>

@@ -1,0 +1,53 @@
+"""Shared set-up: small helpers to run texts through the core, and a database of the tests' own."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import tempfile
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+
+from obento.store.connection import Store
+from obento.store.mariadb import PrivateServer
+from obento.store.migrate import migrate
+
+ROOT = Path(__file__).resolve().parents[1]
+
+
+@pytest.fixture(scope="session")
+def var_folder() -> Iterator[Path]:
+    folder = Path(tempfile.mkdtemp(prefix="obento-test-"))
+    yield folder
+    shutil.rmtree(folder, ignore_errors=True)
+
+
+@pytest.fixture(scope="session")
+def database(var_folder: Path) -> Iterator[PrivateServer]:
+    """A MariaDB server that no demo or class ever sees."""
+    server = PrivateServer(var_folder / "database")
+    server.start()
+    migrate(Store(server.address))
+    yield server
+    server.stop()
+
+
+@pytest.fixture(scope="session")
+def root() -> Path:
+    return Path(os.environ.get("OBENTO_ROOT", ROOT))
+
+
+@pytest.fixture
+def store(database: PrivateServer) -> Store:
+    """An empty store."""
+    store = Store(database.address)
+    with store.transaction() as c:
+        c.run("SET FOREIGN_KEY_CHECKS = 0")
+        for row in c.rows("SHOW TABLES"):
+            table = next(iter(row.values()))
+            if table != "migration":
+                c.run(f"DELETE FROM `{table}`")
+        c.run("SET FOREIGN_KEY_CHECKS = 1")
+    return store

@@ -1,0 +1,89 @@
+"""Random designs: lanes, the levelled tape and the timeline must give the same answers."""
+
+from __future__ import annotations
+
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from obento.core import values as v
+from tests.core.designs import agree, build, in_lanes, on_timeline
+
+WIRES = ["a", "b", "c", "t"]
+
+
+def expressions(depth: int) -> st.SearchStrategy[str]:
+    leaf = st.sampled_from(["a", "b", "c", "t", "a[1]", "b[0]", "{a, c}", "2'b10", "3'd5", "1'bx", "4'shc", "a[c]", "$signed(b)"])
+    if depth == 0:
+        return leaf
+    inner = expressions(depth - 1)
+    binary = st.sampled_from("+ - * / % & | ^ ~^ == != === < <= > >= && || << >> >>>".split())
+    return st.one_of(
+        leaf,
+        st.builds(lambda a, op, b: f"({a} {op} {b})", inner, binary, inner),
+        st.builds(lambda op, a: f"({op}{a})", st.sampled_from(["~", "-", "!", "&", "|", "^", "~&"]), inner),
+        st.builds(lambda c, a, b: f"({c} ? {a} : {b})", inner, inner, inner),
+    )
+
+
+EXPR = expressions(2)
+
+
+@st.composite
+def statements(draw: st.DrawFn, depth: int = 2) -> str:
+    kind = draw(st.sampled_from(["assign", "assign", "later", "if", "case", "block", "bit", "for"] if depth else ["assign", "bit"]))
+    target = draw(st.sampled_from(["y", "u"]))
+    if kind == "assign":
+        return f"{target} = {draw(EXPR)};"
+    if kind == "later":
+        return f"z <= {draw(EXPR)};"
+    if kind == "bit":
+        return f"{target}[{draw(st.sampled_from(['0', '1', 'c', 'a']))}] = {draw(EXPR)};"
+    inner = statements(depth - 1)
+    if kind == "if":
+        return f"if ({draw(EXPR)}) begin {draw(inner)} end else begin {draw(inner)} end"
+    if kind == "for":
+        return f"for (i = 0; i < 3; i = i + 1) begin {draw(inner)} end"
+    if kind == "block":
+        return draw(inner) + " " + draw(inner)
+    word = draw(st.sampled_from(["case", "casez", "casex"]))
+    labels = draw(st.lists(st.sampled_from(["2'b00", "2'b01", "2'b1?", "2'bx1", "2'b11", "b"]), min_size=1, max_size=3))
+    arms = " ".join(f"{label}: begin {draw(inner)} end" for label in labels)
+    return f"{word} (a) {arms} {'default: begin ' + draw(inner) + ' end' if draw(st.booleans()) else ''} endcase"
+
+
+@st.composite
+def modules(draw: st.DrawFn) -> str:
+    wait = draw(st.sampled_from(["*", "*", "(a or b or c)", "(a)", "(c or a)", "(posedge c)", "(negedge a[0] or posedge c)"]))
+    start = draw(st.sampled_from(["", "initial begin y = 0; u = 3; end", ""]))
+    more = draw(st.sampled_from(["", "always @(u) z2 = u ^ z;", "always @* z2 = y + {u[0], c};", "always @(y or posedge u[0]) z2 = y;",
+        "wire [2:0] k; assign k = {k[1:0] & a, c}; always @(k) z2 = k;", "wire k; assign k = c & ~k; always @(k) z2 = z2 ^ k;"]))
+    return f"""
+module m(input [1:0] a, input [1:0] b, input c, output reg [3:0] y, output reg [2:0] u, z, z2, output [3:0] w);
+  wire [2:0] t;
+  integer i;
+  assign t = {draw(st.sampled_from(["a + b", "{c, a}", "a ^ b", "c ? a : 3'bz"]))};
+  assign w = {draw(EXPR)};
+  {start}
+  always @{wait} begin {draw(statements())} {draw(statements())} end
+  {more}
+endmodule
+"""
+
+
+@settings(max_examples=120, deadline=None, suppress_health_check=list(HealthCheck))
+@given(modules())
+def test_every_case_fresh(text: str) -> None:
+    agree(build(text))
+
+
+word2 = st.sampled_from([v.from_digits(a + b) for a in "01xz" for b in "01xz"])
+word1 = st.sampled_from([v.from_digits(a) for a in "01xz"])
+cases = st.builds(lambda a, b, c: {"a": a, "b": b, "c": c}, word2, word2, word1)
+
+
+@settings(max_examples=80, deadline=None, suppress_health_check=list(HealthCheck))
+@given(modules(), st.lists(st.lists(cases, min_size=3, max_size=3), min_size=4, max_size=4))
+def test_sequences_of_four_state_inputs(text: str, sequences: list[list[dict[str, v.Word]]]) -> None:
+    """What came before matters: three cases one after the other, x and z among them."""
+    design = build(text)
+    assert in_lanes(design, sequences) == [on_timeline(design, s) for s in sequences]
