@@ -12,5 +12,4 @@ module draught_lamps(input [3:0] draught, output reg [6:0] lamp);
       4'd8: lamp = 7'b1010101;
       4'd9: lamp = 7'b1000000;
       default: lamp = 7'b0000000;
-    endcase
 endmodule

@@ -1,0 +1,115 @@
+"""A real browser on a real server, with a database of the tests' own."""
+
+from __future__ import annotations
+
+import shutil
+import tempfile
+import threading
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+import uvicorn
+from selenium import webdriver
+from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import WebDriverWait
+
+from obento.demo.load import DEMO_PASSWORD, DEMO_TA, load_demo
+from obento.server.app import create_app
+from obento.server.settings import Settings
+from obento.store.connection import Store
+from obento.store.mariadb import PrivateServer, free_port
+
+_FLAGS = """--headless=new --no-sandbox --disable-gpu --disable-dev-shm-usage --disable-background-networking
+--disable-component-update --disable-sync --no-first-run""".split()
+
+
+class Browser:
+    """The driver with the few verbs that the tests speak in."""
+
+    def __init__(self, driver: webdriver.Chrome, base: str) -> None:
+        self.driver = driver
+        self.base = base
+
+    def open(self, path: str) -> None:
+        self.driver.get(self.base + path)
+
+    def all(self, css: str) -> list[WebElement]:
+        return self.driver.find_elements(By.CSS_SELECTOR, css)
+
+    def see(self, css: str, text: str = "", seconds: float = 20) -> WebElement:
+        """Wait for an element (that shows a text) and give it."""
+
+        def found(_: object) -> WebElement | bool:
+            return next((e for e in self.all(css) if e.is_displayed() and text in e.text), False)
+
+        return WebDriverWait(self.driver, seconds, ignored_exceptions=[Exception]).until(found, f"{css} {text!r} does not appear")
+
+    def click(self, css: str, text: str = "") -> None:
+        self.see(css, text)
+
+        def clicked(_: object) -> bool:
+            self.see(css, text).click()
+            return True
+
+        WebDriverWait(self.driver, 10, ignored_exceptions=[Exception]).until(clicked)
+
+    def type(self, css: str, text: str) -> None:
+        field = self.see(css)
+        field.clear()
+        field.send_keys(text)
+
+    def keys(self, *keys: str) -> None:
+        for key in keys:
+            self.driver.switch_to.active_element.send_keys(key)
+
+    def gone(self, css: str, seconds: float = 20) -> None:
+        WebDriverWait(self.driver, seconds).until(lambda _: not self.all(css))
+
+    def sign_in(self) -> None:
+        self.open("/sign-in")
+        self.type("input[name=email]", DEMO_TA)
+        self.type("input[name=password]", DEMO_PASSWORD)
+        self.click("button[type=submit]")
+        self.see(".lab")
+
+
+@pytest.fixture(scope="module")
+def base(database: PrivateServer, root: Path, var_folder: Path) -> Iterator[str]:
+    store = Store(database.address)
+    with store.transaction() as c:
+        c.run("SET FOREIGN_KEY_CHECKS = 0")
+        for row in c.rows("SHOW TABLES"):
+            table = next(iter(row.values()))
+            if table != "migration":
+                c.run(f"DELETE FROM `{table}`")
+        c.run("SET FOREIGN_KEY_CHECKS = 1")
+    port = free_port()
+    settings = Settings(root=root, var=var_folder / "web", port=port)
+    load_demo(store, settings)
+    server = uvicorn.Server(uvicorn.Config(create_app(settings, database.address), port=port, log_level="warning", timeout_graceful_shutdown=1))
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    while not server.started:
+        time.sleep(0.05)
+    yield f"http://127.0.0.1:{port}"
+    server.should_exit = True
+    thread.join(timeout=20)
+
+
+@pytest.fixture(scope="module")
+def browser(base: str) -> Iterator[Browser]:
+    profile = tempfile.mkdtemp(prefix="obento-chromium-")
+    options = webdriver.ChromeOptions()
+    options.binary_location = "/usr/bin/chromium"
+    for flag in [*_FLAGS, f"--user-data-dir={profile}"]:
+        options.add_argument(flag)
+    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+    driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False})
+    yield Browser(driver, base)
+    driver.quit()
+    shutil.rmtree(profile, ignore_errors=True)
