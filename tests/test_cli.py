@@ -54,7 +54,21 @@ def test_exit_status_says_how_it_went(folder: Path) -> None:
 
 def test_a_batch_with_every_output_file(folder: Path) -> None:
     done = obento(
-        "check", "spec.toml", "class", "--batch", "--json", "o.json", "--csv", "o.csv", "--junit", "o.xml", "--tap", "o.tap", "--jobs", "2", cwd=folder
+        "check",
+        "spec.toml",
+        "class",
+        "--batch",
+        "--json",
+        "o.json",
+        "--csv",
+        "o.csv",
+        "--junit",
+        "o.xml",
+        "--tap",
+        "o.tap",
+        "--jobs",
+        "2",
+        cwd=folder,
     )
     assert done.returncode == 1 and "1 of 3 right on all 4 cases" in done.stdout
     data = json.loads((folder / "o.json").read_text())

@@ -14,7 +14,13 @@ from obento.intake.batch import split_children
 from obento.intake.names import RosterName, match_students
 from obento.intake.roster import RosterError, read_roster
 
-ROSTER = [RosterName(1, "04107", "Ilse Varga"), RosterName(2, "04120", "Tomo Arakida"), RosterName(3, "s77", "Nadia Brenn"), RosterName(4, "4", "Bram Okafor"), RosterName(5, "5", "Ilse Roy")]
+ROSTER = [
+    RosterName(1, "04107", "Ilse Varga"),
+    RosterName(2, "04120", "Tomo Arakida"),
+    RosterName(3, "s77", "Nadia Brenn"),
+    RosterName(4, "4", "Bram Okafor"),
+    RosterName(5, "5", "Ilse Roy"),
+]
 
 
 @pytest.mark.parametrize(
@@ -66,7 +72,12 @@ def test_children_of_a_drop() -> None:
 def test_class_lists_keep_what_is_given() -> None:
     rows = read_roster("Number;First name;Last name;E-mail;Note\r\n007;Åse;Lind;a@x.example;=1+1\r\n".encode("utf-8-sig"))
     assert (rows[0].number, rows[0].name, rows[0].email, rows[0].given["Note"]) == ("007", "Åse Lind", "a@x.example", "=1+1")
-    for bad, match in ((b"a,b\n1,2\n", "line 1"), (b"number,name\n1,A\n1,B\n", "line 3"), (b"number,name\n", "no rows"), (b"\0\1", "no text")):
+    for bad, match in (
+        (b"a,b\n1,2\n", "line 1"),
+        (b"number,name\n1,A\n1,B\n", "line 3"),
+        (b"number,name\n", "no rows"),
+        (b"\0\1", "no text"),
+    ):
         with pytest.raises(RosterError, match=match):
             read_roster(bad)
 

@@ -7,6 +7,7 @@ export default ts.config(...ts.configs.recommended, ...vue.configs['flat/recomme
   rules: {
     'vue/max-attributes-per-line': 'off',
     'vue/singleline-html-element-content-newline': 'off',
+    'vue/multiline-html-element-content-newline': 'off',
     'vue/html-self-closing': 'off',
     'vue/multi-word-component-names': 'off',
     'vue/html-closing-bracket-newline': 'off',

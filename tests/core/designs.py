@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from obento.core import values as v
-
 from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
@@ -125,5 +124,3 @@ def agree(design: Design) -> list[list[str] | None]:
 def outputs(text: str, unit: str = "m", name: str = "a.v") -> list[str]:
     """Outputs for every case as one text each, all engines agreeing."""
     return ["*" if r is None else " ".join(r) for r in agree(build(text, unit, name))]
-
-

@@ -56,7 +56,9 @@ def test_each_kind_of_cell() -> None:
     text = "module m(input a, b, output y); assign y = a ? 1'bx : b; endmodule"
     assert cells(check(expectation, text)) == "pfnu"
     loop = "module m(input a, b, output y); wire t; assign t = b & ~t; assign y = (a & b) | (t & ~a); endmodule"
-    assert cells(check(expectation, loop)) == "psns" or "s" in cells(check(expectation, "module m(input a, b, output y); wire t; assign t = (b === 1'b1) ? (t !== 1'b1) : 1'b0; assign y = t; endmodule"))
+    assert cells(check(expectation, loop)) == "psns" or "s" in cells(
+        check(expectation, "module m(input a, b, output y); wire t; assign t = (b === 1'b1) ? (t !== 1'b1) : 1'b0; assign y = t; endmodule")
+    )
 
 
 def test_a_hand_in_that_remembers_is_caught_from_its_neighbours() -> None:
@@ -166,7 +168,12 @@ def test_what_cannot_be_checked_is_said(text: str | bytes, name: str, status: st
 
 
 def test_texts_in_odd_encodings_and_with_odd_suffixes() -> None:
-    for data in (GOOD.encode("utf-16"), b"\xef\xbb\xbf" + GOOD.encode(), GOOD.replace("\n", "\r\n").encode(), ("// caf\xe9\n" + GOOD).encode("latin-1")):
+    for data in (
+        GOOD.encode("utf-16"),
+        b"\xef\xbb\xbf" + GOOD.encode(),
+        GOOD.replace("\n", "\r\n").encode(),
+        ("// caf\xe9\n" + GOOD).encode("latin-1"),
+    ):
         assert check(two(), data).status == "checked"
     renamed = check(two(), GOOD, "a.txt")
     assert renamed.status == "checked" and renamed.messages[0].code == "wrong-suffix"
@@ -175,7 +182,7 @@ def test_texts_in_odd_encodings_and_with_odd_suffixes() -> None:
 
 
 def test_a_bench_beside_the_design_does_no_harm() -> None:
-    bench = "module tb; reg a, b; wire y; m dut(a, b, y); initial begin a = 0; #10 b = 1; $display(\"%b\", y); $finish; end endmodule"
+    bench = 'module tb; reg a, b; wire y; m dut(a, b, y); initial begin a = 0; #10 b = 1; $display("%b", y); $finish; end endmodule'
     assert check(two(), GOOD + "\n" + bench).status == "checked"
     broken = check(two(), GOOD, tb_v="module tb; reg a initial a = ; endmodule")
     assert broken.status == "checked" and any(m.severity == "warning" for m in broken.messages)

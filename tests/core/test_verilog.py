@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import pytest
 
-from tests.core.designs import build, in_lanes, messages, on_timeline, outputs
 from obento.core import values as v
+from tests.core.designs import build, in_lanes, messages, on_timeline, outputs
 
 
 def test_gate_primitives_take_any_number_of_inputs() -> None:

@@ -16,7 +16,7 @@ def expressions(depth: int) -> st.SearchStrategy[str]:
     if depth == 0:
         return leaf
     inner = expressions(depth - 1)
-    binary = st.sampled_from("+ - * / % & | ^ ~^ == != === < <= > >= && || << >> >>>".split())
+    binary = st.sampled_from(["+", "-", "*", "/", "%", "&", "|", "^", "~^", "==", "!=", "===", "<", "<=", ">", ">=", "&&", "||", "<<", ">>", ">>>"])
     return st.one_of(
         leaf,
         st.builds(lambda a, op, b: f"({a} {op} {b})", inner, binary, inner),
@@ -55,8 +55,18 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
 def modules(draw: st.DrawFn) -> str:
     wait = draw(st.sampled_from(["*", "*", "(a or b or c)", "(a)", "(c or a)", "(posedge c)", "(negedge a[0] or posedge c)"]))
     start = draw(st.sampled_from(["", "initial begin y = 0; u = 3; end", ""]))
-    more = draw(st.sampled_from(["", "always @(u) z2 = u ^ z;", "always @* z2 = y + {u[0], c};", "always @(y or posedge u[0]) z2 = y;",
-        "wire [2:0] k; assign k = {k[1:0] & a, c}; always @(k) z2 = k;", "wire k; assign k = c & ~k; always @(k) z2 = z2 ^ k;"]))
+    more = draw(
+        st.sampled_from(
+            [
+                "",
+                "always @(u) z2 = u ^ z;",
+                "always @* z2 = y + {u[0], c};",
+                "always @(y or posedge u[0]) z2 = y;",
+                "wire [2:0] k; assign k = {k[1:0] & a, c}; always @(k) z2 = k;",
+                "wire k; assign k = c & ~k; always @(k) z2 = z2 ^ k;",
+            ]
+        )
+    )
     return f"""
 module m(input [1:0] a, input [1:0] b, input c, output reg [3:0] y, output reg [2:0] u, z, z2, output [3:0] w);
   wire [2:0] t;

@@ -141,7 +141,7 @@ def test_marks_ledger_keeps_a_humans_entry_through_a_recheck(ta: Client) -> None
     handin = marks()["04107"]["handin_id"]
     ta.send("PUT", f"/handins/{handin}/tasks/{task}/mark", {"value": 8, "reason": ""}, status=422)
     ta.send("PUT", f"/handins/{handin}/tasks/{task}/mark", {"value": 8, "reason": "explained it well"})
-    ta.send("PUT", f"/tasks/{task}/spec", {"text": SPEC + '[marks]\ntotal = 20\n'})
+    ta.send("PUT", f"/tasks/{task}/spec", {"text": SPEC + "[marks]\ntotal = 20\n"})
     ta.check(lab)
     assert marks()["04107"]["marks"] == [8.0] and marks()["04107"]["by_hand"] == [True]
     ta.send("PUT", f"/handins/{handin}/tasks/{task}/mark", {"value": None})
@@ -217,7 +217,11 @@ def test_one_hand_in_never_takes_the_others_down(ta: Client) -> None:
     slow = """module m(input [13:0] a, input b, output reg y); reg [63:0] t; integer i;
       always @(a or b) begin t = a; i = 0; while (t != 1) begin t = (t[0] ? 3 * t + 1 : t >> 1) + (i > 4000); i = i + 1; end y = a[0] & b; end endmodule"""
     bomb = "module m(input [13:0] a, input b, output y); wire [60000:0] w = {60000{a[0]}} * {60000{b}}; assign y = w[59999]; endmodule"
-    ta.drop(lab, "c.zip", zipped(**{"04107__m.v": right, "04120__m.v": slow, "04133__m.v": bomb, "04146__m.v": "\x00\x01", "04159__m.v": "x" * 10_000_000}))
+    ta.drop(
+        lab,
+        "c.zip",
+        zipped(**{"04107__m.v": right, "04120__m.v": slow, "04133__m.v": bomb, "04146__m.v": "\x00\x01", "04159__m.v": "x" * 10_000_000}),
+    )
     assert ta.check(lab, 120)["state"] == "done"
     found = {m["name"]: c for c in ta.get(f"/tasks/{task}/results")["clusters"] for m in c["members"]}
     assert found["Ilse Varga"]["kind"] == "right"
@@ -246,7 +250,9 @@ def test_a_person_can_be_erased(ta: Client) -> None:
     lab, _ = new_lab(ta, "Erase")
     class_id = ta.get("/home")[0]["id"]
     ta.http.post(
-        f"/api/classes/{class_id}/roster", files={"file": ("r.csv", b"number,name,email\n9999,Erica Gone,e@x.example\n")}, headers=ta.headers
+        f"/api/classes/{class_id}/roster",
+        files={"file": ("r.csv", b"number,name,email\n9999,Erica Gone,e@x.example\n")},
+        headers=ta.headers,
     )
     ta.drop(lab, "9999.v", RIGHT.encode())
     ta.check(lab)

@@ -23,8 +23,16 @@ from obento.server.settings import Settings
 from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer, free_port
 
-_FLAGS = """--headless=new --no-sandbox --disable-gpu --disable-dev-shm-usage --disable-background-networking
---disable-component-update --disable-sync --no-first-run""".split()
+_FLAGS = [
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-dev-shm-usage",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--no-first-run",
+]
 
 
 class Browser:

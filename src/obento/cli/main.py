@@ -9,9 +9,7 @@ import typer
 
 from obento import __version__
 
-app = typer.Typer(
-    add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, help="Checks a class's hand-ins against a spec."
-)
+app = typer.Typer(add_completion=False, no_args_is_help=True, pretty_exceptions_enable=False, help="Checks a class's hand-ins against a spec.")
 
 
 @app.callback(invoke_without_command=True)

@@ -43,9 +43,7 @@ def run_serve(port: int) -> int:
         app = create_app(settings, address)
         print(f"obento: open {settings.address} and sign in as {DEMO_TA} with the password {DEMO_PASSWORD}", flush=True)
         print("obento: Ctrl-C stops everything", flush=True)
-        server = uvicorn.Server(
-            uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1, access_log=False)
-        )
+        server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1, access_log=False))
         server.run()
     except DatabaseTrouble as error:
         print(f"obento: {error}", file=sys.stderr)

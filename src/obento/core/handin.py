@@ -266,5 +266,3 @@ def _blocks_used(wiring: wiring_ast.Wiring) -> list[str]:
         elif isinstance(e, wiring_ast.Join):
             stack += e.parts
     return used
-
-

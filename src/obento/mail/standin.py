@@ -28,7 +28,7 @@ class _Keeper:
         self._folder = folder
         self._count = 0
 
-    async def handle_DATA(self, server: SMTP, session: Session, envelope: Envelope) -> str:  # noqa: N802 (the library's name)
+    async def handle_DATA(self, server: SMTP, session: Session, envelope: Envelope) -> str:
         del server, session
         self._count += 1
         name = f"{time.time_ns():020d}-{self._count:05d}.eml"
@@ -63,7 +63,5 @@ class StandInMailbox:
             message = message_from_bytes(path.read_bytes(), policy=policy.default)
             assert isinstance(message, EmailMessage)
             body = message.get_body(("plain",))
-            found.append(
-                Mail(path.stem, str(message["To"]), str(message["Subject"]), str(message["Date"]), body.get_content() if body else "")
-            )
+            found.append(Mail(path.stem, str(message["To"]), str(message["Subject"]), str(message["Date"]), body.get_content() if body else ""))
         return found

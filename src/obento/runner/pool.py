@@ -24,9 +24,7 @@ Done = Callable[[Checked | None], None]
 class CheckPool:
     """Runs tasks; `seconds` and `memory_bytes` bound each of them."""
 
-    def __init__(
-        self, workers: int, seconds: float = 60.0, memory_bytes: int = 3 << 30, start: Literal["spawn", "fork"] = "spawn"
-    ) -> None:
+    def __init__(self, workers: int, seconds: float = 60.0, memory_bytes: int = 3 << 30, start: Literal["spawn", "fork"] = "spawn") -> None:
         self.seconds = seconds
         self._make = lambda: ProcessPool(
             max_workers=workers, context=multiprocessing.get_context(start), initializer=start_worker, initargs=[memory_bytes]
@@ -34,17 +32,17 @@ class CheckPool:
         self._pool = self._make()
         self._lock = threading.Lock()
 
-    def submit(self, task: Task, done: Done) -> ProcessFuture:
+    def submit(self, task: Task, done: Done) -> ProcessFuture[Checked]:
         """Queue a task; `done` is called in a thread of the pool."""
         with self._lock:
             try:
-                future: ProcessFuture = self._pool.schedule(run_task, args=[task], timeout=self.seconds)
+                future: ProcessFuture[Checked] = self._pool.schedule(run_task, args=[task], timeout=self.seconds)
             except RuntimeError:  # the pool itself broke down: go on with a new one
                 log.exception("the pool of workers broke down and is replaced")
                 self._pool.stop()
                 self._pool = self._make()
                 future = self._pool.schedule(run_task, args=[task], timeout=self.seconds)
-        future.add_done_callback(lambda f: done(outcome_of(f, self.seconds)))
+        future.add_done_callback(lambda _: done(outcome_of(future, self.seconds)))
         return future
 
     def close(self) -> None:
@@ -59,7 +57,7 @@ class CheckPool:
         self.close()
 
 
-def outcome_of(future: ProcessFuture, seconds: float) -> Checked | None:
+def outcome_of(future: ProcessFuture[Checked], seconds: float) -> Checked | None:
     """A finished future as an outcome: what ended it from outside becomes one too."""
     try:
         result: Checked = future.result()

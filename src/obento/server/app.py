@@ -25,9 +25,7 @@ from obento.store.mariadb import Address, free_port
 
 log = logging.getLogger(__name__)
 
-_POLICY = (
-    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
-)
+_POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
 
 
 def create_app(settings: Settings, database: Address) -> FastAPI:

@@ -107,9 +107,7 @@ class CheckService:
                 chosen = handins.choices(c, row["id"], task["id"])
                 if results.has_result(c, row["attempt_id"], spec.version_id, engine_version(), results.choices_digest(chosen)):
                     continue
-                jobs.append(
-                    Job(row["id"], row["attempt_id"], task["id"], spec, chosen, bool(row["late"]), float(lab["late_share"]))
-                )
+                jobs.append(Job(row["id"], row["attempt_id"], task["id"], spec, chosen, bool(row["late"]), float(lab["late_share"])))
         run_id = results.start_run(c, lab_id, person_id, len(jobs))
         people.audit(c, person_id, "check", f"lab {lab_id}", {"run": run_id, "to do": len(jobs)})
         return jobs, run_id

@@ -11,7 +11,6 @@ from obento.store import feedback, handins, labs, people, results
 from obento.store.connection import Connection
 
 
-
 def may_see_class(c: Connection, class_id: int, person_id: int) -> None:
     """Raises `Trouble` (404) for those who have no role in the class: they need not know that it exists."""
     if not people.has_role(c, class_id, person_id):

@@ -149,6 +149,4 @@ def _intake_task(task_id: int, result: dict[str, Any], bound: list[dict[str, Any
         NameBinding(ours=b["ours"], theirs=b["theirs"], how=b["how"], agreed=b["how"] in ("chosen", "case") or (b["ours"], b["theirs"]) in agreed)
         for b in bound
     ]
-    return IntakeTask(
-        task_id=task_id, status=result["status"], language=result["language"], unit=result["unit"], binding=names, message=text
-    )
+    return IntakeTask(task_id=task_id, status=result["status"], language=result["language"], unit=result["unit"], binding=names, message=text)

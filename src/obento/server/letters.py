@@ -26,9 +26,7 @@ class LabPicture:
     def __init__(self, c: Connection, lab: dict[str, Any], shelf: SpecShelf) -> None:
         self.c = c
         self.lab = lab
-        self.tasks = [
-            TaskPicture(c, lab, t, shelf.current(c, t["id"])) for t in labs.tasks_of(c, lab["id"]) if t["is_right"]
-        ]
+        self.tasks = [TaskPicture(c, lab, t, shelf.current(c, t["id"])) for t in labs.tasks_of(c, lab["id"]) if t["is_right"]]
         self.students = people.students(c, lab["class_id"])
         self.teams = handins.teams_of(c, lab["id"])
         rows = self.tasks[0].rows if self.tasks else []
@@ -93,7 +91,7 @@ class LabPicture:
         place = finding or message or {}
         values = {
             "name": student.split(" ")[0], "right": str(letter.passed), "total": str(letter.compared),
-            "mark": "" if mark.value is None else f"{mark.value:g}", "when": _when(finding), "line": _line(place), "file": str(place.get("file") or ""),
+            "mark": "" if mark.value is None else f"{mark.value:g}", "when": _when(finding), "line": _line(place), "file": place.get("file") or "",
             "unit": result["unit"],
         }  # fmt: skip
         letter.comment = fill(comment["text"] if comment else "", values)
@@ -130,7 +128,7 @@ class LabPicture:
         return FeedbackStudent(
             student_id=s["id"], handin_id=row["id"] if row else None, name=s["name"], number=s["number"], team=bool(row and row["team_id"]),
             marks=values, held=[bool(m and m.held) for m in marks], by_hand=[bool(m and m.by_hand) for m in marks],
-            late=bool(row and row["late"]), sum=None if None in values else round(sum(v or 0 for v in values), 2), letter=state,  # type: ignore[arg-type]
+            late=bool(row and row["late"]), sum=None if None in values else round(sum(v or 0 for v in values), 2), letter=state,
             outdated=outdated, open_comments=open_comments,
         )  # fmt: skip
 
@@ -168,7 +166,7 @@ def _same_letter(frozen: dict[str, Any], letter: Letter) -> bool:
         one.pop("corrects", None)
         for task in one["tasks"]:
             task.pop("engine", None)  # another engine that finds the same is no reason to write again
-    return frozen == fresh
+    return bool(frozen == fresh)
 
 
 def fill(text: str, values: dict[str, str]) -> str:
@@ -206,5 +204,3 @@ def override_mark(c: Connection, handin_id: int, task_id: int, value: float | No
 
 def expiry(days: int) -> datetime:
     return datetime.now(UTC) + timedelta(days=days)
-
-

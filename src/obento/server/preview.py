@@ -44,9 +44,7 @@ def expected_values(expectation: Expectation, case: int) -> list[str]:
 
 def _row(expectation: Expectation, case: int) -> TableRow:
     sources = [[_says(source, p, case) for p in expectation.spec.outputs] for source in expectation.sources]
-    return TableRow(
-        index=case, inputs=input_values(expectation, case), outputs=expected_values(expectation, case), sources=sources, agrees=True
-    )
+    return TableRow(index=case, inputs=input_values(expectation, case), outputs=expected_values(expectation, case), sources=sources, agrees=True)
 
 
 def _says(source: Source, port: SpecPort, case: int) -> str:

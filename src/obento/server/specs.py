@@ -67,7 +67,7 @@ def spec_files(c: Connection, task_id: int, text: str) -> SpecFiles:
 
 def starter_spec(title: str) -> str:
     """The text a new task begins with."""
-    return f'''obento = "spec/1"
+    return f"""obento = "spec/1"
 title  = {_toml(title)}
 unit   = "my_unit"
 
@@ -86,10 +86,8 @@ by = "cases"
 
 [students]
 see = "first-failing"
-'''
+"""
 
 
 def _toml(text: str) -> str:
     return '"' + text.replace("\\", "\\\\").replace('"', '\\"').replace("\n", " ") + '"'
-
-

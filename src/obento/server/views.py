@@ -95,7 +95,7 @@ class TaskPicture:
             key=key, kind=kind, title=self._title(kind, result, detail), sentences=self._sentences(kind, detail), strip=strip, rows=rows,
             passed=result["passed"], total=result["total"], members=members, mark=marks.pop() if len(marks) == 1 else None,
             comment=comment["text"] if comment else "", comment_version=comment["version"] if comment else 0,
-        )  # type: ignore[arg-type]  # fmt: skip
+        )  # fmt: skip
 
     def _strip(self, verdict: Verdict) -> str:
         """One letter a case; of many cases one letter a share: the worst in it."""
@@ -240,7 +240,11 @@ def case_rows(expectation: Expectation, verdict: Verdict, cases: list[int]) -> l
     for case in cases:
         data = case_report(expectation, verdict, case)
         cell = next(
-            (x for x, plane in (("s", verdict.stopped), ("f", verdict.failed), ("u", verdict.undefined), ("n", verdict.not_compared)) if plane >> case & 1),
+            (
+                x
+                for x, plane in (("s", verdict.stopped), ("f", verdict.failed), ("u", verdict.undefined), ("n", verdict.not_compared))
+                if plane >> case & 1
+            ),
             "p",
         )
         rows.append(
@@ -261,5 +265,3 @@ def _line_notes(detail: dict[str, Any]) -> list[LineNote]:
     ]
     notes += [LineNote(file=f["file"], line=f["line"], severity="finding", text=f["text"]) for f in detail["findings"] if f.get("line")]
     return notes
-
-

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable, Iterator, Sequence
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from typing import Any, TypeVar
 
 import pymysql
@@ -95,10 +95,8 @@ class Store:
         except pymysql.err.InterfaceError as error:
             raise DatabaseGone(str(error)) from error
         finally:
-            try:
+            with suppress(pymysql.err.Error):  # it may be lost already; what matters was raised above
                 raw.close()
-            except pymysql.err.Error:
-                pass  # the connection was lost already; what matters was raised above
 
     def retrying(self, work: Callable[[Connection], T], seconds: float = 120.0) -> T:
         """Do `work` in a transaction of its own; while the database is away or busy, try again."""

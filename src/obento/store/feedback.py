@@ -23,9 +23,7 @@ class EditedMeanwhile(Exception):
         self.version = version
 
 
-def put_comment(
-    c: Connection, task_id: int, cluster: str, handin_id: int, text: str, version: int, person_id: int
-) -> int:
+def put_comment(c: Connection, task_id: int, cluster: str, handin_id: int, text: str, version: int, person_id: int) -> int:
     """Save a comment written on top of `version` (0 for a new one); gives the new version.
 
     Raises
@@ -34,7 +32,10 @@ def put_comment(
         If another version stands there by now.
     """
     known = c.row(
-        "SELECT id, text, version FROM comment WHERE task_id = %s AND cluster = %s AND handin_id = %s FOR UPDATE", task_id, cluster, handin_id
+        "SELECT id, text, version FROM comment WHERE task_id = %s AND cluster = %s AND handin_id = %s FOR UPDATE",
+        task_id,
+        cluster,
+        handin_id,
     )
     if known is not None and known["version"] != version and known["text"] != text:
         raise EditedMeanwhile(known["text"], known["version"])
@@ -45,7 +46,10 @@ def put_comment(
         )  # fmt: skip
         return 1
     c.run(
-        "UPDATE comment SET text = %s, version = version + 1, person_id = %s, at = UTC_TIMESTAMP(6) WHERE id = %s", text, person_id, known["id"]
+        "UPDATE comment SET text = %s, version = version + 1, person_id = %s, at = UTC_TIMESTAMP(6) WHERE id = %s",
+        text,
+        person_id,
+        known["id"],
     )
     return int(known["version"]) + 1
 
@@ -87,9 +91,7 @@ def marks_of(c: Connection, lab_id: int) -> dict[tuple[int, int], list[Row]]:
 
 def add_letter(c: Connection, lab_id: int, student_id: int, frozen: dict[str, Any], person_id: int) -> int:
     """Freeze a letter; one that was released before is corrected by it, never changed."""
-    before = c.row(
-        "SELECT id, number FROM letter WHERE lab_id = %s AND student_id = %s ORDER BY number DESC LIMIT 1 FOR UPDATE", lab_id, student_id
-    )
+    before = c.row("SELECT id, number FROM letter WHERE lab_id = %s AND student_id = %s ORDER BY number DESC LIMIT 1 FOR UPDATE", lab_id, student_id)
     return c.insert(
         "INSERT INTO letter (lab_id, student_id, number, corrects, frozen, person_id, released_at)"
         " VALUES (%s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
@@ -123,7 +125,10 @@ def withdraw_unread(c: Connection, lab_id: int) -> int:
     for letter_id in unread:
         c.run("UPDATE letter SET withdrawn_at = UTC_TIMESTAMP(6) WHERE id = %s", letter_id)
         c.run("UPDATE page_link SET revoked_at = UTC_TIMESTAMP(6) WHERE letter_id = %s", letter_id)
-        c.run("UPDATE delivery SET state = 'failed', trouble = 'taken back', token = NULL WHERE letter_id = %s AND state = 'queued'", letter_id)
+        c.run(
+            "UPDATE delivery SET state = 'failed', trouble = 'taken back', token = NULL WHERE letter_id = %s AND state = 'queued'",
+            letter_id,
+        )
     return len(unread)
 
 

@@ -25,9 +25,7 @@ def handin_for(c: Connection, lab_id: int, student_id: int | None, team_id: int 
     elif team_id is not None:
         known = c.value("SELECT id FROM handin WHERE lab_id = %s AND team_id = %s", lab_id, team_id)
     else:
-        known = c.value(
-            "SELECT id FROM handin WHERE lab_id = %s AND student_id IS NULL AND team_id IS NULL AND label = %s", lab_id, label
-        )
+        known = c.value("SELECT id FROM handin WHERE lab_id = %s AND student_id IS NULL AND team_id IS NULL AND label = %s", lab_id, label)
     if known is not None:
         return int(known)
     return c.insert(
@@ -40,9 +38,7 @@ def set_proposal(c: Connection, handin_id: int, proposal: object) -> None:
     c.run("UPDATE handin SET proposal = %s WHERE id = %s", json.dumps(proposal, ensure_ascii=False), handin_id)
 
 
-def add_attempt(
-    c: Connection, handin_id: int, label: str, files: Sequence[HandinFile], received_at: datetime, late: bool
-) -> int | None:
+def add_attempt(c: Connection, handin_id: int, label: str, files: Sequence[HandinFile], received_at: datetime, late: bool) -> int | None:
     """A new attempt; None when the same files are there already."""
     digest = files_digest(files)
     if c.value("SELECT id FROM attempt WHERE handin_id = %s AND digest = %s", handin_id, digest) is not None:
@@ -52,9 +48,7 @@ def add_attempt(
         " SELECT %s, COALESCE(MAX(number), 0) + 1, %s, %s, %s, %s FROM attempt WHERE handin_id = %s",
         handin_id, label[:300], received_at, late, digest, handin_id,
     )  # fmt: skip
-    c.many(
-        "INSERT INTO attempt_file (attempt_id, path, data) VALUES (%s, %s, %s)", [(attempt_id, f.path[:300], f.data) for f in files]
-    )
+    c.many("INSERT INTO attempt_file (attempt_id, path, data) VALUES (%s, %s, %s)", [(attempt_id, f.path[:300], f.data) for f in files])
     return attempt_id
 
 
@@ -140,9 +134,7 @@ def give_to(c: Connection, handin_id: int, lab_id: int, student_id: int | None, 
 
 
 def _has_one(c: Connection, lab_id: int, student_id: int | None, team_id: int | None) -> bool:
-    return (
-        c.value("SELECT id FROM handin WHERE lab_id = %s AND (student_id = %s OR team_id = %s)", lab_id, student_id, team_id) is not None
-    )
+    return c.value("SELECT id FROM handin WHERE lab_id = %s AND (student_id = %s OR team_id = %s)", lab_id, student_id, team_id) is not None
 
 
 def add_drop(c: Connection, lab_id: int, person_id: int, name: str, files: int, left_out: list[str]) -> None:

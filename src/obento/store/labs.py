@@ -35,9 +35,7 @@ def set_lab(c: Connection, lab_id: int, title: str, due_at: datetime | None, whi
 
 
 def add_task(c: Connection, lab_id: int, title: str) -> int:
-    return c.insert(
-        "INSERT INTO task (lab_id, position, title) SELECT %s, COUNT(*), %s FROM task WHERE lab_id = %s", lab_id, title, lab_id
-    )
+    return c.insert("INSERT INTO task (lab_id, position, title) SELECT %s, COUNT(*), %s FROM task WHERE lab_id = %s", lab_id, title, lab_id)
 
 
 def tasks_of(c: Connection, lab_id: int) -> list[Row]:
@@ -51,9 +49,7 @@ def tasks_of(c: Connection, lab_id: int) -> list[Row]:
 
 
 def task(c: Connection, task_id: int) -> Row | None:
-    return c.row(
-        "SELECT t.id, t.lab_id, t.title, l.class_id FROM task t JOIN lab l ON l.id = t.lab_id WHERE t.id = %s", task_id
-    )
+    return c.row("SELECT t.id, t.lab_id, t.title, l.class_id FROM task t JOIN lab l ON l.id = t.lab_id WHERE t.id = %s", task_id)
 
 
 def current_spec(c: Connection, task_id: int) -> Row | None:

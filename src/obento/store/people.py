@@ -20,11 +20,7 @@ def add_person(c: Connection, email: str, name: str, password_hash: str) -> int:
 
 
 def failures_since(c: Connection, email: str, minutes: int) -> int:
-    return int(
-        c.value(
-            "SELECT COUNT(*) FROM sign_in_failure WHERE email = %s AND at > UTC_TIMESTAMP(6) - INTERVAL %s MINUTE", email, minutes
-        )
-    )
+    return int(c.value("SELECT COUNT(*) FROM sign_in_failure WHERE email = %s AND at > UTC_TIMESTAMP(6) - INTERVAL %s MINUTE", email, minutes))
 
 
 def note_failure(c: Connection, email: str) -> None:
@@ -85,9 +81,7 @@ def put_student(c: Connection, class_id: int, number: str, name: str, email: str
 
 
 def students(c: Connection, class_id: int) -> list[Row]:
-    return c.rows(
-        "SELECT id, number, name, email FROM student WHERE class_id = %s AND erased_at IS NULL ORDER BY position, id", class_id
-    )
+    return c.rows("SELECT id, number, name, email FROM student WHERE class_id = %s AND erased_at IS NULL ORDER BY position, id", class_id)
 
 
 def erase_student(c: Connection, student_id: int) -> None:
@@ -102,8 +96,7 @@ def erase_student(c: Connection, student_id: int) -> None:
     c.run("DELETE FROM team_member WHERE student_id = %s", student_id)
     c.run("DELETE FROM mark_entry WHERE student_id = %s", student_id)
     c.run(
-        "UPDATE student SET name = '', email = '', given = '{}', number = CONCAT('erased-', id), erased_at = UTC_TIMESTAMP(6)"
-        " WHERE id = %s",
+        "UPDATE student SET name = '', email = '', given = '{}', number = CONCAT('erased-', id), erased_at = UTC_TIMESTAMP(6) WHERE id = %s",
         student_id,
     )
 

@@ -34,7 +34,10 @@ def start_run(c: Connection, lab_id: int, person_id: int | None, total: int) -> 
 
 def end_run(c: Connection, run_id: int, state: str, done: int) -> None:
     c.run(
-        "UPDATE check_run SET state = %s, done = %s, finished_at = UTC_TIMESTAMP(6) WHERE id = %s AND state = 'running'", state, done, run_id
+        "UPDATE check_run SET state = %s, done = %s, finished_at = UTC_TIMESTAMP(6) WHERE id = %s AND state = 'running'",
+        state,
+        done,
+        run_id,
     )
 
 
@@ -43,9 +46,7 @@ def unfinished_runs(c: Connection) -> list[Row]:
 
 
 def last_run(c: Connection, lab_id: int) -> Row | None:
-    return c.row(
-        "SELECT id, state, total, done, started_at, finished_at FROM check_run WHERE lab_id = %s ORDER BY id DESC LIMIT 1", lab_id
-    )
+    return c.row("SELECT id, state, total, done, started_at, finished_at FROM check_run WHERE lab_id = %s ORDER BY id DESC LIMIT 1", lab_id)
 
 
 def has_result(c: Connection, attempt_id: int, version_id: int, engine: str, choices: str) -> bool:
@@ -58,9 +59,7 @@ def has_result(c: Connection, attempt_id: int, version_id: int, engine: str, cho
     )  # fmt: skip
 
 
-def add_result(
-    c: Connection, attempt_id: int, task_id: int, version_id: int, engine: str, choices: str, checked: Checked, count: int
-) -> int:
+def add_result(c: Connection, attempt_id: int, task_id: int, version_id: int, engine: str, choices: str, checked: Checked, count: int) -> int:
     """Enter an outcome; one that is there already stays."""
     known = c.value(
         "SELECT id FROM result WHERE attempt_id = %s AND spec_version_id = %s AND engine = %s AND choices_digest = %s",
@@ -99,9 +98,7 @@ def add_result(
 
 
 def _output_row(result_id: int, name: str, output: OutputVerdict, v: Verdict, count: int) -> tuple[object, ...]:
-    observed = b"".join(
-        pack(one, count) + pack(zero, count) for (port, _), (one, zero) in sorted(v.shown.items()) if port == name
-    )
+    observed = b"".join(pack(one, count) + pack(zero, count) for (port, _), (one, zero) in sorted(v.shown.items()) if port == name)
     planes = (output.failed, output.undefined, output.not_compared, output.stopped)
     return (result_id, name, *(pack(p, count) for p in planes), observed)
 

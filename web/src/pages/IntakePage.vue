@@ -173,6 +173,7 @@ h2 { font-size: 13px; font-weight: 600; margin-top: 6px; }
 .ports.pass { color: var(--pass-text); }
 .ports.fail { border-color: var(--fail); }
 .chip { white-space: normal; }
+.ports .chip { display: inline-block; text-align: left; }
 .ask { border-color: var(--undef); color: var(--undef-text); }
 .why { border: 0; background: none; padding: 0; color: var(--fail-text); cursor: pointer; text-align: left; }
 .k { opacity: 0.7; font: 11px var(--mono); margin-left: 4px; }

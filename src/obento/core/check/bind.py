@@ -172,8 +172,7 @@ def _bind_bits(open_ours: list[SpecPort], theirs: dict[str, Port], binding: Bind
     for name, bus in list(theirs.items()):
         width = bus.signal.width
         singles_of_ours = [
-            next((o for o in open_ours if o.width == 1 and o.direction == bus.direction and _is_bit(o.name, name, i)), None)
-            for i in range(width)
+            next((o for o in open_ours if o.width == 1 and o.direction == bus.direction and _is_bit(o.name, name, i)), None) for i in range(width)
         ]
         if width > 1 and all(o is not None for o in singles_of_ours):
             for i, single_port in enumerate(singles_of_ours):

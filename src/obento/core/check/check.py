@@ -255,8 +255,16 @@ def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
         if name != "fresh":
             remembered |= mask
     if remembered:
-        names = ", ".join(sorted(r.removeprefix("after ") for r in runs)[:4])
-        found.insert(0, Finding("remembers", f"the result depends on the case before: {remembered.bit_count()} of {count} are right fresh, but wrong after a change of {names}"))
+        single = {f"{p.name}[{p.right}]": p.name for p in expectation.spec.inputs if p.width == 1}
+        turned = [r.removeprefix("after ") for r in sorted(runs)[:4]]
+        names = ", ".join(single.get(t, t) for t in turned)
+        found.insert(
+            0,
+            Finding(
+                "remembers",
+                f"the result depends on the case before: {remembered.bit_count()} of {count} are right fresh, but wrong after a change of {names}",
+            ),
+        )
     if verdict.stopped:
         found.append(Finding("stopped", f"does not settle: {verdict.stopped.bit_count()} of {count}"))
     return found

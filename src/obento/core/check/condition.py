@@ -152,26 +152,27 @@ def _exact(on: set[int], off: set[int], bits: int) -> list[Product]:
 def _grown(on: set[int], off: set[int], bits: int) -> list[Product]:
     """Cubes grown from failing points, bit by bit in two orders; enough primes for a short cover."""
     full = (1 << bits) - 1
-    rest = set(on)
+    rest = np.array(sorted(on), dtype=np.int64)
+    outside = np.array(sorted(off), dtype=np.int64)
     found: list[Product] = []
-    while rest and len(found) <= _MOST_PRODUCTS:
-        seed = min(rest)
+    while rest.size and len(found) <= _MOST_PRODUCTS:
+        seed = int(rest[0])
         best: Product | None = None
         gain = 0
         for order in (range(bits), range(bits - 1, -1, -1)):
             care = full
             for i in order:
                 trial = care & ~(1 << i)
-                if not any((p ^ seed) & trial == 0 for p in off):
+                if not np.any((outside ^ seed) & trial == 0):
                     care = trial
             product = Product(care, seed & care)
-            covered = sum(product.covers(p) for p in rest)
+            covered = int(np.count_nonzero(rest & care == product.value))
             if covered > gain:
                 best, gain = product, covered
         assert best is not None
         found.append(best)
-        rest = {p for p in rest if not best.covers(p)}
-    return _cover(on, found) if not rest else found
+        rest = rest[rest & best.care != best.value]
+    return found if rest.size else _cover(on, found)
 
 
 def _cover(on: set[int], primes: list[Product]) -> list[Product]:

@@ -71,9 +71,7 @@ class Expectation:
     disagreements: list[Disagreement] = field(default_factory=list)
 
 
-def build_expectation(
-    spec: Spec, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int = 0
-) -> Expectation | None:
+def build_expectation(spec: Spec, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int = 0) -> Expectation | None:
     """Work out the cases and what is expected; None when the spec contradicts itself (reported).
 
     `position` is where to point when a message is about the spec as a whole.
@@ -128,7 +126,7 @@ def match_plane(row: Row, spec: Spec, cases: Cases) -> int:
 
 
 def _from_rows(name: str, rows: tuple[Row, ...], spec: Spec, cases: Cases, collector: Collector) -> Source:
-    source = Source(name, {key: Planes() for key in _keys(spec)}, {key: 0 for key in _keys(spec)})
+    source = Source(name, {key: Planes() for key in _keys(spec)}, dict.fromkeys(_keys(spec), 0))
     told = 0
     for row in rows:
         if row.outputs is None:
@@ -326,7 +324,7 @@ def _from_model(
             if other.outputs[key] != run.outputs[key]:
                 collector.error("bad-model", f"{model} remembers: `{key[0]}` depends on the case before", position)
                 return None
-    masked = {key: 0 for key in bits}
+    masked = dict.fromkeys(bits, 0)
     if spec.table is not None:
         for row in spec.table:
             if row.outputs is not None:
@@ -384,7 +382,7 @@ def _combine(result: Expectation, collector: Collector, position: int) -> None:
         keep = total.care & ~masked
         result.bits[key] = Planes(total.one & keep, total.zero & keep, keep)
     for (first, second), clash in told.items():
-        shown = []
+        shown: list[str] = []
         rest = clash
         while rest and len(shown) < _MOST_TOLD:
             case = (rest & -rest).bit_length() - 1
@@ -435,7 +433,7 @@ def _completeness(result: Expectation, collector: Collector, position: int) -> N
     missing = cases.full & ~covered
     result.uncovered = missing.bit_count()
     if missing:
-        shown = []
+        shown: list[str] = []
         rest = missing
         while rest and len(shown) < _MOST_TOLD:
             case = (rest & -rest).bit_length() - 1
@@ -444,7 +442,9 @@ def _completeness(result: Expectation, collector: Collector, position: int) -> N
         more = f" and {result.uncovered - len(shown)} more" if result.uncovered > len(shown) else ""
         where = spec.table[0].position if spec.table else position
         collector.warning(
-            "incomplete", f"{result.uncovered} of {cases.count} cases are covered by no row and will not be compared: " + "; ".join(shown) + more, where
+            "incomplete",
+            f"{result.uncovered} of {cases.count} cases are covered by no row and will not be compared: " + "; ".join(shown) + more,
+            where,
         )
     if not any(bits.care for bits in result.bits.values()):
         collector.error("nothing-compared", "no output is compared in any case", position)

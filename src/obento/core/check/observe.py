@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from obento.core import values
@@ -82,7 +81,7 @@ def _slice(plane: int, start: int, size: int) -> int:
 
 
 def _observe_levelled(levelled: Levelled, place: list[int], watched: dict[tuple[str, int], int], cases: Cases) -> Observation:
-    run = Run("fresh", {key: (0, 0) for key in watched})
+    run = Run("fresh", dict.fromkeys(watched, (0, 0)))
     case_bit = {bit: i for i, bit in enumerate(place)}
     order = [case_bit[bit] for bit in levelled.input_bits]
     for start, size in _blocks(cases.count):
@@ -101,7 +100,7 @@ def _observe_woken(
     for start, size in _blocks(cases.count):
         full = values.ones(size)
         planes = {bit: (_slice(cases.one[i], start, size), _slice(cases.zero[i], start, size)) for i, bit in enumerate(place)}
-        floating = {bit: (full, full) for bit in floats}
+        floating = dict.fromkeys(floats, (full, full))
         for number, run in enumerate(runs):
             stopped = woken.power_up(full)
             if number:
@@ -134,13 +133,13 @@ def _observe_timeline(
     try:
         timeline = Timeline(design, limits)
     except LimitReached as limit:
-        return Observation([Run("fresh", {key: (0, 0) for key in watched}, cases.full)], "timeline", limit)
+        return Observation([Run("fresh", dict.fromkeys(watched, (0, 0)), cases.full)], "timeline", limit)
     limit_hit: LimitReached | None = None
     collected: list[dict[tuple[str, int], list[int]]] = [{key: [0, 0] for key in watched} for _ in runs]
     inputs = [p for p in design.ports if p.direction == "in"]
     for index in range(cases.count):
         digits = {bit: (cases.one[i] >> index & 1, cases.zero[i] >> index & 1) for i, bit in enumerate(place)}
-        digits |= {bit: (1, 1) for bit in floats}
+        digits |= dict.fromkeys(floats, (1, 1))
         for number, run in enumerate(runs):
             try:
                 timeline.power_up()
@@ -184,5 +183,3 @@ def _digit(timeline: Timeline, design: Design, bit: int) -> Planes:
             one, zero = timeline.words[port.signal.id]
             return one >> offset & 1, zero >> offset & 1
     raise KeyError(bit)
-
-

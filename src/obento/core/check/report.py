@@ -39,9 +39,7 @@ def handin_report(expectation: Expectation, name: str, checked: Checked, cases: 
         "cases": [case_report(expectation, verdict, i) for i in _chosen(verdict, cases)] if verdict else [],
         "binding": [{"ours": b.ours, "theirs": b.theirs, "how": b.how} for b in checked.binding],
         "rules": [{"rule": r.rule, "ok": r.ok, "text": r.text} for r in checked.rules],
-        "findings": [
-            {"kind": f.kind, "text": f.text, "file": f.file or None, "line": f.line or None} for f in checked.findings
-        ],
+        "findings": [{"kind": f.kind, "text": f.text, "file": f.file or None, "line": f.line or None} for f in checked.findings],
         "messages": [message_report(m) for m in checked.messages],
     }
 

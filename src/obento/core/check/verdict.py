@@ -113,9 +113,7 @@ def _wrong(expectation: Expectation, run: Run) -> int:
     return wrong | run.stopped & compared
 
 
-def _output(
-    expectation: Expectation, port: str, width: int, shown: dict[Key, tuple[int, int]], stopped: int
-) -> OutputVerdict:
+def _output(expectation: Expectation, port: str, width: int, shown: dict[Key, tuple[int, int]], stopped: int) -> OutputVerdict:
     full = expectation.cases.full
     failed = undefined = compared = 0
     for i in range(width):

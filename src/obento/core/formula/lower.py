@@ -118,9 +118,7 @@ class FormulaLowering:
         op = f.op
         if op in _LOGIC:
             if a.width != b.width and not isinstance(f.a, Number) and not isinstance(f.b, Number):
-                raise self._wrong(
-                    "width-misfit", f"`{op}` of {a.width} and {b.width} bits", f, "both sides need the same width"
-                )
+                raise self._wrong("width-misfit", f"`{op}` of {a.width} and {b.width} bits", f, "both sides need the same width")
             width = max(a.width, b.width)
             value: ir.Expr = ir.Binary(width, _LOGIC[op], _resize(a, width, sa), _resize(b, width, sb))
             return (ir.Unary(width, "not", value) if op in ("nand", "nor", "xnor") else value), sa and sb

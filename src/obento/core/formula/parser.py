@@ -57,9 +57,7 @@ def lex(text: str, base: int, collector: Collector) -> Tokens:
             if kind == "i" and any(o in word for o in _OVERLINES):
                 plain = "".join(c for c in word if c not in _OVERLINES)
                 if len(word) != 2 * len(plain):
-                    collector.error(
-                        "overline", "the overline covers only part of this name", start, end, f"write `!{plain}` instead"
-                    )
+                    collector.error("overline", "the overline covers only part of this name", start, end, f"write `!{plain}` instead")
                 tokens.append("o", "!", start, start, newline)
                 newline = False
                 word = plain
@@ -100,9 +98,7 @@ class FormulaParser(TokenStream):
                 value = self._formula()
                 found.append(Equation(target, value, start, self.previous_end))
                 if not (self.is_at(";") or self.newline_before[self.at]):
-                    raise self.fail(
-                        "expected-operator", f"an operator is missing before {self.describe()}", "write products with `&` or `·`"
-                    )
+                    raise self.fail("expected-operator", f"an operator is missing before {self.describe()}", "write products with `&` or `·`")
             except SyntaxProblem:
                 if self.kind != "e":
                     self.at += 1

@@ -79,9 +79,7 @@ class Design:
     root: Instance | None = None
     bits: int = 0
 
-    def add_signal(
-        self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None
-    ) -> Signal:
+    def add_signal(self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None) -> Signal:
         signal = Signal(len(self.signals), name, width, kind, position, initial, self.bits)
         self.signals.append(signal)
         self.bits += width

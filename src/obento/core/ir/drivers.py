@@ -87,8 +87,12 @@ def targets(body: Stmt | None) -> Iterator[Target]:
 
 def written_bits(process: Process) -> set[int]:
     """The numbers of all bits that a process may write, function locals left out."""
+    body = process.body
+    if isinstance(body, Assign) and len(body.targets) == 1 and body.targets[0].width == 1 and body.targets[0].index is None:
+        t = body.targets[0]  # a gate: by far the most frequent
+        return {t.signal.offset + t.low} if 0 <= t.low < t.signal.width else set()
     bits: set[int] = set()
-    for t in targets(process.body):
+    for t in targets(body):
         first = t.signal.offset
         if t.index is None:
             bits.update(range(first + max(0, t.low), first + min(t.signal.width, t.low + t.width)))
@@ -128,15 +132,18 @@ def body_watches(body: Stmt | None) -> list[Watch]:
     return watches_of([r for s in statements(body) for e in expressions(s) for r in stretches_read(e)])
 
 
-def power_up_words(design: Design) -> list[Word]:
+def all_written_bits(design: Design) -> list[set[int]]:
+    """`written_bits` of each process, in order."""
+    return [written_bits(process) for process in design.processes]
+
+
+def power_up_words(design: Design, written: list[set[int]] | None = None) -> list[Word]:
     """The word of each signal at power-up (1364 clauses 4.2.2 and 6.1.1).
 
     A start value if one was given; x for variables, inputs and bits with a driver (which has not spoken yet); z for the
     rest of a net.
     """
-    driven: set[int] = set()
-    for process in design.processes:
-        driven |= written_bits(process)
+    driven: set[int] = set().union(*(written if written is not None else all_written_bits(design)))
     inputs = {id(port.signal) for port in design.ports if port.direction == "in"}
     words: list[Word] = []
     for s in design.signals:
@@ -145,6 +152,9 @@ def power_up_words(design: Design) -> list[Word]:
         elif s.kind == "variable" or id(s) in inputs:
             words.append((0, 0))
         else:
+            if s.width == 1:
+                words.append((0, 0) if s.offset in driven else (1, 1))
+                continue
             full = ones(s.width)
             for i in range(s.width):
                 if s.offset + i in driven:

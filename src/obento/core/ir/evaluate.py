@@ -86,9 +86,7 @@ def evaluate(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> Word:
             return v.select(evaluate(e.a, read), e.a.width, e.low, e.width)
         case Pick():
             index = evaluate(e.index, read)
-            return pick(
-                evaluate(e.a, read), e.a.width, index, e.index.width, e.index_signed, e.base, e.step, e.width
-            )
+            return pick(evaluate(e.a, read), e.a.width, index, e.index.width, e.index_signed, e.base, e.step, e.width)
         case Extend():
             return v.extend(evaluate(e.a, read), e.a.width, e.width, e.signed)
         case Tristate():

@@ -12,7 +12,8 @@ there before can matter. The rules, each checked below:
 from __future__ import annotations
 
 from obento.core.ir.design import Design, Process
-from obento.core.ir.drivers import power_up_words, written_bits
+from obento.core.ir.drivers import all_written_bits, power_up_words
+from obento.core.ir.nodes import Assign, Binary, Expr, Ref, Slice, Unary
 from obento.core.limits import Limits
 from obento.core.sim.bits import Bit, BitOps
 from obento.core.sim.graph import Graph
@@ -31,7 +32,8 @@ class Levelled:
     """
 
     def __init__(self, design: Design, limits: Limits, floating: frozenset[str] = frozenset()) -> None:
-        order = _level_order(design)
+        written_by = all_written_bits(design)
+        order = _level_order(design, written_by)
         self._graph = Graph(limits.graph_nodes)
         self._bits: dict[int, Bit] = {}
         self.input_bits: list[int] = []
@@ -47,15 +49,16 @@ class Levelled:
                 leaf = self._graph.leaf()
                 leaves.append(leaf)
                 self._bits[port.signal.offset + i] = (leaf, leaf ^ 1)
-        written = {bit for p in order for bit in written_bits(p)}
-        for signal, (one, zero) in zip(design.signals, power_up_words(design), strict=True):
+        written: set[int] = set().union(*written_by)
+        for signal, (one, zero) in zip(design.signals, power_up_words(design, written_by), strict=True):
             for i in range(signal.width):
                 bit = signal.offset + i
                 if bit not in written and bit not in self._bits:
                     self._bits[bit] = (one >> i & 1, zero >> i & 1)
         self._ops = BitOps(self._graph, may_float=True)
         for process in order:
-            self._lower(process, limits)
+            if not self._lower_gate(process):
+                self._lower(process, limits)
         self._output_bits: list[int] = []
         literals: list[int] = []
         for port in design.ports:
@@ -66,6 +69,42 @@ class Levelled:
                 self._output_bits.append(port.signal.offset + i)
                 literals += value
         self.tape = Tape(self._graph, leaves, literals)
+
+    def _lower_gate(self, process: Process) -> bool:
+        """The short way for what netlists are made of: one known bit out of known bits. False when it does not fit."""
+        body = process.body
+        if process.kind != "continuous" or not isinstance(body, Assign) or body.value.width != 1 or len(body.targets) != 1:
+            return False
+        target = body.targets[0]
+        if target.index is not None or not 0 <= target.low < target.signal.width:
+            return False
+        literal = self._known_literal(body.value)
+        if literal < 0:
+            return False
+        self._bits[target.signal.offset + target.low] = (literal, literal ^ 1)
+        return True
+
+    def _known_literal(self, e: Expr) -> int:
+        """The literal of a one-bit expression over known bits; -1 where the long way is needed."""
+        match e:
+            case Ref(width=1):
+                bit = self._bits.get(e.signal.offset)
+                return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
+            case Slice(width=1, a=Ref()) if 0 <= e.low < e.a.width:
+                bit = self._bits.get(e.a.signal.offset + e.low)
+                return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
+            case Unary(op="not"):
+                a = self._known_literal(e.a)
+                return a ^ 1 if a >= 0 else -1
+            case Binary(op="and" | "or" | "xor"):
+                a = self._known_literal(e.a)
+                b = self._known_literal(e.b) if a >= 0 else -1
+                if b < 0:
+                    return -1
+                if e.op == "xor":
+                    return self._graph.xor(a, b)
+                return self._graph.and_(a, b) if e.op == "and" else self._graph.or_(a, b)
+        return -1
 
     def _lower(self, process: Process, limits: Limits) -> None:
         world = _Outside(self._bits, process)
@@ -115,7 +154,7 @@ class _Outside:
         raise AssertionError("nothing is watched here")
 
 
-def _level_order(design: Design) -> list[Process]:
+def _level_order(design: Design, written_by: list[set[int]]) -> list[Process]:
     """Processes so that each comes after those whose results it wakes for.
 
     Raises
@@ -133,7 +172,7 @@ def _level_order(design: Design) -> list[Process]:
     for index, process in enumerate(design.processes):
         if process.kind == "initial" or any(w.edge != "any" for w in process.watches):
             raise HasMemory("start values or edges")
-        for bit in written_bits(process):
+        for bit in written_by[index]:
             if bit in writer:
                 raise HasMemory("several writers")
             writer[bit] = index
@@ -143,14 +182,15 @@ def _level_order(design: Design) -> list[Process]:
     waits: list[set[int]] = [set() for _ in design.processes]
     readers: list[list[int]] = [[] for _ in design.processes]
     for index, process in enumerate(design.processes):
+        sources = waits[index]
         for w in process.watches:
-            for i in range(w.low, w.low + w.width):
-                source = writer.get(w.signal.offset + i, -1)
-                if source == index and process.kind == "always":
-                    continue  # a scratch variable of its own
-                if source >= 0 and source not in waits[index]:
-                    waits[index].add(source)
-                    readers[source].append(index)
+            first = w.signal.offset + w.low
+            for bit in range(first, first + w.width) if w.width > 1 else (first,):
+                source = writer.get(bit, -1)
+                if source < 0 or source in sources or (source == index and process.kind == "always"):
+                    continue  # an input, known already, or a scratch variable of its own
+                sources.add(source)
+                readers[source].append(index)
     counts = [len(w) for w in waits]
     ready = [i for i in range(len(counts)) if counts[i] == 0]
     order: list[Process] = []
@@ -163,6 +203,3 @@ def _level_order(design: Design) -> list[Process]:
     if len(order) < len(counts):
         raise HasMemory("a loop")
     return order
-
-
-

@@ -272,7 +272,7 @@ class Symbolic:
             return
         index = self.expr(t.index)
         if t.window:
-            places = self._places(index, t.index_signed, t.base, t.step, range(0, t.window - t.width + 1))
+            places = self._places(index, t.index_signed, t.base, t.step, range(t.window - t.width + 1))
         else:
             places = self._places(index, t.index_signed, t.base, t.step, range(-t.low - t.width + 1, size - t.low))
         for offset, here in places:
@@ -280,9 +280,7 @@ class Symbolic:
             for i in range(max(0, -low), min(t.width, size - low)):
                 self._write_bit(first + low + i, value[i], here, blocking)
 
-    def _places(
-        self, index: BitWord, signed: bool, base: int, step: int, offsets: range
-    ) -> list[tuple[int, int]]:
+    def _places(self, index: BitWord, signed: bool, base: int, step: int, offsets: range) -> list[tuple[int, int]]:
         """Where a computed offset may point: pairs of offset and the literal of "it points there"."""
         out = []
         known = self.ops.all_known(index)

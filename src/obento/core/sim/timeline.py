@@ -9,7 +9,8 @@ its own events. A continuous assignment that reads what it drives does see its o
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
+from typing import cast
 
 from obento.core import values as v
 from obento.core.ir.design import Design
@@ -17,7 +18,6 @@ from obento.core.ir.drivers import power_up_words
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.emit import Emitter, namespace
 from obento.core.values import Word
-
 
 _NOWHERE = 1 << 40
 
@@ -50,7 +50,7 @@ class Timeline:
         except (SyntaxError, RecursionError, MemoryError) as error:
             raise LimitReached(f"`{design.unit}` nests loops deeper than can be run") from error
         exec(code, names)  # our own text, made above
-        self._run = [names[f"p{i}"] for i in range(len(design.processes))]
+        self._run = [cast(Callable[[Timeline], None], names[f"p{i}"]) for i in range(len(design.processes))]
         self._now: set[int] = set()
         self._next: set[int] = set()
         self._later: list[tuple[int, int, int, Word]] = []
@@ -144,9 +144,7 @@ class Timeline:
         return offset
 
     def loop_too_long(self, position: int) -> None:
-        raise LimitReached(
-            f"this loop ran more than {self.limits.loop_rounds} rounds", position, "does its condition ever become false?"
-        )
+        raise LimitReached(f"this loop ran more than {self.limits.loop_rounds} rounds", position, "does its condition ever become false?")
 
 
 def _event(edge: str, old: Word, new: Word, low: int, width: int) -> bool:

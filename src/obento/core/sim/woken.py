@@ -265,8 +265,6 @@ def _holds_z(process: Process) -> bool:
             stored = [s.subject] if isinstance(s, Case) else expressions(s)
             for e in stored:
                 for node in walk(e):
-                    if isinstance(node, Tristate) or isinstance(node, Const) and node.one & node.zero:
+                    if isinstance(node, Tristate) or (isinstance(node, Const) and node.one & node.zero):
                         return True
     return False
-
-

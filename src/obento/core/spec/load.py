@@ -109,7 +109,13 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
         if model not in others:
             reader.error("expect", "model", "no-model", f"there is no file `{model}` beside the spec", did_you_mean(model, others))
     if equations is None and table is None and not models and not any(r.outputs for r in listed):
-        reader.error("expect", "expect", "no-source", "nothing says what is right", "give `equations`, a `table`, a `model` or listed rows with outputs")
+        reader.error(
+            "expect",
+            "expect",
+            "no-source",
+            "nothing says what is right",
+            "give `equations`, a `table`, a `model` or listed rows with outputs",
+        )
     all_cases, corners, random = _which_cases(cases, inputs, listed, reader)
     rules, marks = _rules(data, reader), _marks(data, reader)
     students = _section(data, "students", reader)

@@ -67,9 +67,7 @@ class _Builder:
         self.limits = limits
         self.instances = 0
 
-    def signal(
-        self, name: str, width: int, kind: Literal["net", "variable"], position: int, initial: values.Word | None = None
-    ) -> Signal:
+    def signal(self, name: str, width: int, kind: Literal["net", "variable"], position: int, initial: values.Word | None = None) -> Signal:
         if self.design.bits + width > self.limits.signal_bits:
             raise LimitReached(f"`{name}` makes the design larger than can be run", position)
         return self.design.add_signal(name, width, kind, position, initial)
@@ -90,9 +88,7 @@ class _Builder:
         """Build one use of a module. `aliases` gives ports that are the same wire as one outside."""
         self.instances += 1
         if depth > self.limits.instance_depth or self.instances > self.limits.instances:
-            raise LimitReached(
-                f"`{module.name}` is used too deep or too often", module.name_start, "does it use itself?"
-            )
+            raise LimitReached(f"`{module.name}` is used too deep or too often", module.name_start, "does it use itself?")
         instance = Instance(name, module.name, module.name_start)
         body = _ModuleBody(self, module, Scope(path), overrides, aliases, instance, depth)
         return instance, body.build()
@@ -180,9 +176,7 @@ class _ModuleBody:
         msb, lsb = x.integer(r.left, "the end of a range"), x.integer(r.right, "the end of a range")
         width = abs(msb - lsb) + 1
         if width > self.b.limits.vector_bits:
-            raise self._error(
-                "too-wide", f"[{msb}:{lsb}] is {width} bits wide; at most {self.b.limits.vector_bits} can be taken", r
-            )
+            raise self._error("too-wide", f"[{msb}:{lsb}] is {width} bits wide; at most {self.b.limits.vector_bits} can be taken", r)
         return msb, lsb, width
 
     def _note_direction(self, item: ast.Item, scope: Scope) -> None:
@@ -231,9 +225,7 @@ class _ModuleBody:
         for declarator in item.names:
             self._declarator(item, declarator, msb, lsb, width, scope)
 
-    def _declarator(
-        self, item: ast.Declaration, d: ast.Declarator, msb: int, lsb: int, width: int, scope: Scope
-    ) -> None:
+    def _declarator(self, item: ast.Declaration, d: ast.Declarator, msb: int, lsb: int, width: int, scope: Scope) -> None:
         kind = item.kind or "wire"
         known = scope.entries.get(d.name)
         if known is not None:
@@ -375,9 +367,7 @@ class _ModuleBody:
         if isinstance(value, ast.Name | ast.Concat | ast.Part | ast.Repeat):
             own = x.size(value)[0]
             if own > width:
-                self.collector.warning(
-                    "width-cut", f"{own} bits are cut to {width}: the upper {own - width} are lost", target.start, value.end
-                )
+                self.collector.warning("width-cut", f"{own} bits are cut to {width}: the upper {own - width} are lost", target.start, value.end)
 
     def _check_net(self, name: ast.Name, scope: Scope, by: str) -> None:
         entry = scope.find(name.name)
@@ -440,9 +430,7 @@ class _ModuleBody:
         watches: list[Watch] | None = []
         if p.kind in ("always", "always_ff"):
             if not isinstance(body, ast.Timed) or body.control is None:
-                raise self._error(
-                    "always-no-event", "this `always` waits for nothing", p, "write `always @*` or `always @(posedge clk)`"
-                )
+                raise self._error("always-no-event", "this `always` waits for nothing", p, "write `always @*` or `always @(posedge clk)`")
             watches = None if body.control.terms is None else self._watches(body.control.terms, x, scope)
             body = body.body
         scope, body = self._block_scope(body, scope)
@@ -523,7 +511,13 @@ class _ModuleBody:
                     raise self._error("function-output", "a function has inputs only", declaration, "its result is its name")
                 self._declaration(
                     ast.Declaration(
-                        declaration.start, declaration.end, declaration.kind or "reg", "", declaration.signed, declaration.range, declaration.names
+                        declaration.start,
+                        declaration.end,
+                        declaration.kind or "reg",
+                        "",
+                        declaration.signed,
+                        declaration.range,
+                        declaration.names,
                     ),
                     scope,
                 )
@@ -566,9 +560,9 @@ class _ModuleBody:
         aliases = {port: s for port, s in aliases.items() if widths.width(port) == s.width}
         instance, ports = self.b.module(child, item.name, path, overrides, aliases, self.depth + 1)
         self.instance.children.append(instance)
-        for port in ports:
-            if port.name in given and port.name not in aliases:
-                self._connect(port, given[port.name], x, scope)
+        for made in ports:
+            if made.name in given and made.name not in aliases:
+                self._connect(made, given[made.name], x, scope)
 
     def _overrides(self, child: ast.Module, item: ast.Instance, x: ExpressionLowering) -> Overrides:
         names = [p.name for p in child.items if isinstance(p, ast.Parameter) and not p.local]
@@ -580,9 +574,7 @@ class _ModuleBody:
                     raise self._error("too-many", f"`{child.name}` has {len(names)} parameters", connection)
                 name = names[index]
             elif name not in names:
-                raise self._error(
-                    "no-parameter", f"`{child.name}` has no parameter `{name}`", connection, did_you_mean(name, names)
-                )
+                raise self._error("no-parameter", f"`{child.name}` has no parameter `{name}`", connection, did_you_mean(name, names))
             if connection.value is not None:
                 found[name] = x.constant(connection.value, "a parameter's value")
         return found
@@ -601,9 +593,7 @@ class _ModuleBody:
                 if by_name:
                     raise self._error("mixed-connections", "connections by name and by order cannot be mixed", c)
                 if index >= len(child.ports):
-                    raise self._error(
-                        "too-many", f"`{child.name}` has {len(child.ports)} ports, here are {len(item.connections)}", item
-                    )
+                    raise self._error("too-many", f"`{child.name}` has {len(child.ports)} ports, here are {len(item.connections)}", item)
                 name = child.ports[index]
             elif name not in child.ports:
                 raise self._error("no-port", f"`{child.name}` has no port `{name}`", c, did_you_mean(name, child.ports))
@@ -612,9 +602,7 @@ class _ModuleBody:
             if c.value is not None:
                 given[name] = c.value
         if not by_name and 0 < len(item.connections) < len(child.ports):
-            self.collector.warning(
-                "too-few", f"`{child.name}` has {len(child.ports)} ports, here are {len(item.connections)}", item.start, item.end
-            )
+            self.collector.warning("too-few", f"`{child.name}` has {len(child.ports)} ports, here are {len(item.connections)}", item.start, item.end)
         return given
 
     def _plain_signal(self, e: ast.Expr, scope: Scope, port: tuple[str, bool]) -> Signal | None:
@@ -643,9 +631,7 @@ class _ModuleBody:
         width = port.signal.width
         own = x.size(e)[0]
         if own != width and not (isinstance(e, ast.Number) and e.width is None):
-            self.collector.warning(
-                "port-width", f"port `{port.name}` is {width} bits wide, connected are {own}", e.start, e.end
-            )
+            self.collector.warning("port-width", f"port `{port.name}` is {width} bits wide, connected are {own}", e.start, e.end)
         if port.direction == "in":
             self.b.drive([ir.Target(port.signal, 0, width)], x.to_width(e, width), e.start, "port", scope.path)
             return

@@ -73,9 +73,7 @@ class ExpressionParser(TokenStream):
                 self.at += 1
                 inner = self.expression()
                 if self.texts[self.at] == "=" and self.kinds[self.at] == "o":
-                    raise self.fail(
-                        "assign-for-compare", "`=` does not compare", "to compare write `==`", self.start, self.ends[self.at]
-                    )
+                    raise self.fail("assign-for-compare", "`=` does not compare", "to compare write `==`", self.start, self.ends[self.at])
                 self.expect(")", "the parenthesis opened here")
                 return inner
             if text == "{":
@@ -175,9 +173,7 @@ class ExpressionParser(TokenStream):
             self.at += 1
             return self.texts[self.at - 1]
         if self.kinds[self.at] == "k":
-            raise self.fail(
-                "reserved-word", f"`{self.text}` is a reserved word and cannot be {what}", "choose another name"
-            )
+            raise self.fail("reserved-word", f"`{self.text}` is a reserved word and cannot be {what}", "choose another name")
         raise self.fail("expected-name", f"{what} is missing before {self.describe()}")
 
     def expect(self, sign: str, what: str = "") -> None:
@@ -187,9 +183,7 @@ class ExpressionParser(TokenStream):
             return
         tail = f" ({what})" if what and sign not in ";" else ""
         if self.newline_before[self.at] and self.at:
-            raise self.fail(
-                "missing", f"`{sign}` is missing here{tail}", "", self.previous_end, self.previous_end
-            )
+            raise self.fail("missing", f"`{sign}` is missing here{tail}", "", self.previous_end, self.previous_end)
         raise self.fail("missing", f"`{sign}` is missing before {self.describe()}{tail}")
 
     def semicolon(self, after: str) -> None:
@@ -222,9 +216,7 @@ class ExpressionParser(TokenStream):
         one, zero, have = self._digits(digits, base, start, end)
         if width is not None:
             if have > width and one >> width:
-                self.collector.warning(
-                    "number-cut", f"{text} does not fit into {width} bits: its upper digits are lost", start, end
-                )
+                self.collector.warning("number-cut", f"{text} does not fit into {width} bits: its upper digits are lost", start, end)
             one, zero = self._fit(one, zero, have, width)
             return ast.Number(start, end, width, bool(sign), one, zero, width)
         bits = max(32, have)

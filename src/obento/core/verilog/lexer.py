@@ -14,15 +14,132 @@ from obento.core.source import SourceFile
 from obento.core.syntax.stream import Tokens
 
 KEYWORDS = frozenset(
-    """always and assign automatic begin buf bufif0 bufif1 case casex casez cell cmos config deassign default defparam
-    design disable edge else end endcase endconfig endfunction endgenerate endmodule endprimitive endspecify endtable
-    endtask event for force forever fork function generate genvar highz0 highz1 if ifnone incdir include initial inout
-    input instance integer join large liblist library localparam macromodule medium module nand negedge nmos nor
-    noshowcancelled not notif0 notif1 or output parameter pmos posedge primitive pull0 pull1 pulldown pullup
-    pulsestyle_ondetect pulsestyle_onevent rcmos real realtime reg release repeat rnmos rpmos rtran rtranif0 rtranif1
-    scalared showcancelled signed small specify specparam strong0 strong1 supply0 supply1 table task time tran tranif0
-    tranif1 tri tri0 tri1 triand trior trireg unsigned use uwire vectored wait wand weak0 weak1 while wire wor xnor
-    xor""".split()
+    [
+        "always",
+        "and",
+        "assign",
+        "automatic",
+        "begin",
+        "buf",
+        "bufif0",
+        "bufif1",
+        "case",
+        "casex",
+        "casez",
+        "cell",
+        "cmos",
+        "config",
+        "deassign",
+        "default",
+        "defparam",
+        "design",
+        "disable",
+        "edge",
+        "else",
+        "end",
+        "endcase",
+        "endconfig",
+        "endfunction",
+        "endgenerate",
+        "endmodule",
+        "endprimitive",
+        "endspecify",
+        "endtable",
+        "endtask",
+        "event",
+        "for",
+        "force",
+        "forever",
+        "fork",
+        "function",
+        "generate",
+        "genvar",
+        "highz0",
+        "highz1",
+        "if",
+        "ifnone",
+        "incdir",
+        "include",
+        "initial",
+        "inout",
+        "input",
+        "instance",
+        "integer",
+        "join",
+        "large",
+        "liblist",
+        "library",
+        "localparam",
+        "macromodule",
+        "medium",
+        "module",
+        "nand",
+        "negedge",
+        "nmos",
+        "nor",
+        "noshowcancelled",
+        "not",
+        "notif0",
+        "notif1",
+        "or",
+        "output",
+        "parameter",
+        "pmos",
+        "posedge",
+        "primitive",
+        "pull0",
+        "pull1",
+        "pulldown",
+        "pullup",
+        "pulsestyle_ondetect",
+        "pulsestyle_onevent",
+        "rcmos",
+        "real",
+        "realtime",
+        "reg",
+        "release",
+        "repeat",
+        "rnmos",
+        "rpmos",
+        "rtran",
+        "rtranif0",
+        "rtranif1",
+        "scalared",
+        "showcancelled",
+        "signed",
+        "small",
+        "specify",
+        "specparam",
+        "strong0",
+        "strong1",
+        "supply0",
+        "supply1",
+        "table",
+        "task",
+        "time",
+        "tran",
+        "tranif0",
+        "tranif1",
+        "tri",
+        "tri0",
+        "tri1",
+        "triand",
+        "trior",
+        "trireg",
+        "unsigned",
+        "use",
+        "uwire",
+        "vectored",
+        "wait",
+        "wand",
+        "weak0",
+        "weak1",
+        "while",
+        "wire",
+        "wor",
+        "xnor",
+        "xor",
+    ]
 )
 """Annex B."""
 
@@ -85,9 +202,7 @@ def lex(file: SourceFile, collector: Collector, limits: Limits, system_verilog: 
             collector.error("open-comment", "this comment is never closed", base + at, base + end, "close it with `*/`")
             break
         elif kind == "open_string":
-            collector.error(
-                "open-string", "this string has no closing quote", base + at, base + end, 'close it with `"` on this line'
-            )
+            collector.error("open-string", "this string has no closing quote", base + at, base + end, 'close it with `"` on this line')
             kinds.append("s")
             texts.append(m.group()[1:])
             starts.append(base + at)
@@ -133,8 +248,6 @@ def _strange_character(character: str, position: int, collector: Collector) -> N
             "it often comes from a word processor; type it again in a text editor",
         )
     elif character == "'":
-        collector.error(
-            "bad-number", "a number's base is missing or unknown after `'`", position, position + 1, "write 4'b1010, 8'hff or 3'd5"
-        )
+        collector.error("bad-number", "a number's base is missing or unknown after `'`", position, position + 1, "write 4'b1010, 8'hff or 3'd5")
     else:
         collector.error("strange-character", f"the character {character!r} means nothing in Verilog", position, position + 1)

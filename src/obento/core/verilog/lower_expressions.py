@@ -31,9 +31,7 @@ class Wrong(Exception):
 class ExpressionLowering:
     """Lowers expressions in one scope. `call` lowers a function the first time it is used."""
 
-    def __init__(
-        self, scope: Scope, collector: Collector, limits: Limits, call: Callable[[FunctionEntry], ir.Function]
-    ) -> None:
+    def __init__(self, scope: Scope, collector: Collector, limits: Limits, call: Callable[[FunctionEntry], ir.Function]) -> None:
         self.scope = scope
         self.collector = collector
         self.limits = limits
@@ -150,9 +148,7 @@ class ExpressionLowering:
         entry = self._function(e)
         function = self._call(entry)
         if len(e.args) != len(function.params):
-            raise self.error(
-                "arguments", f"`{e.name}` takes {len(function.params)} values, here are {len(e.args)}", e
-            )
+            raise self.error("arguments", f"`{e.name}` takes {len(function.params)} values, here are {len(e.args)}", e)
         return function.result.width, entry.signed
 
     def _function(self, e: ast.Call) -> FunctionEntry:
@@ -172,7 +168,10 @@ class ExpressionLowering:
                 if made is not None:
                     return made
             raise self.error(
-                "undeclared", f"`{e.name}` is not declared", e, did_you_mean(e.name, self.scope.all_names()) or "declare it with `wire` or `reg`"
+                "undeclared",
+                f"`{e.name}` is not declared",
+                e,
+                did_you_mean(e.name, self.scope.all_names()) or "declare it with `wire` or `reg`",
             )
         raise self.error("not-a-value", f"`{e.name}` is no signal", e)
 
@@ -347,9 +346,7 @@ class ExpressionLowering:
             right = self.integer(part.right, "the ends of a part select")
             step = entry.step if isinstance(entry, Vector) else 1
             if (left - right) * step < 0:
-                raise self.error(
-                    "reversed-part", f"[{left}:{right}] runs against the declaration", part, f"write [{right}:{left}]"
-                )
+                raise self.error("reversed-part", f"[{left}:{right}] runs against the declaration", part, f"write [{right}:{left}]")
             width = abs(left - right) + 1
         if not 1 <= width <= self.limits.vector_bits:
             raise self.error("part-width", f"a part select of {width} bits makes no sense", part)
@@ -396,9 +393,7 @@ class ExpressionLowering:
             right = self.integer(part.right, "the ends of a part select")
             low = (right - lsb) * step
             if low < 0 or (left - lsb) * step >= a.width:
-                self.collector.warning(
-                    "out-of-range", f"[{left}:{right}] reaches outside of the declared [{msb}:{lsb}]", part.start, part.end
-                )
+                self.collector.warning("out-of-range", f"[{left}:{right}] reaches outside of the declared [{msb}:{lsb}]", part.start, part.end)
             return ir.Slice(width, a, low)
         return self._pick(a, part.left, self.indexed_base(part.how, width, lsb, step), step, width, part)
 
@@ -416,7 +411,7 @@ class ExpressionLowering:
             return [t for part in e.parts for t in self.targets(part)]
         if not isinstance(e, ast.Name | ast.Index | ast.Part):
             raise self.error("bad-target", "this cannot be written to", e)
-        entry, indices, part = self._base(e)
+        entry, _, _ = self._base(e)
         if isinstance(entry, Parameter):
             raise self.error("bad-target", "a parameter is a constant and cannot be written to", e)
         width, _ = self.size(e)
@@ -439,6 +434,4 @@ class ExpressionLowering:
         if dynamic is None:
             return ir.Target(node.signal, low, selected.width)
         window = 0 if isinstance(dynamic.a, ir.Ref) else dynamic.a.width
-        return ir.Target(
-            node.signal, low, selected.width, dynamic.index, dynamic.index_signed, dynamic.base, dynamic.step, window
-        )
+        return ir.Target(node.signal, low, selected.width, dynamic.index, dynamic.index_signed, dynamic.base, dynamic.step, window)

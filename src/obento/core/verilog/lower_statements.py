@@ -9,8 +9,32 @@ from obento.core.verilog.lower_expressions import ExpressionLowering, Wrong
 from obento.core.verilog.scope import Scope, Vector
 
 _SILENT = frozenset(
-    """$display $write $strobe $monitor $displayb $displayh $displayo $writeb $writeh $writeo $dumpfile $dumpvars
-    $dumpon $dumpoff $timeformat $finish $stop $monitoron $monitoroff $fdisplay $error $warning $info $fatal""".split()
+    [
+        "$display",
+        "$write",
+        "$strobe",
+        "$monitor",
+        "$displayb",
+        "$displayh",
+        "$displayo",
+        "$writeb",
+        "$writeh",
+        "$writeo",
+        "$dumpfile",
+        "$dumpvars",
+        "$dumpon",
+        "$dumpoff",
+        "$timeformat",
+        "$finish",
+        "$stop",
+        "$monitoron",
+        "$monitoroff",
+        "$fdisplay",
+        "$error",
+        "$warning",
+        "$info",
+        "$fatal",
+    ]
 )
 """System tasks that change nothing of a circuit; a check passes over them."""
 

@@ -10,19 +10,64 @@ from obento.core.verilog import ast
 from obento.core.verilog.lexer import KEYWORDS
 from obento.core.verilog.statements import StatementParser
 
-NET_TYPES = frozenset("wire tri wand wor triand trior tri0 tri1 supply0 supply1 uwire trireg".split())
-VARIABLE_TYPES = frozenset("reg integer time real realtime event genvar logic bit".split())
+NET_TYPES = frozenset(["wire", "tri", "wand", "wor", "triand", "trior", "tri0", "tri1", "supply0", "supply1", "uwire", "trireg"])
+VARIABLE_TYPES = frozenset(["reg", "integer", "time", "real", "realtime", "event", "genvar", "logic", "bit"])
 GATES = frozenset(
-    """and nand or nor xor xnor buf not bufif0 bufif1 notif0 notif1 pullup pulldown cmos rcmos nmos pmos rnmos rpmos
-    tran rtran tranif0 tranif1 rtranif0 rtranif1""".split()
+    [
+        "and",
+        "nand",
+        "or",
+        "nor",
+        "xor",
+        "xnor",
+        "buf",
+        "not",
+        "bufif0",
+        "bufif1",
+        "notif0",
+        "notif1",
+        "pullup",
+        "pulldown",
+        "cmos",
+        "rcmos",
+        "nmos",
+        "pmos",
+        "rnmos",
+        "rpmos",
+        "tran",
+        "rtran",
+        "tranif0",
+        "tranif1",
+        "rtranif0",
+        "rtranif1",
+    ]
 )
 _DIRECTIONS = frozenset(["input", "output", "inout"])
 _DIRECTION_WORDS = {"input": "in", "output": "out", "inout": "inout"}
 _STRENGTHS = frozenset(
-    "supply0 supply1 strong0 strong1 pull0 pull1 weak0 weak1 highz0 highz1 small medium large".split()
+    ["supply0", "supply1", "strong0", "strong1", "pull0", "pull1", "weak0", "weak1", "highz0", "highz1", "small", "medium", "large"]
 )
-_ITEM_STARTS = _DIRECTIONS | NET_TYPES | VARIABLE_TYPES | GATES | frozenset(
-    "parameter localparam assign always initial function task generate endmodule module always_comb always_ff".split()
+_ITEM_STARTS = (
+    _DIRECTIONS
+    | NET_TYPES
+    | VARIABLE_TYPES
+    | GATES
+    | frozenset(
+        [
+            "parameter",
+            "localparam",
+            "assign",
+            "always",
+            "initial",
+            "function",
+            "task",
+            "generate",
+            "endmodule",
+            "module",
+            "always_comb",
+            "always_ff",
+        ]
+    )
 )
 _PROCESSES = frozenset(["always", "initial", "always_comb", "always_ff", "always_latch"])
 
@@ -46,9 +91,7 @@ class Parser(StatementParser):
             elif self.accept(";"):
                 continue
             elif self.is_at("primitive", "config"):
-                self.collector.error(
-                    "not-yet", f"`{self.text}` is not read by this version", self.start, self.ends[self.at]
-                )
+                self.collector.error("not-yet", f"`{self.text}` is not read by this version", self.start, self.ends[self.at])
                 closing = "end" + self.text
                 while self.kinds[self.at] != "e" and not self.accept(closing):
                     self.at += 1
@@ -64,9 +107,7 @@ class Parser(StatementParser):
         hint = did_you_mean(text, ["module", "endmodule"]) if self.kinds[self.at] == "i" else ""
         if text in ("end", "endmodule"):
             hint = f"one `{text}` too many?"
-        self.collector.error(
-            "outside-module", f"{self.describe()} stands outside of any module", self.start, self.ends[self.at], hint
-        )
+        self.collector.error("outside-module", f"{self.describe()} stands outside of any module", self.start, self.ends[self.at], hint)
 
     def _module(self) -> ast.Module:
         start = self.start
@@ -153,9 +194,7 @@ class Parser(StatementParser):
             start = self.start
             name = self.name("a port name")
             if self.is_at("["):
-                raise self.fail(
-                    "port-range", "a range does not belong into this list of names", "write it in the `input` or `output` line"
-                )
+                raise self.fail("port-range", "a range does not belong into this list of names", "write it in the `input` or `output` line")
             module.ports.append(name)
             module.port_spans.append((start, self.previous_end))
             if not self.accept(","):
@@ -182,7 +221,6 @@ class Parser(StatementParser):
             if self.is_at(")"):
                 self._extra_comma()
                 return
-            start = self.start
             if self.is_at(*_DIRECTIONS):
                 declaration = self._port_head()
                 module.items.append(declaration)
@@ -203,9 +241,7 @@ class Parser(StatementParser):
             if self.accept(","):
                 continue
             if self.is_at(";") and self.texts[self.at + 1] in _DIRECTIONS:
-                self.collector.error(
-                    "semicolon-for-comma", "ports are parted by `,` here, not by `;`", self.start, self.ends[self.at]
-                )
+                self.collector.error("semicolon-for-comma", "ports are parted by `,` here, not by `;`", self.start, self.ends[self.at])
                 self.at += 1
                 continue
             if self.is_at(*_DIRECTIONS) or self.kinds[self.at] in "ix":
@@ -228,9 +264,7 @@ class Parser(StatementParser):
         return ast.Declaration(start, self.previous_end, kind, direction, signed, range_, [])
 
     def _logic_word(self) -> Exception:
-        return self.fail(
-            "system-verilog", "`logic` is SystemVerilog", "write `reg` or `wire`, or name the file .sv if the course allows it"
-        )
+        return self.fail("system-verilog", "`logic` is SystemVerilog", "write `reg` or `wire`, or name the file .sv if the course allows it")
 
     def _signed(self) -> bool:
         if self.accept("signed"):
@@ -356,9 +390,7 @@ class Parser(StatementParser):
             name = self.name("the parameter's name")
             self.expect("=", "the parameter's value")
             value = self.expression()
-            items.append(
-                ast.Parameter(start, self.previous_end, local, signed, range_, typed or range_ is not None, name, value)
-            )
+            items.append(ast.Parameter(start, self.previous_end, local, signed, range_, typed or range_ is not None, name, value))
             if header or not self.is_at(","):
                 return items
             self.at += 1
@@ -408,9 +440,7 @@ class Parser(StatementParser):
                 name = self.name("the gate's name")
                 range_ = self._range() if self.is_at("[") else None
             if not self.is_at("("):
-                raise self.fail(
-                    "gate-form", f"`(` is missing before {self.describe()}", f"a gate is written `{gate} g1 (out, a, b);`"
-                )
+                raise self.fail("gate-form", f"`(` is missing before {self.describe()}", f"a gate is written `{gate} g1 (out, a, b);`")
             self.at += 1
             terminals = self._list()
             self.expect(")", "the gate's connections")

@@ -130,9 +130,7 @@ class Preprocessor:
         if name in self._including:
             self._collector.error("include-loop", f"`{name}` includes itself", t.starts[at], t.ends[at + 1])
         elif found is None:
-            self._collector.error(
-                "no-include", f"`{name}` is not among the handed-in files", t.starts[at], t.ends[at + 1], "hand it in too"
-            )
+            self._collector.error("no-include", f"`{name}` is not among the handed-in files", t.starts[at], t.ends[at + 1], "hand it in too")
         else:
             self._including.append(name)
             self._copy(found, out)
@@ -142,9 +140,7 @@ class Preprocessor:
     def _use(self, name: str, t: Tokens, at: int, out: Tokens, depth: int = 0) -> int:
         macro = self._macros.get(name)
         if macro is None:
-            self._collector.error(
-                "no-macro", f"`{name} is not defined", t.starts[at], t.ends[at], did_you_mean(name, self._macros)
-            )
+            self._collector.error("no-macro", f"`{name} is not defined", t.starts[at], t.ends[at], did_you_mean(name, self._macros))
             return at + 1
         if depth > self._limits.call_depth:
             raise LimitReached(f"the macro `{name} uses itself", t.starts[at])

@@ -7,10 +7,26 @@ from obento.core.verilog import ast
 from obento.core.verilog.expressions import ExpressionParser
 
 _STOPS = frozenset(
-    """end endmodule endcase endfunction endtask endgenerate join module always initial assign function task
-    always_comb always_ff always_latch""".split()
+    [
+        "end",
+        "endmodule",
+        "endcase",
+        "endfunction",
+        "endtask",
+        "endgenerate",
+        "join",
+        "module",
+        "always",
+        "initial",
+        "assign",
+        "function",
+        "task",
+        "always_comb",
+        "always_ff",
+        "always_latch",
+    ]
 )
-_DECLARES = frozenset("reg integer real realtime time event parameter localparam logic bit".split())
+_DECLARES = frozenset(["reg", "integer", "real", "realtime", "time", "event", "parameter", "localparam", "logic", "bit"])
 
 
 class StatementParser(ExpressionParser):
@@ -250,9 +266,7 @@ class StatementParser(ExpressionParser):
 
     def _need_parenthesis(self, word: str) -> None:
         if not self.is_at("("):
-            raise self.fail(
-                "missing", f"`(` is missing before {self.describe()}", f"the condition of `{word}` stands in parentheses"
-            )
+            raise self.fail("missing", f"`(` is missing before {self.describe()}", f"the condition of `{word}` stands in parentheses")
         self.at += 1
 
     def _close_condition(self) -> None:

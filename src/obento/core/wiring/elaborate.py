@@ -34,9 +34,7 @@ def elaborate(wiring: Wiring, find_block: BlockFinder, block_names: list[str], c
 
 
 class _Builder:
-    def __init__(
-        self, wiring: Wiring, find_block: BlockFinder, block_names: list[str], collector: Collector, limits: Limits
-    ) -> None:
+    def __init__(self, wiring: Wiring, find_block: BlockFinder, block_names: list[str], collector: Collector, limits: Limits) -> None:
         self._w = wiring
         self._find_block = find_block
         self._block_names = block_names
@@ -100,9 +98,7 @@ class _Builder:
                 earlier.append((line, target))
         for bus in self._w.gives:
             if bus.name not in self._makers:
-                self._collector.warning(
-                    "open-output", f"output `{bus.name}` is left open", bus.start, bus.end, f"add a line `{bus.name} <- ...`"
-                )
+                self._collector.warning("open-output", f"output `{bus.name}` is left open", bus.start, bus.end, f"add a line `{bus.name} <- ...`")
 
     @staticmethod
     def _bits(wire: Wire) -> set[int]:
@@ -203,7 +199,9 @@ class _Builder:
         ascending = bus is not None and bus.left < bus.right
         lowest = min(bus.left, bus.right) if bus else 0
         if (wire.left < wire.right) != ascending and wire.left != wire.right:
-            raise self._error("reversed", f"`{wire.name}[{wire.left}..{wire.right}]` runs against the bus", wire, f"write [{wire.right}..{wire.left}]")
+            raise self._error(
+                "reversed", f"`{wire.name}[{wire.left}..{wire.right}]` runs against the bus", wire, f"write [{wire.right}..{wire.left}]"
+            )
         highest = lowest + signal.width - 1
         if not (lowest <= min(wire.left, wire.right) and max(wire.left, wire.right) <= highest):
             raise self._error("out-of-range", f"`{wire.name}` has bits {lowest} to {highest} only", wire)
@@ -301,9 +299,7 @@ class _Builder:
             if value.width != port.signal.width:
                 raise self._error("width-misfit", f"`{port.name}` takes {port.signal.width} bits, but gets {value.width}", arg)
             body = ir.Assign(arg.start, [ir.Target(port.signal, 0, port.signal.width)], value)
-            self._design.processes.append(
-                Process("continuous", body, watches_of(stretches_read(value)), arg.start, "port", self._w.name)
-            )
+            self._design.processes.append(Process("continuous", body, watches_of(stretches_read(value)), arg.start, "port", self._w.name))
         return [p for p in ports if p.direction == "out"]
 
     def _inline_block(self, e: Use, label: str) -> ir.Expr:

@@ -28,9 +28,7 @@ def lex(file: SourceFile, collector: Collector, limits: Limits) -> Tokens:
         m = _TOKEN.match(text, at)
         if m is None:
             hint = "values are written `name <- gate(a, b)`" if text[at] == "=" else ""
-            collector.error(
-                "strange-character", f"the character {text[at]!r} means nothing in a wiring list", base + at, base + at + 1, hint
-            )
+            collector.error("strange-character", f"the character {text[at]!r} means nothing in a wiring list", base + at, base + at + 1, hint)
             at += 1
             continue
         kind = m.lastgroup
@@ -79,9 +77,7 @@ class WiringParser(TokenStream):
         self._line_ends()
         while not self.is_at("end"):
             if self.kind == "e" or self.is_at("wiring"):
-                self.collector.error(
-                    "missing-end", f"`end` is missing after the last line of `{wiring.name}`", self.previous_end, self.previous_end
-                )
+                self.collector.error("missing-end", f"`end` is missing after the last line of `{wiring.name}`", self.previous_end, self.previous_end)
                 return wiring
             before = self.at
             try:

@@ -66,9 +66,7 @@ def marks_csv(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Respons
     """Marks of the class, the roster's own columns first."""
     picture = _picture(c, lab_id, person, found)
     view = picture.view()
-    given = {
-        r["id"]: json.loads(r["given"]) for r in c.rows("SELECT id, given FROM student WHERE class_id = %s", picture.lab["class_id"])
-    }
+    given = {r["id"]: json.loads(r["given"]) for r in c.rows("SELECT id, given FROM student WHERE class_id = %s", picture.lab["class_id"])}
     columns = list(dict.fromkeys(k for g in given.values() for k in g)) or ["number", "name"]
     header = [*columns, *(t.title for t in view.tasks), "sum", "late", "remark"]
     rows = []

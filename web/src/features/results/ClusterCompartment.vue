@@ -41,7 +41,7 @@ const emit = defineEmits<{ choose: []; review: [handin: number]; comment: [] }>(
           <Button size="small" @click.stop="emit('comment')">Comment <span class="k">c</span></Button>
         </div>
       </div>
-      <CaseTable v-if="cluster.kind === 'wrong' && cluster.rows.length" class="rows" :inputs="results.inputs" :outputs="results.outputs" :rows="cluster.rows.slice(0, 5)" />
+      <CaseTable v-if="cluster.kind === 'wrong' && cluster.rows.length" class="rows" :inputs="results.inputs" :outputs="results.outputs" :rows="cluster.rows.slice(0, 4)" />
     </div>
   </article>
 </template>

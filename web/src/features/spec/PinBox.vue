@@ -12,17 +12,17 @@ const y = (i: number, n: number) => high.value / 2 + (i - (n - 1) / 2) * STEP
 </script>
 
 <template>
-  <svg :viewBox="`0 0 300 ${high}`" :style="{ width: '100%', maxWidth: '330px', height: `${high}px` }" role="img" :aria-label="`${unit}: ${inputs.length} inputs, ${outputs.length} outputs`">
-    <rect x="105" y="4" width="90" :height="high - 8" rx="4" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.300" />
+  <svg :viewBox="`0 0 240 ${high}`" :style="{ width: '100%', maxWidth: '300px', height: `${high}px` }" role="img" :aria-label="`${unit}: ${inputs.length} inputs, ${outputs.length} outputs`">
+    <rect x="82" y="4" width="76" :height="high - 8" rx="4" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.300" />
     <g v-for="(p, i) in inputs" :key="p.name">
-      <line x1="88" x2="105" :y1="y(i, inputs.length)" :y2="y(i, inputs.length)" stroke="var(--ink)" :stroke-width="p.width > 1 ? 3 : 1.300" />
-      <text x="83" :y="y(i, inputs.length) + 4" text-anchor="end">{{ p.name }}<tspan v-if="p.width > 1" class="w"> {{ p.width }}</tspan></text>
+      <line x1="70" x2="82" :y1="y(i, inputs.length)" :y2="y(i, inputs.length)" stroke="var(--ink)" :stroke-width="p.width > 1 ? 3 : 1.300" />
+      <text x="66" :y="y(i, inputs.length) + 4" text-anchor="end">{{ p.name }}<tspan v-if="p.width > 1" class="w"> {{ p.width }}</tspan></text>
     </g>
     <g v-for="(p, i) in outputs" :key="p.name">
-      <line x1="195" x2="212" :y1="y(i, outputs.length)" :y2="y(i, outputs.length)" stroke="var(--ink)" :stroke-width="p.width > 1 ? 3 : 1.300" />
-      <text x="217" :y="y(i, outputs.length) + 4">{{ p.name }}<tspan v-if="p.width > 1" class="w"> {{ p.width }}</tspan></text>
+      <line x1="158" x2="170" :y1="y(i, outputs.length)" :y2="y(i, outputs.length)" stroke="var(--ink)" :stroke-width="p.width > 1 ? 3 : 1.300" />
+      <text x="174" :y="y(i, outputs.length) + 4">{{ p.name }}<tspan v-if="p.width > 1" class="w"> {{ p.width }}</tspan></text>
     </g>
-    <text x="150" :y="high / 2 + 3" text-anchor="middle" class="unit" :textLength="unit.length > 13 ? 82 : undefined">{{ unit }}</text>
+    <text x="120" :y="high / 2 + 3" text-anchor="middle" class="unit" :textLength="unit.length > 11 ? 68 : undefined">{{ unit }}</text>
   </svg>
 </template>
 

@@ -1,0 +1,90 @@
+"""Texts of known size for the benchmarks: a gate-level multiplier, and coursework of about a hundred lines."""
+
+from __future__ import annotations
+
+import random
+
+
+def multiplier_netlist(width: int = 16) -> str:
+    """An array multiplier in AND, NOR and NOT gates, about 2,400 gates at 16 bits."""
+    gates: list[str] = []
+    counter = 0
+
+    def gate(kind: str, *inputs: str) -> str:
+        nonlocal counter
+        counter += 1
+        gates.append(f"  {kind} g{counter} (n{counter}, {', '.join(inputs)});")
+        return f"n{counter}"
+
+    def full_adder(a: str, b: str, c: str) -> tuple[str, str]:
+        n1 = gate("nor", a, b)
+        n2, n3 = gate("nor", a, n1), gate("nor", b, n1)
+        n4 = gate("nor", n2, n3)
+        n5 = gate("nor", n4, c)
+        n6, n7 = gate("nor", n4, n5), gate("nor", c, n5)
+        return gate("nor", n6, n7), gate("nor", n1, n5)
+
+    rows = [[gate("and", f"a[{i}]", f"b[{j}]") for i in range(width)] for j in range(width)]
+    zero = gate("nor", "a[0]", gate("not", "a[0]"))
+    total = [*rows[0], zero]
+    out = [total[0]]
+    for row in rows[1:]:
+        carry = zero
+        new: list[str] = []
+        for x, y in zip(total[1:], row, strict=True):
+            s, carry = full_adder(x, y, carry)
+            new.append(s)
+        total = [*new, carry]
+        out.append(total[0])
+    out += total[1:]
+    ends = [f"  buf o{i} (p[{i}], {net});" for i, net in enumerate(out[: 2 * width])]
+    head = f"module mult(input [{width - 1}:0] a, input [{width - 1}:0] b, output [{2 * width - 1}:0] p);"
+    return "\n".join([head, *gates, *ends, "endmodule", ""])
+
+
+def coursework(seed: int) -> str:
+    """A right or slightly wrong hand-in of about a hundred lines for the spec of `CLASS_SPEC`, in one of several styles."""
+    source = random.Random(seed)
+    style = seed % 3
+    slip = source.random() < 0.4
+    lines = ["module unit12(input [5:0] a, input [3:0] b, input [1:0] op, output reg [6:0] y, output zero);"]
+    for i in range(40):
+        lines.append(f"  wire [5:0] t{i} = a ^ {{2'b0, b}} & 6'd{source.randrange(64)};  // step {i}")
+    if style == 0:
+        lines += ["  always @(*) begin", "    case (op)"]
+        arms = ["a + b", "a - b" if not slip else "b - a", "a & {2'b00, b}", "{1'b0, a} ^ 7'h2a"]
+        for k, arm in enumerate(arms):
+            lines += [f"      2'd{k}: begin", f"        y = {arm};", "      end"]
+        lines += ["    endcase", "  end"]
+    else:
+        lines += [
+            "  reg [6:0] r;",
+            "  always @* begin",
+            "    r = 0;",
+            "    if (op == 0)",
+            "      r = a + b;",
+            "    else if (op == 1)",
+            f"      r = a - b{' + 1' if slip else ''};",
+            "    else if (op == 2)",
+            "      r = a & {2'b00, b};",
+            "    else",
+            "      r = {1'b0, a} ^ 7'h2a;",
+            "    y = r;",
+            "  end",
+        ]
+    lines += ["  assign zero = y == 0;"]
+    lines += [f"  // remark {i} on how it was made" for i in range(100 - len(lines))]
+    return "\n".join([*lines, "endmodule", ""])
+
+
+CLASS_SPEC = """obento = "spec/1"
+unit = "unit12"
+[ports]
+in = "a[6] b[4] op[2]"
+out = "y[7] zero"
+[expect]
+equations = '''
+y = op == 0 ? a + b : op == 1 ? a - b : op == 2 ? {0, a & {2b00, b}} : {0, a} ^ 7b0101010
+zero = y == 0
+'''
+"""

@@ -1,0 +1,135 @@
+"""Benchmarks, as ratios against a yardstick of the same run: `PYTHONPATH=src:. python bench/run.py [name ...]`.
+
+Medians of interleaved rounds; absolute times are printed for orientation only, machines are noisy.
+"""
+
+from __future__ import annotations
+
+import ast as python_ast
+import gc
+import os
+import resource
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+from statistics import median
+
+import numpy as np
+
+from bench.designs import CLASS_SPEC, coursework, multiplier_netlist
+from obento.core.check.check import check_handin, open_spec
+from obento.core.diagnostics import Collector
+from obento.core.handin import HandinFile, read_handin
+from obento.core.limits import Limits
+from obento.core.sim.graph import count_plane
+from obento.core.sim.levelled import Levelled
+from obento.core.source import Sources
+from obento.core.verilog.read import read_modules
+
+LIMITS = Limits()
+
+
+def interleaved(rounds: int, *actions: Callable[[], object]) -> list[float]:
+    """Median seconds of each action, run in turn."""
+    times: list[list[float]] = [[] for _ in actions]
+    for _ in range(rounds):
+        for action, own in zip(actions, times, strict=True):
+            start = time.perf_counter()
+            action()
+            own.append(time.perf_counter() - start)
+    return [median(t) for t in times]
+
+
+def say(what: str, ratio: float, wanted: str, more: str) -> None:
+    print(f"{what:58} {ratio:8.2f}   wanted {wanted:14} ({more})", flush=True)
+
+
+def netlist() -> None:
+    """A 2,400-gate netlist x 65,536 cases: gate-words a second against numpy's AND; and Design to runnable."""
+    reading = read_handin([HandinFile("m.v", multiplier_netlist().encode())], LIMITS)
+    design = reading.elaborate("mult")
+    assert design is not None, reading.messages()
+    gates = sum(p.origin in ("and", "nor", "not", "buf") for p in design.processes)
+    tape = Levelled(design, LIMITS)
+    lanes = 65_536
+    full = (1 << lanes) - 1
+    planes = [count_plane(i % 16, lanes) for i in range(32)]
+    a, b, out = (np.zeros(4096, dtype=np.uint64) for _ in range(3))
+
+    def numpy_and() -> None:
+        for _ in range(1000):
+            np.bitwise_and(a, b, out=out)
+
+    run, yard = interleaved(9, lambda: tape.run(planes, full), numpy_and)
+    rate = gates * lanes / 64 / run
+    say("netlist, two-state, gate-words/s over numpy AND", rate / (1000 * 4096 / yard), "0.45", f"{gates} gates, {1e3 * run:.1f} ms")
+    source = "def f(a, b):\n" + "".join(f"    x{i} = a & b\n" for i in range(gates))
+    build, compiled = interleaved(5, lambda: Levelled(design, LIMITS), lambda: compile(source, "x", "exec"))
+    say("netlist, Design to runnable over compile()", build / compiled, "at most 0.6", f"{1e3 * build:.0f} ms")
+    before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
+    million = [count_plane(i % 20, 1 << 20) for i in range(32)]
+    for start in range(0, 1 << 20, lanes):
+        tape.run([p >> start & full for p in million], full)
+    extra = (resource.getrusage(resource.RUSAGE_SELF).ru_maxrss - before) / 1024
+    say("netlist, 1 M lanes, peak extra memory in MB", extra, "at most 64", "in blocks of 65,536")
+
+
+def parsing() -> None:
+    """Lexing and parsing, bytes a second against CPython's own parser, and elaboration."""
+    text = "\n".join(coursework(s).replace("unit12", f"unit{s}") for s in range(60))
+    python = "\n".join(
+        f"def unit{s}(a, b, op):\n" + "".join(f"    t{i} = a ^ (0, b) & 0x{i:x}  # step {i}\n" for i in range(40)) + "    return y\n" for s in range(150)
+    )
+
+    def parse() -> None:
+        sources = Sources()
+        read_modules([sources.add("a.v", text)], Collector(), LIMITS)
+
+    gc.collect()
+    ours, theirs = interleaved(7, parse, lambda: python_ast.parse(python))
+    say("lex and parse, bytes/s over ast.parse", (len(text) / ours) / (len(python) / theirs), "0.6", f"{len(text) / ours / 1e6:.2f} MB/s")
+    reading = read_handin([HandinFile("a.v", coursework(0).encode())], LIMITS)
+    elaborate, parsed = interleaved(9, lambda: reading.elaborate("unit12"), lambda: read_handin([HandinFile("a.v", coursework(0).encode())], LIMITS))
+    say("elaborate one hand-in over reading it", elaborate / parsed, "-", f"{1e3 * elaborate:.1f} ms")
+
+
+def class_of_300() -> None:
+    """300 hand-ins x 4,096 cases on the command line with 2 workers, against pure work of one, halved."""
+    loaded = open_spec("s.toml", CLASS_SPEC.encode(), {})
+    assert loaded.expectation is not None, loaded.messages
+    expectation = loaded.expectation
+    handins = [coursework(s).encode() for s in range(300)]
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        (folder / "s.toml").write_text(CLASS_SPEC)
+        for i, data in enumerate(handins):
+            (folder / f"class/s{i:03}").mkdir(parents=True)
+            (folder / f"class/s{i:03}/unit12.v").write_bytes(data)
+        command = [sys.executable, "-m", "obento", "check", "s.toml", "class", "--batch", "--jobs", "2", "--json", "o.json", "--cases", "none"]
+
+        env = os.environ | {"PYTHONPATH": str(Path(__file__).resolve().parents[1] / "src")}
+
+        def pure() -> None:
+            for data in handins:
+                check_handin(expectation, [HandinFile("unit12.v", data)])
+
+        whole, one = interleaved(3, lambda: subprocess.run(command, cwd=folder, capture_output=True, env=env), pure)
+        say("class of 300 x 4,096, command line over half of pure work", whole / (one / 2), "within 1.3", f"{whole:.2f} s")
+
+
+def results_page() -> None:
+    """300 x 4,096 cells as sent to the browser, against the bits packed."""
+    from obento.server.payload_probe import payload_of_class
+
+    size, cells = payload_of_class(300)
+    say("results page 300 x 4,096, payload over packed bits", size / (cells / 8), "under 2", f"{size / 1000:.0f} kB")
+
+
+ALL = {"netlist": netlist, "parsing": parsing, "class": class_of_300, "page": results_page}
+
+if __name__ == "__main__":
+    for chosen in sys.argv[1:] or list(ALL):
+        ALL[chosen]()
