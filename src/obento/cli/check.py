@@ -22,7 +22,7 @@ from obento.export.tables import csv_text, junit_text, tap_text
 from obento.intake.archive import ArchiveError, open_inner, read_folder, read_zip
 from obento.intake.batch import split_children
 from obento.runner.pool import CheckPool
-from obento.runner.worker import SpecFiles, Task
+from obento.runner.worker import SpecFiles, Task, opened
 
 _WIDEST_STRIP = 32
 
@@ -44,7 +44,7 @@ def run_check(spec: Path, handins: Sequence[Path], batch: bool, outputs: Outputs
     errors = Console(stderr=True, highlight=False, soft_wrap=True)
     try:
         files = spec_files(spec)
-        loaded = files.open()
+        loaded = opened(files)
         for message in loaded.messages:
             errors.print(str(message), markup=False)
         if loaded.expectation is None:

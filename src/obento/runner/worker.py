@@ -57,13 +57,14 @@ def _leave_with(parent: int) -> None:
 
 
 @lru_cache(maxsize=16)
-def _expectation(spec: SpecFiles) -> LoadedSpec:
+def opened(spec: SpecFiles) -> LoadedSpec:
+    """A spec, worked out once a process; forked workers inherit what their parent has opened."""
     return spec.open()
 
 
 def run_task(task: Task) -> Checked:
     """Check one hand-in; running out of memory is an outcome like others."""
-    loaded = _expectation(task.spec)
+    loaded = opened(task.spec)
     if loaded.expectation is None:
         raise ValueError("the spec cannot be used")
     choices: Mapping[str, str] = dict(task.choices)

@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 
 from obento.core.sim.graph import Graph
 
-_AND, _OR, _XOR, _AND_NOT = range(4)
+_AND, _OR, _XOR = range(3)
 
 COMPILE_AFTER = 60
 """A tape run more often than this is turned into generated Python, which runs faster but takes time to compile."""
@@ -46,6 +46,7 @@ class Tape:
             used += 1
         free: list[int] = []
         ops: list[tuple[int, int, int, int]] = []
+        turned: dict[int, int] = {}  # node -> slot of its other polarity, where that was needed too
         for n in nodes:
             la = left[n]
             if la < 0:
@@ -56,30 +57,37 @@ class Tape:
             a, b = la >> 1, lb >> 1
             sa, sb = slot[a], slot[b]
             flip_a, flip_b = inverted[a] ^ bool(la & 1), inverted[b] ^ bool(lb & 1)
+            xor = is_xor[n]
+            if flip_a != flip_b and not xor:
+                # One operand stands in the wrong polarity: take its other one, made now unless it is there already.
+                if a in turned:
+                    sa, flip_a = turned[a], flip_b
+                elif b in turned:
+                    sb, flip_b = turned[b], flip_a
+                else:
+                    turn = a if readers[a] > readers[b] else b
+                    made = free.pop() if free else used
+                    used += made == used
+                    ops.append((_XOR, made, slot[turn], 1))
+                    turned[turn] = made
+                    if turn == a:
+                        sa, flip_a = made, flip_b
+                    else:
+                        sb, flip_b = made, flip_a
             for child in (a, b):
                 readers[child] -= 1
                 if readers[child] == 0 and child:
                     free.append(slot[child])
-            if free:
-                d = free.pop()
-            else:
-                d = used
-                used += 1
-            if is_xor[n]:
+                    if child in turned:
+                        free.append(turned[child])
+            d = free.pop() if free else used
+            used += d == used
+            if xor:
                 ops.append((_XOR, d, sa, sb))
                 inverted[n] = flip_a ^ flip_b
-            elif not flip_a and not flip_b:
-                ops.append((_AND, d, sa, sb))
-                inverted[n] = False
-            elif flip_a and flip_b:
-                ops.append((_OR, d, sa, sb))
-                inverted[n] = True
-            elif flip_b:
-                ops.append((_AND_NOT, d, sa, sb))
-                inverted[n] = False
             else:
-                ops.append((_AND_NOT, d, sb, sa))
-                inverted[n] = False
+                ops.append((_OR if flip_a else _AND, d, sa, sb))
+                inverted[n] = flip_a
             slot[n] = d
         self._outputs: list[tuple[int, bool]] = [(slot[o >> 1], inverted[o >> 1] ^ bool(o & 1)) for o in outputs]
         self.ops = ops
@@ -102,14 +110,12 @@ class Tape:
                     s[d] = s[a] & s[b]
                 elif op == _OR:
                     s[d] = s[a] | s[b]
-                elif op == _XOR:
-                    s[d] = s[a] ^ s[b]
                 else:
-                    s[d] = s[a] ^ (s[a] & s[b])
+                    s[d] = s[a] ^ s[b]
         return [s[at] ^ full if flip else s[at] for at, flip in self._outputs]
 
     def _generate(self) -> Callable[[list[int]], None]:
-        form = ("{d} = {a} & {b}", "{d} = {a} | {b}", "{d} = {a} ^ {b}", "{d} = {a} ^ ({a} & {b})")
+        form = ("{d} = {a} & {b}", "{d} = {a} | {b}", "{d} = {a} ^ {b}")
         lines = ["def tape(s):"]
         lines += [f"    s{i} = s[{i}]" for i in [0, 1, *self._input_slots]]
         lines += ["    " + form[op].format(d=f"s{d}", a=f"s{a}", b=f"s{b}") for op, d, a, b in self.ops]

@@ -1,0 +1,128 @@
+"""The results page with 300 x 4,096 cells, in headless Chromium on a real server and database."""
+
+from __future__ import annotations
+
+import io
+import tempfile
+import threading
+import time
+import zipfile
+from dataclasses import dataclass
+from pathlib import Path
+
+import uvicorn
+from selenium import webdriver
+from selenium.webdriver.chrome.service import Service
+from selenium.webdriver.common.by import By
+from selenium.webdriver.support.ui import WebDriverWait
+
+from bench.designs import CLASS_SPEC, coursework
+from obento.core.check.check import check_handin
+from obento.core.handin import HandinFile
+from obento.runner.engine import engine_version
+from obento.server.app import create_app
+from obento.server.intake import take_in
+from obento.server.security import hash_password
+from obento.server.settings import Settings
+from obento.server.specs import SpecShelf, spec_files
+from obento.store import handins, labs, people, results
+from obento.store.connection import Store
+from obento.store.mariadb import PrivateServer, free_port
+from obento.store.migrate import migrate
+
+ROOT = Path(__file__).resolve().parents[1]
+
+
+@dataclass(frozen=True, slots=True)
+class Measured:
+    payload: int
+    painted: float
+    tray: float
+    slow_frames: float
+    frames: int
+    median_ms: float
+
+
+def _fill(store: Store) -> tuple[int, int]:
+    """A class of 300 with outcomes; gives lab and task."""
+    with store.transaction() as c:
+        ta = people.add_person(c, "b@x.example", "Bench", hash_password("bench-password"))
+        class_id = people.add_class(c, "Bench", "", ta, "ta")
+        for i in range(300):
+            people.put_student(c, class_id, f"{10_000 + i}", f"Student {i}", "", {}, i)
+        lab_id = labs.add_lab(c, class_id, "Bench", None)
+        task_id = labs.add_task(c, lab_id, "unit12")
+        loaded = SpecShelf().load(spec_files(c, task_id, CLASS_SPEC))
+        assert loaded.spec is not None and loaded.expectation is not None
+        version = labs.save_spec(c, task_id, CLASS_SPEC, "unit12", loaded.spec.digest, True, ta)
+        out = io.BytesIO()
+        with zipfile.ZipFile(out, "w") as archive:
+            for i in range(300):
+                archive.writestr(f"{10_000 + i}/unit12.v", coursework(i))
+        lab = labs.lab(c, lab_id)
+        assert lab is not None
+        take_in(c, lab, "class.zip", out.getvalue(), ta)
+        for row in handins.handins_of(c, lab_id):
+            files: list[HandinFile] = handins.attempt_files(c, row["attempt_id"])
+            checked = check_handin(loaded.expectation, files)
+            results.add_result(c, row["attempt_id"], task_id, version, engine_version(), results.choices_digest(()), checked, 4096)
+    return lab_id, task_id
+
+
+def measure() -> Measured:
+    with tempfile.TemporaryDirectory() as name:
+        folder = Path(name)
+        database = PrivateServer(folder / "database")
+        address = database.start()
+        try:
+            store = Store(address)
+            migrate(store)
+            lab_id, task_id = _fill(store)
+            port = free_port()
+            settings = Settings(root=ROOT, var=folder, port=port)
+            server = uvicorn.Server(uvicorn.Config(create_app(settings, address), port=port, log_level="error", timeout_graceful_shutdown=1))
+            thread = threading.Thread(target=server.run, daemon=True)
+            thread.start()
+            while not server.started:
+                time.sleep(0.05)
+            try:
+                return _browse(f"http://127.0.0.1:{port}", lab_id, task_id, folder)
+            finally:
+                server.should_exit = True
+                thread.join(20)
+        finally:
+            database.stop()
+
+
+def _browse(base: str, lab_id: int, task_id: int, folder: Path) -> Measured:
+    options = webdriver.ChromeOptions()
+    options.binary_location = "/usr/bin/chromium"
+    for flag in ["--headless=new", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--no-first-run", f"--user-data-dir={folder / 'profile'}"]:
+        options.add_argument(flag)
+    driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
+    try:
+        driver.get(f"{base}/sign-in")
+        wait = WebDriverWait(driver, 30)
+        wait.until(lambda d: d.find_element(By.NAME, "email")).send_keys("b@x.example")
+        driver.find_element(By.NAME, "password").send_keys("bench-password")
+        driver.find_element(By.CSS_SELECTOR, "button[type=submit]").click()
+        wait.until(lambda d: d.find_elements(By.CSS_SELECTOR, ".lab"))
+        page = f"{base}/lab/{lab_id}/task/{task_id}/results"
+        driver.get(page)
+        start = time.perf_counter()
+        driver.get(page)
+        wait.until(lambda d: d.find_elements(By.CSS_SELECTOR, "[data-cluster]"))
+        tray = time.perf_counter() - start
+        driver.get(f"{page}?face=rows")
+        wait.until(lambda d: d.execute_script("return performance.getEntriesByName('rows-painted').length"))
+        painted = driver.execute_script("return performance.getEntriesByName('rows-painted')[0].startTime") / 1000
+        payload = driver.execute_script("return performance.getEntriesByType('resource').find(r => r.name.includes('/cells')).decodedBodySize")
+        gaps: list[float] = driver.execute_async_script(
+            "const done = arguments[0], box = document.querySelector('.box'), gaps = []; let last = performance.now(), n = 0;"
+            "function step(now) { gaps.push(now - last); last = now; box.scrollTop = (n * 37) % 5000; box.scrollLeft = (n * 61) % 6000;"
+            " if (++n < 180) requestAnimationFrame(step); else done(gaps.slice(2)); } requestAnimationFrame(step);"
+        )
+        ordered = sorted(gaps)
+        return Measured(payload, painted, tray, sum(g > 34 for g in gaps) / len(gaps), len(gaps), ordered[len(ordered) // 2])
+    finally:
+        driver.quit()
