@@ -5,9 +5,9 @@ import type { CaseRow } from '../api/types'
 import CellGlyph from './CellGlyph.vue'
 import { heads } from './words'
 
-const props = defineProps<{ inputs: string[]; outputs: string[]; rows: CaseRow[]; glyphs?: boolean; chosen?: number | null; runs?: boolean }>()
+const props = defineProps<{ inputs: string[]; outputs: string[]; rows: CaseRow[]; glyphs?: boolean; chosen?: number | null; runs?: boolean; full?: boolean }>()
 const emit = defineEmits<{ choose: [index: number] }>()
-const inputHeads = computed(() => heads(props.inputs))
+const inputHeads = computed(() => (props.full ? props.inputs : heads(props.inputs)))
 </script>
 
 <template>

@@ -23,7 +23,7 @@ defineProps<{ letter: Letter }>()
       <p v-if="t.note" class="say">{{ t.note }}</p>
       <ul v-if="t.messages.length" class="messages"><li v-for="m in t.messages" :key="m">{{ m }}</li></ul>
       <template v-if="t.rows.length">
-        <CaseTable :inputs="t.inputs" :outputs="t.outputs" :rows="t.rows" glyphs :runs="t.rows.some((r) => r.run !== 'fresh')" />
+        <CaseTable :inputs="t.inputs" :outputs="t.outputs" :rows="t.rows" glyphs full class="rows" :runs="t.rows.some((r) => r.run !== 'fresh')" />
         <p v-if="t.more > 0" class="quiet small">and {{ t.more }} more cases that are not right</p>
         <p class="again"><b>To see it again:</b> {{ t.again }}</p>
       </template>
@@ -41,6 +41,7 @@ h2 { font-size: 15px; font-weight: 600; }
 .sum b { font-size: 24px; color: var(--lacquer); }
 section { display: grid; gap: 7px; }
 .head { display: flex; justify-content: space-between; align-items: baseline; border-bottom: 1px solid var(--line); }
+.rows { justify-self: start; }
 .held { color: var(--undef-text); }
 .say { white-space: pre-wrap; }
 .messages li { font: 12.5px var(--mono); color: var(--fail-text); overflow-wrap: anywhere; }
