@@ -97,7 +97,14 @@ def measure() -> Measured:
 def _browse(base: str, lab_id: int, task_id: int, folder: Path) -> Measured:
     options = webdriver.ChromeOptions()
     options.binary_location = "/usr/bin/chromium"
-    for flag in ["--headless=new", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--no-first-run", f"--user-data-dir={folder / 'profile'}"]:
+    for flag in [
+        "--headless=new",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-dev-shm-usage",
+        "--no-first-run",
+        f"--user-data-dir={folder / 'profile'}",
+    ]:
         options.add_argument(flag)
     driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
     try:

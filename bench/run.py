@@ -81,7 +81,8 @@ def parsing() -> None:
     """Lexing and parsing, bytes a second against CPython's own parser, and elaboration."""
     text = "\n".join(coursework(s).replace("unit12", f"unit{s}") for s in range(60))
     python = "\n".join(
-        f"def unit{s}(a, b, op):\n" + "".join(f"    t{i} = a ^ (0, b) & 0x{i:x}  # step {i}\n" for i in range(40)) + "    return y\n" for s in range(150)
+        f"def unit{s}(a, b, op):\n" + "".join(f"    t{i} = a ^ (0, b) & 0x{i:x}  # step {i}\n" for i in range(40)) + "    return y\n"
+        for s in range(150)
     )
 
     def parse() -> None:

@@ -21,7 +21,14 @@ COMMENT = "Dear {name}, look at {line}: the alarm has to sound whenever the key 
 def main() -> None:
     options = webdriver.ChromeOptions()
     options.binary_location = "/usr/bin/chromium"
-    for flag in ["--headless=new", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--no-first-run", f"--user-data-dir={tempfile.mkdtemp()}"]:
+    for flag in [
+        "--headless=new",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-dev-shm-usage",
+        "--no-first-run",
+        f"--user-data-dir={tempfile.mkdtemp()}",
+    ]:
         options.add_argument(flag)
     driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
     driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False})

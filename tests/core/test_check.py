@@ -181,6 +181,17 @@ def test_texts_in_odd_encodings_and_with_odd_suffixes() -> None:
     assert long_line.status == "checked"
 
 
+def test_two_versions_of_a_unit_are_not_chosen_between() -> None:
+    c = check(two(), GOOD, b_v=GOOD.replace("&", "|"))
+    assert c.status == "unreadable" and any(m.code == "duplicate" for m in c.messages)
+    assert check(two(), GOOD, b_v=GOOD).status == "checked"  # the same text twice
+
+
+def test_escaped_names_of_single_bits() -> None:
+    text = "module m(\\q[2] , \\q[1] , \\q[0] , y); input \\q[2] , \\q[1] , \\q[0] ; output y; assign y = \\q[2]  & ~ \\q[0] ; endmodule"
+    assert check(two("y = q[2] & !q[0]", "q[3]"), text).verdict.digits() == "1" * 8  # type: ignore[union-attr]
+
+
 def test_a_bench_beside_the_design_does_no_harm() -> None:
     bench = 'module tb; reg a, b; wire y; m dut(a, b, y); initial begin a = 0; #10 b = 1; $display("%b", y); $finish; end endmodule'
     assert check(two(), GOOD + "\n" + bench).status == "checked"

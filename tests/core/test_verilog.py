@@ -90,6 +90,16 @@ def test_functions_loops_and_generate() -> None:
         assert got == f"{bin(n).count('1'):03b} {n ^ n >> 1:04b} {f'{n:04b}'[::-1]}"
 
 
+def test_declarations_inside_blocks() -> None:
+    text = """module m(input [2:0] a, output reg [1:0] n);
+      always @* begin : outer reg [1:0] t; t = 0;
+        if (a != 0) begin : count integer i; for (i = 0; i < 3; i = i + 1) if (a[i]) t = t + 1; end
+        n = t; end endmodule"""
+    assert outputs(text) == [f"{bin(n).count('1'):02b}" for n in range(8)]
+    loop = "module m(input [2:0] a, output reg y); always @* begin y = 0; for (int i = 0; i < 3; i++) y = y ^ a[i]; end endmodule"
+    assert outputs(loop, name="a.sv") == [str(bin(n).count("1") % 2) for n in range(8)]
+
+
 def test_case_kinds_treat_x_and_z_by_their_own_rules() -> None:
     text = """module m(input [1:0] s, output reg [1:0] c, z, x);
       always @* begin

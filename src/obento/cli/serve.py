@@ -31,7 +31,6 @@ def run_serve(port: int) -> int:
         print(f"obento: port {port} is taken; stop what uses it, or give another: ./obento start --port {port + 1}", file=sys.stderr)
         return 1
     database = PrivateServer(settings.var_folder / "database")
-    was_running = database.is_running()
     signal.signal(signal.SIGTERM, signal.default_int_handler)
     try:
         print("obento: starting the database", flush=True)
@@ -51,8 +50,7 @@ def run_serve(port: int) -> int:
     except KeyboardInterrupt:
         pass
     finally:
-        if not was_running:
-            database.stop()
+        database.stop()
         print("obento: stopped", flush=True)
     return 0
 

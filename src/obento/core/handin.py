@@ -55,6 +55,7 @@ class Reading:
     units: dict[str, Unit] = field(default_factory=dict)
     texts: list[SourceFile] = field(default_factory=list)
     ignored: list[str] = field(default_factory=list)
+    duplicates: set[str] = field(default_factory=set)
     empty: bool = False
     _building: list[str] = field(default_factory=list)
 
@@ -63,8 +64,14 @@ class Reading:
 
     def errors_in_files_of(self, unit: Unit) -> list[Diagnostic]:
         """Errors in the files that a unit and what it uses stand in: it would not compile with them."""
-        needed = {id(u.file) for u in self._needed(unit)}
-        return [d for d in self.collector.items() if d.severity == "error" and id(self.sources.file_at(d.start)) in needed]
+        units = self._needed(unit)
+        needed = {id(u.file) for u in units}
+        ambiguous = any(u.name in self.duplicates for u in units)
+        return [
+            d
+            for d in self.collector.items()
+            if d.severity == "error" and (id(self.sources.file_at(d.start)) in needed or (ambiguous and d.code == "duplicate"))
+        ]
 
     def _needed(self, unit: Unit) -> list[Unit]:
         found: dict[str, Unit] = {}
@@ -155,6 +162,7 @@ def _add_unit(reading: Reading, unit: Unit, position: int) -> None:
     if same:
         reading.collector.note("twice", f"`{unit.name}` stands the same in {where}", position)
     else:
+        reading.duplicates.add(unit.name)
         reading.collector.error("duplicate", f"`{unit.name}` is defined a second time, first in {where}", position, None, "keep one of them")
 
 

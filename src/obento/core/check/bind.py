@@ -184,7 +184,7 @@ def _bind_bits(open_ours: list[SpecPort], theirs: dict[str, Port], binding: Bind
 
 
 def _is_bit(single: str, bus: str, index: int) -> bool:
-    return single.lower() in (f"{bus}{index}".lower(), f"{bus}_{index}".lower())
+    return single.lower() in (f"{bus}{index}".lower(), f"{bus}_{index}".lower(), f"{bus}[{index}]".lower())
 
 
 def _numbered(theirs: dict[str, Port], name: str, bit_name: str) -> Port | None:

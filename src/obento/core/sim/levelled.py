@@ -90,8 +90,8 @@ class Levelled:
             case Ref(width=1):
                 bit = self._bits.get(e.signal.offset)
                 return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
-            case Slice(width=1, a=Ref()) if 0 <= e.low < e.a.width:
-                bit = self._bits.get(e.a.signal.offset + e.low)
+            case Slice(width=1, a=Ref(signal=signal)) if 0 <= e.low < signal.width:
+                bit = self._bits.get(signal.offset + e.low)
                 return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
             case Unary(op="not"):
                 a = self._known_literal(e.a)

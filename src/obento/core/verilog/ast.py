@@ -159,7 +159,6 @@ class For(Stmt):
     cond: Expr
     step: Assign
     body: Stmt | None
-    variable: str | None = None
 
 
 @dataclass(slots=True)

@@ -433,9 +433,7 @@ class _ModuleBody:
                 raise self._error("always-no-event", "this `always` waits for nothing", p, "write `always @*` or `always @(posedge clk)`")
             watches = None if body.control.terms is None else self._watches(body.control.terms, x, scope)
             body = body.body
-        scope, body = self._block_scope(body, scope)
-        x = self._x(scope)
-        lowered = StatementLowering(x).statement(body) or ir.Block(p.start, [])
+        lowered = StatementLowering(self._x(scope), self._block_scope).statement(body) or ir.Block(p.start, [])
         kind: Literal["continuous", "always", "initial"] = "initial" if p.kind == "initial" else "always"
         if p.kind in ("always_comb", "always_latch"):
             kind = "continuous"
@@ -459,14 +457,15 @@ class _ModuleBody:
                             "use one of the two for it",
                         )  # fmt: skip
 
-    def _block_scope(self, body: ast.Stmt | None, scope: Scope) -> tuple[Scope, ast.Stmt | None]:
-        """Declarations at the head of a process's block, in a scope of their own."""
-        if isinstance(body, ast.Block) and body.declarations:
-            inner = Scope(f"{scope.path}.{body.name or 'block'}", scope)
-            for item in body.declarations:
+    def _block_scope(self, block: ast.Block, scope: Scope) -> Scope:
+        """The scope of a block with declarations at its head."""
+        inner = Scope(f"{scope.path}.{block.name or 'block'}", scope)
+        for item in block.declarations:
+            if isinstance(item, ast.Parameter):
+                self._parameter(item, inner)
+            else:
                 self._declare(item, inner)
-            return inner, body
-        return scope, body
+        return inner
 
     def _watches(self, terms: list[ast.EventTerm], x: ExpressionLowering, scope: Scope) -> list[Watch]:
         watches: list[Watch] = []
@@ -533,7 +532,7 @@ class _ModuleBody:
         entry.lowered = function
         x = ExpressionLowering(_CallableScope(scope, item.name, entry), self.collector, self.b.limits, self._lower_function)
         body = ast.Block(item.start, item.end, None, [], item.body)
-        function.body = StatementLowering(x).statement(body)
+        function.body = StatementLowering(x, self._block_scope).statement(body)
         return function
 
     # Instances.

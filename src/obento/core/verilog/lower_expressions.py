@@ -39,6 +39,10 @@ class ExpressionLowering:
         self._sizes: dict[int, tuple[int, bool]] = {}
         self.implicit: Callable[[ast.Name], Vector | None] | None = None
 
+    def inside(self, scope: Scope) -> ExpressionLowering:
+        """The same in an inner scope."""
+        return ExpressionLowering(scope, self.collector, self.limits, self._call)
+
     def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong:
         self.collector.error(code, text, node.start, node.end, hint)
         return Wrong()

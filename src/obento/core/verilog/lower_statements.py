@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
 from obento.core.verilog import ast
@@ -40,10 +42,11 @@ _SILENT = frozenset(
 
 
 class StatementLowering:
-    """Lowers the body of one process or function."""
+    """Lowers the body of one process or function. `declare` gives the scope of a block with declarations of its own."""
 
-    def __init__(self, expressions: ExpressionLowering) -> None:
+    def __init__(self, expressions: ExpressionLowering, declare: Callable[[ast.Block, Scope], Scope]) -> None:
         self._x = expressions
+        self._declare = declare
         self._collector: Collector = expressions.collector
         self.scope: Scope = expressions.scope
 
@@ -94,6 +97,9 @@ class StatementLowering:
     def _block(self, s: ast.Block) -> ir.Stmt:
         if s.parallel:
             raise self.error("not-yet", "`fork` is not run in a check by this version", s)
+        if s.declarations:
+            inside = StatementLowering(self._x.inside(self._declare(s, self.scope)), self._declare)
+            return inside._block(ast.Block(s.start, s.end, s.name, [], s.body))
         body: list[ir.Stmt] = []
         wrong = False
         for inner in s.body:

@@ -324,7 +324,12 @@ class StatementParser(ExpressionParser):
         step = self.assignment()
         self.expect(")", "the parts of `for`")
         body = self.statement_or_null()
-        return ast.For(start, self.previous_end, init, cond, step, body, variable)
+        loop = ast.For(start, self.previous_end, init, cond, step, body)
+        if variable is None:
+            return loop
+        counter = ast.Declarator(init.start, init.start + len(variable), variable, [], None)
+        declaration = ast.Declaration(init.start, init.start, "integer", "", True, None, [counter])
+        return ast.Block(start, self.previous_end, None, [declaration], [loop])
 
     def _while(self) -> ast.Stmt:
         start = self.start
