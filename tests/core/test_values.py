@@ -141,3 +141,14 @@ def test_graph_keeps_planes_and_tautologies() -> None:
     assert g.is_tautology(either)
     assert not g.is_tautology(g.or_(a, b))
     assert [count_plane(1, 8) >> i & 1 for i in range(8)] == [0, 0, 1, 1, 0, 0, 1, 1]
+
+
+def test_an_xor_built_from_other_gates_becomes_one_node() -> None:
+    g = Graph()
+    a, b = g.leaf(), g.leaf()
+    n1 = g.or_(a, b) ^ 1
+    n2, n3 = g.or_(a, n1) ^ 1, g.or_(b, n1) ^ 1
+    assert g.or_(n2, n3) ^ 1 == g.xor(a, b) ^ 1
+    nand = g.and_(a, b) ^ 1
+    assert g.and_(g.and_(a, nand) ^ 1, g.and_(b, nand) ^ 1) ^ 1 == g.xor(a, b)
+    assert g.and_(a, g.and_(a, b)) == g.and_(a, b) and g.and_(a ^ 1, g.and_(a, b)) == 0

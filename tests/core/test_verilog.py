@@ -141,6 +141,12 @@ def test_nor_latch_ring_and_edges() -> None:
         assert in_lanes(flop, [steps]) == [["1"] if fires else ["x"]]
 
 
+def test_a_case_that_never_settles_leaves_the_others_alone() -> None:
+    """Non-blocking updates of settled cases still happen when another case is given up."""
+    text = "module m(input a, c, output reg z); wire k; assign k = (c === 1'b1) ? ~(k === 1'b1) : 1'b0; always @* z <= a; endmodule"
+    assert outputs(text) == ["0", "*", "1", "*"]
+
+
 def test_two_drivers_and_tristate() -> None:
     text = "module m(input a, b, e, output y, z); assign y = a; assign y = b; bufif1 (z, a, e); bufif0 (z, b, e); endmodule"
     assert "1:" in messages(text)[0] and "two-drivers" in messages(text)[0]

@@ -55,7 +55,42 @@ class Graph:
             return a
         if a ^ b == 1:
             return 0
-        return self._node(_AND, a, b)
+        literal = self._known.get((_AND, a, b))
+        if literal is not None:
+            return literal
+        simpler = self._simpler(a, b)
+        return self._node(_AND, a, b) if simpler < 0 else simpler
+
+    def _simpler(self, a: int, b: int) -> int:
+        """An AND that its operands' own operands make simpler; -1 when they do not.
+
+        Absorption, contradiction and substitution one level down, and the two ANDs of an XOR: with these the gates from which
+        people build an XOR or an adder come out as XOR nodes, and a condition repeated below itself vanishes.
+        """
+        left, right = self.left, self.right
+        inner_a = left[a >> 1] >= 0 and not self.is_xor[a >> 1]
+        inner_b = left[b >> 1] >= 0 and not self.is_xor[b >> 1]
+        for x, y, inner in ((a, b, inner_b), (b, a, inner_a)):
+            if not inner:
+                continue
+            p, q = left[y >> 1], right[y >> 1]
+            if y & 1:  # x and not (p and q)
+                if x == p:
+                    return self.and_(x, q ^ 1)
+                if x == q:
+                    return self.and_(x, p ^ 1)
+                if x ^ p == 1 or x ^ q == 1:
+                    return x
+            elif x == p or x == q:
+                return y
+            elif x ^ p == 1 or x ^ q == 1:
+                return 0
+        if inner_a and inner_b and a & b & 1:
+            p, q = left[a >> 1], right[a >> 1]
+            r, s = left[b >> 1], right[b >> 1]
+            if (p ^ r == 1 and q ^ s == 1) or (p ^ s == 1 and q ^ r == 1):
+                return self.xor(p, q)
+        return -1
 
     def or_(self, a: int, b: int) -> int:
         return self.and_(a ^ 1, b ^ 1) ^ 1

@@ -157,24 +157,28 @@ class Woken:
 
     def _settle(self) -> int:
         sweeps = 0
+        stopped = 0
         while True:
             while any(self._next):
                 sweeps += 1
                 if sweeps > self._limits.deltas:
-                    return self._give_up()
+                    stopped |= self._give_up()
+                    sweeps = 0
+                    continue
                 self._sweep()
             if not self._later:
-                return 0
+                return stopped
             updates, self._later = self._later, []
             for bit, one, zero, mask in updates:
                 self._update(bit, one, zero, mask)
 
     def _give_up(self) -> int:
+        """Take the lanes that still move out of everything; the others go on undisturbed. Gives those lanes."""
         moving = 0
         for mask in self._next:
             moving |= mask
-        self._next = [0] * len(self._steps)
-        self._later = []
+        self._next = [mask ^ (mask & moving) for mask in self._next]
+        self._later = [(bit, one, zero, mask ^ (mask & moving)) for bit, one, zero, mask in self._later]
         return moving
 
     def _sweep(self) -> None:
