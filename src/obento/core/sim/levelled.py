@@ -86,24 +86,26 @@ class Levelled:
 
     def _known_literal(self, e: Expr) -> int:
         """The literal of a one-bit expression over known bits; -1 where the long way is needed."""
-        match e:
-            case Ref(width=1):
-                bit = self._bits.get(e.signal.offset)
-                return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
-            case Slice(width=1, a=Ref(signal=signal)) if 0 <= e.low < signal.width:
-                bit = self._bits.get(signal.offset + e.low)
-                return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
-            case Unary(op="not"):
-                a = self._known_literal(e.a)
-                return a ^ 1 if a >= 0 else -1
-            case Binary(op="and" | "or" | "xor"):
-                a = self._known_literal(e.a)
-                b = self._known_literal(e.b) if a >= 0 else -1
-                if b < 0:
-                    return -1
-                if e.op == "xor":
-                    return self._graph.xor(a, b)
-                return self._graph.and_(a, b) if e.op == "and" else self._graph.or_(a, b)
+        # `type(...) is` instead of patterns: this runs for every operand of every gate.
+        if type(e) is Ref:
+            bit = self._bits.get(e.signal.offset) if e.width == 1 else None
+            return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
+        if type(e) is Binary:
+            if e.op not in ("and", "or", "xor"):
+                return -1
+            a = self._known_literal(e.a)
+            b = self._known_literal(e.b) if a >= 0 else -1
+            if b < 0:
+                return -1
+            if e.op == "xor":
+                return self._graph.xor(a, b)
+            return self._graph.and_(a, b) if e.op == "and" else self._graph.or_(a, b)
+        if type(e) is Unary:
+            a = self._known_literal(e.a) if e.op == "not" else -1
+            return a ^ 1 if a >= 0 else -1
+        if type(e) is Slice and type(e.a) is Ref and e.width == 1 and 0 <= e.low < e.a.width:
+            bit = self._bits.get(e.a.signal.offset + e.low)
+            return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
         return -1
 
     def _lower(self, process: Process, limits: Limits) -> None:
@@ -179,27 +181,40 @@ def _level_order(design: Design, written_by: list[set[int]]) -> list[Process]:
     for signal in design.signals:
         if signal.initial is not None and any(signal.offset + i in writer for i in range(signal.width)):
             raise HasMemory("start values")
-    waits: list[set[int]] = [set() for _ in design.processes]
-    readers: list[list[int]] = [[] for _ in design.processes]
-    for index, process in enumerate(design.processes):
-        sources = waits[index]
-        for w in process.watches:
-            first = w.signal.offset + w.low
-            for bit in range(first, first + w.width) if w.width > 1 else (first,):
-                source = writer.get(bit, -1)
-                if source < 0 or source in sources or (source == index and process.kind == "always"):
-                    continue  # an input, known already, or a scratch variable of its own
-                sources.add(source)
-                readers[source].append(index)
-    counts = [len(w) for w in waits]
-    ready = [i for i in range(len(counts)) if counts[i] == 0]
+    placed = bytearray(len(design.processes))
     order: list[Process] = []
+    held: list[int] = []
+    for index, process in enumerate(design.processes):  # most texts are written in level order already
+        if _sources(process, index, writer, placed):
+            held.append(index)
+        else:
+            placed[index] = 1
+            order.append(process)
+    waits = {index: _sources(design.processes[index], index, writer, placed) for index in held}
+    readers: dict[int, list[int]] = {}
+    for index, sources in waits.items():
+        for source in sources:
+            readers.setdefault(source, []).append(index)
+    ready = [index for index in held if not waits[index]]
     for index in ready:  # grows while it is walked
         order.append(design.processes[index])
-        for reader in readers[index]:
-            counts[reader] -= 1
-            if counts[reader] == 0:
+        for reader in readers.get(index, ()):
+            waits[reader].discard(index)
+            if not waits[reader]:
                 ready.append(reader)
-    if len(order) < len(counts):
+    if len(order) < len(design.processes):
         raise HasMemory("a loop")
     return order
+
+
+def _sources(process: Process, index: int, writer: dict[int, int], placed: bytearray) -> set[int]:
+    """The processes not placed yet whose results a process wakes for."""
+    found: set[int] = set()
+    for w in process.watches:
+        first = w.signal.offset + w.low
+        for bit in range(first, first + w.width) if w.width > 1 else (first,):
+            source = writer.get(bit, -1)
+            if source < 0 or placed[source] or (source == index and process.kind == "always"):
+                continue  # an input, there already, or a scratch variable of its own
+            found.add(source)
+    return found
