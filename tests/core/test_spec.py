@@ -104,6 +104,7 @@ MISTAKES = [
     ("[expect]\ntable = '''\na b | y\n0 - | 1\n- 0 | 0\n'''\n", "11:1", "rows-contradict"),
     ("[expect]\nequations = 'y = a'\ntable = '''\na b | y\n1 0 | 0\n'''\n", "11:1", "sources-disagree"),
     ("[expect]\nfoo = 1\n", "8:1", "unknown-key"),
+    ("[expekt]\nequations = 'y = a'\n", "7:1", "unknown-key"),
     ("[expect]\nmodel = 'nix.v'\n", "8:1", "no-model"),
     ("[cases]\nall = true\n", "1:1", "no-source"),
     ("[expect]\nequations = 'y = a'\n[marks]\nby = 'luck'\n", "10:1", "bad-value"),

@@ -207,7 +207,7 @@ def trees(depth: int) -> st.SearchStrategy[E]:
     if depth == 0:
         return LEAVES
     t = trees(depth - 1)
-    binary = "+ - * / % & | ^ == != === < <= > >= && || << >> >>>".split()
+    binary = ["+", "-", "*", "/", "%", "&", "|", "^", "==", "!=", "===", "<", "<=", ">", ">=", "&&", "||", "<<", ">>", ">>>"]
     return st.one_of(
         LEAVES,
         st.builds(lambda op, x, y: E(op, (x, y)), st.sampled_from(binary), t, t),

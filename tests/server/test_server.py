@@ -228,6 +228,35 @@ def test_one_hand_in_never_takes_the_others_down(ta: Client) -> None:
     assert all(found[name]["kind"] == "unchecked" for name in ("Nadia Brenn", "Osk Lindqvist") if name in found)
 
 
+def test_a_check_can_be_cancelled_and_taken_up_again(ta: Client) -> None:
+    wide = 'obento = "spec/1"\nunit = "m"\n[ports]\nin = "a[14]"\nout = "y"\n[expect]\nequations = "y = a[0]"\n'
+    slow = "module m(input [13:0] a, output reg y); reg [99:0] t; always @(a) begin t = a; while (t != 0) t = (t * 7) ^ (t >> 3); y = a[0]; end endmodule"
+    lab, task = new_lab(ta, "Cancel", wide)
+    numbers = [s["number"] for s in ta.get(f"/labs/{lab}/feedback")["students"][:6]]
+    ta.drop(lab, "c.zip", zipped(**{f"{n}__m.v": slow for n in numbers}))
+    assert ta.send("POST", f"/labs/{lab}/check")["state"] == "running"
+    assert ta.send("POST", f"/labs/{lab}/check")["total"] == 6  # a second request joins the first
+    ta.send("POST", f"/labs/{lab}/check/cancel")
+    run = services(ta).checks.run_of(lab)
+    assert run is not None
+    for _ in range(400):
+        if run.state != "running":
+            break
+        time.sleep(0.05)
+    assert run.state == "cancelled" and ta.get(f"/tasks/{task}/results")["waiting"] > 0
+
+
+def test_our_own_mistakes_are_not_blamed_on_a_hand_in() -> None:
+    from concurrent.futures import Future
+
+    from obento.runner.pool import outcome_of
+
+    future: Future[object] = Future()
+    future.set_exception(KeyError("ours"))
+    outcome = outcome_of(future, 1.0)  # type: ignore[arg-type]
+    assert outcome is not None and "mistake of ours" in outcome.messages[0].text
+
+
 def test_the_database_away_in_the_middle_of_a_check(ta: Client, database) -> None:  # type: ignore[no-untyped-def]
     lab, task = new_lab(ta, "Away")
     ta.drop(lab, "c.zip", zipped(**{f"{number}__m.v": RIGHT for number in ("04107", "04120", "04133", "04146", "04159", "04172")}))

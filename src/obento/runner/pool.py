@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import multiprocessing
+import secrets
 import threading
 from collections.abc import Callable
 from concurrent.futures import CancelledError, TimeoutError
@@ -68,3 +69,7 @@ def outcome_of(future: ProcessFuture[Checked], seconds: float) -> Checked | None
         return stopped(f"this did not end within {seconds:g} seconds")
     except ProcessExpired as error:
         return stopped(f"the checking process died (exit code {error.exitcode})")
+    except Exception:
+        number = secrets.token_hex(4)
+        log.exception("our own mistake %s while checking a hand-in", number)
+        return stopped(f"this could not be checked through a mistake of ours (number {number} in the log), not of the hand-in's")

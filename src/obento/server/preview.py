@@ -13,18 +13,19 @@ _MOST_ROWS = 512
 
 
 def preview(loaded: LoadedSpec) -> SpecPreview:
-    spec, expectation = loaded.spec, loaded.expectation
+    spec, expectation = loaded.spec, loaded.draft
+    apart = {d.case for d in expectation.disagreements} if expectation else set()
     ports = [*spec.inputs, *spec.outputs] if spec else []
     return SpecPreview(
         title=spec.title if spec else "",
         unit=spec.unit if spec else "",
         messages=[MessageView(**asdict(m)) for m in loaded.messages],
-        is_right=expectation is not None,
+        is_right=loaded.expectation is not None,
         ports=[PortView(name=p.name, direction=p.direction, width=p.width, signed=p.signed, radix=p.radix) for p in ports],
         sources=[s.name for s in expectation.sources] if expectation else [],
         cases=expectation.cases.count if expectation else 0,
         uncovered=expectation.uncovered if expectation else 0,
-        rows=[_row(expectation, i) for i in range(min(_MOST_ROWS, expectation.cases.count))] if expectation else [],
+        rows=[_row(expectation, i, i not in apart) for i in range(min(_MOST_ROWS, expectation.cases.count))] if expectation else [],
         groups={name: plane.bit_count() for name, plane in expectation.groups.items()} if expectation else {},
     )
 
@@ -42,9 +43,9 @@ def expected_values(expectation: Expectation, case: int) -> list[str]:
     return [p.show(*expected_word(expectation, p.name, p.width, case)) for p in expectation.spec.outputs]
 
 
-def _row(expectation: Expectation, case: int) -> TableRow:
+def _row(expectation: Expectation, case: int, agrees: bool) -> TableRow:
     sources = [[_says(source, p, case) for p in expectation.spec.outputs] for source in expectation.sources]
-    return TableRow(index=case, inputs=input_values(expectation, case), outputs=expected_values(expectation, case), sources=sources, agrees=True)
+    return TableRow(index=case, inputs=input_values(expectation, case), outputs=expected_values(expectation, case), sources=sources, agrees=agrees)
 
 
 def _says(source: Source, port: SpecPort, case: int) -> str:

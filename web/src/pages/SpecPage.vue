@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { Button, Input, message, Modal } from 'ant-design-vue'
 import { useDebounceFn } from '@vueuse/core'
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
 
 import { get, post, put, sentence } from '../api/client'
-import type { SpecPreview, SpecView } from '../api/types'
+import type { SpecPreview, SpecView, TableRow } from '../api/types'
 import PinBox from '../features/spec/PinBox.vue'
 import SpecEditor from '../features/spec/SpecEditor.vue'
 import { useKeys } from '../shared/keys'
@@ -17,6 +17,8 @@ const router = useRouter()
 const saved = ref<SpecView | null>(null)
 const text = ref('')
 const preview = ref<SpecPreview | null>(null)
+/** The last text that gave a table: it stays to be looked at while the next one is typed. */
+const table = ref<SpecPreview | null>(null)
 const trouble = ref('')
 const source = ref(-1)
 const editor = ref<InstanceType<typeof SpecEditor>>()
@@ -32,6 +34,9 @@ onMounted(async () => {
   } catch (error) {
     trouble.value = sentence(error)
   }
+})
+watch(preview, (found) => {
+  if (found?.rows.length) table.value = found
 })
 let latest = 0
 const look = useDebounceFn(async () => {
@@ -82,9 +87,17 @@ async function addFile(event: Event, provided: boolean): Promise<void> {
 useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: () => void save() }])
 onBeforeRouteLeave(() => !isChanged.value || window.confirm('The spec was changed and not saved. Leave it?'))
 
-const inputs = computed(() => preview.value?.ports.filter((p) => p.direction === 'in') ?? [])
-const outputs = computed(() => preview.value?.ports.filter((p) => p.direction === 'out') ?? [])
-const shownRows = computed(() => preview.value?.rows.slice(0, 256) ?? [])
+const inputs = computed(() => table.value?.ports.filter((p) => p.direction === 'in') ?? [])
+const outputs = computed(() => table.value?.ports.filter((p) => p.direction === 'out') ?? [])
+const shownRows = computed(() => table.value?.rows.slice(0, 256) ?? [])
+const isOld = computed(() => table.value !== preview.value)
+const apart = computed(() => shownRows.value.filter((r) => !r.agrees).length)
+/** An output's value; where sources disagree, what each says. */
+function says(row: TableRow, i: number): string {
+  if (source.value >= 0) return row.sources[source.value]?.[i] ?? ''
+  if (row.agrees) return row.outputs[i]
+  return [...new Set(row.sources.map((s) => s[i]).filter((v) => v !== '-'))].join(' / ')
+}
 const problems = computed(() => preview.value?.messages ?? [])
 </script>
 
@@ -112,33 +125,34 @@ const problems = computed(() => preview.value?.messages ?? [])
     <section class="compartment table">
       <div class="row spread">
         <span class="caption">What is right</span>
-        <span v-if="preview.sources.length" class="row sources">
+        <span v-if="table?.sources.length" class="row sources">
           <button type="button" :class="{ here: source === -1 }" @click="source = -1">together</button>
-          <button v-for="(s, i) in preview.sources" :key="s" type="button" :class="{ here: source === i }" @click="source = i">{{ s }}</button>
+          <button v-for="(s, i) in table.sources" :key="s" type="button" :class="{ here: source === i }" @click="source = i">{{ s }}</button>
         </span>
       </div>
-      <div v-if="preview.is_right" class="scroll">
+      <p v-if="apart" class="tag fail">the sources disagree in {{ apart }} of the rows shown</p>
+      <div v-if="table" class="scroll" :class="{ old: isOld }">
         <table class="cases">
           <thead>
             <tr><th v-for="p in inputs" :key="p.name">{{ p.name }}</th><th v-for="p in outputs" :key="p.name" class="side">{{ p.name }}</th></tr>
           </thead>
           <tbody>
-            <tr v-for="r in shownRows" :key="r.index">
+            <tr v-for="r in shownRows" :key="r.index" :class="{ apart: !r.agrees }">
               <td v-for="(v, i) in r.inputs" :key="i">{{ v }}</td>
-              <td v-for="(v, i) in source < 0 ? r.outputs : r.sources[source]" :key="`o${i}`" class="side" :class="{ care: /-/.test(v) }">{{ v === '-' ? '–' : v }}</td>
+              <td v-for="(_, i) in r.outputs" :key="`o${i}`" class="side" :class="{ care: /-/.test(says(r, i)) }">{{ says(r, i) === '-' ? '–' : says(r, i) }}</td>
             </tr>
           </tbody>
         </table>
-        <p v-if="preview.cases > shownRows.length" class="quiet small">and {{ preview.cases - shownRows.length }} more cases</p>
+        <p v-if="table.cases > shownRows.length" class="quiet small">and {{ table.cases - shownRows.length }} more cases</p>
       </div>
       <p v-else class="empty">The table appears when the text has no errors.</p>
     </section>
     <section class="compartment side">
       <div class="caption">Interface</div>
-      <PinBox v-if="preview.ports.length" :unit="preview.unit" :ports="preview.ports" />
+      <PinBox v-if="table?.ports.length" :unit="table.unit" :ports="table.ports" />
       <p v-else class="quiet">no ports yet</p>
       <div class="caption">Cases</div>
-      <p>{{ count(preview.cases, 'case') }}, <span :class="{ warn: preview.uncovered }">{{ preview.uncovered ? `${preview.uncovered} covered by no source` : 'every one covered' }}</span></p>
+      <p v-if="table">{{ count(table.cases, 'case') }}, <span :class="{ warn: table.uncovered }">{{ table.uncovered ? `${table.uncovered} covered by no source` : 'every one covered' }}</span></p>
       <p v-for="(n, name) in preview.groups" :key="name" class="row spread"><span>{{ name }}</span><span class="mono">{{ n }}</span></p>
       <div class="caption">Sources</div>
       <p v-for="s in preview.sources" :key="s">{{ s }}</p>
@@ -160,6 +174,8 @@ const problems = computed(() => preview.value?.messages ?? [])
 .table { display: flex; flex-direction: column; gap: 8px; min-height: 0; }
 .scroll { overflow: auto; min-height: 0; }
 .scroll thead th { position: sticky; top: 0; background: var(--paper); }
+.old { opacity: 0.55; }
+.apart td { background: var(--fail-tint); color: var(--fail-text); }
 .care { color: var(--ink-3); }
 .side { display: flex; flex-direction: column; gap: 6px; overflow: auto; }
 table .side { display: table-cell; }

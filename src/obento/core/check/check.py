@@ -53,11 +53,12 @@ class Checked:
 
 @dataclass(slots=True)
 class LoadedSpec:
-    """A spec with its messages; `expectation` is None when it cannot be used."""
+    """A spec with its messages; `expectation` is None when it cannot be used, `draft` is what it would be all the same."""
 
     expectation: Expectation | None
     spec: Spec | None
     messages: list[Message]
+    draft: Expectation | None = None
 
 
 def open_spec(name: str, data: bytes, others: Mapping[str, bytes], limits: Limits | None = None) -> LoadedSpec:
@@ -69,13 +70,13 @@ def open_spec(name: str, data: bytes, others: Mapping[str, bytes], limits: Limit
         return LoadedSpec(None, None, [Message("error", "binary", name, 1, 1, "this is no text file")])
     file = sources.add(name, text.replace("\r\n", "\n"))
     spec = load_spec(file, others, collector)
-    expectation = None
+    draft, is_right = None, False
     if spec is not None:
         try:
-            expectation = build_expectation(spec, others, collector, limits, file.base)
+            draft, is_right = build_expectation(spec, others, collector, limits, file.base)
         except LimitReached as limit:
             collector.error("limit", limit.text, limit.position or file.base)
-    return LoadedSpec(expectation, spec, to_messages(collector.items(), sources))
+    return LoadedSpec(draft if is_right else None, spec, to_messages(collector.items(), sources), draft)
 
 
 def check_handin(

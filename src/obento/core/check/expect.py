@@ -71,8 +71,12 @@ class Expectation:
     disagreements: list[Disagreement] = field(default_factory=list)
 
 
-def build_expectation(spec: Spec, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int = 0) -> Expectation | None:
-    """Work out the cases and what is expected; None when the spec contradicts itself (reported).
+def build_expectation(
+    spec: Spec, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int = 0
+) -> tuple[Expectation | None, bool]:
+    """Work out the cases and what is expected, and whether hand-ins may be held against it.
+
+    When sources contradict each other (reported) the expectation is given all the same, to be looked at.
 
     `position` is where to point when a message is about the spec as a whole.
     """
@@ -81,7 +85,7 @@ def build_expectation(spec: Spec, others: Mapping[str, bytes], collector: Collec
         cases = expand_cases(spec, limits.cases)
     except ValueError as error:
         collector.error("too-many-cases", str(error), position)
-        return None
+        return None, False
     sources: list[Source] = []
     if spec.table is not None:
         sources.append(_from_rows("table", spec.table, spec, cases, collector))
@@ -96,12 +100,12 @@ def build_expectation(spec: Spec, others: Mapping[str, bytes], collector: Collec
         if source is not None:
             sources.append(source)
     groups = {name: _condition(spec, text, at, cases, collector, limits) for name, (text, at) in spec.groups.items()}
-    if collector.errors > errors:
-        return None
+    if not sources:
+        return None, False
     result = Expectation(spec, cases, {}, sources, groups)
     _combine(result, collector, position)
     _completeness(result, collector, position)
-    return None if collector.errors > errors else result
+    return result, collector.errors == errors
 
 
 def _keys(spec: Spec) -> list[Key]:

@@ -81,7 +81,7 @@ class Graph:
                     return self.and_(x, p ^ 1)
                 if x ^ p == 1 or x ^ q == 1:
                     return x
-            elif x == p or x == q:
+            elif x in (p, q):
                 return y
             elif x ^ p == 1 or x ^ q == 1:
                 return 0

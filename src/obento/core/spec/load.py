@@ -45,6 +45,9 @@ class _Reader:
 
     def key(self, section: str, key: str) -> tuple[int, int]:
         """Positions of a key, or of its section's head, or of the file's beginning."""
+        if not section and key in self._sections:  # a section named by its own head
+            at = self.file.text.index("[", self._sections[key][0])
+            return self.file.base + at, self.file.base + at + len(key) + 2
         start, end = self._sections.get(section, (0, len(self.file.text)))
         m = re.compile(rf"^[ \t]*(?:{re.escape(key)}|\"{re.escape(key)}\")[ \t]*[.=]", re.MULTILINE).search(self.file.text, start, end)
         if m is None:

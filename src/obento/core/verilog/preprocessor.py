@@ -45,7 +45,9 @@ class Preprocessor:
         return out
 
     def _copy(self, t: Tokens, out: Tokens) -> None:
-        at, size = 0, len(t.kinds) - 1
+        at, size = 0, t.kinds.index("e")
+        for _ in range(3):  # a directive may be the last word of a file: there is always something to look at behind it
+            t.append("e", "", t.starts[-1], t.ends[-1], True)
         conditions: list[tuple[bool, bool, int]] = []  # (this branch is read, some branch was read, where)
         while at < size:
             reading = all(c[0] for c in conditions)
@@ -159,9 +161,11 @@ class Preprocessor:
                 source, indices = macro.source, [index]
             for i in indices:
                 expanded.append(source.kinds[i], source.texts[i], *place, False)
-        expanded.append("e", "", *place, False)
+        last = len(expanded.kinds)
+        for _ in range(3):
+            expanded.append("e", "", *place, False)
         i = 0
-        while i < len(expanded.kinds) - 1:
+        while i < last:
             if expanded.kinds[i] == "d":
                 i = self._use(expanded.texts[i][1:], expanded, i, out, depth + 1)
             else:

@@ -64,9 +64,10 @@ class WiringParser(TokenStream):
                     )  # fmt: skip
                 found.append(self._wiring())
             except SyntaxProblem:
-                self.at += 1
-                while self.kind != "e" and not self.is_at("wiring"):
+                while self.kind != "e":
                     self.at += 1
+                    if self.is_at("wiring"):
+                        break
         return found
 
     def _wiring(self) -> Wiring:
@@ -84,7 +85,7 @@ class WiringParser(TokenStream):
                 self._line(wiring)
                 self._line_ends()
             except SyntaxProblem:
-                self.at = max(self.at, before + 1)
+                self.at = max(self.at, before + 1) if self.kinds[before] != "e" else before
                 while self.kind != "e" and not self.newline_before[self.at]:
                     self.at += 1
         self.at += 1

@@ -12,7 +12,7 @@ const y = (i: number, n: number) => high.value / 2 + (i - (n - 1) / 2) * STEP
 </script>
 
 <template>
-  <svg :viewBox="`0 0 240 ${high}`" :style="{ width: '100%', maxWidth: '300px', height: `${high}px` }" role="img" :aria-label="`${unit}: ${inputs.length} inputs, ${outputs.length} outputs`">
+  <svg :viewBox="`-16 0 268 ${high}`" :style="{ width: '100%', maxWidth: '300px', height: `${high}px` }" role="img" :aria-label="`${unit}: ${inputs.length} inputs, ${outputs.length} outputs`">
     <rect x="82" y="4" width="76" :height="high - 8" rx="4" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.300" />
     <g v-for="(p, i) in inputs" :key="p.name">
       <line x1="70" x2="82" :y1="y(i, inputs.length)" :y2="y(i, inputs.length)" stroke="var(--ink)" :stroke-width="p.width > 1 ? 3 : 1.300" />
