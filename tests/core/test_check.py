@@ -74,6 +74,24 @@ def test_a_hand_in_that_remembers_is_caught_from_its_neighbours() -> None:
     assert check(two(), GOOD).engine == "levelled"
 
 
+ADVICE = [
+    ("always @* if (a) y = b;", ["latch"]),
+    ("always @* case ({a, b}) 0: y = 0; 1: y = 0; 2: y = 0; endcase", ["latch"]),
+    ("always @* case ({a, b}) 0: y = 0; 1: y = 0; 2: y = 0; 3: y = 1; endcase", []),
+    ("always @(a) y = a & b;", ["sensitivity"]),
+    ("always @(a or b) begin y = 0; if (a) y = b; end", []),
+    ("integer i; always @* begin y = 1; for (i = 0; i < 2; i = i + 1) y = y & (i ? a : b); end", []),
+    ("always @(posedge a) if (b) y <= b;", []),
+]
+
+
+@pytest.mark.parametrize(("body", "codes"), ADVICE)
+def test_advice_on_what_is_forgotten(body: str, codes: list[str]) -> None:
+    c = check(two(), f"module m(input a, b, output reg y);\n  {body}\nendmodule")
+    assert [m.code for m in c.messages if m.severity == "warning"] == codes
+    assert all(m.line == 2 for m in c.messages)
+
+
 def test_x_and_z_may_be_set_and_expected() -> None:
     expectation = spec(
         "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'e d'\nout = 'y'\n[expect]\n[cases]\nlisted = '''\ne d | y\n0 1 | z\n1 1 | 1\n1 x | x\n'''\n"

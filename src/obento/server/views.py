@@ -91,8 +91,9 @@ class TaskPicture:
             strip = self._strip(verdict)
             rows = case_rows(self.expectation, verdict, wrong_cases(verdict)[:_CLUSTER_ROWS])
         marks = {m.mark for m in members}
+        shared = set.intersection(*(_codes(json.loads(self.state.by_handin[i]["detail"])) for i in ids))
         return ClusterView(
-            key=key, kind=kind, title=self._title(kind, result, detail), sentences=self._sentences(kind, detail), strip=strip, rows=rows,
+            key=key, kind=kind, title=self._title(kind, result, detail, shared), sentences=self._sentences(kind, detail), strip=strip, rows=rows,
             passed=result["passed"], total=result["total"], members=members, mark=marks.pop() if len(marks) == 1 else None,
             comment=comment["text"] if comment else "", comment_version=comment["version"] if comment else 0,
         )  # fmt: skip
@@ -106,7 +107,8 @@ class TaskPicture:
         parts = [cells[i : i + size] for i in range(0, len(cells), size)]
         return "".join(next((x for x in "sfup" if x in part), "n") for part in parts)
 
-    def _title(self, kind: str, result: dict[str, Any], detail: dict[str, Any]) -> str:
+    def _title(self, kind: str, result: dict[str, Any], detail: dict[str, Any], shared: set[str]) -> str:
+        """What they have in common in a few words; `shared` are the codes of messages that every one of them got."""
         if kind == "right":
             return "right on every case"
         if kind == "unchecked":
@@ -114,7 +116,9 @@ class TaskPicture:
         if kind == "rules":
             return "right, but " + "; ".join(r["text"] for r in detail["rules"] if not r["ok"])
         findings = detail["findings"]
-        if findings and findings[0]["kind"] == "remembers":
+        if "sensitivity" in shared:
+            return "does not wake for every input"
+        if "latch" in shared or (findings and findings[0]["kind"] == "remembers"):
             return "keeps its last value"
         outputs = [f["output"] for f in findings if f.get("output")]
         unique = list(dict.fromkeys(outputs))
@@ -218,6 +222,10 @@ class TaskPicture:
 
     def _has_outputs(self, result: dict[str, Any]) -> bool:
         return self.c.value("SELECT 1 FROM result_output WHERE result_id = %s LIMIT 1", result["id"]) is not None
+
+
+def _codes(detail: dict[str, Any]) -> set[str]:
+    return {m["code"] for m in detail["messages"]}
 
 
 def wrong_cases(verdict: Verdict) -> list[int]:

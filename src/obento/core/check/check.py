@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
+from obento.core.check.advice import advise
 from obento.core.check.bind import Binding, Bound, bind_ports, choose_name
 from obento.core.check.condition import failing_condition
 from obento.core.check.expect import Expectation, build_expectation
@@ -145,6 +146,7 @@ def _run(
         outcome.status = "ports"
         outcome.messages = _softened(reading, unit)
         return
+    advise(design, limits, lambda code, text, at, hint: reading.collector.warning(code, text, at, None, hint))
     for port in binding.floating:
         reading.collector.warning("extra-input", f"input `{port.name}` is none of ours and floats", port.position)
     observation = observe(design, binding, expectation.spec.inputs, expectation.cases, limits)
