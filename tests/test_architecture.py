@@ -10,7 +10,7 @@ import pytest
 SRC = Path(__file__).resolve().parents[1] / "src"
 
 LAYERS = [
-    {"core.source", "core.limits", "core.suggest", "core.values"},
+    {"core.source", "core.limits", "core.pause", "core.suggest", "core.values"},
     {"core.diagnostics"},
     {"core.syntax", "core.ir"},
     {"core.formula", "core.verilog", "core.wiring", "core.sim"},

@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from obento.core.diagnostics import Collector, Diagnostic, Message, to_messages
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
+from obento.core.pause import collector_held
 from obento.core.source import SourceFile, Sources
 from obento.core.verilog import ast as verilog_ast
 from obento.core.verilog.elaborate import elaborate as elaborate_verilog
@@ -91,13 +92,17 @@ class Reading:
             return None
         self._building.append(name)
         try:
-            if unit.verilog is not None:
-                modules = {n: u.verilog for n, u in self.units.items() if u.verilog is not None}
-                return elaborate_verilog(modules, name, self.collector, self.limits)
-            assert unit.wiring is not None
-            return elaborate_wiring(unit.wiring, self._block, list(self.units), self.collector, self.limits)
+            with collector_held():
+                return self._elaborated(unit)
         finally:
             self._building.pop()
+
+    def _elaborated(self, unit: Unit) -> Design | None:
+        if unit.verilog is not None:
+            modules = {n: u.verilog for n, u in self.units.items() if u.verilog is not None}
+            return elaborate_verilog(modules, unit.name, self.collector, self.limits)
+        assert unit.wiring is not None
+        return elaborate_wiring(unit.wiring, self._block, list(self.units), self.collector, self.limits)
 
     def _block(self, name: str, position: int) -> Design | None:
         del position

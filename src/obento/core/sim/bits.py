@@ -51,25 +51,29 @@ class BitOps:
         return literal, literal ^ 1
 
     def and_(self, a: Bit, b: Bit) -> Bit:
-        a, b = self.logic(a), self.logic(b)
-        one = self.g.and_(a[0], b[0])
         if a[0] ^ a[1] == 1 and b[0] ^ b[1] == 1:
+            one = self.g.and_(a[0], b[0])
             return one, one ^ 1
-        return one, self.g.or_(a[1], b[1])
+        a, b = self.logic(a), self.logic(b)
+        return self.g.and_(a[0], b[0]), self.g.or_(a[1], b[1])
 
     def not_(self, a: Bit) -> Bit:
-        a = self.logic(a)
+        if a[0] ^ a[1] != 1:
+            a = self.logic(a)
         return a[1], a[0]
 
     def or_(self, a: Bit, b: Bit) -> Bit:
+        if a[0] ^ a[1] == 1 and b[0] ^ b[1] == 1:
+            one = self.g.or_(a[0], b[0])
+            return one, one ^ 1
         return self.not_(self.and_(self.not_(a), self.not_(b)))
 
     def xor(self, a: Bit, b: Bit) -> Bit:
-        a, b = self.logic(a), self.logic(b)
         g = self.g
         if a[0] ^ a[1] == 1 and b[0] ^ b[1] == 1:
             one = g.xor(a[0], b[0])
             return one, one ^ 1
+        a, b = self.logic(a), self.logic(b)
         return (
             g.or_(g.and_(a[0], b[1]), g.and_(a[1], b[0])),
             g.or_(g.and_(a[0], b[0]), g.and_(a[1], b[1])),

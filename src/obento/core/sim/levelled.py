@@ -15,6 +15,7 @@ from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import all_written_bits, power_up_words
 from obento.core.ir.nodes import Assign, Binary, Expr, Ref, Slice, Unary
 from obento.core.limits import Limits
+from obento.core.pause import collector_held
 from obento.core.sim.bits import Bit, BitOps
 from obento.core.sim.graph import Graph
 from obento.core.sim.symbolic import Symbolic
@@ -32,6 +33,10 @@ class Levelled:
     """
 
     def __init__(self, design: Design, limits: Limits, floating: frozenset[str] = frozenset()) -> None:
+        with collector_held():
+            self._build(design, limits, floating)
+
+    def _build(self, design: Design, limits: Limits, floating: frozenset[str]) -> None:
         written_by = all_written_bits(design)
         order = _level_order(design, written_by)
         self._graph = Graph(limits.graph_nodes)
