@@ -10,10 +10,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
-from rich.console import Console
-from rich.progress import Progress
-from rich.table import Table
-
 from obento.core.check.check import Checked
 from obento.core.check.expect import Expectation
 from obento.core.check.report import Shown, report
@@ -23,8 +19,6 @@ from obento.intake.archive import ArchiveError, open_inner, read_folder, read_zi
 from obento.intake.batch import split_children
 from obento.runner.pool import CheckPool
 from obento.runner.worker import SpecFiles, Task, opened
-
-_WIDEST_STRIP = 32
 
 
 class CallError(Exception):
@@ -41,27 +35,29 @@ class Outputs:
 
 def run_check(spec: Path, handins: Sequence[Path], batch: bool, outputs: Outputs, jobs: int, cases: Shown) -> int:
     """Returns the exit status."""
-    errors = Console(stderr=True, highlight=False, soft_wrap=True)
     try:
         files = spec_files(spec)
         loaded = opened(files)
         for message in loaded.messages:
-            errors.print(str(message), markup=False)
+            print(message, file=sys.stderr)
         if loaded.expectation is None:
             return 2
-        found = _gather(handins, batch, errors)
+        found = _gather(handins, batch)
         checked = _run_all(files, found, jobs)
         _write(loaded.expectation, checked, outputs, cases)
     except CallError as error:
-        errors.print(f"error: {error}", markup=False)
+        print(f"error: {error}", file=sys.stderr)
         return 2
-    _show(loaded.expectation, checked)
-    return 0 if all(c.verdict is not None and not _failing(c) for _, c in checked) else 1
+    from obento.cli.show import show_table  # the terminal's library is only needed from here on
+
+    show_table(loaded.expectation, checked, is_right)
+    return 0 if all(is_right(c) for _, c in checked) else 1
 
 
-def _failing(checked: Checked) -> bool:
-    assert checked.verdict is not None
-    return checked.verdict.right.bit_count() != checked.verdict.count or checked.status != "checked" or not all(r.ok for r in checked.rules)
+def is_right(checked: Checked) -> bool:
+    """Right on all cases, and by the rules."""
+    v = checked.verdict
+    return v is not None and checked.status == "checked" and v.right.bit_count() == v.count and all(r.ok for r in checked.rules)
 
 
 def spec_files(spec: Path) -> SpecFiles:
@@ -85,7 +81,7 @@ def spec_files(spec: Path) -> SpecFiles:
     return SpecFiles(spec.name, data, tuple(mentioned))
 
 
-def _gather(paths: Sequence[Path], batch: bool, errors: Console) -> dict[str, list[HandinFile]]:
+def _gather(paths: Sequence[Path], batch: bool) -> dict[str, list[HandinFile]]:
     found: dict[str, list[HandinFile]] = {}
     for path in paths:
         try:
@@ -102,7 +98,7 @@ def _gather(paths: Sequence[Path], batch: bool, errors: Console) -> dict[str, li
         except (OSError, ArchiveError) as error:
             raise CallError(f"{path}: {error.strerror if isinstance(error, OSError) else error}") from error
         for text in [*drop.left_out, *inner.left_out]:
-            errors.print(f"{path}: left out {text}", markup=False)
+            print(f"{path}: left out {text}", file=sys.stderr)
         if batch:
             children = split_children(inner.files)
             if path.is_dir():  # a student's empty folder is a hand-in with nothing in it
@@ -132,11 +128,12 @@ def _run_all(spec: SpecFiles, handins: dict[str, list[HandinFile]], jobs: int) -
         for name, files in handins.items():
             task = Task(spec, tuple(files))
             pool.submit(task, lambda outcome, name=name: note(name, outcome))  # type: ignore[misc]
-        with Progress(transient=True, console=Console(stderr=True), disable=len(handins) < 8 or not sys.stderr.isatty()) as progress:
-            bar = progress.add_task("checking", total=len(handins))
+        from obento.cli.show import progress_of  # loaded while the workers work
+
+        with progress_of(len(handins)) as advance:
             for _ in handins:
                 finished.acquire()
-                progress.advance(bar)
+                advance()
     return [(name, outcomes[name]) for name in handins]
 
 
@@ -155,27 +152,3 @@ def _write(expectation: Expectation, checked: list[tuple[str, Checked]], outputs
             path.write_text(make(), encoding="utf-8", newline="")
         except OSError as error:
             raise CallError(f"{path}: {error.strerror or error}") from error
-
-
-def _show(expectation: Expectation, checked: list[tuple[str, Checked]]) -> None:
-    console = Console(highlight=False)
-    table = Table(box=None, pad_edge=False, header_style="bold")
-    for head in ("hand-in", "status", "right", "cases" if expectation.cases.count <= _WIDEST_STRIP else "", "why"):
-        table.add_column(head, overflow="fold")
-    for name, c in checked:
-        v = c.verdict
-        right = f"{v.right.bit_count()}/{v.count}" if v else "-"
-        strip = v.cells() if v and v.count <= _WIDEST_STRIP else ""
-        first = next((str(m) for m in c.messages if m.severity == "error"), "")
-        bound = ", ".join(f"{b.theirs} for {b.ours} ({b.how})" for b in c.binding if b.how != "exact")
-        rules = "; ".join(r.text for r in c.rules if not r.ok)
-        why = first or "; ".join(x for x in (c.findings[0].text if c.findings else "", rules, bound) if x)
-        table.add_row(*(_plain(x) for x in (name, c.status, right, strip, why)))
-    console.print(table)
-    good = sum(c.verdict is not None and not _failing(c) for _, c in checked)
-    console.print(f"{good} of {len(checked)} right on all {expectation.cases.count} cases")
-
-
-def _plain(text: str) -> str:
-    """Text for the terminal: no markup, no control characters."""
-    return "".join(c if c.isprintable() else "?" for c in text).replace("[", "\\[")

@@ -12,7 +12,6 @@ from obento.core.check.expect import Expectation
 from obento.core.check.report import case_report, set_bits
 from obento.core.check.verdict import Verdict
 from obento.core.handin import decode
-from obento.core.spec.cases import plane_to_bits
 from obento.server.course import TaskState, missing_students, task_state
 from obento.server.errors import not_found
 from obento.server.marks import Mark, held_reason, settle
@@ -140,7 +139,8 @@ class TaskPicture:
         for result in self.state.by_handin.values():
             newest = max(newest or result["at"], result["at"])
             if result["status"] == "checked":
-                failures += 1 - plane_to_bits(results.unpack(result["plane_right"]), cases.count).astype(np.int64)
+                right = np.frombuffer(result["plane_right"], dtype=np.uint8)
+                failures += 1 - np.unpackbits(right, bitorder="little", count=cases.count).astype(np.int64)
         shown = min(cases.count, 256)
         order = range(shown) if cases.count <= 256 else np.argsort(-failures, kind="stable")[:shown].tolist()
         spec = self.expectation.spec

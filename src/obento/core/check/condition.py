@@ -7,11 +7,11 @@ compared are free: a product may cover them.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
-import numpy as np
-
-from obento.core.spec.cases import Cases, plane_to_bits
+from obento.core.sim.graph import count_plane
+from obento.core.spec.cases import Cases, plane_digits
 from obento.core.spec.model import Spec, SpecPort
 
 _EXACT_BITS = 8
@@ -66,18 +66,14 @@ def _by_value(spec: Spec, cases: Cases, failing: int) -> str:
     """`depth = 5` or `depth from 3 to 6`, where the failing cases are all those with certain values of one bus."""
     first = 0
     for port in spec.inputs:
-        planes = [cases.one[first + i] for i in range(port.width)]
+        planes = [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
         first += port.width
         if not 1 < port.width <= 12 or not cases.all_known:
             continue
-        values = np.zeros(cases.count, dtype=np.int64)
-        for i, plane in enumerate(planes):
-            values |= plane_to_bits(plane, cases.count).astype(np.int64) << i
-        wrong = plane_to_bits(failing, cases.count).astype(bool)
-        bad = set(values[wrong].tolist())
-        if not bad or bad & set(values[~wrong].tolist()) or len(bad) == len(set(values.tolist())):
-            continue
-        return _value_words(port, sorted(bad))
+        bad = set(_words_of(planes, cases.count, failing))
+        good = set(_words_of(planes, cases.count, cases.full & ~failing))
+        if bad and good and not bad & good:
+            return _value_words(port, sorted(bad))
     return ""
 
 
@@ -104,30 +100,57 @@ def products_of(spec: Spec, cases: Cases, failing: int, free: int = 0) -> list[P
     bits = spec.input_bits
     if not failing or bits > _MOST_BITS or not cases.all_known:
         return []
-    on = _points(spec, cases, failing)
-    off = _points(spec, cases, cases.full & ~failing & ~free)
-    if not off:
-        return [Product(0, 0)]
-    cover = _exact(on, off, bits) if bits <= _EXACT_BITS else _grown(on, off, bits)
-    return cover if len(cover) <= _MOST_PRODUCTS else []
-
-
-def _points(spec: Spec, cases: Cases, plane: int) -> set[int]:
-    """Input words (first port leftmost) of the cases in a plane."""
     planes: list[int] = []
     first = 0
     for port in spec.inputs:
         planes += [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
         first += port.width
-    wanted = np.flatnonzero(plane_to_bits(plane, cases.count))
-    words = np.zeros(len(wanted), dtype=np.int64)
-    for p in planes:
-        words = words << 1 | plane_to_bits(p, cases.count)[wanted]
-    return set(words.tolist())
+    on = _words_of(planes, cases.count, failing)
+    off = _words_of(planes, cases.count, cases.full & ~failing & ~free)
+    if not off:
+        return [Product(0, 0)]
+    cubes = _Cubes(bits)
+    on_table = cubes.table(on)
+    primes = _exact(set(on), set(off), bits) if bits <= _EXACT_BITS else _grown(cubes, on_table, cubes.table(off))
+    cover = _cover(cubes, on_table, primes)
+    return cover if len(cover) <= _MOST_PRODUCTS else []
+
+
+def _words_of(planes: list[int], count: int, chosen: int) -> list[int]:
+    """What the planes (leftmost digit first) spell in each of the chosen cases."""
+    if not chosen:
+        return []
+    columns = [plane_digits(p, count) for p in planes]
+    flags = plane_digits(chosen, count)
+    return [int("".join(digits), 2) for digits, flag in zip(zip(*columns, strict=True), flags, strict=True) if flag == "1"]
+
+
+class _Cubes:
+    """Sets of points as truth tables: one whole number with a digit for each of the 2**bits points."""
+
+    def __init__(self, bits: int) -> None:
+        self.bits = bits
+        size = 1 << bits
+        self.full = (1 << size) - 1
+        self._ones = [count_plane(i, size) for i in range(bits)]
+
+    def table(self, points: list[int]) -> int:
+        flags = bytearray(b"0" * (1 << self.bits))
+        for point in points:
+            flags[-1 - point] = 49
+        return int(flags.decode(), 2)
+
+    def of(self, care: int, value: int) -> int:
+        """The points that a product covers."""
+        result = self.full
+        for i, plane in enumerate(self._ones):
+            if care >> i & 1:
+                result &= plane if value >> i & 1 else plane ^ self.full
+        return result
 
 
 def _exact(on: set[int], off: set[int], bits: int) -> list[Product]:
-    """All primes by merging, then a cover."""
+    """All primes by merging."""
     free_or_on = set(range(1 << bits)) - off
     full = (1 << bits) - 1
     level = {Product(full, p) for p in free_or_on}
@@ -146,50 +169,50 @@ def _exact(on: set[int], off: set[int], bits: int) -> list[Product]:
                     merged.add(Product(p.care ^ bit, p.value & ~bit))
         primes |= level - used
         level = merged
-    return _cover(on, [p for p in primes if any(p.covers(q) for q in on)])
+    return [p for p in primes if any(p.covers(q) for q in on)]
 
 
-def _grown(on: set[int], off: set[int], bits: int) -> list[Product]:
+def _grown(cubes: _Cubes, on: int, off: int) -> list[Product]:
     """Cubes grown from failing points, bit by bit in two orders; enough primes for a short cover."""
-    full = (1 << bits) - 1
-    rest = np.array(sorted(on), dtype=np.int64)
-    outside = np.array(sorted(off), dtype=np.int64)
+    rest = on
     found: list[Product] = []
-    while rest.size and len(found) <= _MOST_PRODUCTS:
-        seed = int(rest[0])
-        best: Product | None = None
-        gain = 0
-        for order in (range(bits), range(bits - 1, -1, -1)):
-            care = full
-            for i in order:
-                trial = care & ~(1 << i)
-                if not np.any((outside ^ seed) & trial == 0):
-                    care = trial
-            product = Product(care, seed & care)
-            covered = int(np.count_nonzero(rest & care == product.value))
-            if covered > gain:
-                best, gain = product, covered
-        assert best is not None
+    while rest and len(found) <= _MOST_PRODUCTS:
+        seed = (rest & -rest).bit_length() - 1
+        grown = [_grow(cubes, seed, off, order) for order in (range(cubes.bits), range(cubes.bits - 1, -1, -1))]
+        best = max(grown, key=lambda p: (rest & cubes.of(p.care, p.value)).bit_count())
         found.append(best)
-        rest = rest[rest & best.care != best.value]
-    return found if rest.size else _cover(on, found)
+        rest &= ~cubes.of(best.care, best.value)
+    return found
 
 
-def _cover(on: set[int], primes: list[Product]) -> list[Product]:
+def _grow(cubes: _Cubes, seed: int, off: int, order: Iterable[int]) -> Product:
+    """The largest cube around a point that leaves out one bit after the other and stays clear of `off`."""
+    care = (1 << cubes.bits) - 1
+    for i in order:
+        trial = care & ~(1 << i)
+        if not cubes.of(trial, seed) & off:
+            care = trial
+    return Product(care, seed & care)
+
+
+def _cover(cubes: _Cubes, on: int, primes: list[Product]) -> list[Product]:
     """Essential products first, then always the one that covers most; ties go to fewer literals, then to order."""
     primes = sorted(primes, key=lambda p: (p.care.bit_count(), p.care, p.value))
-    covers = {p: {q for q in on if p.covers(q)} for p in primes}
-    chosen: list[Product] = []
-    rest = set(on)
-    for point in sorted(on):
-        holders = [p for p in primes if point in covers[p]]
-        if len(holders) == 1 and holders[0] not in chosen:
-            chosen.append(holders[0])
-            rest -= covers[holders[0]]
+    covers = {p: cubes.of(p.care, p.value) & on for p in primes}
+    once = twice = 0
+    for covered in covers.values():
+        twice |= once & covered
+        once |= covered
+    chosen = [p for p in primes if covers[p] & ~twice]
+    rest = on
+    for p in chosen:
+        rest &= ~covers[p]
     while rest:
-        best = max(primes, key=lambda p: len(covers[p] & rest))
+        best = max(primes, key=lambda p: (covers[p] & rest).bit_count())
+        if not covers[best] & rest:
+            return []  # growing stopped early: these do not cover everything, and a half-truth is no condition
         chosen.append(best)
-        rest -= covers[best]
+        rest &= ~covers[best]
     return chosen
 
 

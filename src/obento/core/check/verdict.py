@@ -5,11 +5,9 @@ from __future__ import annotations
 import hashlib
 from dataclasses import dataclass, field
 
-import numpy as np
-
 from obento.core.check.expect import Expectation, Key
 from obento.core.check.observe import Observation, Run
-from obento.core.spec.cases import plane_to_bits
+from obento.core.spec.cases import plane_digits
 
 
 @dataclass(slots=True)
@@ -55,15 +53,20 @@ class Verdict:
 
     def cells(self) -> str:
         """One letter for each case: p, f, u, n or s."""
-        letters = np.full(self.count, ord("p"), dtype=np.uint8)
+        # Each case is one byte of a whole number; the planes never overlap, so that sums stay within their bytes.
+        letters = int.from_bytes(b"p" * self.count, "little")
         for plane, letter in ((self.not_compared, "n"), (self.undefined, "u"), (self.failed, "f"), (self.stopped, "s")):
             if plane:
-                letters[plane_to_bits(plane, self.count).astype(bool)] = ord(letter)
-        return letters.tobytes().decode("ascii")
+                flags = plane_digits(plane, self.count).encode().translate(_TO_BITS)
+                letters += int.from_bytes(flags, "little") * (ord(letter) - ord("p"))
+        return letters.to_bytes(self.count, "little").decode("ascii")
 
     def digits(self) -> str:
         """One digit for each case: 1 pass, 0 not."""
-        return (plane_to_bits(self.right, self.count) + ord("0")).astype(np.uint8).tobytes().decode("ascii")
+        return plane_digits(self.right, self.count)
+
+
+_TO_BITS = bytes.maketrans(b"01", b"\0\1")
 
 
 def judge(expectation: Expectation, observation: Observation) -> Verdict:

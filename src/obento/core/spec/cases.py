@@ -8,8 +8,6 @@ from __future__ import annotations
 import random
 from dataclasses import dataclass
 
-import numpy as np
-
 from obento.core import values
 from obento.core.sim.graph import count_plane
 from obento.core.spec.model import Row, Spec, SpecPort
@@ -41,15 +39,9 @@ class Cases:
         return one, zero
 
 
-def plane_to_bits(plane: int, count: int) -> np.ndarray:
-    """A plane as `count` numbers 0 and 1, uint8."""
-    data = np.frombuffer(plane.to_bytes((count + 7) // 8, "little"), dtype=np.uint8)
-    return np.unpackbits(data, bitorder="little", count=count)
-
-
-def bits_to_plane(bits: np.ndarray) -> int:
-    """The plane of an array of 0 and 1."""
-    return int.from_bytes(np.packbits(bits.astype(np.uint8), bitorder="little").tobytes(), "little")
+def plane_digits(plane: int, count: int) -> str:
+    """A plane as a text of `count` digits, case 0 first."""
+    return format(plane, f"0{count}b")[::-1]
 
 
 def expand_cases(spec: Spec, most: int) -> Cases:
@@ -97,20 +89,18 @@ def _exhaustive(spec: Spec) -> Cases:
 
 def _packed(words: list[Word], inputs: tuple[SpecPort, ...]) -> Cases:
     """Planes from whole input words (first port leftmost)."""
-    count = len(words)
     width = sum(p.width for p in inputs)
-    size = (width + 7) // 8
-    planes: list[list[int]] = []
+    sides: list[list[int]] = []
     for side in (0, 1):
-        data = b"".join(w[side].to_bytes(size, "little") for w in words)
-        table = np.unpackbits(np.frombuffer(data, dtype=np.uint8).reshape(count, size), axis=1, bitorder="little")
-        side_planes = []
-        low = width
+        columns = list(zip(*(format(w[side], f"0{width}b") for w in reversed(words)), strict=True))
+        planes = [int("".join(column), 2) for column in columns]
+        first = 0
+        ordered: list[int] = []
         for port in inputs:
-            low -= port.width
-            side_planes += [bits_to_plane(table[:, low + i]) for i in range(port.width)]
-        planes.append(side_planes)
-    return Cases(count, tuple(planes[0]), tuple(planes[1]))
+            ordered += reversed(planes[first : first + port.width])
+            first += port.width
+        sides.append(ordered)
+    return Cases(len(words), tuple(sides[0]), tuple(sides[1]))
 
 
 def _expand_row(row: Row, inputs: tuple[SpecPort, ...], most: int) -> list[Word]:
