@@ -12,7 +12,9 @@ WIRES = ["a", "b", "c", "t"]
 
 
 def expressions(depth: int) -> st.SearchStrategy[str]:
-    leaf = st.sampled_from(["a", "b", "c", "t", "a[1]", "b[0]", "{a, c}", "2'b10", "3'd5", "1'bx", "4'shc", "a[c]", "$signed(b)"])
+    leaf = st.sampled_from(
+        ["a", "b", "c", "t", "a[1]", "b[0]", "{a, c}", "2'b10", "3'd5", "1'bx", "4'shc", "a[c]", "$signed(b)", "f(c, b)", "f(a[0], a)"]
+    )
     if depth == 0:
         return leaf
     inner = expressions(depth - 1)
@@ -55,6 +57,11 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
 def modules(draw: st.DrawFn) -> str:
     wait = draw(st.sampled_from(["*", "*", "(a or b or c)", "(a)", "(c or a)", "(posedge c)", "(negedge a[0] or posedge c)"]))
     start = draw(st.sampled_from(["", "initial begin y = 0; u = 3; end", ""]))
+    function = draw(
+        st.sampled_from(
+            ["f = p + q;", "if (p) f = q;", "begin f = 0; for (k = 0; k < 2; k = k + 1) f = f ^ q; end", "case (q) 1: f = p; 2: f = 3; endcase"]
+        )
+    )
     more = draw(
         st.sampled_from(
             [
@@ -71,6 +78,7 @@ def modules(draw: st.DrawFn) -> str:
 module m(input [1:0] a, input [1:0] b, input c, output reg [3:0] y, output reg [2:0] u, z, z2, output [3:0] w);
   wire [2:0] t;
   integer i;
+  function [1:0] f(input p, input [1:0] q); integer k; {function} endfunction
   assign t = {draw(st.sampled_from(["a + b", "{c, a}", "a ^ b", "c ? a : 3'bz"]))};
   assign w = {draw(EXPR)};
   {start}

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal
 
-from obento.core.ir.nodes import Stmt
+from obento.core.ir.nodes import Function, Stmt
 from obento.core.values import Word
 
 Edge = Literal["any", "pos", "neg"]
@@ -76,6 +76,7 @@ class Design:
     ports: list[Port] = field(default_factory=list)
     signals: list[Signal] = field(default_factory=list)
     processes: list[Process] = field(default_factory=list)
+    functions: list[Function] = field(default_factory=list)
     root: Instance | None = None
     bits: int = 0
 

@@ -78,6 +78,15 @@ def functions_called(body: Stmt | None) -> list[Function]:
     return list(found.values())
 
 
+def function_bits(design: Design) -> set[int]:
+    """Bits that belong to functions. They keep their values from call to call, like any variable (1364 clause 10.4.1)."""
+    bits: set[int] = set()
+    for function in design.functions:
+        for s in (*function.params, *function.local, function.result):
+            bits.update(range(s.offset, s.offset + s.width))
+    return bits
+
+
 def targets(body: Stmt | None) -> Iterator[Target]:
     """What a body itself writes, called functions left out."""
     for s in statements(body):

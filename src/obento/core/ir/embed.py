@@ -14,4 +14,5 @@ def embed(outer: Design, inner: Design, name: str) -> list[Port]:
         outer.bits += signal.width
         outer.signals.append(signal)
     outer.processes += inner.processes
+    outer.functions += inner.functions
     return inner.ports

@@ -12,7 +12,7 @@ there before can matter. The rules, each checked below:
 from __future__ import annotations
 
 from obento.core.ir.design import Design, Process
-from obento.core.ir.drivers import all_written_bits, power_up_words
+from obento.core.ir.drivers import all_written_bits, function_bits, power_up_words
 from obento.core.ir.nodes import Assign, Binary, Expr, Ref, Slice, Unary
 from obento.core.limits import Limits
 from obento.core.pause import collector_held
@@ -54,7 +54,7 @@ class Levelled:
                 leaf = self._graph.leaf()
                 leaves.append(leaf)
                 self._bits[port.signal.offset + i] = (leaf, leaf ^ 1)
-        written: set[int] = set().union(*written_by)
+        written: set[int] = function_bits(design).union(*written_by)
         for signal, (one, zero) in zip(design.signals, power_up_words(design, written_by), strict=True):
             for i in range(signal.width):
                 bit = signal.offset + i

@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from obento.core.ir.design import Design, Process
-from obento.core.ir.drivers import expressions, functions_called, power_up_words, statements, written_bits
+from obento.core.ir.drivers import expressions, function_bits, functions_called, power_up_words, statements, written_bits
 from obento.core.ir.nodes import Case, Const, Stmt, Tristate, walk
 from obento.core.limits import Limits
 from obento.core.sim.bits import Bit, BitOps
@@ -76,9 +76,7 @@ class Woken:
         bits: set[int] = set()
         for process in self._design.processes:
             bits |= written_bits(process)
-            for function in functions_called(process.body):
-                for s in [*function.params, *function.local, function.result]:
-                    bits.update(range(s.offset, s.offset + s.width))
+        bits |= function_bits(self._design)
         for port in self._design.ports:
             if port.direction != "out":
                 bits.update(range(port.signal.offset, port.signal.offset + port.signal.width))

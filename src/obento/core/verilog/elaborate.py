@@ -530,6 +530,7 @@ class _ModuleBody:
         # Inside its own body the name means the result, so a function cannot see itself as a function here.
         function = ir.Function(item.name, params, result, local, None, item.start)
         entry.lowered = function
+        self.b.design.functions.append(function)
         x = ExpressionLowering(_CallableScope(scope, item.name, entry), self.collector, self.b.limits, self._lower_function)
         body = ast.Block(item.start, item.end, None, [], item.body)
         function.body = StatementLowering(x, self._block_scope).statement(body)

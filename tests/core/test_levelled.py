@@ -1,0 +1,62 @@
+"""Which designs may be run as one tape: each rule of `sim/levelled` with a design that breaks it, and one that just does not."""
+
+from __future__ import annotations
+
+import pytest
+
+from obento.core.limits import Limits
+from obento.core.sim.levelled import HasMemory, Levelled
+from tests.core.designs import agree, build
+
+WITHOUT_MEMORY = [
+    "assign y = a ^ b;",
+    "reg t; always @* t = a; assign y = t & b;",
+    "reg t; always @(a, b) begin t = 0; if (a) t = b; end assign y = t;",
+    "reg t; always @* case ({a, b}) 0, 1: t = 0; 2: t = b; 3: t = a; endcase assign y = t;",
+    "reg t; always @* t <= a & b; assign y = t;",
+    "integer i; reg t; always @* begin t = 0; for (i = 0; i < 3; i = i + 1) t = t ^ a; end assign y = t;",
+    "wire [1:0] t; assign t[1] = a; assign t[0] = b; assign y = &t;",
+    "assign #5 y = a | b;",
+    "function f(input p, q); if (p) f = q; else f = 0; endfunction assign y = f(a, b);",
+]
+WITH_MEMORY = [
+    "reg t; always @* if (a) t = b; assign y = t;",
+    "reg t; always @(a) t = a & b; assign y = t;",
+    "reg t = 0; always @* t = a & b; assign y = t;",
+    "reg t; initial t = 0; always @* t = a; assign y = t;",
+    "reg t; always @(posedge a) t <= b; assign y = t;",
+    "reg t; always @* t = 1'b0; assign y = t | a;",
+    "wire t; assign t = a & ~t; assign y = t;",
+    "wire q, n; nor (q, a, n); nor (n, b, q); assign y = q;",
+    "reg t; always @* begin t = t ^ a; end assign y = t;",
+    "reg t, u; always @* u = t; always @* begin if (a) t = b; end assign y = u;",
+    "function f(input p, q); if (p) f = q; endfunction assign y = f(a, b);",
+    "reg t; always @* begin t = a; end always @* begin t = b; end assign y = t;",
+]
+
+
+def design_of(body: str):  # type: ignore[no-untyped-def]
+    return build(f"module m(input a, b, output y); {body} endmodule")
+
+
+@pytest.mark.parametrize("body", WITHOUT_MEMORY)
+def test_functions_of_the_inputs_become_one_tape(body: str) -> None:
+    design = design_of(body)
+    Levelled(design, Limits())
+    agree(design)
+
+
+@pytest.mark.parametrize("body", WITH_MEMORY)
+def test_what_may_remember_does_not(body: str) -> None:
+    design = design_of(body)
+    with pytest.raises(HasMemory):
+        Levelled(design, Limits())
+    agree(design)
+
+
+def test_inputs_nobody_binds_float() -> None:
+    design = build("module m(input a, b, output y, z); assign y = b === 1'bz; assign z = a & b; endmodule")
+    tape = Levelled(design, Limits(), frozenset(["b"]))
+    found = tape.run([0b10], 0b11)
+    y, z = (p.signal.offset for p in design.ports if p.direction == "out")
+    assert found[y] == (0b11, 0) and found[z] == (0, 0b01)  # 0 and z is 0, 1 and z is x
