@@ -6,7 +6,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from obento.core import values as v
-from tests.core.designs import agree, build, in_lanes, on_timeline
+from tests.core.designs import agree, build, in_lanes, known_cases, levelled, on_timeline
 
 WIRES = ["a", "b", "c", "t"]
 
@@ -105,3 +105,15 @@ def test_sequences_of_four_state_inputs(text: str, sequences: list[list[dict[str
     """What came before matters: three cases one after the other, x and z among them."""
     design = build(text)
     assert in_lanes(design, sequences) == [on_timeline(design, s) for s in sequences]
+
+
+@settings(max_examples=120, deadline=None, suppress_health_check=list(HealthCheck))
+@given(modules(), st.lists(st.tuples(st.integers(0, 31), st.integers(0, 31)), min_size=12, max_size=12))
+def test_a_levelled_design_does_not_care_what_came_before(text: str, steps: list[tuple[int, int]]) -> None:
+    """The proof of having no memory, tried: any case after any other gives what it gives fresh."""
+    design = build(text)
+    cases = known_cases(design)
+    fresh = levelled(design, cases)
+    if fresh is not None:
+        for before, after in steps:
+            assert on_timeline(design, [cases[before], cases[after]]) == fresh[after]
