@@ -39,10 +39,8 @@ def root() -> Path:
     return Path(os.environ.get("OBENTO_ROOT", ROOT))
 
 
-@pytest.fixture
-def store(database: PrivateServer) -> Store:
-    """An empty store."""
-    store = Store(database.address)
+def empty(store: Store) -> None:
+    """Delete every record; the tables stay."""
     with store.transaction() as c:
         c.run("SET FOREIGN_KEY_CHECKS = 0")
         for row in c.rows("SHOW TABLES"):
@@ -50,4 +48,11 @@ def store(database: PrivateServer) -> Store:
             if table != "migration":
                 c.run(f"DELETE FROM `{table}`")
         c.run("SET FOREIGN_KEY_CHECKS = 1")
+
+
+@pytest.fixture
+def store(database: PrivateServer) -> Store:
+    """An empty store."""
+    store = Store(database.address)
+    empty(store)
     return store

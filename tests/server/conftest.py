@@ -14,6 +14,7 @@ from obento.server.app import create_app
 from obento.server.settings import Settings
 from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer
+from tests.conftest import empty
 
 
 class Client:
@@ -60,13 +61,7 @@ class Client:
 @pytest.fixture(scope="module")
 def application(database: PrivateServer, root: Path, var_folder: Path) -> Iterator[TestClient]:
     store = Store(database.address)
-    with store.transaction() as c:
-        c.run("SET FOREIGN_KEY_CHECKS = 0")
-        for row in c.rows("SHOW TABLES"):
-            table = next(iter(row.values()))
-            if table != "migration":
-                c.run(f"DELETE FROM `{table}`")
-        c.run("SET FOREIGN_KEY_CHECKS = 1")
+    empty(store)
     settings = Settings(root=root, var=var_folder / "server", check_seconds=8)
     assert load_demo(store, settings)
     with TestClient(create_app(settings, database.address)) as http:

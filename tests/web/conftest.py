@@ -22,6 +22,7 @@ from obento.server.app import create_app
 from obento.server.settings import Settings
 from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer, free_port
+from tests.conftest import empty
 
 _FLAGS = [
     "--headless=new",
@@ -88,13 +89,7 @@ class Browser:
 @pytest.fixture(scope="module")
 def base(database: PrivateServer, root: Path, var_folder: Path) -> Iterator[str]:
     store = Store(database.address)
-    with store.transaction() as c:
-        c.run("SET FOREIGN_KEY_CHECKS = 0")
-        for row in c.rows("SHOW TABLES"):
-            table = next(iter(row.values()))
-            if table != "migration":
-                c.run(f"DELETE FROM `{table}`")
-        c.run("SET FOREIGN_KEY_CHECKS = 1")
+    empty(store)
     port = free_port()
     settings = Settings(root=root, var=var_folder / "web", port=port)
     load_demo(store, settings)

@@ -26,6 +26,7 @@ from obento.server.models import (
     ReviewView,
     SourceFileView,
 )
+from obento.server.preview import input_values
 from obento.server.specs import OpenSpec
 from obento.store import feedback, handins, results
 from obento.store.connection import Connection
@@ -147,7 +148,7 @@ class TaskPicture:
         return ResultsView(
             task_id=self.task["id"], version=self.spec.number, unit=spec.unit, inputs=[p.name for p in spec.inputs],
             outputs=[p.name for p in spec.outputs], cases=cases.count,
-            case_labels=[" ".join(_inputs(self.expectation, int(i))) for i in order], case_failures=[int(failures[i]) for i in order],
+            case_labels=[" ".join(input_values(self.expectation, int(i))) for i in order], case_failures=[int(failures[i]) for i in order],
             clusters=self.clusters(), missing=[s["name"] for s in missing_students(self.c, self.lab, self.rows)],
             waiting=self.state.waiting, checked_at=newest,
         )  # fmt: skip
@@ -175,7 +176,7 @@ class TaskPicture:
                 {"id": handin_id, "name": member.name, "planes": names, "status": result["status"], "mark": member.mark,
                  "cluster": self.state.cluster_key(result), "passed": result["passed"]}
             )  # fmt: skip
-        labels = [" ".join(_inputs(self.expectation, i)) for i in range(min(count, 1024))]
+        labels = [" ".join(input_values(self.expectation, i)) for i in range(min(count, 1024))]
         groups = {name: set_bits(plane)[:1] for name, plane in self.expectation.groups.items()}
         head = json.dumps({"cases": count, "rows": head_rows, "labels": labels, "groups": groups}).encode()
         return struct.pack("<I", len(head)) + head + bytes(body)
@@ -231,15 +232,6 @@ def _codes(detail: dict[str, Any]) -> set[str]:
 def wrong_cases(verdict: Verdict) -> list[int]:
     """Cases that count as not passed, in order."""
     return set_bits(((1 << verdict.count) - 1) & ~verdict.right)
-
-
-def _inputs(expectation: Expectation, case: int) -> list[str]:
-    values = []
-    bit = 0
-    for port in expectation.spec.inputs:
-        values.append(port.show(expectation.cases.word(case, bit, port.width)))
-        bit += port.width
-    return values
 
 
 def case_rows(expectation: Expectation, verdict: Verdict, cases: list[int]) -> list[CaseRow]:

@@ -255,8 +255,7 @@ class _ModuleBody:
         signal = self.aliases.get(d.name) if scope is self.scope and item.direction else None
         if signal is None:
             signal = self.b.signal(f"{scope.path}.{d.name}", total, "net" if is_net else "variable", d.start)
-        vector = Vector(signal, msb, lsb, item.signed, kind + ("[]" if item.range else ""), list(dims), d.start)
-        vector.kind = kind
+        vector = Vector(signal, msb, lsb, item.signed, kind, list(dims), d.start)
         scope.entries[d.name] = vector
         if kind in ("supply0", "supply1"):
             full = values.ones(total)
@@ -531,7 +530,7 @@ class _ModuleBody:
         function = ir.Function(item.name, params, result, local, None, item.start)
         entry.lowered = function
         self.b.design.functions.append(function)
-        x = ExpressionLowering(_CallableScope(scope, item.name, entry), self.collector, self.b.limits, self._lower_function)
+        x = ExpressionLowering(scope, self.collector, self.b.limits, self._lower_function)
         body = ast.Block(item.start, item.end, None, [], item.body)
         function.body = StatementLowering(x, self._block_scope).statement(body)
         return function
@@ -685,15 +684,6 @@ class _ModuleBody:
 def _settled(value: ir.Expr) -> ir.Expr:
     """A value as a gate puts it out: z becomes x."""
     return ir.Unary(value.width, "not", ir.Unary(value.width, "not", value))
-
-
-class _CallableScope(Scope):
-    """The inside of a function: its name is the result when read or written, and still the function when called."""
-
-    def __init__(self, inner: Scope, name: str, entry: FunctionEntry) -> None:
-        super().__init__(inner.path, inner.outer)
-        self.entries = inner.entries
-        self.function = (name, entry)
 
 
 def _port_directions(module: ast.Module) -> dict[str, tuple[str, bool]]:

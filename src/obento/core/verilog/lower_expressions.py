@@ -326,7 +326,7 @@ class ExpressionLowering:
         entry, indices, part = self._base(e)
         dims = entry.dims if isinstance(entry, Vector) else []
         width = entry.width if isinstance(entry, Vector) else entry.value.width
-        scalar = isinstance(entry, Vector) and width == 1 and entry.msb == 0 == entry.lsb and not entry.kind.endswith("[]")
+        scalar = isinstance(entry, Vector) and width == 1 and entry.msb == 0 == entry.lsb
         extra = len(indices) - len(dims)
         if extra < 0:
             raise self.error("whole-array", "this is a whole array: it needs one more index", e)
