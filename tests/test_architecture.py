@@ -15,7 +15,7 @@ LAYERS = [
     {"core.syntax", "core.ir"},
     {"core.formula", "core.verilog", "core.wiring", "core.sim"},
     {"core.handin", "core.spec"},
-    {"core.check"},
+    {"core.check", "core.simulate"},
     {"intake", "runner", "export", "mail"},
     {"store"},
     {"server"},

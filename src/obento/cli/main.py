@@ -37,6 +37,21 @@ def check(
     raise typer.Exit(run_check(spec, handins, batch, Outputs(json_file, csv_file, junit_file, tap_file), jobs, cases))
 
 
+@app.command("simulate")
+def simulate_command(
+    files: Annotated[list[Path], typer.Argument(metavar="FILE...", help="Sources and what they read; folders count as the files in them.")],
+    top: Annotated[str | None, typer.Option(metavar="NAME", help="The module to begin with; else all that no other uses.")] = None,
+    until: Annotated[str | None, typer.Option(metavar="TIME", help="Stop at this time, for instance 100ns.")] = None,
+    vcd: Annotated[Path | None, typer.Option(metavar="FILE", help="Write all changes of all signals.")] = None,
+    folder: Annotated[Path | None, typer.Option("--files", metavar="FOLDER", help="Keep the files that the bench writes.")] = None,
+    seconds: Annotated[float, typer.Option(help="Give up after so many seconds.", min=0.1)] = 60,
+) -> None:
+    """Run a bench. Exit status 0: it ended, 1: by a failing assertion, 2: it does not compile, 3: a limit stopped it."""
+    from obento.cli.simulate import run_simulate
+
+    raise typer.Exit(run_simulate(files, top, until, vcd, folder, seconds))
+
+
 @app.command()
 def serve(
     port: Annotated[int, typer.Option(help="Port on 127.0.0.1.")] = 8400,

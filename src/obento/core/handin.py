@@ -13,6 +13,7 @@ from obento.core.pause import collector_held
 from obento.core.source import SourceFile, Sources
 from obento.core.verilog import ast as verilog_ast
 from obento.core.verilog.elaborate import elaborate as elaborate_verilog
+from obento.core.verilog.elaborate import modules_used
 from obento.core.verilog.read import read_modules
 from obento.core.wiring import ast as wiring_ast
 from obento.core.wiring.elaborate import elaborate as elaborate_wiring
@@ -57,6 +58,7 @@ class Reading:
     texts: list[SourceFile] = field(default_factory=list)
     ignored: list[str] = field(default_factory=list)
     duplicates: set[str] = field(default_factory=set)
+    primitives: dict[str, verilog_ast.Primitive] = field(default_factory=dict)
     empty: bool = False
     _building: list[str] = field(default_factory=list)
 
@@ -99,10 +101,15 @@ class Reading:
 
     def _elaborated(self, unit: Unit) -> Design | None:
         if unit.verilog is not None:
-            modules = {n: u.verilog for n, u in self.units.items() if u.verilog is not None}
+            modules = self.modules()
             return elaborate_verilog(modules, unit.name, self.collector, self.limits)
         assert unit.wiring is not None
         return elaborate_wiring(unit.wiring, self._block, list(self.units), self.collector, self.limits)
+
+    def modules(self) -> dict[str, verilog_ast.Module | verilog_ast.Primitive]:
+        """Everything that a Verilog module may use."""
+        modules = {n: u.verilog for n, u in self.units.items() if u.verilog is not None}
+        return {**self.primitives, **modules}
 
     def _block(self, name: str, position: int) -> Design | None:
         del position
@@ -139,7 +146,10 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
             wirings.append(source)
     reading.empty = not real
     for module in read_modules(verilog, reading.collector, limits):
-        uses = frozenset(_modules_used(module.items))
+        if isinstance(module, verilog_ast.Primitive):
+            _add_primitive(reading, module)
+            continue
+        uses = frozenset(modules_used(module.items))
         name_at = reading.sources.file_at(module.name_start)
         _add_unit(reading, Unit(module.name, "verilog", name_at, bool(module.ports), uses, verilog=module), module.name_start)
     for source in wirings:
@@ -153,6 +163,12 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
         names = ", ".join(sorted(reading.ignored)[:3]) or "no files"
         reading.collector.error("nothing-readable", f"no file here can be read as Verilog or a wiring list ({names})")
     return reading
+
+
+def _add_primitive(reading: Reading, primitive: verilog_ast.Primitive) -> None:
+    if primitive.name in reading.primitives:
+        reading.collector.error("duplicate", f"`{primitive.name}` is defined a second time", primitive.name_start, None, "keep one of them")
+    reading.primitives[primitive.name] = primitive
 
 
 def _add_unit(reading: Reading, unit: Unit, position: int) -> None:
@@ -247,25 +263,6 @@ def _language(path: str, source: SourceFile, reading: Reading) -> str | None:
     if actual is None:
         reading.ignored.append(path)
     return actual
-
-
-def _modules_used(items: Iterable[verilog_ast.Item | None]) -> list[str]:
-    used: list[str] = []
-    for item in items:
-        match item:
-            case verilog_ast.Instance():
-                used.append(item.module)
-            case verilog_ast.GenerateBlock():
-                used += _modules_used(item.items)
-            case verilog_ast.GenerateFor():
-                used += _modules_used(item.body.items)
-            case verilog_ast.GenerateIf():
-                used += _modules_used([item.then, item.other])
-            case verilog_ast.GenerateCase():
-                used += _modules_used([block for _, block in item.arms] + [item.default])
-            case _:
-                pass
-    return used
 
 
 def _blocks_used(wiring: wiring_ast.Wiring) -> list[str]:

@@ -16,13 +16,23 @@ class Limits:
     instance_depth: int = 64
     vector_bits: int = 1 << 16
     signal_bits: int = 1 << 21
+    memory_bits: int = 1 << 25
+    lane_memory_bits: int = 1 << 14
     processes: int = 200_000
     loop_rounds: int = 4_096
+    generate_rounds: int = 4_096
     call_depth: int = 64
     deltas: int = 2_000
-    time_steps: int = 10_000
+    time_steps: int = 1_000
+    forks: int = 10_000
+    output_bytes: int = 1 << 24
     graph_nodes: int = 4_000_000
     cases: int = 1 << 20
+
+
+def for_simulation(time_steps: int = 5_000_000) -> Limits:
+    """Bounds for running a bench on its own: it may take long, but not for ever."""
+    return Limits(loop_rounds=1 << 22, call_depth=200, deltas=100_000, time_steps=time_steps)
 
 
 class LimitReached(Exception):

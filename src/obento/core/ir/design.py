@@ -10,10 +10,21 @@ from obento.core.values import Word
 
 Edge = Literal["any", "pos", "neg"]
 
+Delays = tuple[int, int, int]
+"""Rise, fall and turn-off delay in ticks (1364 clause 7.14)."""
+
+STRONG = (6, 6)
+"""Strengths of a driver's 0 and 1 where none are given (1364 table 7-7)."""
+
 
 @dataclass(slots=True, eq=False)
 class Signal:
-    """A net or variable. `offset` is the number of its bit 0 among all bits of the design."""
+    """A net or variable. `offset` is the number of its bit 0 among all bits of the design.
+
+    An array has the width of one element in `element` (else 0). A net has its kind in `net` and, when it delays what it is
+    given, `delay`. `real` variables hold a floating-point number, at first `number`; `automatic` ones live for one call only. `held` once
+    some statement may force it.
+    """
 
     id: int
     name: str
@@ -22,6 +33,13 @@ class Signal:
     position: int = 0
     initial: Word | None = None
     offset: int = 0
+    element: int = 0
+    net: str = "wire"
+    delay: Delays | None = None
+    real: bool = False
+    number: float = 0.0
+    automatic: bool = False
+    held: bool = False
 
 
 @dataclass(slots=True)
@@ -39,15 +57,18 @@ class Process:
     """A body and what wakes it.
 
     `continuous` processes (gates, assignments) run at power-up and whenever something they watch changes; `always`
-    processes wait at power-up; `initial` ones run once.
+    processes wait at power-up; `initial` ones run once, `forever` ones again and again: their bodies do the waiting.
+    The values of a `continuous` process may come out later, by `delay`, and with other `strengths` than strong.
     """
 
-    kind: Literal["continuous", "always", "initial"]
+    kind: Literal["continuous", "always", "initial", "forever"]
     body: Stmt
     watches: list[Watch]
     position: int
     origin: str
     path: str = ""
+    delay: Delays | None = None
+    strengths: tuple[int, int] = STRONG
 
 
 @dataclass(slots=True)
@@ -70,7 +91,32 @@ class Instance:
 
 
 @dataclass(slots=True)
+class Variable:
+    """A declared name as a bench or a waveform sees it: range and sign as written."""
+
+    name: str
+    signal: Signal
+    kind: str
+    msb: int
+    lsb: int
+    low: int = 0
+
+
+@dataclass(slots=True)
+class ScopeOfNames:
+    """One level of the hierarchy with what is declared in it; `kind` is module, begin, fork, task or function."""
+
+    name: str
+    kind: str
+    path: str
+    variables: list[Variable] = field(default_factory=list)
+    children: list[ScopeOfNames] = field(default_factory=list)
+
+
+@dataclass(slots=True)
 class Design:
+    """`precision` is the length of one tick as a power of ten in seconds."""
+
     unit: str
     language: str
     ports: list[Port] = field(default_factory=list)
@@ -79,6 +125,8 @@ class Design:
     functions: list[Function] = field(default_factory=list)
     root: Instance | None = None
     bits: int = 0
+    precision: int = -9
+    names: list[ScopeOfNames] = field(default_factory=list)
 
     def add_signal(self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None) -> Signal:
         signal = Signal(len(self.signals), name, width, kind, position, initial, self.bits)

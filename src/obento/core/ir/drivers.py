@@ -7,17 +7,26 @@ from collections.abc import Iterator
 from obento.core.ir.design import Design, Process, Signal, Watch
 from obento.core.ir.nodes import (
     Assign,
+    Await,
     Block,
     Call,
     Case,
+    Delay,
     Expr,
+    Fork,
     Function,
+    Hold,
     If,
     Loop,
     Ref,
+    Repeat,
     Slice,
     Stmt,
+    SystemCall,
+    SystemTask,
     Target,
+    TaskCall,
+    WaitUntil,
     children,
     walk,
 )
@@ -25,7 +34,7 @@ from obento.core.values import Word, ones
 
 
 def statements(body: Stmt | None) -> Iterator[Stmt]:
-    """A statement and all inside it."""
+    """A statement and all inside it; bodies of functions and tasks left out."""
     stack = [body]
     while stack:
         s = stack.pop()
@@ -40,10 +49,18 @@ def statements(body: Stmt | None) -> Iterator[Stmt]:
             case Case():
                 stack += [arm.body for arm in s.arms]
                 stack.append(s.default)
-            case Loop():
+            case Loop() | Repeat():
                 stack.append(s.body)
+            case Fork():
+                stack += s.branches
             case _:
                 pass
+
+
+def _indices(targets: list[Target]) -> Iterator[Expr]:
+    for target in targets:
+        for offset in target.offsets:
+            yield offset.index
 
 
 def expressions(s: Stmt) -> Iterator[Expr]:
@@ -51,38 +68,69 @@ def expressions(s: Stmt) -> Iterator[Expr]:
     match s:
         case Assign():
             yield s.value
-            for target in s.targets:
-                if target.index is not None:
-                    yield target.index
-        case If() | Loop():
+            yield from _indices(s.targets)
+            if s.timing is not None:
+                yield from expressions(s.timing)
+        case If() | Loop() | WaitUntil():
             yield s.cond
+        case Repeat():
+            yield s.count
         case Case():
             yield s.subject
             for arm in s.arms:
                 yield from arm.labels
+        case Delay():
+            yield s.amount
+        case Await():
+            if s.count is not None:
+                yield s.count
+        case TaskCall():
+            yield from s.args
+            for result in s.results:
+                yield from _indices(result)
+        case SystemTask():
+            yield s.call
+        case Hold():
+            yield s.value
         case _:
             pass
 
 
 def functions_called(body: Stmt | None) -> list[Function]:
-    """Functions that a body calls, and those they call, each once."""
+    """Functions and tasks that a body calls, and those they call, each once."""
     found: dict[int, Function] = {}
     queue = [body]
     while queue:
         for s in statements(queue.pop()):
-            for e in expressions(s):
-                for node in walk(e):
-                    if isinstance(node, Call) and id(node.function) not in found:
-                        found[id(node.function)] = node.function
-                        queue.append(node.function.body)
+            called = [node.function for e in expressions(s) for node in walk(e) if isinstance(node, Call)]
+            if isinstance(s, TaskCall):
+                called.append(s.task)
+            for function in called:
+                if id(function) not in found:
+                    found[id(function)] = function
+                    queue.append(function.body)
     return list(found.values())
+
+
+def waits(body: Stmt | None) -> bool:
+    """Whether a body, or a task it calls, may stop to wait for something."""
+    for part in (body, *(f.body for f in functions_called(body))):
+        for s in statements(part):
+            match s:
+                case Delay() | Await() | WaitUntil() | Fork():
+                    return True
+                case Assign() if s.timing is not None:
+                    return True
+                case _:
+                    pass
+    return False
 
 
 def function_bits(design: Design) -> set[int]:
     """Bits that belong to functions. They keep their values from call to call, like any variable (1364 clause 10.4.1)."""
     bits: set[int] = set()
     for function in design.functions:
-        for s in (*function.params, *function.local, function.result):
+        for s in function.storage():
             bits.update(range(s.offset, s.offset + s.width))
     return bits
 
@@ -90,24 +138,50 @@ def function_bits(design: Design) -> set[int]:
 def targets(body: Stmt | None) -> Iterator[Target]:
     """What a body itself writes, called functions left out."""
     for s in statements(body):
-        if isinstance(s, Assign):
-            yield from s.targets
+        match s:
+            case Assign() | Hold():
+                yield from s.targets
+            case TaskCall():
+                for result in s.results:
+                    yield from result
+            case SystemTask():
+                for argument in s.call.args:
+                    yield from argument.targets
+            case _:
+                pass
+        for e in expressions(s):
+            for node in walk(e):
+                if isinstance(node, SystemCall):
+                    for argument in node.args:
+                        yield from argument.targets
 
 
 def written_bits(process: Process) -> set[int]:
     """The numbers of all bits that a process may write, function locals left out."""
     body = process.body
-    if isinstance(body, Assign) and len(body.targets) == 1 and body.targets[0].width == 1 and body.targets[0].index is None:
+    if isinstance(body, Assign) and len(body.targets) == 1 and body.targets[0].width == 1 and not body.targets[0].offsets:
         t = body.targets[0]  # a gate: by far the most frequent
         return {t.signal.offset + t.low} if 0 <= t.low < t.signal.width else set()
     bits: set[int] = set()
-    for t in targets(body):
-        first = t.signal.offset
-        if t.index is None:
-            bits.update(range(first + max(0, t.low), first + min(t.signal.width, t.low + t.width)))
-        else:
-            bits.update(range(first, first + t.signal.width))
+    for t in _all_targets(body):
+        bits.update(stretch_bits(t))
     return bits
+
+
+def _all_targets(body: Stmt) -> Iterator[Target]:
+    """What a body and the tasks it calls write outside of their own storage."""
+    yield from targets(body)
+    for function in functions_called(body):
+        own = {s.id for s in function.storage()}
+        yield from (t for t in targets(function.body) if t.signal.id not in own)
+
+
+def stretch_bits(t: Target) -> range:
+    """The numbers of the bits that a target may mean."""
+    first = t.signal.offset
+    if t.offsets:
+        return range(first, first + t.signal.width)
+    return range(first + max(0, t.low), first + min(t.signal.width, t.low + t.width))
 
 
 def stretches_read(e: Expr) -> list[tuple[Signal, int, int]]:
@@ -146,13 +220,20 @@ def all_written_bits(design: Design) -> list[set[int]]:
     return [written_bits(process) for process in design.processes]
 
 
+def _net_bits(design: Design) -> Iterator[set[int]]:
+    """Bits of nets that each `continuous` process drives. Variables, some of them large arrays, do not matter here."""
+    for process in design.processes:
+        if process.kind == "continuous":
+            yield {bit for t in targets(process.body) if t.signal.kind == "net" for bit in stretch_bits(t)}
+
+
 def power_up_words(design: Design, written: list[set[int]] | None = None) -> list[Word]:
     """The word of each signal at power-up (1364 clauses 4.2.2 and 6.1.1).
 
     A start value if one was given; x for variables, inputs and bits with a driver (which has not spoken yet); z for the
     rest of a net.
     """
-    driven: set[int] = set().union(*(written if written is not None else all_written_bits(design)))
+    driven: set[int] = set().union(*(written if written is not None else _net_bits(design)))
     inputs = {id(port.signal) for port in design.ports if port.direction == "in"}
     words: list[Word] = []
     for s in design.signals:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 
 from obento.core import values as v
@@ -16,12 +17,21 @@ from obento.core.ir.nodes import (
     Mux,
     Pick,
     Power,
+    RealConst,
+    RealMux,
+    RealOp,
+    RealRelation,
     Ref,
+    Resolve,
+    Rounded,
     Shift,
     Slice,
+    SystemCall,
+    ToReal,
     Tristate,
     Unary,
 )
+from obento.core.ir.strength import resolve
 from obento.core.values import Word
 
 
@@ -91,6 +101,88 @@ def evaluate(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> Word:
             return v.extend(evaluate(e.a, read), e.a.width, e.width, e.signed)
         case Tristate():
             return tristate(evaluate(e.enable, read), evaluate(e.a, read), e.width)
+        case Resolve():
+            might = [None if m is None else evaluate(m, read) for m in e.might]
+            return resolve(e.net, [evaluate(d, read) for d in e.drivers], might, e.strengths, e.width)
+        case Rounded():
+            return v.word(round_half_away(evaluate_real(e.a, read)), e.width)
+        case RealRelation():
+            return v.bit(RELATIONS[e.op](evaluate_real(e.a, read), evaluate_real(e.b, read)))
         case Call():
             raise NotConstant(e.function.name)
+        case SystemCall():
+            raise NotConstant(e.name)
     raise AssertionError(f"no rule for {type(e).__name__}")
+
+
+def evaluate_real(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> float:
+    """The value of a real expression.
+
+    Raises
+    ------
+    NotConstant
+        As `evaluate`.
+    """
+    match e:
+        case RealConst():
+            return e.value
+        case RealOp():
+            return REAL_OPS[e.op](*(evaluate_real(a, read) for a in e.args))
+        case RealMux():
+            return evaluate_real(e.a if v.v_ror(evaluate(e.cond, read), e.cond.width) == v.ONE1 else e.b, read)
+        case ToReal():
+            return to_real(evaluate(e.a, read), e.a.width, e.signed)
+        case Ref():
+            raise NotConstant(e.signal.name)
+        case Call():
+            raise NotConstant(e.function.name)
+        case SystemCall():
+            raise NotConstant(e.name)
+    raise AssertionError(f"no rule for {type(e).__name__}")
+
+
+def to_real(a: Word, width: int, signed: bool) -> float:
+    """A vector as a number, unknown digits read 0 (4.8.2)."""
+    known = a[0] & ~a[1]
+    return _float(v.signed_value(known, width) if signed else known)
+
+
+def _float(value: int) -> float:
+    try:
+        return float(value)
+    except OverflowError:
+        return math.inf if value > 0 else -math.inf
+
+
+def round_half_away(x: float) -> int:
+    """The nearest whole number; 0 where there is none (infinity, not a number)."""
+    if not math.isfinite(x):
+        return 0
+    return math.floor(x + 0.5) if x >= 0 else -math.floor(-x + 0.5)
+
+
+def _quotient(a: float, b: float) -> float:
+    if b == 0:
+        return math.nan if a == 0 or math.isnan(a) else math.copysign(math.inf, a) * math.copysign(1, b)
+    return a / b
+
+
+def _power(a: float, b: float) -> float:
+    try:
+        result = a**b
+    except ZeroDivisionError:
+        return math.inf
+    except OverflowError:
+        return math.inf
+    return result if isinstance(result, float) else math.nan
+
+
+REAL_OPS: dict[str, Callable[..., float]] = {
+    "add": lambda a, b: a + b, "sub": lambda a, b: a - b, "mul": lambda a, b: a * b, "div": _quotient, "pow": _power,
+    "neg": lambda a: -a,
+}  # fmt: skip
+"""Operators on real numbers by name."""
+
+RELATIONS: dict[str, Callable[[float, float], bool]] = {
+    "eq": lambda a, b: a == b, "ne": lambda a, b: a != b, "lt": lambda a, b: a < b, "le": lambda a, b: a <= b,
+}  # fmt: skip

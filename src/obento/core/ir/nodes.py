@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
-    from obento.core.ir.design import Signal
+    from obento.core.ir.design import Signal, Watch
 
 
 @dataclass(slots=True)
@@ -117,15 +117,94 @@ class Tristate(Expr):
 
 
 @dataclass(slots=True)
+class Resolve(Expr):
+    """Several drivers of one net (1364 clause 7.10). `net` is the kind of net, `strengths` of each driver those of its 0 and 1.
+
+    Where `might` of a driver is not z, that driver is either z or what `might` says: a three-state gate whose control is
+    unknown (7.10.2, the values L and H). Strengths are numbered as in table 7-7: 7 supply, 6 strong, 5 pull, 4 large, 3 weak,
+    2 medium, 1 small, 0 high impedance.
+    """
+
+    net: str
+    drivers: list[Expr]
+    strengths: list[tuple[int, int]]
+    might: list[Expr | None]
+
+
+# Real numbers (1364 clauses 3.9 and 4.8). Their width is 64 by convention; kernels hold them as floating-point numbers.
+
+
+@dataclass(slots=True)
+class RealConst(Expr):
+    value: float
+
+
+@dataclass(slots=True)
+class RealOp(Expr):
+    """`op` is add, sub, mul, div, mod, pow or neg on real operands."""
+
+    op: str
+    args: list[Expr]
+
+
+@dataclass(slots=True)
+class RealMux(Expr):
+    """`?:` with real branches; an unknown condition takes the second."""
+
+    cond: Expr
+    a: Expr
+    b: Expr
+
+
+@dataclass(slots=True)
+class ToReal(Expr):
+    """A vector as a real number; unknown digits read 0 (4.8.2)."""
+
+    a: Expr
+    signed: bool
+
+
+@dataclass(slots=True)
+class Rounded(Expr):
+    """A real number as the nearest whole one, halves away from zero (4.8.2)."""
+
+    a: Expr
+
+
+@dataclass(slots=True)
+class RealRelation(Expr):
+    """`op` is eq, ne, lt or le on real operands; width 1."""
+
+    op: str
+    a: Expr
+    b: Expr
+
+
+@dataclass(slots=True)
 class Function:
-    """A function body: locals are signals that belong to it alone; the last one of `params` order is not special."""
+    """A function or task. Its arguments and locals are signals that belong to it alone.
+
+    `outputs` are those arguments whose values go back to the caller of a task. An `automatic` one has fresh storage for
+    every call; the others keep theirs (1364 clauses 10.2.1 and 10.4.1).
+    """
 
     name: str
     params: list[Signal]
-    result: Signal
+    result: Signal | None
     local: list[Signal]
     body: Stmt | None = None
     position: int = 0
+    outputs: list[Signal] = field(default_factory=list)
+    outputs_signed: list[bool] = field(default_factory=list)
+    automatic: bool = False
+    label: Label | None = None
+
+    def storage(self) -> list[Signal]:
+        """Every signal that belongs to it, each once."""
+        own = [*self.params, *self.outputs, *self.local]
+        if self.result is not None:
+            own.append(self.result)
+        return list({s.id: s for s in own}.values())
 
 
 @dataclass(slots=True)
@@ -135,39 +214,87 @@ class Call(Expr):
 
 
 @dataclass(slots=True)
+class Argument:
+    """What a system task or function is given: a value, a string as written, a place to write to, or nothing at all.
+
+    `signed` and `real` say how a value prints. `memory` is a whole array with the ends of its first dimension.
+    """
+
+    value: Expr | None = None
+    text: str | None = None
+    signed: bool = False
+    real: bool = False
+    targets: list[Target] = field(default_factory=list)
+    memory: tuple[Signal, int, int] | None = None
+    scope: str = ""
+
+
+@dataclass(slots=True)
+class SystemCall(Expr):
+    """A system task used for its value; `tick` is the module's time unit in ticks of the design."""
+
+    name: str
+    args: list[Argument]
+    scope: str
+    tick: int
+    position: int
+
+
+@dataclass(slots=True)
 class Stmt:
     position: int
 
 
 @dataclass(slots=True)
-class Target:
-    """A stretch of a signal to be written: `width` digits from `low`, plus a computed offset when `index` is given.
+class Offset:
+    """A computed offset, `(index - base) * step` digits.
 
-    The offset is `(index - base) * step`. With `window` it must lie inside that many digits, else nothing is written.
+    With `window`, all `width` digits selected must lie inside that many, else nothing is written.
     """
 
-    signal: Signal
-    low: int
+    index: Expr
+    signed: bool
+    base: int
+    step: int
     width: int
-    index: Expr | None = None
-    index_signed: bool = False
-    base: int = 0
-    step: int = 1
     window: int = 0
 
 
 @dataclass(slots=True)
+class Target:
+    """A stretch of a signal to be written: `width` digits from `low` plus all computed `offsets`."""
+
+    signal: Signal
+    low: int
+    width: int
+    offsets: list[Offset] = field(default_factory=list)
+
+
+@dataclass(slots=True)
 class Assign(Stmt):
-    """Write `value` into `targets`, leftmost first; together they are as wide as the value."""
+    """Write `value` into `targets`, leftmost first; together they are as wide as the value.
+
+    `timing` stands between the value and the write (1364 clause 9.7.7): the value is taken now, written then.
+    """
 
     targets: list[Target]
     value: Expr
     blocking: bool = True
+    timing: Delay | Await | None = None
+
+
+@dataclass(slots=True, eq=False)
+class Label:
+    """A block that may be named by `disable`; `used` once one does."""
+
+    name: str
+    used: bool = False
 
 
 @dataclass(slots=True)
 class Block(Stmt):
     body: list[Stmt] = field(default_factory=list)
+    label: Label | None = None
 
 
 @dataclass(slots=True)
@@ -204,6 +331,97 @@ class Loop(Stmt):
     body: Stmt | None
 
 
+@dataclass(slots=True)
+class Repeat(Stmt):
+    """Run `body` as often as `count` says when the loop begins; unknown counts as none."""
+
+    count: Expr
+    signed: bool
+    body: Stmt | None
+
+
+@dataclass(slots=True)
+class Delay(Stmt):
+    """Wait for `amount`, a whole or real number of the module's time unit of `tick` ticks, rounded to `step` ticks."""
+
+    amount: Expr
+    tick: int
+    step: int
+
+
+@dataclass(slots=True)
+class Await(Stmt):
+    """Wait until one of the watches sees its event, `count` times over when given."""
+
+    watches: list[Watch]
+    count: Expr | None = None
+
+
+@dataclass(slots=True)
+class WaitUntil(Stmt):
+    """Wait until the condition is true; not at all when it is."""
+
+    cond: Expr
+    watches: list[Watch]
+
+
+@dataclass(slots=True)
+class Trigger(Stmt):
+    """An event on a signal that carries nothing else (1364 clause 9.7.3)."""
+
+    signal: Signal
+
+
+@dataclass(slots=True)
+class Fork(Stmt):
+    """Run all branches side by side; go on when `until` of them have ended: all, any or none."""
+
+    branches: list[Stmt]
+    until: str = "all"
+
+
+@dataclass(slots=True)
+class Disable(Stmt):
+    """End every activity inside a block or task (1364 clause 10.3)."""
+
+    label: Label
+
+
+@dataclass(slots=True)
+class TaskCall(Stmt):
+    """Enable a task: `args` by value, then `results` of the outputs written back in order."""
+
+    task: Function
+    args: list[Expr]
+    results: list[list[Target]]
+
+
+@dataclass(slots=True)
+class SystemTask(Stmt):
+    call: SystemCall
+
+
+@dataclass(slots=True)
+class Hold(Stmt):
+    """`assign` or `force`: from now on the targets follow the value (1364 clause 9.3).
+
+    A process of its own keeps the value up to date in the signal `follower`.
+    """
+
+    kind: str
+    targets: list[Target]
+    value: Expr
+    follower: Signal
+
+
+@dataclass(slots=True)
+class LetGo(Stmt):
+    """`deassign` or `release`."""
+
+    kind: str
+    targets: list[Target]
+
+
 def children(e: Expr) -> list[Expr]:
     """The operands of an expression."""
     match e:
@@ -219,8 +437,18 @@ def children(e: Expr) -> list[Expr]:
             return [e.a, e.index]
         case Tristate():
             return [e.enable, e.a]
-        case Call():
+        case Call() | RealOp():
             return e.args
+        case Resolve():
+            return [*e.drivers, *(m for m in e.might if m is not None)]
+        case ToReal() | Rounded():
+            return [e.a]
+        case RealMux():
+            return [e.cond, e.a, e.b]
+        case RealRelation():
+            return [e.a, e.b]
+        case SystemCall():
+            return [a.value for a in e.args if a.value is not None]
     return []
 
 
@@ -233,3 +461,8 @@ def walk(expr: Expr) -> list[Expr]:
         out.append(e)
         stack += children(e)
     return out
+
+
+def calls_something(e: Expr) -> bool:
+    """Whether evaluating an expression calls a function, which may have effects or no end."""
+    return any(isinstance(node, Call | SystemCall) for node in walk(e))

@@ -1,47 +1,96 @@
-"""Nets with several drivers: each driver gets a wire of its own, and one more process resolves them."""
+"""Nets whose value takes more than one assignment: several drivers, wired logic, pulls, strengths, delays.
+
+Each driver gets a wire of its own, and one more process makes the net's value out of them.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
-from obento.core.ir.design import Design, Process, Signal, Watch
-from obento.core.ir.drivers import targets, written_bits
-from obento.core.ir.nodes import Assign, Binary, Expr, Ref, Target
+from obento.core.ir.design import STRONG, Design, Process, Signal
+from obento.core.ir.drivers import stretches_read, targets, watches_of, written_bits
+from obento.core.ir.nodes import Assign, Binary, Const, Expr, Ref, Resolve, Target, Tristate, Unary
+
+_ALWAYS_RESOLVED = frozenset(["tri0", "tri1", "trireg"])
 
 
 def resolve_drivers(design: Design, tell: Callable[[Signal, Process, Process], None]) -> None:
-    """Rewrite every net of which a bit has more than one driver (1364 clause 7.10, nets of kind `wire`).
+    """Rewrite every net of which a bit has more than one driver (1364 clause 7.10), or that needs it by its kind.
 
-    `tell` hears of each such net, with the first two processes that meet on it.
+    `tell` hears of each net of kind `wire` with several strong drivers, with the first two processes that meet on it.
     """
     writer: dict[int, Process] = {}
-    shared: dict[int, Signal] = {}
-    owner = {signal.offset + i: signal for signal in design.signals for i in range(signal.width)}
+    special: dict[int, Signal] = {}
+    owner: dict[int, Signal] = {}
+    for signal in design.signals:
+        if signal.kind == "net":
+            if signal.net in _ALWAYS_RESOLVED or signal.delay is not None:
+                special[signal.id] = signal
+            for i in range(signal.width):
+                owner[signal.offset + i] = signal
     for process in design.processes:
         if process.kind != "continuous":
             continue
         for bit in written_bits(process):
             first = writer.setdefault(bit, process)
-            if first is not process and owner[bit].kind == "net" and owner[bit].id not in shared:
-                shared[owner[bit].id] = owner[bit]
+            if first is process or bit not in owner or owner[bit].id in special:
+                continue
+            special[owner[bit].id] = owner[bit]
+            if owner[bit].net in ("wire", "uwire") and first.strengths == STRONG == process.strengths:
                 tell(owner[bit], first, process)
-    for signal in shared.values():
+    for signal in special.values():
         _split(design, signal)
 
 
 def _split(design: Design, signal: Signal) -> None:
     copies: list[Signal] = []
+    strengths: list[tuple[int, int]] = []
+    might: list[Expr | None] = []
     for process in list(design.processes):
-        mine = [t for t in targets(process.body) if t.signal is signal]
-        if not mine or process.kind != "continuous":
+        if process.kind != "continuous" or not any(t.signal is signal for t in targets(process.body)):
             continue
+        might.append(_might(design, signal, process))
         copy = design.add_signal(f"{signal.name}#{len(copies) + 1}", signal.width, "net", signal.position)
         copies.append(copy)
-        for t in mine:
-            t.signal = copy
-    value: Expr = Ref(signal.width, copies[0])
-    for copy in copies[1:]:
-        value = Binary(signal.width, "resolve", value, Ref(signal.width, copy))
-    body = Assign(signal.position, [Target(signal, 0, signal.width)], value)
-    watches = [Watch(c, "any", 0, c.width) for c in copies]
-    design.processes.append(Process("continuous", body, watches, signal.position, "resolution"))
+        strengths.append(process.strengths)
+        for t in targets(process.body):
+            if t.signal is signal:
+                t.signal = copy
+    inputs: list[Expr] = [Ref(signal.width, copy) for copy in copies]
+    if signal.net == "trireg":
+        inputs.append(Ref(signal.width, signal))
+        might.append(None)
+        strengths.append((2, 2))  # a charge of medium strength (7.14.2), kept while nothing drives
+    body = Assign(signal.position, [Target(signal, 0, signal.width)], _value(signal, inputs, strengths, might))
+    watches = watches_of(stretches_read(body.value))
+    if signal.net == "trireg":
+        watches = [w for w in watches if w.signal is not signal]
+    design.processes.append(Process("continuous", body, watches, signal.position, "resolution", delay=signal.delay))
+
+
+def _might(design: Design, signal: Signal, process: Process) -> Expr | None:
+    """What a three-state driver gives or not while its control is unknown, on a wire of its own; z otherwise."""
+    body = process.body
+    if not isinstance(body, Assign) or not isinstance(body.value, Tristate) or process.delay is not None:
+        return None
+    wire = design.add_signal(f"{signal.name}?{process.position}", signal.width, "net", signal.position)
+    enable = body.value.enable
+    unknown = Binary(1, "ceq", Unary(1, "rxor", enable), Const(1, 0, 0))
+    here = [Target(wire, t.low, t.width, t.offsets) for t in body.targets if t.signal is signal]
+    if len(here) != len(body.targets):
+        return None
+    value = Tristate(body.value.width, unknown, body.value.a)
+    design.processes.append(
+        Process("continuous", Assign(process.position, here, value), watches_of(stretches_read(value)), process.position, "resolution")
+    )
+    return Ref(signal.width, wire)
+
+
+def _value(signal: Signal, inputs: list[Expr], strengths: list[tuple[int, int]], might: list[Expr | None]) -> Expr:
+    special = any(s != STRONG for s in strengths) or any(m is not None for m in might)
+    if signal.net not in ("wire", "tri", "uwire") or special or not inputs:
+        return Resolve(signal.width, signal.net, inputs, strengths, might)
+    value = inputs[0]
+    for other in inputs[1:]:
+        value = Binary(signal.width, "resolve", value, other)
+    return value

@@ -102,6 +102,43 @@ class BitOps:
         same: Bit = (g.and_(a[0], b[0]), g.and_(a[1], b[1]))
         return self.choose(za, b, self.choose(zb, a, same))
 
+    def resolved(self, levels: list[list[tuple[Bit, Bit]]]) -> Bit:
+        """One digit of a wire under drivers of several strengths, the strongest first.
+
+        Of each driver its value, and what it might be instead of floating (see `nodes.Resolve`). Kept are three literals:
+        the wire may be 0, may be 1, may float. It is 1 where it may be nothing else, and so on.
+        """
+        g = self.g
+        may0, may1, may_float = FALSE, FALSE, TRUE
+        for level in levels:
+            zero, one, floating = FALSE, FALSE, TRUE
+            for value, might in level:
+                unsure = self.floats(might) ^ 1
+                seen = self.choose(unsure, might, value)
+                rests = self.floats(seen)
+                zero = g.or_(zero, g.and_(rests ^ 1, seen[0] ^ 1))
+                one = g.or_(one, g.and_(rests ^ 1, seen[1] ^ 1))
+                floating = g.and_(floating, g.or_(rests, unsure))
+            may0 = g.or_(may0, g.and_(may_float, zero))
+            may1 = g.or_(may1, g.and_(may_float, one))
+            may_float = g.and_(may_float, floating)
+        return g.and_(may0 ^ 1, g.or_(may_float ^ 1, may1 ^ 1)), g.and_(may1 ^ 1, g.or_(may_float ^ 1, may0 ^ 1))
+
+    def unless_floating(self, a: Bit, b: Bit) -> Bit:
+        """`a`, or `b` where `a` floats."""
+        return self.choose(self.floats(a), b, a)
+
+    def wired_and(self, a: Bit, b: Bit) -> Bit:
+        """Two drivers on a wand (1364 table 7-2): z yields, else the AND."""
+        return self._wired(a, b, self.and_(a, b))
+
+    def wired_or(self, a: Bit, b: Bit) -> Bit:
+        """Two drivers on a wor (1364 table 7-3): z yields, else the OR."""
+        return self._wired(a, b, self.or_(a, b))
+
+    def _wired(self, a: Bit, b: Bit, both: Bit) -> Bit:
+        return self.choose(self.floats(a), b, self.choose(self.floats(b), a, both))
+
     def truth(self, word: BitWord) -> Bit:
         """Whether a word is true: 1 where any digit is 1, 0 where all are 0, else x."""
         result = ZERO

@@ -1,165 +1,180 @@
-"""Process bodies as Python source, for the timeline.
-
-The source is plain three-address code over the functions of `values`: one temporary for each node of an expression, so
-that no nesting in a hand-in can exceed what Python's own compiler takes. Words of signals live in the list `S`.
-"""
+"""Process bodies as Python source, for the timeline: functions for those that run through, generators for those that wait."""
 
 from __future__ import annotations
 
-from obento.core import values
-from obento.core.ir import evaluate
+from collections.abc import Callable
+
+from obento.core.ir.design import Process, Signal, Watch
+from obento.core.ir.drivers import waits
 from obento.core.ir.nodes import (
     Assign,
-    Binary,
+    Await,
     Block,
-    Call,
     Case,
-    Concat,
     Const,
-    Expr,
-    Extend,
+    Delay,
+    Disable,
+    Fork,
     Function,
+    Hold,
     If,
+    Label,
+    LetGo,
     Loop,
-    Mux,
-    Pick,
-    Power,
-    Ref,
-    Shift,
-    Slice,
+    Repeat,
     Stmt,
+    SystemTask,
     Target,
-    Tristate,
-    Unary,
+    TaskCall,
+    Trigger,
+    WaitUntil,
 )
+from obento.core.sim.emit_expressions import ExpressionEmitter
+
+_POSTPONED = ("$strobe", "$monitor", "$fstrobe", "$fmonitor")
+"""System tasks that look at their arguments when the time step ends (1364 clauses 17.1.2 and 17.1.3)."""
 
 
-class Emitter:
-    """Writes one Python function for each process body and each function called from one."""
+class Emitter(ExpressionEmitter):
+    """Writes one Python function for each process body and each function or task called from one.
+
+    Afterwards `calls` holds the system tasks, `watches` the lists of what is waited for, by the numbers the source uses.
+    """
 
     def __init__(self) -> None:
-        self.lines: list[str] = []
-        self._indent = 1
-        self._temps = 0
-        self._functions: dict[int, str] = {}
-        self._queue: list[tuple[Function, str]] = []
+        super().__init__()
+        self.watches: list[list[Watch]] = []
+        self._labels: dict[int, int] = {}
+        self._threaded = False
+        self._delayed: int | None = None
+        self._slot = 0
+        self._automatic: list[str] = []
+        self._waits: dict[int, bool] = {}
 
-    def process(self, name: str, body: Stmt) -> None:
-        self._define(name, body)
+    def process(self, name: str, index: int, process: Process) -> bool:
+        """Write a process; whether it is a generator."""
+        threaded = process.kind == "forever" or waits(process.body)
+        self._delayed = index if process.delay is not None and process.kind == "continuous" else None
+        self._slot = 0
+        self._begin(name, threaded)
+        if process.kind == "forever":
+            self._put("while True:")
+            self._indent += 1
+            self._round(process.position)
+        self._statement(process.body)
+        self._finish()
+        self._delayed = None
         while self._queue:
             function, function_name = self._queue.pop()
-            self._define(function_name, function.body)
+            self._task(function_name, function)
+        return threaded
 
     def source(self) -> str:
         return "\n".join(self.lines) + "\n"
 
-    def _define(self, name: str, body: Stmt | None) -> None:
+    # Definitions.
+
+    def _begin(self, name: str, threaded: bool, parameters: str = "") -> None:
         self._indent = 0
-        self._put(f"def {name}(K):")
+        self._threaded = threaded
+        self._automatic = []
+        self._put(f"def {name}(K{parameters}):")
         self._indent = 1
         self._put("S = K.words")
-        self._statement(body)
+
+    def _finish(self) -> None:
+        self._indent = 1
         self._put("return")
+        if self._threaded:
+            self._put("yield")  # makes a generator of it, whatever stands before
 
-    def _put(self, line: str) -> None:
-        self.lines.append("    " * self._indent + line)
+    def _task(self, name: str, f: Function) -> None:
+        parameters = "".join(f", a{p.id}" for p in f.params) if f.automatic else ""
+        self._begin(name, self._task_waits(f), parameters)
+        if f.automatic:
+            given = {p.id for p in f.params}
+            for s in f.storage():
+                self._automatic.append(f"a{s.id}")
+                if s.id not in given:
+                    self._put(f"a{s.id} = {'0.0' if s.real else '(0, 0)'}")
+        self._put(f"K.deeper({f.position})")
+        self._labelled(f.label, f.body)
+        self._put("K.depth -= 1")
+        if f.automatic:
+            results = [f.result] if f.result is not None else f.outputs
+            self._put("return " + ", ".join(f"a{s.id}" for s in results) + ("," if f.result is None and results else ""))
+        self._finish()
 
-    def _temp(self, text: str) -> str:
-        self._temps += 1
-        name = f"t{self._temps}"
-        self._put(f"{name} = {text}")
-        return name
+    def _task_waits(self, f: Function) -> bool:
+        known = self._waits.get(id(f))
+        if known is None:
+            known = self._waits[id(f)] = f.result is None and waits(f.body)
+        return known
 
-    def _expr(self, e: Expr) -> str:
-        match e:
-            case Const():
-                return f"({e.one}, {e.zero})"
-            case Ref():
-                return self._temp(f"S[{e.signal.id}]")
-            case Unary():
-                return self._temp(f"v_{e.op}({self._expr(e.a)}, {e.a.width})")
-            case Binary():
-                a, b = self._expr(e.a), self._expr(e.b)
-                return self._temp(f"v_{e.op}({a}, {b}, {e.a.width})")
-            case Power():
-                a, b = self._expr(e.a), self._expr(e.b)
-                return self._temp(f"power({a}, {e.width}, {b}, {e.b.width}, {e.a_signed}, {e.b_signed})")
-            case Shift():
-                a, b = self._expr(e.a), self._expr(e.b)
-                return self._temp(f"shift({e.op!r}, {a}, {e.width}, {b}, {e.b.width})")
-            case Mux():
-                return self._mux(e)
-            case Concat():
-                return self._concat(e)
-            case Slice():
-                return self._temp(f"select({self._expr(e.a)}, {e.a.width}, {e.low}, {e.width})")
-            case Pick():
-                a, i = self._expr(e.a), self._expr(e.index)
-                rest = f"{e.index.width}, {e.index_signed}, {e.base}, {e.step}, {e.width}"
-                return self._temp(f"pick({a}, {e.a.width}, {i}, {rest})")
-            case Extend():
-                return self._temp(f"extend({self._expr(e.a)}, {e.a.width}, {e.width}, {e.signed})")
-            case Tristate():
-                enable, a = self._expr(e.enable), self._expr(e.a)
-                return self._temp(f"tristate({enable}, {a}, {e.width})")
-            case Call():
-                return self._call(e)
-        raise AssertionError(f"no rule for {type(e).__name__}")
-
-    def _mux(self, e: Mux) -> str:
-        cond = self._temp(f"v_ror({self._expr(e.cond)}, {e.cond.width})")
-        a, b = self._expr(e.a), self._expr(e.b)
-        return self._temp(f"{a} if {cond} == ONE1 else ({b} if {cond} == ZERO1 else merge({a}, {b}))")
-
-    def _concat(self, e: Concat) -> str:
-        parts = [(self._expr(p), p.width) for p in e.parts]
-        low = e.width
-        one, zero = [], []
-        for name, width in parts:
-            low -= width
-            one.append(f"{name}[0] << {low}")
-            zero.append(f"{name}[1] << {low}")
-        return self._temp(f"({' | '.join(one)}, {' | '.join(zero)})")
-
-    def _call(self, e: Call) -> str:
-        f = e.function
-        name = self._functions.get(id(f))
-        if name is None:
-            name = f"f{len(self._functions)}"
-            self._functions[id(f)] = name
-            self._queue.append((f, name))
-        args = [self._expr(a) for a in e.args]
-        for param, arg in zip(f.params, args, strict=True):
-            self._put(f"S[{param.id}] = {arg}")
-        self._put(f"{name}(K)")
-        return self._temp(f"S[{f.result.id}]")
+    # Statements.
 
     def _statement(self, s: Stmt | None) -> None:
-        match s:
-            case None:
-                self._put("pass")
-            case Block():
-                for inner in s.body:
-                    self._statement(inner)
-            case Assign():
-                self._assign(s)
-            case If():
-                self._if(s)
-            case Case():
-                self._case(s)
-            case Loop():
-                self._loop(s)
-            case _:
-                raise AssertionError(f"no rule for {type(s).__name__}")
+        if s is None:
+            self._put("pass")
+            return
+        rule = _RULES.get(type(s))
+        if rule is None:
+            raise AssertionError(f"no rule for {type(s).__name__}")
+        rule(self, s)
+
+    def _block(self, s: Block) -> None:
+        if s.label is not None and s.label.used:
+            self._labelled(s.label, Block(s.position, s.body))
+            return
+        for inner in s.body:
+            self._statement(inner)
+        if not s.body:
+            self._put("pass")
+
+    def _label_number(self, label: Label) -> int:
+        return self._labels.setdefault(id(label), len(self._labels))
+
+    def _labelled(self, label: Label | None, body: Stmt | None) -> None:
+        """A body that `disable` may end."""
+        if label is None or not label.used:
+            self._statement(body)
+            return
+        number = self._label_number(label)
+        caught = self._name("d")
+        if self._threaded:
+            self._put(f"K.enter({number})")
+        self._put("try:")
+        self._indent += 1
+        self._statement(body)
+        self._indent -= 1
+        self._put(f"except Disabled as {caught}:")
+        self._put(f"    if {caught}.label != {number}: raise")
+        if self._threaded:
+            self._put("finally:")
+            self._put(f"    K.leave({number})")
+
+    def _disable(self, s: Disable) -> None:
+        self._put(f"K.disable({self._label_number(s.label)})")
+
+    def _round(self, position: int) -> None:
+        self._put("K.rounds += 1")
+        self._put(f"if K.rounds > K.most_rounds: K.loop_too_long({position})")
 
     def _loop(self, s: Loop) -> None:
-        rounds = self._temp("0")
         self._put("while True:")
         self._indent += 1
-        cond = self._expr(s.cond)
-        self._put(f"if v_ror({cond}, {s.cond.width}) != ONE1: break")
-        self._put(f"{rounds} += 1")
-        self._put(f"if {rounds} > K.limits.loop_rounds: K.loop_too_long({s.position})")
+        if not (isinstance(s.cond, Const) and s.cond.one):
+            self._put(f"if {self._truth(s.cond)} != ONE1: break")
+        self._round(s.position)
+        self._statement(s.body)
+        self._indent -= 1
+
+    def _repeat(self, s: Repeat) -> None:
+        count = self._temp(f"K.count({self._expr(s.count)}, {s.count.width}, {s.signed})")
+        self._put(f"while {count} > 0:")
+        self._indent += 1
+        self._put(f"{count} -= 1")
+        self._round(s.position)
         self._statement(s.body)
         self._indent -= 1
 
@@ -167,19 +182,30 @@ class Emitter:
     # must not indent deeper than Python's compiler allows.
 
     def _if(self, s: If) -> None:
+        if not isinstance(s.other, If):
+            self._put(f"if {self._truth(s.cond)} == ONE1:")
+            self._indented(s.then)
+            if s.other is not None:
+                self._put("else:")
+                self._indented(s.other)
+            return
         done = self._temp("False")
         link: Stmt | None = s
         while isinstance(link, If):
             self._put(f"if not {done}:")
             self._indent += 1
-            cond = self._expr(link.cond)
-            self._put(f"if v_ror({cond}, {link.cond.width}) == ONE1:")
+            self._put(f"if {self._truth(link.cond)} == ONE1:")
             self._branch(done, link.then)
             self._indent -= 1
             link = link.other
         if link is not None:
             self._put(f"if not {done}:")
             self._branch(done, link)
+
+    def _indented(self, body: Stmt | None) -> None:
+        self._indent += 1
+        self._statement(body)
+        self._indent -= 1
 
     def _branch(self, done: str, body: Stmt | None) -> None:
         self._indent += 1
@@ -203,33 +229,175 @@ class Emitter:
 
     def _assign(self, s: Assign) -> None:
         value = self._expr(s.value)
-        low = s.value.width
-        for target in s.targets:
-            low -= target.width
-            part = value if len(s.targets) == 1 else self._temp(f"select({value}, 0, {low}, {target.width})")
-            self._write(target, part, s.blocking)
-
-    def _write(self, t: Target, value: str, blocking: bool) -> None:
-        low = str(t.low)
-        if t.index is not None:
-            index = self._expr(t.index)
-            inside = t.window and t.window - t.width
-            rest = f"{t.index.width}, {t.index_signed}, {t.base}, {t.step}, {inside if t.window else None}"
-            low = self._temp(f"{t.low} + K.offset({index}, {rest})")
-        verb = "write" if blocking else "later"
-        whole = t.index is None and t.low == 0 and t.width == t.signal.width
-        if whole and blocking:
-            self._put(f"if S[{t.signal.id}] != {value}: K.change({t.signal.id}, {value})")
+        if self._delayed is not None:
+            self._drive(s, value)
+        elif s.timing is None:
+            self._spread(s.targets, value, s.blocking)
+        elif s.blocking:
+            self._statement(s.timing)
+            self._spread(s.targets, value, True)
         else:
-            self._put(f"K.{verb}({t.signal.id}, {low}, {t.width}, {value})")
+            self._later(s, value)
+
+    def _drive(self, s: Assign, value: str) -> None:
+        """The value of a gate or continuous assignment with a delay."""
+        low = s.value.width
+        for t in s.targets:
+            low -= t.width
+            part = value if len(s.targets) == 1 else self._temp(f"select({value}, 0, {low}, {t.width})")
+            self._put(f"K.drive({self._delayed}, {self._slot}, {t.signal.id}, {self._place(t)}, {t.width}, {part})")
+            self._slot += 1
+
+    def _later(self, s: Assign, value: str) -> None:
+        """A non-blocking assignment that takes effect after a delay or an event; the process itself goes on."""
+        places = [(t, self._temp(self._place(t))) for t in s.targets]
+        parts: list[str] = []
+        low = s.value.width
+        for t in s.targets:
+            low -= t.width
+            parts.append(value if len(s.targets) == 1 else self._temp(f"select({value}, 0, {low}, {t.width})"))
+        if isinstance(s.timing, Delay):
+            ticks = self._ticks(s.timing)
+            for (t, place), part in zip(places, parts, strict=True):
+                self._put(f"K.later_after({ticks}, {t.signal.id}, {place}, {t.width}, {part})")
+            return
+        name = self._nested(lambda: self._late_writes(s, places, parts))
+        self._put(f"K.fork([{name}(K)])")
+
+    def _late_writes(self, s: Assign, places: list[tuple[object, str]] | list, parts: list[str]) -> None:  # type: ignore[type-arg]
+        self._statement(s.timing)
+        for (t, place), part in zip(places, parts, strict=True):
+            self._put(f"K.later({t.signal.id}, {place}, {t.width}, {part})")
+
+    def _nested(self, body: Callable[[], None]) -> str:
+        """A generator of its own inside the one being written; it shares its automatic storage."""
+        name = self._name("g")
+        self._put(f"def {name}(K):")
+        self._indent += 1
+        if self._automatic:
+            self._put(f"nonlocal {', '.join(self._automatic)}")
+        body()
+        self._put("return")
+        self._put("yield")
+        self._indent -= 1
+        return name
+
+    # Waiting.
+
+    def _ticks(self, s: Delay) -> str:
+        amount = s.amount
+        return self._temp(f"K.ticks({self._expr(amount)}, {amount.width}, {s.tick}, {s.step})")
+
+    def _delay(self, s: Delay) -> None:
+        self._put(f"K.sleep({self._ticks(s)})")
+        self._put("yield")
+
+    def _listen(self, watches: list[Watch]) -> None:
+        self.watches.append(watches)
+        self._put(f"K.listen({len(self.watches) - 1})")
+        self._put("yield")
+
+    def _await(self, s: Await) -> None:
+        if s.count is None:
+            self._listen(s.watches)
+            return
+        count = self._temp(f"K.count({self._expr(s.count)}, {s.count.width}, True)")
+        self._put(f"while {count} > 0:")
+        self._indent += 1
+        self._put(f"{count} -= 1")
+        self._listen(s.watches)
+        self._indent -= 1
+
+    def _wait_until(self, s: WaitUntil) -> None:
+        self._put("while True:")
+        self._indent += 1
+        self._put(f"if {self._truth(s.cond)} == ONE1: break")
+        self._listen(s.watches)
+        self._indent -= 1
+
+    def _fork(self, s: Fork) -> None:
+        names = [self._nested(lambda b=branch: self._statement(b)) for branch in s.branches]  # type: ignore[misc]
+        children = self._temp(f"K.fork([{', '.join(f'{name}(K)' for name in names)}])")
+        if s.until != "none" and names:
+            self._put(f"while K.unjoined({children}, {s.until == 'any'}): yield")
+
+    # Calls.
+
+    def _task_call(self, s: TaskCall) -> None:
+        f = s.task
+        name = self._function(f)
+        rest = self._given(f, s.args)
+        call = f"yield from {name}(K{rest})" if self._task_waits(f) else f"{name}(K{rest})"
+        if f.automatic:
+            results = self._temp(f"({call})")
+            values = [self._temp(f"{results}[{i}]") for i in range(len(s.results))]
+        else:
+            self._put(call)
+            values = [self._temp(f"S[{output.id}]") for output in f.outputs]
+        for value, output, signed, targets in zip(values, f.outputs, f.outputs_signed, s.results, strict=True):
+            self._spread(targets, self._fitted(value, output, signed, targets), True)
+
+    def _fitted(self, value: str, output: Signal, signed: bool, targets: list[Target]) -> str:
+        """A task's output as wide as what it is written to."""
+        width = sum(t.width for t in targets)
+        if output.real != targets[0].signal.real:
+            return self._temp(f"word(round_half_away({value}), {width})" if output.real else f"to_real({value}, {output.width}, {signed})")
+        if output.width < width:
+            return self._temp(f"extend({value}, {output.width}, {width}, {signed})")
+        return self._temp(f"select({value}, {output.width}, 0, {width})") if output.width > width else value
+
+    def _system_task(self, s: SystemTask) -> None:
+        call = s.call
+        number = self._number(call)
+        if call.name.rstrip("bhod").startswith(_POSTPONED) and call.name not in ("$monitoron", "$monitoroff"):
+            name = self._name("m")
+            self._put(f"def {name}():")
+            self._indent += 1
+            self._put(f"return {self._arguments(call.args)}")
+            self._indent -= 1
+            self._put(f"K.bench.postpone({number}, {name})")
+            return
+        arguments = self._arguments(call.args)
+        if any(a.targets for a in call.args):
+            result = self._temp(f"K.bench.value({number}, {arguments})[1]")
+            self._write_back(call.args, result)
+        else:
+            self._put(f"K.bench.task({number}, {arguments})")
+
+    # Holding.
+
+    def _trigger(self, s: Trigger) -> None:
+        self._put(f"K.trigger({s.signal.id})")
+
+    def _hold(self, s: Hold) -> None:
+        follower = s.follower.id
+        value = self._expr(s.value)
+        self._put(f"if S[{follower}] != {value}: K.change({follower}, {value})")
+        low = sum(t.width for t in s.targets)
+        for t in s.targets:
+            low -= t.width
+            self._put(f"K.hold({s.kind!r}, {t.signal.id}, {t.low}, {t.width}, {follower}, {low}, {value})")
+
+    def _let_go(self, s: LetGo) -> None:
+        for t in s.targets:
+            self._put(f"K.let_go({s.kind!r}, {t.signal.id}, {t.low}, {t.width})")
 
 
-def namespace() -> dict[str, object]:
-    """The names that emitted source refers to."""
-    names: dict[str, object] = {f"v_{op}": f for op, f in values.UNARY.items()}
-    names |= {f"v_{op}": f for op, f in values.BINARY.items()}
-    for name in ("power", "shift", "select", "extend", "merge", "ONE1", "ZERO1"):
-        names[name] = getattr(values, name)
-    names["pick"] = evaluate.pick
-    names["tristate"] = evaluate.tristate
-    return names
+_RULES: dict[type, Callable[..., None]] = {
+    Block: Emitter._block,
+    Assign: Emitter._assign,
+    If: Emitter._if,
+    Case: Emitter._case,
+    Loop: Emitter._loop,
+    Repeat: Emitter._repeat,
+    Delay: Emitter._delay,
+    Await: Emitter._await,
+    WaitUntil: Emitter._wait_until,
+    Trigger: Emitter._trigger,
+    Fork: Emitter._fork,
+    Disable: Emitter._disable,
+    TaskCall: Emitter._task_call,
+    SystemTask: Emitter._system_task,
+    Hold: Emitter._hold,
+    LetGo: Emitter._let_go,
+}

@@ -17,6 +17,7 @@ from obento.core.ir.nodes import Assign, Binary, Expr, Ref, Slice, Unary
 from obento.core.limits import Limits
 from obento.core.pause import collector_held
 from obento.core.sim.bits import Bit, BitOps
+from obento.core.sim.fit import require_fit
 from obento.core.sim.graph import Graph
 from obento.core.sim.symbolic import Symbolic
 from obento.core.sim.tape import Tape
@@ -37,6 +38,7 @@ class Levelled:
             self._build(design, limits, floating)
 
     def _build(self, design: Design, limits: Limits, floating: frozenset[str]) -> None:
+        require_fit(design, limits, delays_matter=False)
         written_by = all_written_bits(design)
         order = _level_order(design, written_by)
         self._graph = Graph(limits.graph_nodes)
@@ -81,7 +83,7 @@ class Levelled:
         if process.kind != "continuous" or not isinstance(body, Assign) or body.value.width != 1 or len(body.targets) != 1:
             return False
         target = body.targets[0]
-        if target.index is not None or not 0 <= target.low < target.signal.width:
+        if target.offsets or not 0 <= target.low < target.signal.width:
             return False
         literal = self._known_literal(body.value)
         if literal < 0:
@@ -177,7 +179,7 @@ def _level_order(design: Design, written_by: list[set[int]]) -> list[Process]:
             for i in range(port.signal.width):
                 writer[port.signal.offset + i] = -1
     for index, process in enumerate(design.processes):
-        if process.kind == "initial" or any(w.edge != "any" for w in process.watches):
+        if (process.kind != "continuous" and process.kind != "always") or any(w.edge != "any" for w in process.watches):
             raise HasMemory("start values or edges")
         for bit in written_by[index]:
             if bit in writer:

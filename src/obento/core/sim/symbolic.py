@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from functools import partial
+from functools import partial, reduce
 from typing import Protocol
 
 from obento.core import values
@@ -20,18 +20,24 @@ from obento.core.ir.nodes import (
     Const,
     Expr,
     Extend,
+    Function,
     If,
     Loop,
     Mux,
     Pick,
     Power,
     Ref,
+    Repeat,
+    Resolve,
     Shift,
     Slice,
     Stmt,
+    SystemTask,
     Target,
+    TaskCall,
     Tristate,
     Unary,
+    calls_something,
 )
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.bits import ONE, ZERO, Bit, BitOps, BitWord, Unfit, X
@@ -39,6 +45,8 @@ from obento.core.sim.graph import FALSE, TRUE
 
 _MOST_CONDITIONAL_ROUNDS = 64
 _WIDEST_TABLE = 12
+_DEEPEST_CALL = 32
+_PULL_STRENGTH = 5
 
 
 class World(Protocol):
@@ -157,8 +165,49 @@ class Symbolic:
                 self._case(s)
             case Loop():
                 self._loop(s, 0)
+            case Repeat():
+                self._repeat(s)
+            case TaskCall():
+                self._task(s)
+            case SystemTask():
+                if any(a.targets for a in s.call.args) or s.call.name.startswith("$readmem"):
+                    raise Unfit(s.call.name)  # any other changes nothing of a circuit
             case _:
                 raise Unfit(type(s).__name__)
+
+    def _repeat(self, s: Repeat) -> None:
+        count = self.expr(s.count)
+        if any(one > TRUE or zero > TRUE for one, zero in count):
+            raise Unfit("a repetition whose count depends on the inputs")
+        known = all(one ^ zero for one, zero in count)
+        times = sum(one << i for i, (one, _) in enumerate(count)) if known else 0
+        if s.signed and known and count[-1][0]:
+            times = 0
+        if times > self._limits.loop_rounds:
+            raise LimitReached(f"this loop runs more than {self._limits.loop_rounds} rounds", s.position)
+        for _ in range(times):
+            self._statement(s.body)
+
+    def _task(self, s: TaskCall) -> None:
+        self._enter(s.task, s.args)
+        for output, signed, targets in zip(s.task.outputs, s.task.outputs_signed, s.results, strict=True):
+            value = self._read(output)
+            missing = sum(t.width for t in targets) - len(value)
+            self._spread(targets, value + [value[-1] if signed else ZERO] * missing, True)
+
+    def _enter(self, f: Function, args: list[Expr]) -> None:
+        """Run the body of a function or task on these arguments; its results are then in its own storage."""
+        if self._depth >= _DEEPEST_CALL:
+            raise Unfit("calls itself")
+        given = [self.expr(a) for a in args]
+        if f.automatic:
+            for signal in f.storage():
+                self._write(Target(signal, 0, signal.width), [X] * signal.width, True)
+        for param, arg in zip(f.params, given, strict=True):
+            self._write(Target(param, 0, param.width), arg, True)
+        self._depth += 1
+        self._statement(f.body)
+        self._depth -= 1
 
     def _if(self, s: If) -> None:
         self._branch(self.ops.is_true(self.expr(s.cond)), s.then, s.other)
@@ -258,27 +307,31 @@ class Symbolic:
         self._merge(condition, self._layer(condition, once), self._layer(condition ^ 1, lambda: None))
 
     def _assign(self, s: Assign) -> None:
-        value = self.expr(s.value)
-        low = s.value.width
-        for target in s.targets:
+        if s.timing is not None:
+            raise Unfit("waits")
+        self._spread(s.targets, self.expr(s.value), s.blocking)
+
+    def _spread(self, targets: list[Target], value: BitWord, blocking: bool) -> None:
+        low = sum(t.width for t in targets)
+        for target in targets:
             low -= target.width
-            self._write(target, value[low : low + target.width], s.blocking)
+            self._write(target, value[low : low + target.width], blocking)
 
     def _write(self, t: Target, value: BitWord, blocking: bool) -> None:
         first, size = t.signal.offset, t.signal.width
-        if t.index is None:
-            for i in range(max(0, -t.low), min(t.width, size - t.low)):
-                self._write_bit(first + t.low + i, value[i], TRUE, blocking)
-            return
-        index = self.expr(t.index)
-        if t.window:
-            places = self._places(index, t.index_signed, t.base, t.step, range(t.window - t.width + 1))
-        else:
-            places = self._places(index, t.index_signed, t.base, t.step, range(-t.low - t.width + 1, size - t.low))
-        for offset, here in places:
-            low = t.low + offset
+        for low, here in self._reached(t):
             for i in range(max(0, -low), min(t.width, size - low)):
                 self._write_bit(first + low + i, value[i], here, blocking)
+
+    def _reached(self, t: Target) -> list[tuple[int, int]]:
+        """Where a target may lie: pairs of its lowest digit and the literal of "it lies there"."""
+        reached = [(t.low, TRUE)]
+        for o in t.offsets:
+            index = self.expr(o.index)
+            span = range(o.window - o.width + 1) if o.window else range(-t.low - t.width + 1, t.signal.width - t.low)
+            places = self._places(index, o.signed, o.base, o.step, span)
+            reached = [(low + offset, self.g.and_(before, here)) for low, before in reached for offset, here in places]
+        return reached
 
     def _places(self, index: BitWord, signed: bool, base: int, step: int, offsets: range) -> list[tuple[int, int]]:
         """Where a computed offset may point: pairs of offset and the literal of "it points there"."""
@@ -314,6 +367,9 @@ class Symbolic:
                 return self._unary(e)
             case Mux():
                 truth = ops.truth(self.expr(e.cond))
+                if calls_something(e.a) or calls_something(e.b):
+                    a, b = self._where(truth[1] ^ 1, e.a), self._where(truth[0] ^ 1, e.b)
+                    return [ops.merge(truth, x, y) for x, y in zip(a, b, strict=True)]
                 return [ops.merge(truth, x, y) for x, y in zip(self.expr(e.a), self.expr(e.b), strict=True)]
             case Concat():
                 return [bit for part in reversed(e.parts) for bit in self.expr(part)]
@@ -333,7 +389,18 @@ class Symbolic:
                 return self._call(e)
             case Power():
                 return self._power(e)
-        raise AssertionError(f"no rule for {type(e).__name__}")
+            case Resolve():
+                return self._resolve(e)
+        raise Unfit(type(e).__name__)
+
+    def _where(self, condition: int, e: Expr) -> BitWord:
+        """An expression evaluated in some lanes only, since its calls may have effects."""
+        if condition == TRUE:
+            return self.expr(e)
+        found: list[BitWord] = []
+        taken = self._layer(condition, lambda: found.append(self.expr(e)))
+        self._merge(condition, taken, ({}, {}))
+        return found[0]
 
     def _slice(self, e: Slice) -> BitWord:
         if isinstance(e.a, Ref):  # read only the bits asked for
@@ -451,15 +518,29 @@ class Symbolic:
         return [ops.choose(one, bit, ops.choose(zero, floating, X)) for bit in self.expr(e.a)]
 
     def _call(self, e: Call) -> BitWord:
-        if self._depth >= self._limits.call_depth:
-            raise LimitReached(f"`{e.function.name}` calls itself too deep", e.function.position)
-        args = [self.expr(a) for a in e.args]
-        for param, arg in zip(e.function.params, args, strict=True):
-            self._write(Target(param, 0, param.width), arg, True)
-        self._depth += 1
-        self._statement(e.function.body)
-        self._depth -= 1
+        assert e.function.result is not None
+        self._enter(e.function, e.args)
         return self._read(e.function.result)
+
+    def _resolve(self, e: Resolve) -> BitWord:
+        """Drivers whose 0 and 1 are equally strong: those of the next strength count where the stronger ones float."""
+        ops = self.ops
+        words = [self.expr(d) for d in e.drivers]
+        if e.net in ("wand", "triand", "wor", "trior"):
+            wired = ops.wired_and if e.net in ("wand", "triand") else ops.wired_or
+            return [reduce(wired, bits) for bits in zip(*words, strict=True)]
+        if any(s0 != s1 for s0, s1 in e.strengths) or e.net == "trireg":
+            raise Unfit("strengths that depend on the value")
+        floating: BitWord = [(TRUE, TRUE)] * e.width
+        might = [floating if m is None else self.expr(m) for m in e.might]
+        levels: dict[int, list[tuple[BitWord, BitWord]]] = {}
+        for word, other, (strength, _) in zip(words, might, e.strengths, strict=True):
+            levels.setdefault(strength, []).append((word, other))
+        pull = {"tri0": ZERO, "tri1": ONE}.get(e.net)
+        if pull is not None:
+            levels.setdefault(_PULL_STRENGTH, []).append(([pull] * e.width, floating))
+        strongest_first = [levels[strength] for strength in sorted(levels, reverse=True)]
+        return [ops.resolved([[(word[i], other[i]) for word, other in level] for level in strongest_first]) for i in range(e.width)]
 
     def _power(self, e: Power) -> BitWord:
         if isinstance(e.a, Const) and isinstance(e.b, Const):

@@ -9,9 +9,10 @@ from dataclasses import dataclass
 
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, function_bits, functions_called, power_up_words, statements, written_bits
-from obento.core.ir.nodes import Case, Const, Stmt, Tristate, walk
+from obento.core.ir.nodes import Case, Const, Resolve, Stmt, Tristate, walk
 from obento.core.limits import Limits
 from obento.core.sim.bits import Bit, BitOps
+from obento.core.sim.fit import require_fit
 from obento.core.sim.graph import FALSE, Graph
 from obento.core.sim.symbolic import Symbolic, Writes
 from obento.core.sim.tape import Tape
@@ -42,6 +43,7 @@ class Woken:
     """The state of a design in many lanes. `power_up`, then any number of `apply`."""
 
     def __init__(self, design: Design, limits: Limits, inputs_may_float: bool = False) -> None:
+        require_fit(design, limits, delays_matter=True)
         self._design = design
         self._limits = limits
         self._graph = Graph(limits.graph_nodes)
@@ -267,6 +269,6 @@ def _holds_z(process: Process) -> bool:
             stored = [s.subject] if isinstance(s, Case) else expressions(s)
             for e in stored:
                 for node in walk(e):
-                    if isinstance(node, Tristate) or (isinstance(node, Const) and node.one & node.zero):
+                    if isinstance(node, Tristate | Resolve) or (isinstance(node, Const) and node.one & node.zero):
                         return True
     return False

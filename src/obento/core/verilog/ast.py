@@ -119,17 +119,23 @@ class Stmt(Node):
 
 @dataclass(slots=True)
 class Block(Stmt):
+    """`parallel` for `fork`, which ends when all, any or none of its statements have (`join`)."""
+
     name: str | None
     declarations: list[Item]
     body: list[Stmt]
     parallel: bool = False
+    join: str = "all"
 
 
 @dataclass(slots=True)
 class Assign(Stmt):
+    """`timing` is what stands between the sign and the value (9.7.7)."""
+
     target: Expr
     value: Expr
     blocking: bool
+    timing: Timing | None = None
 
 
 @dataclass(slots=True)
@@ -163,10 +169,11 @@ class For(Stmt):
 
 @dataclass(slots=True)
 class While(Stmt):
-    """`cond` is None for `forever`."""
+    """`cond` is None for `forever`. `do` loops run once at least."""
 
     cond: Expr | None
     body: Stmt | None
+    at_least_once: bool = False
 
 
 @dataclass(slots=True)
@@ -189,12 +196,20 @@ class EventControl(Node):
 
 
 @dataclass(slots=True)
-class Timed(Stmt):
-    """A statement behind `@...`, `#...` or `wait (...)`."""
+class Timing(Node):
+    """One of `@...`, `#...` or `wait (...)`; `repeat (count) @...` inside assignments."""
 
     control: EventControl | None
     delay: Expr | None
-    wait: Expr | None
+    wait: Expr | None = None
+    count: Expr | None = None
+
+
+@dataclass(slots=True)
+class Timed(Stmt):
+    """A statement behind its timing."""
+
+    timing: Timing
     body: Stmt | None
 
 
@@ -207,10 +222,40 @@ class TaskCall(Stmt):
 
 
 @dataclass(slots=True)
-class Other(Stmt):
-    """A statement that is read but not carried out yet; `what` names it."""
+class Trigger(Stmt):
+    """`-> event;`"""
+
+    event: Expr
+
+
+@dataclass(slots=True)
+class Disable(Stmt):
+    path: list[str]
+
+
+@dataclass(slots=True)
+class Hold(Stmt):
+    """`assign` or `force` inside a process."""
+
+    kind: str
+    target: Expr
+    value: Expr
+
+
+@dataclass(slots=True)
+class LetGo(Stmt):
+    """`deassign` or `release`."""
+
+    kind: str
+    target: Expr
+
+
+@dataclass(slots=True)
+class Leave(Stmt):
+    """`return`, `break` or `continue` of .sv files."""
 
     what: str
+    value: Expr | None
 
 
 # Declarations and module items.
@@ -235,13 +280,26 @@ class Declarator(Node):
 
 @dataclass(slots=True)
 class Declaration(Item):
-    """Nets, variables and ports. `kind` is a net type, `reg`, `logic`, `integer`, `time`, `real`, `event`, `genvar` or empty."""
+    """Nets, variables and ports. `kind` is a net type, a variable type, `event`, `genvar`, the name of a type, or empty."""
 
     kind: str
     direction: str
     signed: bool
     range: Range | None
     names: list[Declarator]
+    delays: list[Expr] = field(default_factory=list)
+    strengths: tuple[str, str] | None = None
+
+
+@dataclass(slots=True)
+class TypeDefinition(Item):
+    """`typedef` of .sv files: another name for a vector, or an enumeration with its constants."""
+
+    name: str
+    signed: bool
+    range: Range | None
+    constants: list[Declarator]
+    is_enum: bool
 
 
 @dataclass(slots=True)
@@ -252,13 +310,17 @@ class Parameter(Item):
     typed: bool
     name: str
     value: Expr
+    real: bool = False
 
 
 @dataclass(slots=True)
 class ContinuousAssign(Item):
+    """`delays` are one to three values (7.14); `strengths` those of 0 and of 1, by their words."""
+
     target: Expr
     value: Expr
-    delayed: bool
+    delays: list[Expr]
+    strengths: tuple[str, str] | None
 
 
 @dataclass(slots=True)
@@ -266,7 +328,8 @@ class GateInstance(Item):
     gate: str
     name: str | None
     terminals: list[Expr]
-    delayed: bool
+    delays: list[Expr]
+    strengths: tuple[str, str] | None
     range: Range | None
 
 
@@ -286,6 +349,8 @@ class Instance(Item):
     parameters: list[Connection]
     connections: list[Connection]
     range: Range | None
+    delays: list[Expr] = field(default_factory=list)
+    strengths: tuple[str, str] | None = None
 
 
 @dataclass(slots=True)
@@ -302,7 +367,7 @@ class FunctionItem(Item):
     automatic: bool
     signed: bool
     range: Range | None
-    integer: bool
+    kind: str
     declarations: list[Item]
     body: list[Stmt]
     task: bool
@@ -350,6 +415,32 @@ class Module(Node):
     ports: list[str] = field(default_factory=list)
     port_spans: list[tuple[int, int]] = field(default_factory=list)
     items: list[Item] = field(default_factory=list)
-    implicit_nets: bool = True
+    port_values: dict[str, Expr] = field(default_factory=dict)
+    nettype: str = "wire"
+    timescale: tuple[int, int] | None = None
     system_verilog: bool = False
     broken: bool = False
+
+
+@dataclass(slots=True)
+class Row(Node):
+    """A row of a primitive's table: a symbol for each input, of the present state (sequential ones only), of the output.
+
+    Symbols are single letters, or two values for an edge written in parentheses.
+    """
+
+    inputs: list[str]
+    state: str | None
+    output: str
+
+
+@dataclass(slots=True)
+class Primitive(Node):
+    """A user-defined primitive (clause 8). `ports` begin with the output."""
+
+    name: str
+    name_start: int
+    ports: list[str]
+    sequential: bool
+    initial: str | None
+    rows: list[Row]

@@ -14,136 +14,25 @@ from obento.core.source import SourceFile
 from obento.core.syntax.stream import Tokens
 
 KEYWORDS = frozenset(
-    [
-        "always",
-        "and",
-        "assign",
-        "automatic",
-        "begin",
-        "buf",
-        "bufif0",
-        "bufif1",
-        "case",
-        "casex",
-        "casez",
-        "cell",
-        "cmos",
-        "config",
-        "deassign",
-        "default",
-        "defparam",
-        "design",
-        "disable",
-        "edge",
-        "else",
-        "end",
-        "endcase",
-        "endconfig",
-        "endfunction",
-        "endgenerate",
-        "endmodule",
-        "endprimitive",
-        "endspecify",
-        "endtable",
-        "endtask",
-        "event",
-        "for",
-        "force",
-        "forever",
-        "fork",
-        "function",
-        "generate",
-        "genvar",
-        "highz0",
-        "highz1",
-        "if",
-        "ifnone",
-        "incdir",
-        "include",
-        "initial",
-        "inout",
-        "input",
-        "instance",
-        "integer",
-        "join",
-        "large",
-        "liblist",
-        "library",
-        "localparam",
-        "macromodule",
-        "medium",
-        "module",
-        "nand",
-        "negedge",
-        "nmos",
-        "nor",
-        "noshowcancelled",
-        "not",
-        "notif0",
-        "notif1",
-        "or",
-        "output",
-        "parameter",
-        "pmos",
-        "posedge",
-        "primitive",
-        "pull0",
-        "pull1",
-        "pulldown",
-        "pullup",
-        "pulsestyle_ondetect",
-        "pulsestyle_onevent",
-        "rcmos",
-        "real",
-        "realtime",
-        "reg",
-        "release",
-        "repeat",
-        "rnmos",
-        "rpmos",
-        "rtran",
-        "rtranif0",
-        "rtranif1",
-        "scalared",
-        "showcancelled",
-        "signed",
-        "small",
-        "specify",
-        "specparam",
-        "strong0",
-        "strong1",
-        "supply0",
-        "supply1",
-        "table",
-        "task",
-        "time",
-        "tran",
-        "tranif0",
-        "tranif1",
-        "tri",
-        "tri0",
-        "tri1",
-        "triand",
-        "trior",
-        "trireg",
-        "unsigned",
-        "use",
-        "uwire",
-        "vectored",
-        "wait",
-        "wand",
-        "weak0",
-        "weak1",
-        "while",
-        "wire",
-        "wor",
-        "xnor",
-        "xor",
-    ]
+    """
+    always and assign automatic begin buf bufif0 bufif1 case casex casez cell cmos config deassign default defparam design
+    disable edge else end endcase endconfig endfunction endgenerate endmodule endprimitive endspecify endtable endtask event
+    for force forever fork function generate genvar highz0 highz1 if ifnone incdir include initial inout input instance
+    integer join large liblist library localparam macromodule medium module nand negedge nmos nor noshowcancelled not notif0
+    notif1 or output parameter pmos posedge primitive pull0 pull1 pulldown pullup pulsestyle_ondetect pulsestyle_onevent
+    rcmos real realtime reg release repeat rnmos rpmos rtran rtranif0 rtranif1 scalared showcancelled signed small specify
+    specparam strong0 strong1 supply0 supply1 table task time tran tranif0 tranif1 tri tri0 tri1 triand trior trireg
+    unsigned use uwire vectored wait wand weak0 weak1 while wire wor xnor xor
+    """.split()
 )
 """Annex B."""
 
-SYSTEM_VERILOG_KEYWORDS = frozenset(["logic", "always_comb", "always_ff", "always_latch", "bit", "unique", "priority"])
+SYSTEM_VERILOG_KEYWORDS = frozenset(
+    """
+    logic always_comb always_ff always_latch bit unique unique0 priority int byte shortint longint enum typedef return break
+    continue do void final
+    """.split()
+)
 """Words that .sv files may use as well."""
 
 _TOKEN = re.compile(
@@ -159,12 +48,12 @@ _TOKEN = re.compile(
   | (?P<fill>'[01xXzZ](?![0-9a-zA-Z_]))
   | (?P<r>[0-9][0-9_]*(?:\.[0-9][0-9_]*(?:[eE][+-]?[0-9]+)?|[eE][+-]?[0-9]+))
   | (?P<d10>[0-9][0-9_]*)
-  | (?P<s>"(?:[^"\\\n]|\\.)*")
+  | (?P<s>"(?:[^"\\\n]|\\(?:\r\n|.))*")
   | (?P<open_string>"[^\n]*)
   | (?P<x>\\[^\s]+)
   | (?P<d>`[A-Za-z_][A-Za-z0-9_$]*)
   | (?P<sys>\$[A-Za-z0-9_$]+)
-  | (?P<o>>>>=?|<<<=?|===|!==|\*\*|<<|>>|<=|>=|==|!=|&&|\|\||~&|~\||~\^|\^~|->|\+:|-:|\+\+|--|[-+*/%&|^~!<>=?:;,.()\[\]{}@\#])
+  | (?P<o>>>>=?|<<<=?|===|!==|==\?|!=\?|\*\*|<<=|>>=|<<|>>|<=|>=|==|!=|&&|\|\||~&|~\||~\^|\^~|->|\+:|-:|\+\+|--|[-+*/%&|^]=|'\{|::|[-+*/%&|^~!<>=?:;,.()\[\]{}@\#])
     """,
     re.VERBOSE | re.DOTALL,
 )

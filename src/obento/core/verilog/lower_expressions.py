@@ -12,20 +12,20 @@ from obento.core import values
 from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
 from obento.core.ir.evaluate import NotConstant, evaluate
+from obento.core.ir.interpret import Interpreter
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.verilog import ast
-from obento.core.verilog.scope import FunctionEntry, Parameter, Scope, Vector
+from obento.core.verilog.real_numbers import RealLowering
+from obento.core.verilog.scope import FunctionEntry, Genvar, Inside, Parameter, Scope, TypeName, Vector
+from obento.core.verilog.system_calls import SystemLowering
+from obento.core.verilog.wrong import Wrong
 
 _ARITHMETIC = {"+": "add", "-": "sub", "*": "mul", "/": "div", "%": "mod"}
 _BITWISE = {"&": "and", "|": "or", "^": "xor"}
 _SHIFTS = {"<<": "shl", "<<<": "shl", ">>": "shr", ">>>": "sar"}
 _RELATIONS = frozenset(["<", "<=", ">", ">=", "==", "!=", "===", "!=="])
 _REDUCTIONS = {"&": "rand", "|": "ror", "^": "rxor", "~&": "rand", "~|": "ror", "~^": "rxor", "^~": "rxor"}
-
-
-class Wrong(Exception):
-    """An expression that cannot be lowered; already reported."""
 
 
 class ExpressionLowering:
@@ -37,6 +37,8 @@ class ExpressionLowering:
         self.limits = limits
         self._call = call
         self._sizes: dict[int, tuple[int, bool]] = {}
+        self.reals = RealLowering(self)
+        self.system = SystemLowering(self)
         self.implicit: Callable[[ast.Name], Vector | None] | None = None
 
     def inside(self, scope: Scope) -> ExpressionLowering:
@@ -55,15 +57,27 @@ class ExpressionLowering:
 
     def to_width(self, e: ast.Expr, width: int) -> ir.Expr:
         """A right side for a target of `width` bits (5.4.1: the larger of both rules inside)."""
+        if self.reals.is_real(e):
+            return ir.Rounded(width, self.reals.lower(e))
         own, signed = self.size(e)
         lowered = self.lower(e, max(own, width), signed)
         return ir.Slice(width, lowered, 0) if own > width else lowered
+
+    def to_type(self, e: ast.Expr, width: int, real: bool) -> ir.Expr:
+        """A right side for something that is real or `width` bits wide."""
+        return self.reals.lower(e) if real else self.to_width(e, width)
+
+    def truth(self, e: ast.Expr) -> ir.Expr:
+        """A condition, as wide as it is of itself."""
+        if self.reals.is_real(e):
+            return ir.RealRelation(1, "ne", self.reals.lower(e), ir.RealConst(64, 0.0))
+        return self.self_determined(e)
 
     def constant(self, e: ast.Expr, what: str) -> tuple[ir.Const, bool]:
         """A constant expression and its sign."""
         width, signed = self.size(e)
         try:
-            one, zero = evaluate(self.lower(e, width, signed))
+            one, zero = Interpreter(self.limits).value(self.lower(e, width, signed))
         except NotConstant:
             raise self.error("not-constant", f"{what} must be a constant", e, "a number or a parameter") from None
         return ir.Const(width, one, zero), signed
@@ -84,16 +98,18 @@ class ExpressionLowering:
         return known
 
     def _size(self, e: ast.Expr) -> tuple[int, bool]:
+        if self.reals.is_real(e):
+            return 64, True
         match e:
             case ast.Number():
                 return e.digits, e.signed
-            case ast.Name():
-                entry = self._entry(e)
+            case ast.Name() | ast.Dotted():
+                entry = self.entry(e)
                 if isinstance(entry, Parameter):
                     return entry.value.width, entry.signed
                 if entry.dims:
-                    raise self.error("whole-array", f"`{e.name}` is an array: it needs an index", e)
-                return entry.signal.width, entry.signed
+                    raise self.error("whole-array", f"`{text_of(e)}` is an array: it needs an index", e)
+                return entry.width, entry.signed
             case ast.Binary():
                 return self._size_binary(e)
             case ast.Unary():
@@ -116,15 +132,11 @@ class ExpressionLowering:
             case ast.Index() | ast.Part():
                 return self._select_width(e)
             case ast.Call():
-                return self._size_call(e)
+                return self.size_of_call(e)
             case ast.String():
                 return max(8, 8 * len(e.text)), False
             case ast.Fill():
                 return 1, False
-            case ast.Dotted():
-                raise self.error("not-yet", "names with a path are not read by this version", e)
-            case ast.Real():
-                raise self.error("not-yet", "numbers with a fraction are not read by this version", e)
         raise AssertionError(type(e).__name__)
 
     def _size_binary(self, e: ast.Binary) -> tuple[int, bool]:
@@ -140,49 +152,57 @@ class ExpressionLowering:
             raise self.error("unsized", "a number inside `{ }` needs a width", e, "write for instance 1'b0 instead of 0")
         return self.size(e)[0]
 
-    def _size_call(self, e: ast.Call) -> tuple[int, bool]:
-        if e.name in ("$signed", "$unsigned"):
-            if len(e.args) != 1:
-                raise self.error("arguments", f"`{e.name}` takes one value", e)
-            return self.size(e.args[0])[0], e.name == "$signed"
-        if e.name == "$clog2":
-            return 32, True
+    def size_of_call(self, e: ast.Call) -> tuple[int, bool]:
+        """Size and sign of what a function gives; its arguments are counted."""
         if e.name.startswith("$"):
-            raise self.error("not-yet", f"`{e.name}` cannot be used in an expression here", e)
-        entry = self._function(e)
+            return self.system.size(e)
+        entry = self.function(e)
         function = self._call(entry)
+        assert function.result is not None
         if len(e.args) != len(function.params):
             raise self.error("arguments", f"`{e.name}` takes {len(function.params)} values, here are {len(e.args)}", e)
         return function.result.width, entry.signed
 
-    def _function(self, e: ast.Call) -> FunctionEntry:
-        entry = self.scope.find(e.name)
+    def function(self, e: ast.Call) -> FunctionEntry:
+        """The function that is called."""
+        entry = self.scope.find_path(e.name.split(".")) if "." in e.name else self.scope.find_callable(e.name)
         if not isinstance(entry, FunctionEntry) or entry.item.task:
+            if isinstance(entry, FunctionEntry):
+                raise self.error("task-in-expression", f"`{e.name}` is a task and has no value", e, "a function has one")
             hint = did_you_mean(e.name, [n for n in self.scope.all_names() if isinstance(self.scope.find(n), FunctionEntry)])
             raise self.error("no-function", f"there is no function `{e.name}`", e, hint)
         return entry
 
-    def _entry(self, e: ast.Name) -> Vector | Parameter:
-        entry = self.scope.find(e.name)
-        if isinstance(entry, Vector | Parameter):
-            return entry
-        if entry is None:
+    def entry(self, e: ast.Name | ast.Dotted) -> Vector | Parameter:
+        """What a name in an expression stands for."""
+        found = self.scope.find_path(e.parts) if isinstance(e, ast.Dotted) else self.scope.find(e.name)
+        name = text_of(e)
+        if isinstance(found, Vector | Parameter):
+            return found
+        if found is None and isinstance(e, ast.Dotted):
+            raise self.error("no-path", f"there is nothing called `{name}` in the hierarchy", e, "names of instances, not of modules, make the path")
+        if found is None and isinstance(e, ast.Name):
             if self.implicit is not None:
                 made = self.implicit(e)
                 if made is not None:
                     return made
             raise self.error(
-                "undeclared",
-                f"`{e.name}` is not declared",
-                e,
-                did_you_mean(e.name, self.scope.all_names()) or "declare it with `wire` or `reg`",
-            )
-        raise self.error("not-a-value", f"`{e.name}` is no signal", e)
+                "undeclared", f"`{name}` is not declared", e,
+                did_you_mean(name, self.scope.all_names()) or "declare it with `wire` or `reg`",
+            )  # fmt: skip
+        if isinstance(found, FunctionEntry) and not found.item.task and isinstance(e, ast.Name):
+            raise self.error("not-a-value", f"`{name}` is a function: its arguments are missing", e, f"write `{name}(...)`")
+        what = {Inside: "a block or an instance", Genvar: "a genvar, which counts in generate loops only", TypeName: "a type"}.get(
+            type(found), "a task"
+        )
+        raise self.error("not-a-value", f"`{name}` is {what}, not a signal", e)
 
     # Second pass: lowered in the size and sign of the context.
 
     def lower(self, e: ast.Expr, width: int, signed: bool) -> ir.Expr:
         """`e` as `width` bits; `signed` is the sign of the whole expression it stands in."""
+        if self.reals.is_real(e):
+            return ir.Rounded(width, self.reals.lower(e))
         match e:
             case ast.Binary():
                 return self._lower_binary(e, width, signed)
@@ -190,7 +210,7 @@ class ExpressionLowering:
                 a = self.lower(e.a, width, signed)
                 return a if e.op == "+" else ir.Unary(width, "neg" if e.op == "-" else "not", a)
             case ast.Conditional():
-                cond = self.self_determined(e.cond)
+                cond = self.truth(e.cond)
                 return ir.Mux(width, cond, self.lower(e.a, width, signed), self.lower(e.b, width, signed))
             case ast.Fill():
                 full = values.ones(width)
@@ -237,13 +257,15 @@ class ExpressionLowering:
         return self._widen(self._relation(e), width, signed)
 
     def _truth(self, e: ast.Expr) -> ir.Expr:
-        a = self.self_determined(e)
+        a = self.truth(e)
         return a if a.width == 1 else ir.Unary(1, "ror", a)
 
     def _relation(self, e: ast.Binary) -> ir.Expr:
         op = e.op
         if op in ("&&", "||"):
             return ir.Binary(1, "and" if op == "&&" else "or", self._truth(e.a), self._truth(e.b))
+        if self.reals.is_real(e.a) or self.reals.is_real(e.b):
+            return self.reals.relation(op, e)
         (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
         width, signed = max(wa, wb), sa and sb
         a, b = self.lower(e.a, width, signed), self.lower(e.b, width, signed)
@@ -261,10 +283,10 @@ class ExpressionLowering:
         match e:
             case ast.Number():
                 return ir.Const(e.digits, e.one, e.zero)
-            case ast.Name():
-                entry = self._entry(e)
+            case ast.Name() | ast.Dotted():
+                entry = self.entry(e)
                 self.size(e)
-                return entry.value if isinstance(entry, Parameter) else ir.Ref(entry.signal.width, entry.signal)
+                return entry.value if isinstance(entry, Parameter) else entry.whole()
             case ast.Unary():
                 return self._reduction(e)
             case ast.Concat():
@@ -273,7 +295,7 @@ class ExpressionLowering:
                 self.size(e)
                 return self._concat(e.parts, self.integer(e.count, "the count of a repetition"))
             case ast.Index() | ast.Part():
-                return self._select(e)
+                return self.select(e)
             case ast.Call():
                 return self._lower_call(e)
             case ast.String():
@@ -282,9 +304,9 @@ class ExpressionLowering:
         raise AssertionError(type(e).__name__)
 
     def _reduction(self, e: ast.Unary) -> ir.Expr:
-        a = self.self_determined(e.a)
         if e.op == "!":
-            return ir.Unary(1, "lnot", a)
+            return ir.Unary(1, "lnot", self.truth(e.a))
+        a = self.self_determined(e.a)
         result = ir.Unary(1, _REDUCTIONS[e.op], a)
         return ir.Unary(1, "not", result) if len(e.op) == 2 else result
 
@@ -294,14 +316,15 @@ class ExpressionLowering:
 
     def _lower_call(self, e: ast.Call) -> ir.Expr:
         width, _ = self.size(e)
-        if e.name in ("$signed", "$unsigned"):
-            return self.self_determined(e.args[0])
-        if e.name == "$clog2":
-            value = self.integer(e.args[0], "the argument of $clog2")
-            return ir.Const(32, *values.word(max(0, value - 1).bit_length(), 32))
-        function = self._call(self._function(e))
-        args = [self.to_width(a, p.width) for a, p in zip(e.args, function.params, strict=True)]
+        if e.name.startswith("$"):
+            return self.system.lower(e)
+        function = self.callee(e)
+        args = [self.to_type(a, p.width, p.real) for a, p in zip(e.args, function.params, strict=True)]
         return ir.Call(width, function, args)
+
+    def callee(self, e: ast.Call) -> ir.Function:
+        """The function that is called, lowered."""
+        return self._call(self.function(e))
 
     # Selects (5.2).
 
@@ -316,11 +339,16 @@ class ExpressionLowering:
         while isinstance(node, ast.Index):
             indices.insert(0, node.index)
             node = node.base
-        if isinstance(node, ast.Dotted):
-            raise self.error("not-yet", "names with a path are not read by this version", node)
-        if not isinstance(node, ast.Name):
+        if not isinstance(node, ast.Name | ast.Dotted):
             raise self.error("bad-select", "only a name can be indexed", e)
-        return self._entry(node), indices, part
+        return self.entry(node), indices, part
+
+    def element_of(self, e: ast.Expr) -> Vector | None:
+        """The array that `e` selects a whole element of, else None."""
+        if not isinstance(e, ast.Index):
+            return None
+        entry, indices, _ = self._base(e)
+        return entry if isinstance(entry, Vector) and entry.dims and len(indices) == len(entry.dims) else None
 
     def _select_width(self, e: ast.Index | ast.Part) -> tuple[int, bool]:
         entry, indices, part = self._base(e)
@@ -356,14 +384,15 @@ class ExpressionLowering:
             raise self.error("part-width", f"a part select of {width} bits makes no sense", part)
         return width
 
-    def _select(self, e: ast.Index | ast.Part) -> ir.Expr:
+    def select(self, e: ast.Index | ast.Part) -> ir.Expr:
+        """An element, a digit or a part of a signal."""
         entry, indices, part = self._base(e)
         self.size(e)
         if isinstance(entry, Parameter):
             result: ir.Expr = entry.value
             msb, lsb, step, dims = entry.value.width - 1, 0, 1, []
         else:
-            result = ir.Ref(entry.signal.width, entry.signal)
+            result = entry.whole()
             msb, lsb, step, dims = entry.msb, entry.lsb, entry.step, entry.dims
         inner = result.width
         for (left, right), index in zip(dims, indices, strict=False):
@@ -413,29 +442,35 @@ class ExpressionLowering:
         """The stretches that a left side writes, leftmost first."""
         if isinstance(e, ast.Concat):
             return [t for part in e.parts for t in self.targets(part)]
-        if not isinstance(e, ast.Name | ast.Index | ast.Part):
+        if not isinstance(e, ast.Name | ast.Dotted | ast.Index | ast.Part):
             raise self.error("bad-target", "this cannot be written to", e)
         entry, _, _ = self._base(e)
         if isinstance(entry, Parameter):
             raise self.error("bad-target", "a parameter is a constant and cannot be written to", e)
         width, _ = self.size(e)
-        if isinstance(e, ast.Name):
-            return [ir.Target(entry.signal, 0, width)]
-        return [self._place(self._select(e), e)]
+        if isinstance(e, ast.Name | ast.Dotted):
+            return [ir.Target(entry.signal, entry.at, width)]
+        return [self._place(self.select(e))]
 
-    def _place(self, selected: ir.Expr, e: ast.Expr) -> ir.Target:
+    @staticmethod
+    def _place(selected: ir.Expr) -> ir.Target:
+        """A select of a signal as a place to be written."""
         low = 0
-        dynamic: ir.Pick | None = None
+        offsets: list[ir.Offset] = []
         node = selected
         while not isinstance(node, ir.Ref):
             if isinstance(node, ir.Slice):
                 low += node.low
-            elif isinstance(node, ir.Pick) and dynamic is None:
-                dynamic = node
-            else:
-                raise self.error("not-yet", "writing through two computed indices is not read by this version", e)
+                node = node.a
+                continue
+            assert isinstance(node, ir.Pick)
+            # An element must lie inside its array; a part of a whole vector may reach over its ends.
+            window = 0 if isinstance(node.a, ir.Ref) and not node.a.signal.element else node.a.width
+            offsets.insert(0, ir.Offset(node.index, node.index_signed, node.base, node.step, node.width, window))
             node = node.a
-        if dynamic is None:
-            return ir.Target(node.signal, low, selected.width)
-        window = 0 if isinstance(dynamic.a, ir.Ref) else dynamic.a.width
-        return ir.Target(node.signal, low, selected.width, dynamic.index, dynamic.index_signed, dynamic.base, dynamic.step, window)
+        return ir.Target(node.signal, low, selected.width, offsets)
+
+
+def text_of(e: ast.Name | ast.Dotted) -> str:
+    """A name as written."""
+    return e.name if isinstance(e, ast.Name) else ".".join(e.parts)

@@ -6,16 +6,27 @@ text.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from obento.core.diagnostics import Collector
 from obento.core.limits import LimitReached, Limits
 from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import Tokens
 
-_LINE_DIRECTIVES = {"timescale", "line", "pragma", "unconnected_drive", "begin_keywords"}
-_BARE_DIRECTIVES = {"celldefine", "endcelldefine", "resetall", "nounconnected_drive", "end_keywords"}
+_LINE_DIRECTIVES = {"line", "pragma", "unconnected_drive", "begin_keywords"}
+_BARE_DIRECTIVES = {"celldefine", "endcelldefine", "nounconnected_drive", "end_keywords"}
+_UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}
+
+
+@dataclass(frozen=True, slots=True)
+class Settings:
+    """What directives say about the modules that follow (19.2, 19.8): the kind of implicit nets, `none` for no such nets;
+    time unit and precision as powers of ten of a second, None while nothing was said."""
+
+    nettype: str = "wire"
+    timescale: tuple[int, int] | None = None
 
 
 @dataclass(slots=True)
@@ -34,9 +45,12 @@ class Preprocessor:
         self._find = find
         self._macros: dict[str, _Macro] = {}
         self._including: list[str] = []
-        self.implicit_nets = True
+        self._settings = Settings()
+        self.marks: list[tuple[int, Settings]] = []
 
     def run(self, tokens: Tokens) -> Tokens:
+        """The tokens with all directives carried out. `marks` then tells from which token on which settings hold."""
+        self.marks = [(0, self._settings)]
         if "d" not in tokens.kinds:
             return tokens
         out = Tokens()
@@ -94,13 +108,35 @@ class Preprocessor:
         if name == "include":
             return self._include(t, at, out)
         if name == "default_nettype":
-            self.implicit_nets = t.texts[at + 1] != "none"
+            self._set(replace(self._settings, nettype=t.texts[at + 1]), out)
             return at + 2
+        if name == "timescale":
+            return self._timescale(t, at, out)
+        if name == "resetall":
+            self._set(Settings(), out)
+            return at + 1
         if name in _LINE_DIRECTIVES:
             return self._line_end(t, at + 1)
         if name in _BARE_DIRECTIVES:
             return at + 1
         return self._use(name, t, at, out)
+
+    def _set(self, settings: Settings, out: Tokens) -> None:
+        self._settings = settings
+        self.marks.append((len(out.kinds), settings))
+
+    def _timescale(self, t: Tokens, at: int, out: Tokens) -> int:
+        end = self._line_end(t, at + 1)
+        m = re.fullmatch(r"(10{0,2})(s|ms|us|ns|ps|fs)/(10{0,2})(s|ms|us|ns|ps|fs)", "".join(t.texts[at + 1 : end]))
+        if m is None:
+            self._collector.error("bad-timescale", "this time scale cannot be read", t.starts[at], t.ends[end - 1], "write `timescale 1ns/1ps")
+            return end
+        unit, precision = len(m[1]) - 1 + _UNITS[m[2]], len(m[3]) - 1 + _UNITS[m[4]]
+        if precision > unit:
+            self._collector.error("bad-timescale", "the precision is coarser than the unit", t.starts[at], t.ends[end - 1], "the unit comes first")
+            return end
+        self._set(replace(self._settings, timescale=(unit, precision)), out)
+        return end
 
     def _line_end(self, t: Tokens, at: int) -> int:
         while t.kinds[at] != "e" and not t.newline_before[at]:
@@ -150,6 +186,10 @@ class Preprocessor:
         arguments: dict[str, tuple[Tokens, list[int]]] = {}
         if macro.params is not None:
             end, values = self._arguments(t, at + 1)
+            if len(values) != len(macro.params) and not (len(macro.params) == 0 and values in ([], [[]])):
+                self._collector.error(
+                    "macro-arguments", f"`{name} takes {len(macro.params)} arguments, here are {len(values)}", t.starts[at], t.ends[at]
+                )
             arguments = {p: (t, v) for p, v in zip(macro.params, values, strict=False)}
         place = (t.starts[at], t.ends[at])
         expanded = Tokens()

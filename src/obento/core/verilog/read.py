@@ -15,14 +15,14 @@ from obento.core.verilog.parser import Parser
 from obento.core.verilog.preprocessor import Preprocessor
 
 
-def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limits) -> list[ast.Module]:
+def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limits) -> list[ast.Module | ast.Primitive]:
     """All modules of the files, in order. Files that others include are not read by themselves."""
     tokens: dict[str, Tokens] = {}
-    modules: list[ast.Module] = []
+    modules: list[ast.Module | ast.Primitive] = []
     with collector_held():
         for file in files:
             try:
-                tokens[file.name] = lex(file, collector, limits, file.name.lower().endswith(".sv"))
+                tokens[file.name] = lex(file, collector, limits, file.name.lower().endswith((".sv", ".svh")))
             except LimitReached as limit:
                 collector.error("limit", limit.text, limit.position)
         included = {t.texts[i + 1] for t in tokens.values() for i, k in enumerate(t.kinds) if k == "d" and t.texts[i] == "`include"}
@@ -37,7 +37,7 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
                 continue
             try:
                 flat = preprocessor.run(own)
-                parser = Parser(flat, collector, limits, preprocessor.implicit_nets, name.lower().endswith(".sv"))
+                parser = Parser(flat, collector, limits, preprocessor.marks, name.lower().endswith((".sv", ".svh")))
                 modules += parser.modules()
             except LimitReached as limit:
                 collector.error("limit", limit.text, limit.position)

@@ -7,30 +7,23 @@ from obento.core.verilog import ast
 from obento.core.verilog.expressions import ExpressionParser
 
 _STOPS = frozenset(
-    [
-        "end",
-        "endmodule",
-        "endcase",
-        "endfunction",
-        "endtask",
-        "endgenerate",
-        "join",
-        "module",
-        "always",
-        "initial",
-        "assign",
-        "function",
-        "task",
-        "always_comb",
-        "always_ff",
-        "always_latch",
-    ]
+    """
+    end endmodule endcase endfunction endtask endgenerate join module always initial assign function task always_comb
+    always_ff always_latch
+    """.split()
 )
-_DECLARES = frozenset(["reg", "integer", "real", "realtime", "time", "event", "parameter", "localparam", "logic", "bit"])
+_DECLARES = frozenset(
+    ["reg", "integer", "real", "realtime", "time", "event", "parameter", "localparam", "logic", "bit", "int", "byte", "shortint", "longint"]
+)
+_UPDATES = {"+=": "+", "-=": "-", "*=": "*", "/=": "/", "%=": "%", "&=": "&", "|=": "|", "^=": "^", "<<=": "<<", ">>=": ">>",
+            "<<<=": "<<<", ">>>=": ">>>"}  # fmt: skip
+"""Assignments that .sv files may write shorter."""
 
 
 class StatementParser(ExpressionParser):
     """The procedural part of the grammar."""
+
+    system_verilog = False
 
     def declaration_in_block(self) -> list[ast.Item]:
         raise NotImplementedError
@@ -51,7 +44,7 @@ class StatementParser(ExpressionParser):
     def _statement(self) -> ast.Stmt:
         kind, text, start = self.kinds[self.at], self.texts[self.at], self.start
         if kind == "k":
-            if text in ("unique", "priority"):
+            if text in ("unique", "unique0", "priority"):
                 self.at += 1
                 return self._statement()
             method = _BY_WORD.get(text)
@@ -68,14 +61,33 @@ class StatementParser(ExpressionParser):
             return self._timed()
         if text == "->":
             self.at += 1
-            self.name("the name of an event")
+            event = self._event_name()
             self.semicolon("statement")
-            return ast.Other(start, self.previous_end, "event trigger")
+            return ast.Trigger(start, self.previous_end, event)
         if kind == "$":
             return self._task(text)
-        if kind in "ix" or text == "{":
+        if kind in "ix" or text in ("{", "++", "--"):
+            if kind == "i" and self.texts[self.at + 1] == ":" and self.is_label():
+                return self._labelled()
             return self._assignment_or_call()
         raise self.fail("expected-statement", f"a statement is missing before {self.describe()}")
+
+    def is_label(self) -> bool:
+        """Whether a name and a colon stand before a block here (.sv files)."""
+        return self.texts[self.at + 2] in ("begin", "fork") and self.kinds[self.at + 2] == "k"
+
+    def _labelled(self) -> ast.Stmt:
+        name = self.text
+        self.at += 2
+        block = self.statement()
+        if isinstance(block, ast.Block) and block.name is None:
+            block.name = name
+        return block
+
+    def _event_name(self) -> ast.Expr:
+        if self.kinds[self.at] not in "ix":
+            raise self.fail("expected-name", f"the name of an event is missing before {self.describe()}")
+        return self.primary()
 
     def _task(self, name: str) -> ast.Stmt:
         start = self.start
@@ -99,23 +111,37 @@ class StatementParser(ExpressionParser):
         raise self.fail("expected-target", f"the name to be written to is missing before {self.describe()}")
 
     def _assignment_or_call(self) -> ast.Stmt:
-        start = self.start
-        if self.kinds[self.at] in "ix" and self.texts[self.at + 1] in (";", "("):
-            return self._task(self.text)
+        if self.kinds[self.at] in "ix":
+            end = self.at + 1
+            while self.texts[end] == "." and self.kinds[end + 1] in "ix":
+                end += 2
+            if self.texts[end] in (";", "(") and self.kinds[end] == "o":
+                name = "".join(self.texts[self.at : end])
+                self.at = end - 1
+                return self._task(name)
         assignment = self.assignment()
         self.semicolon("statement")
-        return ast.Assign(start, self.previous_end, assignment.target, assignment.value, assignment.blocking)
+        assignment.end = self.previous_end
+        return assignment
 
     def assignment(self) -> ast.Assign:
         """`target = value` or `target <= value`, without the semicolon; `i++` and `i += 1` where the language has them."""
         start = self.start
+        if self.text in ("++", "--") and self.kinds[self.at] == "o":
+            op = self.text
+            self.at += 1
+            return self._step(start, self.lvalue(), op)
         target = self.lvalue()
         op = self.text
         if op in ("++", "--"):
             self.at += 1
-            one = ast.Number(start, self.previous_end, None, True, 1, (1 << 32) - 2, 32)
-            value: ast.Expr = ast.Binary(start, self.previous_end, op[0], target, one)
-            return ast.Assign(start, self.previous_end, target, value, True)
+            return self._step(start, target, op)
+        if op in _UPDATES and self.kinds[self.at] == "o":
+            self.system_verilog_only(f"`{op}`", f"write `a = a {_UPDATES[op]} b`")
+            self.at += 1
+            right = self.expression()
+            updated = ast.Binary(start, self.previous_end, _UPDATES[op], target, right)
+            return ast.Assign(start, self.previous_end, target, updated, True)
         if op == ":" and self.texts[self.at + 1] == "=":
             raise self.fail("vhdl-assign", "`:=` is VHDL", "Verilog assigns with `=` or `<=`", start, self.ends[self.at + 1])
         if op == "==":
@@ -123,42 +149,75 @@ class StatementParser(ExpressionParser):
         if op not in ("=", "<="):
             raise self.fail("expected-assignment", f"`=` or `<=` is missing before {self.describe()}")
         self.at += 1
-        if self.is_at("#") or self.is_at("@") or self.is_at("repeat"):
-            self._skip_intra_assignment()
+        timing = self._timing_inside() if self.is_at("#", "@", "repeat") else None
         value = self.expression()
-        return ast.Assign(start, self.previous_end, target, value, op == "=")
+        return ast.Assign(start, self.previous_end, target, value, op == "=", timing)
 
-    def _skip_intra_assignment(self) -> None:
+    def _step(self, start: int, target: ast.Expr, op: str) -> ast.Assign:
+        self.system_verilog_only(f"`{op}`", f"write `i = i {op[0]} 1`")
+        one = ast.Number(start, self.previous_end, None, True, 1, (1 << 32) - 2, 32)
+        return ast.Assign(start, self.previous_end, target, ast.Binary(start, self.previous_end, op[0], target, one), True)
+
+    def system_verilog_only(self, what: str, instead: str) -> None:
+        """Report something of SystemVerilog in a .v file, and read on."""
+        if not self.system_verilog:
+            self.collector.error(
+                "system-verilog", f"{what} is SystemVerilog", self.start, self.ends[self.at],
+                f"{instead}, or name the file .sv if the course allows it",
+            )  # fmt: skip
+
+    def _timing_inside(self) -> ast.Timing:
+        """What stands between `=` and the value."""
+        start = self.start
+        count = None
         if self.accept("repeat"):
             self.expect("(")
-            self.expression()
+            count = self.expression()
             self.expect(")")
         if self.is_at("#"):
-            self.delay()
-        else:
-            self.event_control()
+            delay = self.delay()
+            return ast.Timing(start, self.previous_end, None, delay)
+        return ast.Timing(start, self.previous_end, self.event_control(), None, None, count)
 
     def delay(self) -> ast.Expr:
-        """`#` and what follows; of several values in parentheses the first."""
+        """`#` and one value."""
+        delays = self.delays()
+        return delays[0]
+
+    def delays(self) -> list[ast.Expr]:
+        """`#` and one value, or up to three in parentheses."""
         self.expect("#")
         if self.accept("("):
-            first = self._min_typ_max()
+            found = [self._min_typ_max()]
             while self.accept(","):
-                self._min_typ_max()
+                found.append(self._min_typ_max())
             self.expect(")", "the delay")
-            return first
-        return self.primary()
+            return found
+        if self.kinds[self.at] in "ix":
+            start, end, name = self.start, self.ends[self.at], self.text
+            self.at += 1
+            if self.is_at("."):
+                self.at -= 1
+                return [self.primary()]
+            return [ast.Name(start, end, name)]
+        if self.kinds[self.at] not in "nr":
+            raise self.fail("expected-value", f"a delay is missing before {self.describe()}", "write for instance `#10`")
+        return [self.primary()]
 
     def _min_typ_max(self) -> ast.Expr:
-        first = self.expression()
+        """The typical one of `min : typ : max`."""
+        found = [self.expression()]
         while self.accept(":"):
-            self.expression()
-        return first
+            found.append(self.expression())
+        return found[len(found) // 2]
 
     def event_control(self) -> ast.EventControl:
         start = self.start
         self.expect("@")
         if self.accept("*"):
+            return ast.EventControl(start, self.previous_end, None)
+        if self.is_at("(") and self.texts[self.at + 1] == "*" and self.texts[self.at + 2] == ")":
+            self.at += 3
             return ast.EventControl(start, self.previous_end, None)
         if self.kinds[self.at] in "ix":
             term_start = self.start
@@ -188,47 +247,70 @@ class StatementParser(ExpressionParser):
     def _timed(self) -> ast.Stmt:
         start = self.start
         if self.is_at("#"):
-            delay = self.delay()
-            body = self.statement_or_null()
-            return ast.Timed(start, self.previous_end, None, delay, None, body)
-        control = self.event_control()
+            timing = ast.Timing(start, start, None, self.delay())
+        else:
+            timing = ast.Timing(start, start, self.event_control(), None)
+        timing.end = self.previous_end
         body = self.statement_or_null()
-        return ast.Timed(start, self.previous_end, control, None, None, body)
+        return ast.Timed(start, self.previous_end, timing, body)
 
     def _wait(self) -> ast.Stmt:
         start = self.start
         self.at += 1
+        if self.is_at("fork"):
+            raise self.fail("not-yet", "`wait fork` is not read by this version", "name the branches and wait for their ends by events")
         self.expect("(")
-        cond = self.expression()
+        timing = ast.Timing(start, start, None, None, self.expression())
         self.expect(")")
+        timing.end = self.previous_end
         body = self.statement_or_null()
-        return ast.Timed(start, self.previous_end, None, None, cond, body)
+        return ast.Timed(start, self.previous_end, timing, body)
 
     def _block(self) -> ast.Stmt:
         start = self.start
         opening = self.text
-        closing = "end" if opening == "begin" else "join"
+        closings = ("end",) if opening == "begin" else ("join", "join_any", "join_none")
         self.at += 1
         name = self.name("a block name") if self.accept(":") else None
         declarations: list[ast.Item] = []
         body: list[ast.Stmt] = []
-        while self.is_at(*_DECLARES):
-            declarations += self.declaration_in_block()
-        while not self.is_at(closing):
+        while not self.is_at(*closings):
             if self.kinds[self.at] == "e" or (self.kinds[self.at] == "k" and self.text in _STOPS):
-                self._missing_end(opening, closing, start)
+                self._missing_end(opening, closings[0], start)
                 return ast.Block(start, self.previous_end, name, declarations, body, opening == "fork")
-            if self.accept(";"):
-                continue
             before = self.at
             try:
-                body.append(self.statement())
+                if self.is_at(*_DECLARES) or self.at_type_name():
+                    if body and not self.system_verilog:
+                        self.collector.error(
+                            "late-declaration", f"declarations stand before the first statement of a block: {self.describe()}",
+                            self.start, self.ends[self.at], "move it up to `begin`",
+                        )  # fmt: skip
+                    declarations += self.declaration_in_block()
+                elif not self.accept(";"):
+                    body.append(self.statement())
             except SyntaxProblem:
                 self.recover(before)
+        join = self.text
         self.at += 1
+        self.end_label()
+        block = ast.Block(start, self.previous_end, name, declarations, body, opening == "fork")
+        if opening == "fork":
+            block.join = {"join": "all", "join_any": "any", "join_none": "none"}[join]
+            if join != "join":
+                self.at -= 1
+                self.system_verilog_only(f"`{join}`", "write `join`")
+                self.at += 1
+        return block
+
+    def at_type_name(self) -> bool:
+        """Whether a declaration by a name of a type stands here; the parser of modules knows those names."""
+        return False
+
+    def end_label(self) -> None:
+        """The name that may be repeated after an `end` (.sv files)."""
         if self.is_at(":") and self.kinds[self.at + 1] in "ix":
             self.at += 2
-        return ast.Block(start, self.previous_end, name, declarations, body, opening == "fork")
 
     def _missing_end(self, opening: str, closing: str, start: int) -> None:
         self.collector.error(
@@ -313,10 +395,10 @@ class StatementParser(ExpressionParser):
         start = self.start
         self.at += 1
         self._need_parenthesis("for")
-        variable = None
-        if self.is_at("integer") or self.is_at("int") or self.is_at("genvar"):
-            self.at += 1
-            variable = self.text
+        declared: ast.Declaration | None = None
+        if self.is_at("integer", "int", "genvar", "reg", "logic", "byte", "bit") or (self.text == "int" and self.kinds[self.at] == "i"):
+            self.system_verilog_only("a variable declared inside `for`", "declare it as `integer` before the loop")
+            declared = self._loop_variable()
         init = self.assignment()
         self.expect(";", "between the parts of `for`")
         cond = self.expression()
@@ -325,11 +407,22 @@ class StatementParser(ExpressionParser):
         self.expect(")", "the parts of `for`")
         body = self.statement_or_null()
         loop = ast.For(start, self.previous_end, init, cond, step, body)
-        if variable is None:
+        if declared is None:
             return loop
-        counter = ast.Declarator(init.start, init.start + len(variable), variable, [], None)
-        declaration = ast.Declaration(init.start, init.start, "integer", "", True, None, [counter])
-        return ast.Block(start, self.previous_end, None, [declaration], [loop])
+        assert isinstance(init.target, ast.Name)
+        declared.names.append(ast.Declarator(init.start, init.target.end, init.target.name, [], None))
+        return ast.Block(start, self.previous_end, None, [declared], [loop])
+
+    def _loop_variable(self) -> ast.Declaration:
+        start = self.start
+        kind = "integer" if self.text in ("int", "genvar") else self.text
+        self.at += 1
+        range_ = self.range() if self.is_at("[") else None
+        return ast.Declaration(start, self.previous_end, kind, "", kind in ("integer", "byte"), range_, [])
+
+    def range(self) -> ast.Range:
+        """`[left:right]`."""
+        raise NotImplementedError
 
     def _while(self) -> ast.Stmt:
         start = self.start
@@ -355,17 +448,48 @@ class StatementParser(ExpressionParser):
         body = self.statement_or_null()
         return ast.While(start, self.previous_end, None, body)
 
-    def _named_other(self) -> ast.Stmt:
-        """disable, assign, deassign, force, release inside a process."""
+    def _do(self) -> ast.Stmt:
         start = self.start
-        what = self.text
         self.at += 1
-        if what in ("assign", "force"):
-            self.assignment()
-        else:
-            self.lvalue()
+        body = self.statement_or_null()
+        self.expect("while")
+        self._need_parenthesis("while")
+        cond = self.expression()
+        self.expect(")")
         self.semicolon("statement")
-        return ast.Other(start, self.previous_end, "procedural assign" if what == "assign" else what)
+        return ast.While(start, self.previous_end, cond, body, True)
+
+    def _disable(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        path = [self.name("the name of a block or task")]
+        while self.accept("."):
+            path.append(self.name("a name after the dot"))
+        self.semicolon("statement")
+        return ast.Disable(start, self.previous_end, path)
+
+    def _hold(self) -> ast.Stmt:
+        start, kind = self.start, self.text
+        self.at += 1
+        target = self.lvalue()
+        self.expect("=", f"what to {kind}")
+        value = self.expression()
+        self.semicolon("statement")
+        return ast.Hold(start, self.previous_end, kind, target, value)
+
+    def _let_go(self) -> ast.Stmt:
+        start, kind = self.start, self.text
+        self.at += 1
+        target = self.lvalue()
+        self.semicolon("statement")
+        return ast.LetGo(start, self.previous_end, kind, target)
+
+    def _leave(self) -> ast.Stmt:
+        start, what = self.start, self.text
+        self.at += 1
+        value = None if self.is_at(";") else self.expression()
+        self.semicolon("statement")
+        return ast.Leave(start, self.previous_end, what, value)
 
 
 _BY_WORD = {
@@ -380,9 +504,13 @@ _BY_WORD = {
     "repeat": StatementParser._repeat,
     "forever": StatementParser._forever,
     "wait": StatementParser._wait,
-    "disable": StatementParser._named_other,
-    "assign": StatementParser._named_other,
-    "deassign": StatementParser._named_other,
-    "force": StatementParser._named_other,
-    "release": StatementParser._named_other,
+    "disable": StatementParser._disable,
+    "assign": StatementParser._hold,
+    "deassign": StatementParser._let_go,
+    "force": StatementParser._hold,
+    "release": StatementParser._let_go,
+    "do": StatementParser._do,
+    "return": StatementParser._leave,
+    "break": StatementParser._leave,
+    "continue": StatementParser._leave,
 }

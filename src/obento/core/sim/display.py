@@ -1,0 +1,209 @@
+"""Text of $display and its kin (IEEE 1364-2005 clause 17.1): formats, widths, and how unknown digits show."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from obento.core import values as v
+from obento.core.ir.evaluate import round_half_away, to_real
+from obento.core.ir.nodes import Argument, SystemCall
+from obento.core.values import Word
+
+Value = Word | float | None
+
+_SPEC = re.compile(r"%(-?)(0*)(\d*)(?:\.(\d+))?([a-zA-Z%])")
+_DIGIT_BITS = {"b": 1, "o": 3, "h": 4, "x": 4}
+_STRENGTH = {(0, 1): "St0", (1, 0): "St1", (1, 1): "HiZ", (0, 0): "StX"}
+
+
+@dataclass(slots=True)
+class TimeFormat:
+    """What %t prints (17.3.2): the unit as a power of ten, digits after the point, suffix and least width."""
+
+    unit: int
+    digits: int = 0
+    suffix: str = ""
+    width: int = 20
+
+    def text(self, ticks: float, precision: int, width: int | None) -> str:
+        shift = precision - self.unit
+        if isinstance(ticks, int) and shift >= 0:
+            body = str(ticks * 10**shift) + (f".{'0' * self.digits}" if self.digits else "")
+        else:
+            body = f"{ticks * 10.0**shift:.{self.digits}f}"
+        return (body + self.suffix).rjust(self.width if width is None else width)
+
+
+def unescape(text: str) -> str:
+    """A string literal's characters (clause 3.6)."""
+    out: list[str] = []
+    at = 0
+    while at < len(text):
+        c = text[at]
+        if c != "\\" or at + 1 == len(text):
+            out.append(c)
+            at += 1
+            continue
+        octal = re.match(r"[0-7]{1,3}", text[at + 1 :])
+        if octal:
+            out.append(chr(int(octal.group(), 8) & 255))
+            at += 1 + len(octal.group())
+            continue
+        out.append({"n": "\n", "t": "\t", "a": "\a", "v": "\v", "f": "\f", "r": "\r"}.get(text[at + 1], text[at + 1]))
+        at += 2
+    return "".join(out)
+
+
+def decimal(word: Word, width: int, signed: bool, field: int | None, zeros: bool = False) -> str:
+    """%d: right in a field as wide as the largest value of this width needs (17.1.1.2); `field` sets another."""
+    if field is None:
+        field = len(str(v.ones(width) if not signed else 1 << (width - 1))) + signed
+    if v.is_known(word, width):
+        number = v.signed_value(word[0], width) if signed else word[0]
+        return f"{number:0{field}d}" if zeros else str(number).rjust(field)
+    return _unknown(word, width).rjust(field)
+
+
+def _unknown(word: Word, width: int) -> str:
+    """One letter for a group with unknown digits: small when all are alike, capital when some only (17.1.1.4)."""
+    full = v.ones(width)
+    floating = word[0] & word[1] & full
+    unknown = full & ~(word[0] | word[1])
+    if unknown == full:
+        return "x"
+    if floating == full:
+        return "z"
+    return "X" if unknown else "Z"
+
+
+def digits(word: Word, width: int, bits: int, field: int | None) -> str:
+    """%b, %o and %h: all digits, or as few as there are when `field` is given."""
+    out = []
+    for low in range(0, width, bits):
+        size = min(bits, width - low)
+        part = v.select(word, width, low, size)
+        out.append(f"{part[0]:x}" if v.is_known(part, size) else _unknown(part, size))
+    text = "".join(reversed(out))
+    if field is None:
+        return text
+    text = text.lstrip("0") or "0"
+    return text.rjust(field, "0")
+
+
+def characters(word: Word, width: int) -> str:
+    """%s: eight bits a character; leading zero bytes are left out here."""
+    known = word[0] & ~word[1]
+    data = known.to_bytes((width + 7) // 8, "big").lstrip(b"\0")
+    return data.decode("latin-1")
+
+
+class Formatter:
+    """Makes the text of one call."""
+
+    def __init__(self, time_format: TimeFormat, precision: int) -> None:
+        self.time_format = time_format
+        self.precision = precision
+
+    def text(self, call: SystemCall, arguments: Sequence[Argument], given: Sequence[Value], radix: str) -> str:
+        """All arguments of a display task from the first to be printed on."""
+        out: list[str] = []
+        at = 0
+        while at < len(arguments):
+            a = arguments[at]
+            if a.text is not None:
+                text, used = self._formatted(call, unescape(a.text), arguments[at + 1 :], given[at + 1 :])
+                out.append(text)
+                at += used
+            elif a.value is None:
+                out.append(" ")
+            else:
+                out.append(self._plain(a, given[at], radix))
+            at += 1
+        return "".join(out)
+
+    def _plain(self, a: Argument, value: Value, radix: str) -> str:
+        if isinstance(value, float):
+            return _general(value, None)
+        assert value is not None and a.value is not None
+        return decimal(value, a.value.width, a.signed, None) if radix == "d" else digits(value, a.value.width, _DIGIT_BITS[radix], None)
+
+    def _formatted(self, call: SystemCall, text: str, arguments: Sequence[Argument], given: Sequence[Value]) -> tuple[str, int]:
+        """A format string with the arguments it uses up; how many those were."""
+        out: list[str] = []
+        used = 0
+        at = 0
+        for m in _SPEC.finditer(text):
+            out.append(text[at : m.start()])
+            at = m.end()
+            letter = m[5].lower()
+            if letter == "%":
+                out.append("%")
+            elif letter == "m":
+                out.append(call.scope)
+            elif letter == "l":
+                out.append(f"work.{call.scope}")
+            elif used >= len(arguments):
+                out.append(m.group())
+            else:
+                out.append(self._one(call, m, arguments[used], given[used]))
+                used += 1
+        out.append(text[at:])
+        return "".join(out), used
+
+    def _one(self, call: SystemCall, m: re.Match[str], a: Argument, value: Value) -> str:
+        letter = m[5].lower()
+        left, zeros = bool(m[1]), bool(m[2])
+        field = int(m[3]) if m[3] else (0 if zeros else None)
+        text = self._value(call, letter, field, int(m[4]) if m[4] else None, zeros and bool(m[3]), a, value)
+        return text.strip().ljust(field or 0) if left else text
+
+    def _value(self, call: SystemCall, letter: str, field: int | None, places: int | None, zeros: bool, a: Argument, value: Value) -> str:
+        if a.text is not None:
+            text = unescape(a.text)
+            if letter == "s":
+                return text.rjust(field or 0)
+            data = text.encode("latin-1", "replace") or b"\0"
+            value, width, signed = v.word(int.from_bytes(data, "big"), 8 * len(data)), 8 * len(data), False
+        elif a.value is None or value is None:
+            return ""
+        else:
+            width, signed = a.value.width, a.signed
+        if letter in "efg":
+            number = value if isinstance(value, float) else to_real(value, width, signed)
+            return _general(number, places).rjust(field or 0) if letter == "g" else f"{number:{field or 0}.{6 if places is None else places}{letter}}"
+        if letter == "t":
+            return self._time(call, field, value, width)
+        if isinstance(value, float):
+            value, width, signed = v.word(round_half_away(value), 64), 64, True
+            field = field or 0
+        return self._bits(letter, field, zeros, value, width, signed)
+
+    def _bits(self, letter: str, field: int | None, zeros: bool, value: Word, width: int, signed: bool) -> str:
+        match letter:
+            case "d":
+                return decimal(value, width, signed, field, zeros)
+            case "b" | "o" | "h" | "x":
+                return digits(value, width, _DIGIT_BITS[letter], field)
+            case "c":
+                return chr(value[0] & ~value[1] & 255)
+            case "s":
+                return characters(value, width).rjust((width + 7) // 8 if field is None else field)
+            case "v":
+                return _STRENGTH[value[0] & 1, value[1] & 1]
+            case "u" | "z":
+                return (value[0] & ~value[1]).to_bytes((width + 31) // 32 * 4, "little").decode("latin-1")
+        return decimal(value, width, signed, field)
+
+    def _time(self, call: SystemCall, field: int | None, value: Word | float, width: int) -> str:
+        if isinstance(value, float):
+            return self.time_format.text(value * call.tick, self.precision, field)
+        if not v.is_known(value, width):
+            return decimal(value, width, False, self.time_format.width if field is None else field)
+        return self.time_format.text(value[0] * call.tick, self.precision, field)
+
+
+def _general(number: float, places: int | None) -> str:
+    """%g as the C library prints it."""
+    return f"{number:.{6 if places is None else places}g}"

@@ -1,0 +1,134 @@
+"""Run a bench by itself: files in, what it prints and writes out."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field
+
+from obento.core.diagnostics import Message
+from obento.core.handin import HandinFile, Reading, decode, read_handin
+from obento.core.ir.design import Design
+from obento.core.limits import LimitReached, Limits
+from obento.core.pause import collector_held
+from obento.core.sim.bench import Finished, Terminal
+from obento.core.sim.timeline import DidNotSettle, Timeline
+from obento.core.verilog.elaborate import elaborate_tops, top_modules
+
+ENDED, FAILED, UNREADABLE, STOPPED = 0, 1, 2, 3
+"""How a run ended: by itself, by a failing assertion, not at all since it does not compile, by a limit."""
+
+
+@dataclass(slots=True)
+class Outcome:
+    """`status` is one of the numbers above; `written` the files that the bench made."""
+
+    status: int
+    messages: list[Message] = field(default_factory=list)
+    written: dict[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Options:
+    """`until` is a time in ticks of the design's precision, or a number and a unit; `dump` names a file for all changes."""
+
+    top: str | None = None
+    until: str | None = None
+    dump: str | None = None
+
+
+class BadCall(Exception):
+    """The call itself makes no sense."""
+
+
+def simulate(
+    files: Iterable[HandinFile],
+    put: Callable[[str], None],
+    options: Options,
+    limits: Limits,
+    expired: Callable[[], bool] = lambda: False,
+) -> Outcome:
+    """Read, elaborate and run; whatever is wrong stands in the outcome's messages.
+
+    Raises
+    ------
+    BadCall
+        If there is no such module to begin with, or the time cannot be read.
+    """
+    files = list(files)
+    reading = read_handin(files, limits)
+    if reading.collector.errors:
+        return Outcome(UNREADABLE, reading.messages())
+    tops = [options.top] if options.top else top_modules(reading.modules())
+    if options.top and (options.top not in reading.units or reading.units[options.top].verilog is None):
+        raise BadCall(f"there is no module `{options.top}` in these files")
+    if not tops:
+        reading.collector.error("no-top", "there is no module to begin with", hint="one module must not be used by any other")
+        return Outcome(UNREADABLE, reading.messages())
+    with collector_held():
+        design = elaborate_tops(reading.modules(), tops, reading.collector, limits)
+    if design is None:
+        return Outcome(UNREADABLE, reading.messages())
+    return _run(design, reading, _readable(files), put, options, limits, expired)
+
+
+def _readable(files: Iterable[HandinFile]) -> dict[str, str]:
+    """Texts that a bench may open; other files than sources too."""
+    texts = {f.path: decode(f.data) for f in files}
+    return {path: text for path, text in texts.items() if text is not None}
+
+
+def _run(
+    design: Design,
+    reading: Reading,
+    given: Mapping[str, str],
+    put: Callable[[str], None],
+    options: Options,
+    limits: Limits,
+    expired: Callable[[], bool],
+) -> Outcome:
+    collector = reading.collector
+    bench = Terminal(put, given, lambda text, position: collector.warning("run", text, position))
+    status = ENDED
+    try:
+        timeline = Timeline(design, limits, bench, expired)
+        timeline.start()
+        if options.dump is not None:
+            bench.dump_file = options.dump
+            bench.start_dump([s.path for s in design.names])
+        timeline.run(_ticks(options.until, design.precision))
+    except Finished as finished:
+        status = FAILED if finished.failed else ENDED
+        bench.end_of_run()
+    except LimitReached as limit:
+        collector.error("limit", limit.text, limit.position, None, limit.hint)
+        status = STOPPED
+    except DidNotSettle as moving:
+        text = f"time stands still: more than {limits.deltas} rounds at one moment, by {', '.join(moving.signals) or 'a loop without delay'}"
+        collector.error("limit", text, moving.position, None, "something wakes itself up again and again without a delay")
+        status = STOPPED
+    except RecursionError:
+        collector.error("limit", "calls or forks nest too deep to be run")
+        status = STOPPED
+    bench.close()
+    written = {name: "".join(parts) for name, parts in bench.folder.written.items()} if hasattr(bench, "folder") else {}
+    return Outcome(status, reading.messages(), written)
+
+
+_UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}
+
+
+def _ticks(until: str | None, precision: int) -> int | None:
+    """A time like `100ns`, or a bare number of ticks."""
+    if until is None:
+        return None
+    number = until.rstrip("smunpf")
+    unit = until[len(number) :]
+    try:
+        value = float(number)
+    except ValueError:
+        raise BadCall(f"`{until}` is no time: write for instance 100ns") from None
+    if not unit:
+        return int(value)
+    if unit not in _UNITS:
+        raise BadCall(f"`{unit}` is no unit of time")
+    return int(value * 10.0 ** (_UNITS[unit] - precision))

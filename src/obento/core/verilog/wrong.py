@@ -1,0 +1,7 @@
+"""The way out of something that cannot be elaborated."""
+
+from __future__ import annotations
+
+
+class Wrong(Exception):
+    """Cannot be lowered; already reported when raised."""
