@@ -361,7 +361,7 @@ class Terminal(Bench):
             case "$fgetc":
                 return v.word(reader.character(), 32)
             case "$feof":
-                return v.word(reader.ended or reader.at >= len(reader.text), 32)
+                return v.word(reader.ended, 32)
             case "$ftell":
                 return v.word(reader.at, 32)
             case "$rewind" | "$fseek":
@@ -390,7 +390,7 @@ class Terminal(Bench):
             if reader is None:
                 return v.word(-1, 32)
             count, found, reader.at = scan(reader.text, reader.at, form, widths, reals)
-            reader.ended = count < 0
+            reader.ended = count < 0 or reader.at >= len(reader.text)
         for i, value in enumerate(found):
             if isinstance(value, float) and not places[i].real:
                 value = v.word(round_half_away(value), widths[i])

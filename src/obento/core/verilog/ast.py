@@ -50,9 +50,10 @@ class Name(Expr):
 
 @dataclass(slots=True)
 class Dotted(Expr):
-    """A hierarchical name."""
+    """A hierarchical name; a part that names one block or instance of several has its index in `indices`."""
 
     parts: list[str]
+    indices: list[Expr | None]
 
 
 @dataclass(slots=True)

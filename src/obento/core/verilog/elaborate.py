@@ -11,6 +11,7 @@ from obento.core.limits import LimitReached, Limits
 from obento.core.verilog import ast
 from obento.core.verilog.builder import Builder
 from obento.core.verilog.module_body import ModuleBody, instantiate
+from obento.core.verilog.scope import Inside, Scope
 from obento.core.verilog.warnings import warn_about
 from obento.core.verilog.wrong import Wrong
 
@@ -27,10 +28,12 @@ def elaborate_tops(modules: Mapping[str, ast.Module | ast.Primitive], tops: Sequ
     builder = Builder(modules, design, collector, limits)
     try:
         bodies: list[ModuleBody] = []
+        above = Scope("")
         for name in tops:
             module = modules[name]
             assert isinstance(module, ast.Module)
-            bodies.append(instantiate(builder, module, name, None, {}, {}, 0))
+            bodies.append(instantiate(builder, module, name, above, {}, {}, 0))
+            above.entries[name] = Inside(bodies[-1].scope, module.name_start)
         builder.finish()
         design.root = bodies[0].instance
         design.names = [body.shown for body in bodies]

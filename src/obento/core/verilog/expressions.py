@@ -108,18 +108,27 @@ class ExpressionParser(TokenStream):
         return self.fail("expected-value", f"a name, number or expression is missing before {self.describe()}")
 
     def _after_name(self, name: str, start: int, end: int) -> ast.Expr:
+        parts: list[str]
+        indices: list[ast.Expr | None]
         if self.is_at("("):
             args = self._arguments()
             return ast.Call(start, self.previous_end, name, args)
         result: ast.Expr = ast.Name(start, end, name)
-        if self.is_at("."):
-            parts = [name]
-            while self.accept("."):
+        parts, indices = [name], [None]
+        while True:
+            if self.is_at("."):
+                self.at += 1
                 parts.append(self.name("a name after the dot"))
-            result = ast.Dotted(start, self.previous_end, parts)
-        while self.texts[self.at] == "[" and self.kinds[self.at] == "o":
-            result = self._selected(result)
-        return result
+                indices.append(None)
+                result = ast.Dotted(start, self.previous_end, list(parts), list(indices))
+                if self.is_at("("):
+                    return ast.Call(start, self.ends[self.at], ".".join(parts), self._arguments())
+            elif self.texts[self.at] == "[" and self.kinds[self.at] == "o":
+                result = self._selected(result)
+                if self.is_at(".") and isinstance(result, ast.Index) and indices[-1] is None:
+                    indices[-1] = result.index
+            else:
+                return result
 
     def _selected(self, base: ast.Expr) -> ast.Expr:
         self.at += 1

@@ -58,7 +58,7 @@ def build(body: ModuleBody, g: ast.GateInstance, scope: Scope) -> None:
 def _input(x: ExpressionLowering, t: ast.Expr, copy: int) -> ir.Expr:
     """A terminal of one gate of an array: the rightmost gate takes the rightmost digit (7.1.6)."""
     width = x.size(t)[0]
-    if width == 1 or isinstance(t, ast.Number):
+    if width == 1 or (isinstance(t, ast.Number) and t.width is None):
         return x.to_width(t, 1)
     return ir.Slice(1, x.self_determined(t), copy)
 

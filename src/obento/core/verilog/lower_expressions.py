@@ -17,7 +17,7 @@ from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.verilog import ast
 from obento.core.verilog.real_numbers import RealLowering
-from obento.core.verilog.scope import FunctionEntry, Genvar, Inside, Parameter, Scope, TypeName, Vector
+from obento.core.verilog.scope import Entry, FunctionEntry, Genvar, Inside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.system_calls import SystemLowering
 from obento.core.verilog.wrong import Wrong
 
@@ -173,9 +173,19 @@ class ExpressionLowering:
             raise self.error("no-function", f"there is no function `{e.name}`", e, hint)
         return entry
 
+    def find(self, e: ast.Name | ast.Dotted) -> Entry | None:
+        """What a name stands for, if anything."""
+        if isinstance(e, ast.Name):
+            return self.scope.find(e.name)
+        parts = [
+            part if index is None else f"{part}[{self.integer(index, 'the number of a block or instance')}]"
+            for part, index in zip(e.parts, e.indices, strict=True)
+        ]
+        return self.scope.find_path(parts)
+
     def entry(self, e: ast.Name | ast.Dotted) -> Vector | Parameter:
         """What a name in an expression stands for."""
-        found = self.scope.find_path(e.parts) if isinstance(e, ast.Dotted) else self.scope.find(e.name)
+        found = self.find(e)
         name = text_of(e)
         if isinstance(found, Vector | Parameter):
             return found

@@ -204,7 +204,7 @@ class StatementLowering:
     def check_variables(self, target: ast.Expr) -> None:
         """Processes write to variables only (6.2)."""
         for name in names_written(target):
-            entry = self.scope.find(name.name) if isinstance(name, ast.Name) else self.scope.find_path(name.parts)
+            entry = self._x.find(name)
             if isinstance(entry, Vector) and entry.kind not in VARIABLES:
                 if entry.kind == "event":
                     raise self.error("event-written", f"`{text_of(name)}` is an event and holds no value", name, f"write `-> {text_of(name)};`")

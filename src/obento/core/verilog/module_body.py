@@ -27,13 +27,13 @@ _NEVER_DRIVEN = VARIABLES - {"logic", "bit"}
 
 
 def instantiate(
-    builder: Builder, module: ast.Module, name: str, parent: Scope | None, overrides: Overrides, outside: dict[str, Outside], depth: int
+    builder: Builder, module: ast.Module, name: str, parent: Scope, overrides: Overrides, outside: dict[str, Outside], depth: int
 ) -> ModuleBody:
     """Declare one use of a module with all below it; its work is left in the builder."""
     builder.instances += 1
     if depth > builder.limits.instance_depth or builder.instances > builder.limits.instances:
         raise LimitReached(f"`{module.name}` is used too deep or too often", module.name_start, "does it use itself?")
-    path = name if parent is None else f"{parent.path}.{name}"
+    path = f"{parent.path}.{name}" if parent.path else name
     shown = ScopeOfNames(name, "module", path)
     scope = Scope(path, None, parent, shown)
     scope.module = module.name
@@ -85,6 +85,7 @@ class ModuleBody:
             self.b.guarded(lambda item=item: self._note_direction(item))  # type: ignore[misc]
         self._ports_of_expressions()
         self.items(self.m.items, self.scope)
+        self.joined |= {port for port, e in self.m.port_values.items() if isinstance(e, ast.Name) and e.name in self.joined}
 
     def items(self, items: list[ast.Item], scope: Scope) -> None:
         """Declare everything of one level, then what is below it; what uses it waits as work."""
@@ -559,7 +560,7 @@ class ModuleBody:
 
     def check_net(self, name: ast.Name | ast.Dotted, scope: Scope, by: str) -> None:
         """Only nets, and no inputs, are driven from inside."""
-        entry = scope.find(name.name) if isinstance(name, ast.Name) else scope.find_path(name.parts)
+        entry = self.x(scope).find(name)
         shown = name.name if isinstance(name, ast.Name) else ".".join(name.parts)
         if isinstance(entry, Vector) and entry.kind in _NEVER_DRIVEN:
             raise self.error(

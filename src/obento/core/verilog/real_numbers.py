@@ -41,7 +41,7 @@ class RealLowering:
             case ast.Real():
                 return True
             case ast.Name() | ast.Dotted():
-                found = self._x.scope.find_path(e.parts) if isinstance(e, ast.Dotted) else self._x.scope.find(e.name)
+                found = self._x.find(e)
                 if isinstance(found, Vector):
                     return found.is_real and not found.dims
                 return isinstance(found, Parameter) and found.number is not None

@@ -8,7 +8,7 @@ from obento.core.verilog.expressions import ExpressionParser
 
 _STOPS = frozenset(
     """
-    end endmodule endcase endfunction endtask endgenerate join module always initial assign function task always_comb
+    end endmodule endcase endfunction endtask endgenerate join module always initial function task always_comb
     always_ff always_latch
     """.split()
 )
@@ -274,9 +274,12 @@ class StatementParser(ExpressionParser):
         name = self.name("a block name") if self.accept(":") else None
         declarations: list[ast.Item] = []
         body: list[ast.Stmt] = []
+        first_assign: int | None = None
         while not self.is_at(*closings):
+            if self.is_at("assign") and self.newline_before[self.at] and first_assign is None:
+                first_assign = self.previous_end
             if self.kinds[self.at] == "e" or (self.kinds[self.at] == "k" and self.text in _STOPS):
-                self._missing_end(opening, closings[0], start)
+                self._missing_end(opening, closings[0], first_assign or self.previous_end)
                 return ast.Block(start, self.previous_end, name, declarations, body, opening == "fork")
             before = self.at
             try:
@@ -312,13 +315,12 @@ class StatementParser(ExpressionParser):
         if self.is_at(":") and self.kinds[self.at + 1] in "ix":
             self.at += 2
 
-    def _missing_end(self, opening: str, closing: str, start: int) -> None:
+    def _missing_end(self, opening: str, closing: str, at: int) -> None:
+        """Report that a block never ends. `assign` may stand in a block, but seldom does: with one in it that is where the end is
+        missing."""
+        before = self.describe() if at == self.previous_end else "`assign`"
         self.collector.error(
-            "missing-end",
-            f"`{closing}` is missing before {self.describe()}",
-            self.previous_end,
-            self.previous_end,
-            f"it closes the `{opening}` opened before; count `begin` and `end`",
+            "missing-end", f"`{closing}` is missing before {before}", at, at, f"it closes the `{opening}` opened before; count `begin` and `end`"
         )
 
     def recover(self, before: int) -> None:

@@ -152,7 +152,7 @@ class SystemLowering:
         """A scope or a variable to be dumped."""
         x = self._x
         parts = a.parts if isinstance(a, ast.Dotted) else [a.name]
-        found = x.scope.find_path(parts) if len(parts) > 1 else (x.scope.find(parts[0]) or x.scope.find_path(parts))
+        found = x.find(a) or x.scope.find_path(parts)
         if isinstance(found, Inside) and found.scope is not None:
             return ir.Argument(scope=found.scope.path)
         if isinstance(found, FunctionEntry):
