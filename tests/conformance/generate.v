@@ -26,5 +26,5 @@ endmodule
 //> t.two
 //> c23
 //> 1 1
-//> t.genblk4[0]
-//> t.genblk4[1]
+//> t.genblk5[0]
+//> t.genblk5[1]

@@ -21,16 +21,17 @@ class Limits:
     processes: int = 200_000
     loop_rounds: int = 4_096
     generate_rounds: int = 4_096
+    constant_steps: int = 200_000
     call_depth: int = 64
     deltas: int = 2_000
     time_steps: int = 1_000
     forks: int = 10_000
-    output_bytes: int = 1 << 24
+    output_bytes: int = 1 << 22
     graph_nodes: int = 4_000_000
     cases: int = 1 << 20
 
 
-def for_simulation(time_steps: int = 5_000_000) -> Limits:
+def for_simulation(time_steps: int = 1_000_000) -> Limits:
     """Bounds for running a bench on its own: it may take long, but not for ever."""
     return Limits(loop_rounds=1 << 22, call_depth=200, deltas=100_000, time_steps=time_steps)
 

@@ -67,9 +67,14 @@ def bit(condition: bool) -> Word:
     return ONE1 if condition else ZERO1
 
 
+# The operators below run for every event of a bench: each first tries the way without z or without unknown digits.
+
+
 def v_not(a: Word, w: int) -> Word:
-    a = no_z(a)
-    return a[1], a[0]
+    one, zero = a
+    if one & zero:
+        one, zero = no_z(a)
+    return zero, one
 
 
 def v_neg(a: Word, w: int) -> Word:
@@ -82,7 +87,8 @@ def v_rand(a: Word, w: int) -> Word:
 
 
 def v_ror(a: Word, w: int) -> Word:
-    a = no_z(a)
+    if a[0] & a[1]:
+        a = no_z(a)
     return ONE1 if a[0] else (ZERO1 if a[1] == ones(w) else X1)
 
 
@@ -96,18 +102,27 @@ def v_lnot(a: Word, w: int) -> Word:
 
 
 def v_and(a: Word, b: Word, w: int) -> Word:
-    a, b = no_z(a), no_z(b)
-    return a[0] & b[0], a[1] | b[1]
+    a1, a0 = a
+    b1, b0 = b
+    if a1 & a0 or b1 & b0:
+        (a1, a0), (b1, b0) = no_z(a), no_z(b)
+    return a1 & b1, a0 | b0
 
 
 def v_or(a: Word, b: Word, w: int) -> Word:
-    a, b = no_z(a), no_z(b)
-    return a[0] | b[0], a[1] & b[1]
+    a1, a0 = a
+    b1, b0 = b
+    if a1 & a0 or b1 & b0:
+        (a1, a0), (b1, b0) = no_z(a), no_z(b)
+    return a1 | b1, a0 & b0
 
 
 def v_xor(a: Word, b: Word, w: int) -> Word:
-    a, b = no_z(a), no_z(b)
-    return a[0] & b[1] | a[1] & b[0], a[0] & b[0] | a[1] & b[1]
+    a1, a0 = a
+    b1, b0 = b
+    if a1 & a0 or b1 & b0:
+        (a1, a0), (b1, b0) = no_z(a), no_z(b)
+    return a1 & b0 | a0 & b1, a1 & b1 | a0 & b0
 
 
 def v_resolve(a: Word, b: Word, w: int) -> Word:
@@ -119,16 +134,28 @@ def v_resolve(a: Word, b: Word, w: int) -> Word:
     return one, zero
 
 
-def _arithmetic(f: Callable[[int, int], int]) -> Callable[[Word, Word, int], Word]:
-    def op(a: Word, b: Word, w: int) -> Word:
-        return word(f(a[0], b[0]), w) if is_known(a, w) and is_known(b, w) else X1
+def v_add(a: Word, b: Word, w: int) -> Word:
+    full = (1 << w) - 1
+    if a[0] ^ a[1] == full == b[0] ^ b[1]:
+        result = a[0] + b[0] & full
+        return result, result ^ full
+    return X1
 
-    return op
+
+def v_sub(a: Word, b: Word, w: int) -> Word:
+    full = (1 << w) - 1
+    if a[0] ^ a[1] == full == b[0] ^ b[1]:
+        result = a[0] - b[0] & full
+        return result, result ^ full
+    return X1
 
 
-v_add = _arithmetic(lambda a, b: a + b)
-v_sub = _arithmetic(lambda a, b: a - b)
-v_mul = _arithmetic(lambda a, b: a * b)
+def v_mul(a: Word, b: Word, w: int) -> Word:
+    full = (1 << w) - 1
+    if a[0] ^ a[1] == full == b[0] ^ b[1]:
+        result = a[0] * b[0] & full
+        return result, result ^ full
+    return X1
 
 
 def _divide(a: Word, b: Word, w: int, signed: bool, remainder: bool) -> Word:
@@ -193,10 +220,11 @@ def shift(op: str, a: Word, wa: int, b: Word, wb: int) -> Word:
 
 def v_eq(a: Word, b: Word, w: int) -> Word:
     """Logical equality (5.1.8): x whenever a digit is unknown and the relation is ambiguous."""
+    full = (1 << w) - 1
+    if a[0] ^ a[1] == full == b[0] ^ b[1]:
+        return ONE1 if a[0] == b[0] else ZERO1
     a, b = no_z(a), no_z(b)
-    if a[0] & b[1] | a[1] & b[0]:
-        return ZERO1
-    return ONE1 if (a[0] ^ a[1]) & (b[0] ^ b[1]) == ones(w) else X1
+    return ZERO1 if a[0] & b[1] | a[1] & b[0] else X1
 
 
 def v_ne(a: Word, b: Word, w: int) -> Word:
@@ -205,7 +233,7 @@ def v_ne(a: Word, b: Word, w: int) -> Word:
 
 
 def v_ceq(a: Word, b: Word, w: int) -> Word:
-    return bit(a == b)
+    return ONE1 if a == b else ZERO1
 
 
 def v_casez(a: Word, b: Word, w: int) -> Word:
@@ -254,7 +282,7 @@ def extend(a: Word, width: int, to: int, signed: bool) -> Word:
 def select(a: Word, width: int, low: int, count: int) -> Word:
     """`count` digits from offset `low`; digits outside the word are x (5.2.1)."""
     if low >= 0:
-        full = ones(count)
+        full = (1 << count) - 1
         return a[0] >> low & full, a[1] >> low & full
     return (a[0] << -low) & ones(count), (a[1] << -low) & ones(count)
 

@@ -70,7 +70,7 @@ class Interpreter:
 
     def _run(self, s: Stmt | None) -> None:
         self._steps += 1
-        if self._steps > 64 * self.limits.loop_rounds:
+        if self._steps > self.limits.constant_steps:
             raise LimitReached("this constant takes too many steps to work out", s.position if s else 0)
         match s:
             case None:

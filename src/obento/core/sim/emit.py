@@ -158,7 +158,7 @@ class Emitter(ExpressionEmitter):
 
     def _round(self, position: int) -> None:
         self._put("K.rounds += 1")
-        self._put(f"if K.rounds > K.most_rounds: K.loop_too_long({position})")
+        self._put(f"if K.rounds > K.most_rounds: K.many_rounds({position})")
 
     def _loop(self, s: Loop) -> None:
         self._put("while True:")

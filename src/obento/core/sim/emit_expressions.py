@@ -77,7 +77,7 @@ class ExpressionEmitter:
     def _expr(self, e: Expr) -> str:
         match e:
             case Const():
-                return f"({e.one}, {e.zero})"
+                return f"({e.one:#x}, {e.zero:#x})"
             case Ref():
                 return self._temp(f"S[{e.signal.id}][0]") if is_array(e.signal) else self._read(e.signal)
             case Unary():

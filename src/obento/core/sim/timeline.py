@@ -15,7 +15,7 @@ from heapq import heappop, heappush
 from typing import cast
 
 from obento.core import values as v
-from obento.core.ir.design import Design, Process, Signal
+from obento.core.ir.design import Design, Process, Signal, Watch
 from obento.core.ir.drivers import power_up_words
 from obento.core.ir.evaluate import round_half_away
 from obento.core.ir.nodes import Await, Block, Stmt
@@ -28,6 +28,7 @@ from obento.core.sim.threads import Body, Disabled, Group, Killed, Thread
 from obento.core.values import Word
 
 _LOOK_AT_CLOCK = 4_096
+_LOOK_AT_LOOP = 256
 
 
 class DidNotSettle(Exception):
@@ -59,15 +60,15 @@ class Timeline:
         self.now = 0
         self.depth = 0
         self.rounds = 0
-        self.most_rounds = self.limits.loop_rounds
+        self.most_rounds = _LOOK_AT_LOOP
         self.current: Thread | None = None
         self.changed: set[int] | None = None
         self._expired = expired
         self._start = power_up_words(design)
-        self._watchers: list[list[tuple[int, str, int, int]]] = [[] for _ in design.signals]
+        self._watchers: list[list[tuple[int, int, int, int]]] = [[] for _ in design.signals]
         for index, process in enumerate(design.processes):
             for w in process.watches:
-                self._watchers[w.signal.id].append((index, w.edge, w.low, w.width))
+                self._watchers[w.signal.id].append((index, *_term(w)))
         self._deaf = [p.kind != "continuous" for p in design.processes]
         self._special = [s.element > 0 or s.held or s.real for s in design.signals]
         self._emit()
@@ -86,7 +87,7 @@ class Timeline:
         self._plain: list[Callable[[Timeline], None] | None] = [
             None if generator else cast(Callable[[Timeline], None], body) for generator, body in zip(threaded, self._bodies, strict=True)
         ]
-        self._awaited = [[(w.signal.id, w.edge, w.low, w.width) for w in watches] for watches in emitter.watches]
+        self._awaited = [[(w.signal.id, *_term(w)) for w in watches] for watches in emitter.watches]
         self.bench.prepare(self, emitter.calls)
 
     def _reset(self) -> None:
@@ -99,7 +100,7 @@ class Timeline:
         self._running = -1
         self._threads: dict[int, Thread] = {}
         self._made = len(self.design.processes)
-        self._waiting: list[dict[int, list[tuple[str, int, int]]]] = [{} for _ in self.design.signals]
+        self._waiting: list[dict[int, list[tuple[int, int, int]]]] = [{} for _ in self.design.signals]
         self._inside: dict[int, list[Thread]] = {}
         self._driven: dict[tuple[int, int], Word] = {}
         self._pending: dict[tuple[int, int], tuple[int, Word]] = {}
@@ -211,13 +212,15 @@ class Timeline:
 
     def _sweep(self) -> None:
         self._sweeps += 1
-        if not self._sweeps % _LOOK_AT_CLOCK and self._expired():
-            raise LimitReached("it takes too long", self._moving()[1])
+        if not self._sweeps % _LOOK_AT_CLOCK:
+            self.most_rounds = _LOOK_AT_LOOP
+            if self._expired():
+                raise LimitReached("it takes too long", self._moving()[1])
         self._now, self._next = self._next, set()
-        plain = self._plain
+        now, plain = self._now, self._plain
         known = len(plain)
-        for index in sorted(self._now):
-            self._now.discard(index)
+        for index in sorted(now) if len(now) > 1 else list(now):
+            now.discard(index)
             self._running = index
             self.rounds = self.depth = 0
             body = plain[index] if index < known else None
@@ -371,9 +374,9 @@ class Timeline:
         old = self.words[signal]
         self.words[signal] = word
         for index, edge, low, width in self._watchers[signal]:
-            if index in self._now or index in self._next or (index == self._running and self._deaf[index]):
+            if edge != _WHOLE and not _event(edge, old, word, low, width):
                 continue
-            if _event(edge, old, word, low, width):
+            if index not in self._now and (index != self._running or not self._deaf[index]):
                 self._next.add(index)
         waiting = self._waiting[signal]
         if waiting:
@@ -533,7 +536,13 @@ class Timeline:
         if self.depth > self.limits.call_depth:
             raise LimitReached(f"calls nest deeper than {self.limits.call_depth}", position, "does it call itself without end?")
 
-    def loop_too_long(self, position: int) -> None:
+    def many_rounds(self, position: int) -> None:
+        """Asked now and then by a loop in which no time passes: may it go on?"""
+        if self.rounds <= self.limits.loop_rounds:
+            if self._expired():
+                raise LimitReached("this loop takes too long", position, "does its condition ever become false?")
+            self.most_rounds = min(self.rounds + _LOOK_AT_LOOP, self.limits.loop_rounds)
+            return
         raise LimitReached(
             f"this loop ran more than {self.limits.loop_rounds} rounds without time passing", position, "does its condition ever become false?"
         )
@@ -558,16 +567,29 @@ def _delay(process: Process, word: Word, width: int) -> int:
     return rise
 
 
-def _event(edge: str, old: Word, new: Word, low: int, width: int) -> bool:
-    """Whether a change of a signal is an event on these bits (table 9-1 for edges)."""
-    if edge == "any":
-        if isinstance(old, float):
-            return True
-        mask = v.ones(width) << low
-        return bool((old[0] ^ new[0] | old[1] ^ new[1]) & mask)
-    o, n = v.no_z(v.select(old, 0, low, 1)), v.no_z(v.select(new, 0, low, 1))
-    if o == n:
-        return False
-    if edge == "pos":
-        return o == v.ZERO1 or n == v.ONE1
-    return o == v.ONE1 or n == v.ZERO1
+_WHOLE, _PART, _RISE, _FALL = range(4)
+
+
+def _term(w: Watch) -> tuple[int, int, int]:
+    """What is watched, in the kernel's terms: kind of event, first digit, how many."""
+    if w.edge == "any":
+        return (_WHOLE if w.low == 0 and w.width == w.signal.width else _PART), w.low, w.width
+    return (_RISE if w.edge == "pos" else _FALL), w.low, 1
+
+
+def _event(kind: int, old: Word, new: Word, low: int, width: int) -> bool:
+    """Whether a change of a signal is an event on these digits (table 9-1 for edges)."""
+    if kind == _WHOLE:
+        return True
+    if kind == _PART:
+        return bool((old[0] ^ new[0] | old[1] ^ new[1]) >> low & ((1 << width) - 1))
+    was, becomes = old[0] >> low & 1 | (old[1] >> low & 1) << 1, new[0] >> low & 1 | (new[1] >> low & 1) << 1
+    return _EDGES[kind][was][becomes]
+
+
+_ONE, _ZERO = 1, 2  # a digit as its two rails, read as a number
+_EDGES = {
+    _RISE: [[(new == _ONE and old != _ONE) or (old == _ZERO and new != _ZERO) for new in range(4)] for old in range(4)],
+    _FALL: [[(new == _ZERO and old != _ZERO) or (old == _ONE and new != _ONE) for new in range(4)] for old in range(4)],
+}
+"""Whether a digit that was and becomes these fires (table 9-1; z counts as x)."""

@@ -17,7 +17,7 @@ from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.verilog import ast
 from obento.core.verilog.real_numbers import RealLowering
-from obento.core.verilog.scope import Entry, FunctionEntry, Genvar, Inside, Parameter, Scope, TypeName, Vector
+from obento.core.verilog.scope import Broken, Entry, FunctionEntry, Genvar, Inside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.system_calls import SystemLowering
 from obento.core.verilog.wrong import Wrong
 
@@ -187,6 +187,8 @@ class ExpressionLowering:
         """What a name in an expression stands for."""
         found = self.find(e)
         name = text_of(e)
+        if isinstance(found, Broken):
+            raise Wrong
         if isinstance(found, Vector | Parameter):
             return found
         if found is None and isinstance(e, ast.Dotted):

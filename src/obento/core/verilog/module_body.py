@@ -17,7 +17,7 @@ from obento.core.verilog.declarations import NET_TYPES
 from obento.core.verilog.functions import lower_function, register
 from obento.core.verilog.lower_expressions import ExpressionLowering
 from obento.core.verilog.lower_statements import VARIABLES, names_written
-from obento.core.verilog.scope import FunctionEntry, Genvar, Inside, Outside, Parameter, Scope, TypeName, Vector
+from obento.core.verilog.scope import Broken, FunctionEntry, Genvar, Inside, Outside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.wrong import Wrong
 
 _STRENGTH_LEVELS = {"supply": 7, "strong": 6, "pull": 5, "weak": 3, "highz": 0}
@@ -173,13 +173,14 @@ class ModuleBody:
             scope.entries[constant.name] = Parameter(ir.Const(width, *values.word(number, width)), item.signed, constant.start)
             number += 1
 
-    def range(self, r: ast.Range, scope: Scope, what: str = "the end of a range") -> tuple[int, int, int]:
-        """The ends of a range and its width in bits."""
+    def range(self, r: ast.Range, scope: Scope, what: str = "the end of a range", most: int = 0) -> tuple[int, int, int]:
+        """The ends of a range and its width, at most `most` or what a vector may have."""
+        most = most or self.b.limits.vector_bits
         x = self.x(scope)
         msb, lsb = x.integer(r.left, what), x.integer(r.right, what)
         width = abs(msb - lsb) + 1
-        if width > self.b.limits.vector_bits:
-            raise self.error("too-wide", f"[{msb}:{lsb}] is {width} bits wide; at most {self.b.limits.vector_bits} can be taken", r)
+        if width > most:
+            raise self.error("too-wide", f"[{msb}:{lsb}] is a range of {width}; at most {most} can be taken", r)
         return msb, lsb, width
 
     def delays(self, given: list[ast.Expr], scope: Scope) -> Delays | None:
@@ -260,6 +261,13 @@ class ModuleBody:
 
     def declaration(self, item: ast.Declaration, scope: Scope) -> None:
         """Nets or variables."""
+        try:
+            self._declared(item, scope)
+        finally:
+            for d in item.names:
+                scope.entries.setdefault(d.name, Broken(d.start))
+
+    def _declared(self, item: ast.Declaration, scope: Scope) -> None:
         kind, signed = item.kind, item.signed
         named = scope.find(kind) if kind and kind not in NET_TYPES | VARIABLES | {"event"} else None
         if isinstance(named, TypeName):
@@ -281,7 +289,7 @@ class ModuleBody:
                 self._complete(known, item, d, width, scope)
                 return
             raise self.error("duplicate", f"`{d.name}` is declared twice", d, "keep one of the two declarations")
-        dims = [self.range(r, scope)[:2] for r in d.dims]
+        dims = [self.range(r, scope, most=self.b.limits.memory_bits)[:2] for r in d.dims]
         total = width
         for left, right in dims:
             total *= abs(left - right) + 1

@@ -120,7 +120,14 @@ class Outside:
         return self.at + self.number * width if width * self.copies == self.width else None
 
 
-Entry = Vector | Parameter | TypeName | FunctionEntry | Inside | Genvar
+@dataclass(slots=True)
+class Broken:
+    """A name whose declaration was wrong, which has been said; its uses are passed over."""
+
+    start: int
+
+
+Entry = Broken | Vector | Parameter | TypeName | FunctionEntry | Inside | Genvar
 
 
 class Scope:
