@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from obento.core.check.latches import find_latches
 from obento.core.ir.design import Design, Process, Signal
 from obento.core.ir.drivers import all_written_bits, functions_called
 from obento.core.limits import LimitReached, Limits
@@ -24,7 +25,7 @@ def advise(design: Design, limits: Limits, tell: Tell) -> None:
     moving = _moving(design)
     looked = 0
     for process in design.processes:
-        if process.kind != "always" or any(w.edge != "any" for w in process.watches):
+        if not process.origin.startswith("always") or process.kind == "forever" or any(w.edge != "any" for w in process.watches):
             continue
         looked += 1
         if looked > _MOST_PROCESSES:
@@ -39,19 +40,24 @@ def _look(design: Design, process: Process, owner: dict[int, Signal], moving: se
     except (Unfit, LimitReached):
         return
     outside = _read_elsewhere(design, process)
-    own = {id(s) for f in functions_called(process.body) for s in (*f.params, *f.local, f.result)}
+    own = {id(s) for f in functions_called(process.body) for s in f.storage()}
     forgotten: dict[int, Signal] = {}
     for bit, (_, written) in (effect.blocking | effect.later).items():
         signal = owner[bit]
         if bit in outside and id(signal) not in own and not world.graph.is_tautology(written):
             forgotten[signal.id] = signal
+    places = {latch.signal.id: latch for latch in find_latches(process.body)}
     for signal in forgotten.values():
+        place = places.get(signal.id)
+        where = place.why if place else "on some ways through this process"
         tell(
             "latch",
-            f"`{_plain(signal)}` is not given a value on every way through this process, so it keeps its last one",
-            process.position,
+            f"`{_plain(signal)}` is not given a value {where}, so it keeps its last one",
+            place.position if place else process.position,
             "give it a value at the top, or in every branch",
         )
+    if process.kind != "always":
+        return
     woken = {w.signal.offset + w.low + i for w in process.watches for i in range(w.width)}
     written_here = effect.blocking.keys() | effect.later.keys()
     missing = {owner[b].id: owner[b] for b in sorted(world.reads - woken - written_here) if id(owner[b]) not in own and b in moving}

@@ -12,13 +12,26 @@ from obento.core.diagnostics import Collector
 
 @dataclass(slots=True)
 class Tokens:
-    """`kinds` are single letters that the lexer of each language documents; positions are those of `Sources`."""
+    """`kinds` are single letters that the lexer of each language documents; positions are those of `Sources`.
+
+    `cut` is set when reading had to stop before the end.
+    """
 
     kinds: list[str] = field(default_factory=list)
     texts: list[str] = field(default_factory=list)
     starts: list[int] = field(default_factory=list)
     ends: list[int] = field(default_factory=list)
     newline_before: list[bool] = field(default_factory=list)
+    cut: bool = False
+
+    def take_back(self, at: int) -> int:
+        """Forget the last token when it ends at `at`; where reading then goes on."""
+        if not self.ends or self.ends[-1] != at or self.kinds[-1] not in "inr":
+            return at
+        start = self.starts[-1]
+        for column in (self.kinds, self.texts, self.starts, self.ends, self.newline_before):
+            column.pop()
+        return start
 
     def append(self, kind: str, text: str, start: int, end: int, newline: bool) -> None:
         self.kinds.append(kind)

@@ -111,7 +111,7 @@ class DeclarationParser(StatementParser):
 
     def parameters(self, local: bool, header: bool = False) -> list[ast.Item]:
         """What stands behind `parameter`; in a module header a single one."""
-        kind = self.text if self.is_at("integer", "int", "time", "real", "realtime", "logic", "bit", "reg", "byte") else ""
+        kind = self.text if self.at_word("integer", "int", "time", "real", "realtime", "logic", "bit", "reg", "byte") else ""
         if kind:
             self.at += 1
         signed = self.signed() or kind in _SIGNED_TYPES
@@ -135,12 +135,12 @@ class DeclarationParser(StatementParser):
         direction = _DIRECTION_WORDS[self.text]
         self.at += 1
         kind = ""
-        if self.is_at(*NET_TYPES) or self.is_at(*VARIABLE_TYPES - {"event", "genvar"}) or self.at_type_name():
+        if self.at_word(*NET_TYPES) or self.at_word(*VARIABLE_TYPES - {"event", "genvar"}) or self.at_type_name():
             kind = self.text
             self.at += 1
             if kind in NET_TYPES and self.is_at("logic"):
                 self.at += 1
-        elif self.kinds[self.at] == "i" and self.text == "logic":
+        elif self.text == "logic" and self.kinds[self.at] == "i" and (self.kinds[self.at + 1] in "ik" or self.texts[self.at + 1] == "["):
             raise self.fail("system-verilog", "`logic` is SystemVerilog", "write `reg` or `wire`, or name the file .sv if the course allows it")
         signed = self.signed() or kind in _SIGNED_TYPES
         range_ = self.range() if self.is_at("[") else None
@@ -217,7 +217,7 @@ class DeclarationParser(StatementParser):
             self.accept("static")
         kind = ""
         signed = self.signed()
-        if self.is_at(*VARIABLE_TYPES - {"event", "genvar"}) or self.is_at("void") or self.at_type_name():
+        if self.at_word(*VARIABLE_TYPES - {"event", "genvar"}) or self.at_word("void") or self.at_type_name():
             kind = self.text
             self.at += 1
             signed = self.signed() or signed or kind in _SIGNED_TYPES
@@ -235,7 +235,7 @@ class DeclarationParser(StatementParser):
             try:
                 if self.is_at(*DIRECTIONS):
                     declarations += self.declarators(self.port_head())
-                elif self.is_at(*VARIABLE_TYPES) or self.is_at("parameter", "localparam") or self.at_type_name():
+                elif self.at_word(*VARIABLE_TYPES) or self.is_at("parameter", "localparam") or self.at_type_name():
                     declarations += self.declaration_in_block()
                 elif not self.accept(";"):
                     body.append(self.statement())
@@ -250,7 +250,7 @@ class DeclarationParser(StatementParser):
         while not self.is_at(")"):
             if self.is_at(*DIRECTIONS):
                 head = self.port_head()
-            elif head is None or self.is_at(*VARIABLE_TYPES, "[") or self.at_type_name():
+            elif head is None or self.at_word(*VARIABLE_TYPES) or self.is_at("[") or self.at_type_name():
                 head = self._argument_without_direction(head)
             else:
                 head = ast.Declaration(self.start, self.start, head.kind, head.direction, head.signed, head.range, [])
@@ -270,7 +270,7 @@ class DeclarationParser(StatementParser):
         if before is None:
             self.system_verilog_only("an argument without a direction", "write `input` before it")
         start, kind = self.start, ""
-        if self.is_at(*VARIABLE_TYPES) or self.at_type_name():
+        if self.at_word(*VARIABLE_TYPES) or self.at_type_name():
             kind = self.text
             self.at += 1
         signed = self.signed() or kind in _SIGNED_TYPES

@@ -73,7 +73,9 @@ class ExpressionParser(TokenStream):
                 self.at += 1
                 inner = self.expression()
                 if self.texts[self.at] == "=" and self.kinds[self.at] == "o":
-                    raise self.fail("assign-for-compare", "`=` does not compare", "to compare write `==`", self.start, self.ends[self.at])
+                    self.collector.error("assign-for-compare", "`=` does not compare", self.start, self.ends[self.at], "to compare write `==`")
+                    self.at += 1
+                    self.expression()
                 self.expect(")", "the parenthesis opened here")
                 return inner
             if text == "{":
@@ -91,6 +93,8 @@ class ExpressionParser(TokenStream):
         raise self._no_operand()
 
     def _no_operand(self) -> Exception:
+        if self.texts[self.at] == "not" and self.kinds[self.at] == "k":
+            return self.fail("word-operator", "`not` is a gate, no operator", "write `~a` for digits or `!a` for conditions")
         if self.kinds[self.at] == "k":
             return self.fail(
                 "expected-value",
@@ -190,15 +194,24 @@ class ExpressionParser(TokenStream):
         if self.texts[self.at] == sign and self.kinds[self.at] in "ok":
             self.at += 1
             return
+        self._no_word_operator()
         tail = f" ({what})" if what and sign not in ";" else ""
         if self.newline_before[self.at] and self.at:
             raise self.fail("missing", f"`{sign}` is missing here{tail}", "", self.previous_end, self.previous_end)
         raise self.fail("missing", f"`{sign}` is missing before {self.describe()}{tail}")
 
+    def _no_word_operator(self) -> None:
+        """`a and b`: operators are signs."""
+        instead = {"and": "&` or `&&", "or": "|` or `||", "xor": "^", "xnor": "~^", "mod": "%", "nand": "~(a & b)", "nor": "~(a | b)"}
+        word = self.texts[self.at]
+        if word in instead and self.kinds[self.at] in "ki" and not self.newline_before[self.at]:
+            raise self.fail("word-operator", f"`{word}` is no operator", f"write `{instead[word]}`")
+
     def semicolon(self, after: str) -> None:
         """A semicolon. When it is missing before something that can follow one, go on as if it were there."""
         if self.accept(";"):
             return
+        self._no_word_operator()
         hint = f"every {after} ends with `;`"
         starts_anew = self.newline_before[self.at] or self.kinds[self.at] in "ke"
         if self.is_at("=") or self.is_at("<="):

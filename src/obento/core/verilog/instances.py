@@ -84,7 +84,12 @@ def _overrides(body: ModuleBody, child: ast.Module, item: ast.Instance, x: Expre
                 raise body.error("too-many", f"`{child.name}` has {len(names)} parameters", connection)
             name = names[index]
         elif name not in names:
-            raise body.error("no-parameter", f"`{child.name}` has no parameter `{name}`", connection, did_you_mean(name, names))
+            raise body.error(
+                "no-parameter",
+                f"`{child.name}` has no parameter `{name}`",
+                connection,
+                did_you_mean(name, names) or _listed("its parameters are", names),
+            )
         if connection.value is not None:
             found[name] = body.parameter_value(x, connection.value)
     return found
@@ -105,13 +110,19 @@ def _connections(body: ModuleBody, child: ast.Module, item: ast.Instance, scope:
                 raise body.error("too-many", f"`{child.name}` has {len(child.ports)} ports, here are {len(item.connections)}", item)
             name = child.ports[index]
         elif name not in child.ports:
-            raise body.error("no-port", f"`{child.name}` has no port `{name}`", c, did_you_mean(name, child.ports))
+            raise body.error(
+                "no-port", f"`{child.name}` has no port `{name}`", c, did_you_mean(name, child.ports) or _listed("its ports are", child.ports)
+            )
         elif name in given:
             raise body.error("duplicate", f"port `{name}` is connected twice", c)
         if c.value is not None:
             given[name] = c.value
     _warn_open(body, child, item, given, bool(named))
     return given
+
+
+def _listed(what: str, names: list[str]) -> str:
+    return f"{what} {', '.join(f'`{n}`' for n in names[:8])}{' ...' if len(names) > 8 else ''}" if names else ""
 
 
 def _warn_open(body: ModuleBody, child: ast.Module, item: ast.Instance, given: dict[str, ast.Expr], named: bool) -> None:

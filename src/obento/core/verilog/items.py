@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from obento.core.suggest import did_you_mean
+from obento.core.suggest import did_you_mean, nearest
 from obento.core.verilog import ast
 from obento.core.verilog.declarations import DIRECTIONS, NET_TYPES, VARIABLE_TYPES, DeclarationParser
 from obento.core.verilog.lexer import KEYWORDS
@@ -13,6 +13,7 @@ GATES = frozenset(
     tranif0 tranif1 rtranif0 rtranif1
     """.split()
 )
+_ITEM_WORDS = frozenset("assign always initial wire reg input output inout integer parameter localparam endmodule function task generate".split())
 PROCESSES = frozenset(["always", "initial", "always_comb", "always_ff", "always_latch", "final"])
 
 
@@ -34,12 +35,23 @@ class ItemParser(DeclarationParser):
         if kind in "ix":
             if text in ("logic", "always_comb", "always_ff", "always_latch", "typedef", "enum", "int") and not self.system_verilog:
                 return self._foreign(text)
+            near = nearest(text, _ITEM_WORDS) if self._looks_misspelt() else None
+            if near is not None:
+                self.mend(near)
+                return self.item() if near != "endmodule" else []
             return self._instances()
         if kind == "$":
             raise self.fail("outside-process", f"{self.describe()} stands outside of a process", "put it into an `initial` or `always` block")
         if kind == "o" and text == "}":
             raise self.fail("brace", "`}` closes nothing here", "Verilog groups statements with `begin` and `end`")
         raise self.fail("expected-item", f"{self.describe()} cannot stand here")
+
+    def _looks_misspelt(self) -> bool:
+        """Whether what follows a name at the start of an item can follow no module's name."""
+        after, kind = self.texts[self.at + 1], self.kinds[self.at + 1]
+        if kind in "ek" or after in ("[", "@"):
+            return True
+        return kind in "ix" and self.texts[self.at + 2] in ("=", ";", ",") and self.text not in self.types
 
     def _worded(self, text: str, start: int) -> list[ast.Item]:
         if text in DIRECTIONS:
@@ -172,7 +184,7 @@ class ItemParser(DeclarationParser):
             if self.is_at("("):
                 raise self.fail(
                     "instance-name", f"this use of `{module}` needs a name of its own",
-                    f"write `{module} u1 (...)`; " + (did_you_mean(module, GATES) or ""), start, self.previous_end,
+                    did_you_mean(module, GATES) or f"write `{module} u1 (...)`", start, self.previous_end,
                 )  # fmt: skip
             name = self.name("the instance's name")
             range_ = self.range() if self.is_at("[") else None

@@ -77,7 +77,11 @@ def lex(file: SourceFile, collector: Collector, limits: Limits, system_verilog: 
         m = match(text, at)
         if m is None:
             _strange_character(text[at], base + at, collector)
-            at += 1
+            if text[at] in _LOOKALIKES:  # read on as if it were typed right
+                text = text[:at] + _LOOKALIKES[text[at]] + text[at + 1 :]
+                at = tokens.take_back(base + at) - base
+            else:
+                at += 1
             continue
         kind = m.lastgroup
         end = m.end()
@@ -89,6 +93,7 @@ def lex(file: SourceFile, collector: Collector, limits: Limits, system_verilog: 
             newline = newline or "\n" in m.group()
         elif kind == "open_block":
             collector.error("open-comment", "this comment is never closed", base + at, base + end, "close it with `*/`")
+            tokens.cut = True
             break
         elif kind == "open_string":
             collector.error("open-string", "this string has no closing quote", base + at, base + end, 'close it with `"` on this line')

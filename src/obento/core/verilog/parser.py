@@ -6,7 +6,7 @@ from bisect import bisect_right
 
 from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
-from obento.core.suggest import did_you_mean
+from obento.core.suggest import did_you_mean, nearest
 from obento.core.syntax.stream import SyntaxProblem, Tokens
 from obento.core.verilog import ast
 from obento.core.verilog.declarations import DIRECTIONS, NET_TYPES, VARIABLE_TYPES
@@ -29,6 +29,7 @@ class Parser(ItemParser):
     def __init__(self, tokens: Tokens, collector: Collector, limits: Limits, marks: list[tuple[int, Settings]], system_verilog: bool) -> None:
         super().__init__(tokens, collector, limits.nesting)
         self._marks = marks
+        self._cut = tokens.cut
         self._types_outside: list[ast.Item] = []
         self.system_verilog = system_verilog
 
@@ -83,6 +84,8 @@ class Parser(ItemParser):
             self._recover_header()
         while not self.is_at("endmodule"):
             if self.kinds[self.at] == "e" or self.is_at("module"):
+                if self._cut and self.kinds[self.at] == "e":
+                    break
                 self.collector.error(
                     "missing-endmodule",
                     f"`endmodule` is missing at the end of `{module.name}`",
@@ -144,6 +147,7 @@ class Parser(ItemParser):
             self.expect(")", "the parameters")
         if self.accept("("):
             if not self.is_at(")"):
+                self._misspelt_direction()
                 if self.is_at(*DIRECTIONS):
                     self._ansi_ports(module)
                 else:
@@ -174,6 +178,11 @@ class Parser(ItemParser):
                     continue
                 return
 
+    def _misspelt_direction(self) -> None:
+        near = nearest(self.text, DIRECTIONS) if self.kinds[self.at] == "i" else None
+        if near is not None and (self.kinds[self.at + 1] in "ik" or self.texts[self.at + 1] == "["):
+            self.mend(near)
+
     def _extra_comma(self) -> None:
         self.collector.error(
             "extra-comma",
@@ -192,6 +201,7 @@ class Parser(ItemParser):
             if self.is_at(")"):
                 self._extra_comma()
                 return
+            self._misspelt_direction()
             if self.is_at(*DIRECTIONS):
                 declaration = self.port_head()
                 module.items.append(declaration)

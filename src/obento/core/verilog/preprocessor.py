@@ -53,7 +53,7 @@ class Preprocessor:
         self.marks = [(0, self._settings)]
         if "d" not in tokens.kinds:
             return tokens
-        out = Tokens()
+        out = Tokens(cut=tokens.cut)
         self._copy(tokens, out)
         out.append("e", "", tokens.starts[-1], tokens.ends[-1], True)
         return out

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from obento.core.suggest import nearest
 from obento.core.syntax.stream import SyntaxProblem
 from obento.core.verilog import ast
 from obento.core.verilog.expressions import ExpressionParser
@@ -15,6 +16,7 @@ _STOPS = frozenset(
 _DECLARES = frozenset(
     ["reg", "integer", "real", "realtime", "time", "event", "parameter", "localparam", "logic", "bit", "int", "byte", "shortint", "longint"]
 )
+_STATEMENT_WORDS = frozenset("begin end if else case casez casex endcase for while repeat forever".split())
 _UPDATES = {"+=": "+", "-=": "-", "*=": "*", "/=": "/", "%=": "%", "&=": "&", "|=": "|", "^=": "^", "<<=": "<<", ">>=": ">>",
             "<<<=": "<<<", ">>>=": ">>>"}  # fmt: skip
 """Assignments that .sv files may write shorter."""
@@ -24,6 +26,12 @@ class StatementParser(ExpressionParser):
     """The procedural part of the grammar."""
 
     system_verilog = False
+    _branch_at = -1
+    _open_begins = 0
+
+    def at_word(self, *words: str) -> bool:
+        """Whether one of these reserved words stands here."""
+        return self.kinds[self.at] == "k" and self.texts[self.at] in words
 
     def declaration_in_block(self) -> list[ast.Item]:
         raise NotImplementedError
@@ -66,11 +74,48 @@ class StatementParser(ExpressionParser):
             return ast.Trigger(start, self.previous_end, event)
         if kind == "$":
             return self._task(text)
+        if text == "{" and kind == "o" and self._groups_statements():
+            raise self.fail("brace", "`{` does not group statements", "Verilog groups them with `begin` and `end`")
+        if kind == "i":
+            self._misspelt_statement(text)
+            if self.kinds[self.at] == "k":
+                return self._statement()
         if kind in "ix" or text in ("{", "++", "--"):
             if kind == "i" and self.texts[self.at + 1] == ":" and self.is_label():
                 return self._labelled()
             return self._assignment_or_call()
         raise self.fail("expected-statement", f"a statement is missing before {self.describe()}")
+
+    def _groups_statements(self) -> bool:
+        """Whether a brace opens a block as in C: a statement stands behind it, no list of names."""
+        after = self.texts[self.at + 2]
+        return self.kinds[self.at + 1] == "k" or (self.kinds[self.at + 1] == "i" and (after in ("=", "<=") or self.newline_before[self.at + 1]))
+
+    def _misspelt_statement(self, text: str) -> None:
+        """Words of other languages, and reserved words spelt wrong; read as what they were meant to be."""
+        after, kind_after = self.texts[self.at + 1], self.kinds[self.at + 1]
+        if text in ("elsif", "elseif", "elif") and after == "(":
+            raise self.fail("else-if", f"`{text}` is not Verilog", "write `else if (...)`")
+        near = nearest(text, _STATEMENT_WORDS)
+        follows = kind_after in "ixk" or (near not in ("begin", "end") and after == "(" and near is not None and self._no_call())
+        if near is not None and follows and after not in (";", "=", "<=", "["):
+            self.mend(near)
+
+    def _no_call(self) -> bool:
+        """Whether something else than `;` follows the parenthesis that is next: this is no call of a task."""
+        at, depth = self.at + 1, 0
+        while self.kinds[at] != "e":
+            depth += (self.texts[at] == "(") - (self.texts[at] == ")")
+            if depth == 0:
+                return self.texts[at + 1] != ";"
+            at += 1
+        return False
+
+    def mend(self, word: str) -> None:
+        """Report a misspelt reserved word, and read it as what it was meant to be."""
+        self.collector.error("misspelt", f"`{self.text}` is no word of Verilog here", self.start, self.ends[self.at], f"did you mean `{word}`?")
+        self.texts[self.at] = word
+        self.kinds[self.at] = "k"
 
     def is_label(self) -> bool:
         """Whether a name and a colon stand before a block here (.sv files)."""
@@ -241,6 +286,8 @@ class StatementParser(ExpressionParser):
             edge = "pos"
         elif self.accept("negedge"):
             edge = "neg"
+        if edge != "any" and self.is_at(")"):
+            raise self.fail("edge-of-nothing", "the edge of which signal?", "write for instance `@(posedge clk)`")
         expr = self.expression()
         return ast.EventTerm(start, expr.end, edge, expr)
 
@@ -267,15 +314,23 @@ class StatementParser(ExpressionParser):
         return ast.Timed(start, self.previous_end, timing, body)
 
     def _block(self) -> ast.Stmt:
+        self._open_begins += 1
+        try:
+            return self._open_block()
+        finally:
+            self._open_begins -= 1
+
+    def _open_block(self) -> ast.Stmt:
         start = self.start
         opening = self.text
         closings = ("end",) if opening == "begin" else ("join", "join_any", "join_none")
+        closes_branch = opening == "begin" and self._branch_at == self.at
         self.at += 1
         name = self.name("a block name") if self.accept(":") else None
         declarations: list[ast.Item] = []
         body: list[ast.Stmt] = []
         first_assign: int | None = None
-        while not self.is_at(*closings):
+        while not self.is_at(*closings) or self._foreign_end():
             if self.is_at("assign") and self.newline_before[self.at] and first_assign is None:
                 first_assign = self.previous_end
             if self.kinds[self.at] == "e" or (self.kinds[self.at] == "k" and self.text in _STOPS):
@@ -283,7 +338,10 @@ class StatementParser(ExpressionParser):
                 return ast.Block(start, self.previous_end, name, declarations, body, opening == "fork")
             before = self.at
             try:
-                if self.is_at(*_DECLARES) or self.at_type_name():
+                if self.is_at("else") and closes_branch:
+                    self._missing_end(opening, closings[0], self.previous_end)
+                    return ast.Block(start, self.previous_end, name, declarations, body, False)
+                if self.at_word(*_DECLARES) or self.at_type_name():
                     if body and not self.system_verilog:
                         self.collector.error(
                             "late-declaration", f"declarations stand before the first statement of a block: {self.describe()}",
@@ -315,6 +373,17 @@ class StatementParser(ExpressionParser):
         if self.is_at(":") and self.kinds[self.at + 1] in "ix":
             self.at += 2
 
+    def _foreign_end(self) -> bool:
+        """Whether `end if;` or its like stands here: VHDL, told and passed over."""
+        word = self.texts[self.at + 1]
+        if self.text != "end" or word not in ("if", "case", "process", "loop") or self.texts[self.at + 2] != ";" or self.newline_before[self.at + 1]:
+            return False
+        self.collector.error(
+            "vhdl-end", f"`end {word}` is VHDL", self.start, self.ends[self.at + 1], "Verilog closes `begin` with `end`, and `case` with `endcase`"
+        )
+        self.at += 3
+        return True
+
     def _missing_end(self, opening: str, closing: str, at: int) -> None:
         """Report that a block never ends. `assign` may stand in a block, but seldom does: with one in it that is where the end is
         missing."""
@@ -338,15 +407,34 @@ class StatementParser(ExpressionParser):
     def _if(self) -> ast.Stmt:
         start = self.start
         self.at += 1
-        self._need_parenthesis("if")
-        cond = self.expression()
-        self._close_condition()
+        if not self.is_at("(") and self._then_follows():
+            self.collector.error(
+                "vhdl-then", "`if ... then` is VHDL", start, self.previous_end, "write `if (condition)` and group with `begin` and `end`"
+            )
+            cond = self.expression()
+            if self.is_at("="):
+                self.at += 1
+                self.expression()
+        else:
+            self._need_parenthesis("if")
+            cond = self.expression()
+            self._close_condition()
         if self.is_at("then"):
             self.collector.error("vhdl-then", "`then` is VHDL", self.start, self.ends[self.at], "leave it out in Verilog")
             self.at += 1
+        self._branch_at = self.at
         then = self.statement_or_null()
         other = self.statement_or_null() if self.accept("else") else None
         return ast.If(start, self.previous_end, cond, then, other)
+
+    def _then_follows(self) -> bool:
+        """Whether `then` stands further on in this line."""
+        at = self.at
+        while self.kinds[at] != "e" and not self.newline_before[at]:
+            if self.texts[at] == "then":
+                return True
+            at += 1
+        return False
 
     def _need_parenthesis(self, word: str) -> None:
         if not self.is_at("("):
@@ -355,7 +443,9 @@ class StatementParser(ExpressionParser):
 
     def _close_condition(self) -> None:
         if self.is_at("="):
-            raise self.fail("assign-for-compare", "`=` does not compare", "to compare write `==`")
+            self.collector.error("assign-for-compare", "`=` does not compare", self.start, self.ends[self.at], "to compare write `==`")
+            self.at += 1
+            self.expression()
         self.expect(")", "the condition")
 
     def _case(self) -> ast.Stmt:
@@ -369,6 +459,10 @@ class StatementParser(ExpressionParser):
         default: ast.Stmt | None = None
         while not self.is_at("endcase"):
             if self.kinds[self.at] == "e" or (self.kinds[self.at] == "k" and self.text in _STOPS):
+                if self.is_at("end") and not self._open_begins:
+                    self.collector.error("missing-endcase", f"this `{kind}` is closed by `end`", self.start, self.ends[self.at], "write `endcase`")
+                    self.at += 1
+                    return ast.Case(start, self.previous_end, kind, subject, items, default)
                 self.collector.error(
                     "missing-endcase",
                     f"`endcase` is missing before {self.describe()}",
@@ -398,7 +492,7 @@ class StatementParser(ExpressionParser):
         self.at += 1
         self._need_parenthesis("for")
         declared: ast.Declaration | None = None
-        if self.is_at("integer", "int", "genvar", "reg", "logic", "byte", "bit") or (self.text == "int" and self.kinds[self.at] == "i"):
+        if self.at_word("integer", "int", "genvar", "reg", "logic", "byte", "bit") or (self.text == "int" and self.kinds[self.at + 1] == "i"):
             self.system_verilog_only("a variable declared inside `for`", "declare it as `integer` before the loop")
             declared = self._loop_variable()
         init = self.assignment()

@@ -1,30 +1,80 @@
-"""What compiles and runs, but is seldom meant: said once the design is there."""
+"""What compiles and runs, but is seldom meant: said once the design is there. (What a process forgets is told by `check.advice`.)"""
 
 from __future__ import annotations
 
 from obento.core.diagnostics import Collector
-from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design
-from obento.core.ir.drivers import statements
+from obento.core.ir.design import Design, Process, Signal
+from obento.core.ir.drivers import expressions, functions_called, statements, stretches_read, targets
+from obento.core.ir.nodes import Assign, Hold, Stmt
 
 
 def warn_about(design: Design, collector: Collector) -> None:
-    """Look through the processes of a design."""
+    """Look through a design."""
     for process in design.processes:
         if process.kind != "continuous" or process.origin.startswith("always"):
             _mixed_assignment(process.body, collector)
+    _two_processes(design, collector)
+    _unused(design, collector)
 
 
-def _mixed_assignment(body: ir.Stmt, collector: Collector) -> None:
+def _name(signal: Signal) -> str:
+    return signal.name.rpartition(".")[2]
+
+
+def _mixed_assignment(body: Stmt, collector: Collector) -> None:
     kinds: dict[int, set[bool]] = {}
     for s in statements(body):
-        if not isinstance(s, ir.Assign):
+        if not isinstance(s, Assign):
             continue
         for t in s.targets:
             kinds.setdefault(t.signal.id, set()).add(s.blocking)
             if len(kinds[t.signal.id]) == 2:
-                name = t.signal.name.rpartition(".")[2]
                 collector.warning(
-                    "mixed-assignment", f"`{name}` is assigned with `=` and with `<=` in one process", s.position, None,
+                    "mixed-assignment", f"`{_name(t.signal)}` is assigned with `=` and with `<=` in one process", s.position, None,
                     "use one of the two for it",
                 )  # fmt: skip
+
+
+def _two_processes(design: Design, collector: Collector) -> None:
+    """Variables that two processes write."""
+    writer: dict[int, Process] = {}
+    for process in design.processes:
+        if not process.origin.startswith("always"):
+            continue
+        for signal in {t.signal.id: t.signal for t in targets(process.body)}.values():
+            first = writer.setdefault(signal.id, process)
+            if first is not process and not signal.name.rpartition(".")[2].startswith(("block", "@")):
+                collector.warning(
+                    "two-processes", f"`{_name(signal)}` is written by two processes: the last one to run wins", process.position, None,
+                    "write it in one process only",
+                )  # fmt: skip
+
+
+def _unused(design: Design, collector: Collector) -> None:
+    """Names that nobody reads, or reads in vain since nobody drives them."""
+    read: set[int] = set()
+    written: set[int] = set()
+    bodies: list[Stmt | None] = [p.body for p in design.processes]
+    for process in design.processes:
+        read.update(w.signal.id for w in process.watches)
+    for function in {id(f): f for body in bodies for f in functions_called(body)}.values():
+        written.update(s.id for s in function.storage())
+        bodies.append(function.body)
+    for body in bodies:
+        for s in statements(body):
+            read.update(signal.id for e in expressions(s) for signal, _, _ in stretches_read(e))
+            if isinstance(s, Hold):
+                written.update(t.signal.id for t in s.targets)
+        written.update(t.signal.id for t in targets(body))
+    for port in design.ports:
+        (written if port.direction == "in" else read).add(port.signal.id)
+        if port.direction == "inout":
+            written.add(port.signal.id)
+        if port.direction == "in" and port.signal.id not in read:
+            collector.warning("unused-input", f"input `{port.name}` is never used", port.position)
+        if port.direction == "out" and port.signal.id not in written and port.signal.initial is None:
+            collector.warning("undriven", f"output `{port.name}` never gets a value", port.position, None, "drive it with `assign` or in a process")
+    for signal in design.signals:
+        if signal.id in read and signal.id not in written and signal.initial is None and not signal.real and signal.kind == "net":
+            if signal.net not in ("tri0", "tri1") and not any(p.signal is signal for p in design.ports):
+                collector.warning("undriven", f"`{_name(signal)}` is read but nothing drives it: it floats", signal.position)
