@@ -32,7 +32,7 @@ EXPR = expressions(2)
 
 @st.composite
 def statements(draw: st.DrawFn, depth: int = 2) -> str:
-    kind = draw(st.sampled_from(["assign", "assign", "later", "if", "case", "block", "bit", "for"] if depth else ["assign", "bit"]))
+    kind = draw(st.sampled_from(["assign", "assign", "later", "if", "case", "block", "bit", "for", "task", "repeat"] if depth else ["assign", "bit"]))
     target = draw(st.sampled_from(["y", "u"]))
     if kind == "assign":
         return f"{target} = {draw(EXPR)};"
@@ -40,7 +40,11 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
         return f"z <= {draw(EXPR)};"
     if kind == "bit":
         return f"{target}[{draw(st.sampled_from(['0', '1', 'c', 'a']))}] = {draw(EXPR)};"
+    if kind == "task":
+        return f"{draw(st.sampled_from(['keep', 'fresh']))}({draw(EXPR)}, {draw(st.sampled_from(['y', 'u', 'y[2:1]']))});"
     inner = statements(depth - 1)
+    if kind == "repeat":
+        return f"repeat ({draw(st.sampled_from(['2', '0', '3']))}) begin {draw(inner)} end"
     if kind == "if":
         return f"if ({draw(EXPR)}) begin {draw(inner)} end else begin {draw(inner)} end"
     if kind == "for":
@@ -71,16 +75,29 @@ def modules(draw: st.DrawFn) -> str:
                 "always @(y or posedge u[0]) z2 = y;",
                 "wire [2:0] k; assign k = {k[1:0] & a, c}; always @(k) z2 = k;",
                 "wire k; assign k = c & ~k; always @(k) z2 = z2 ^ k;",
+                "wand k; assign k = c; assign k = a[0]; bufif1 (k, b[0], b[1]); always @(k) z2 = k;",
+                "wor [1:0] k; assign k = a; assign k = b; always @* z2 = k;",
+                "tri1 k; bufif1 (k, a[0], c); notif0 (k, b[0], b[1]); always @* z2 = k;",
+                "wire k; pulldown (k); bufif0 (k, a[0], c); bufif1 (weak0, weak1) (k, b[0], b[1]); always @* z2 = k;",
+                "wire [1:0] k; assign k = c ? a : 2'bz; assign (pull0, pull1) k = b; always @* z2 = k;",
+                "wire k; latch l(k, c, a[0]); always @* z2 = k;",
+                "wire k; edges l(k, c, a[0], b); always @* z2 = k;",
+                "reg [1:0] k [0:3]; always @(c or a) k[a] = {c, a[0]}; always @* z2 = k[b];",
             ]
         )
     )
     return f"""
+primitive latch(output reg q, input e, d); table 1 0 : ? : 0; 1 1 : ? : 1; 0 ? : ? : -; x 0 : 0 : -; endtable endprimitive
+primitive edge_(output reg q, input c, d); table (01) 0 : ? : 0; r 1 : ? : 1; n ? : ? : -; ? * : ? : -; endtable endprimitive
+module edges(output q, input c, d, input [1:0] b); wire k; edge_ e(k, c, d); xor (q, k, b[0]); endmodule
 module m(input [1:0] a, input [1:0] b, input c, output reg [3:0] y, output reg [2:0] u, z, z2, output [3:0] w);
   wire [2:0] t;
   integer i;
   function [1:0] f(input p, input [1:0] q); integer k; {function} endfunction
   assign t = {draw(st.sampled_from(["a + b", "{c, a}", "a ^ b", "c ? a : 3'bz"]))};
   assign w = {draw(EXPR)};
+  task keep(input [2:0] p, inout [2:0] q); integer k; begin k = k + p; q = q ^ p; end endtask
+  task automatic fresh(input [1:0] p, output [2:0] q); reg [2:0] k; begin if (p[0]) k = p; q = k; end endtask
   {start}
   always @{wait} begin {draw(statements())} {draw(statements())} end
   {more}
