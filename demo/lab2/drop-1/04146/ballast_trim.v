@@ -1,0 +1,20 @@
+module ballast_trim (
+  input      [1:0] op,
+  input      [7:0] fore, aft,
+  output reg [7:0] trim,
+  output reg       over,
+  output           level, bow_down
+);
+  assign level = ~|trim;
+  assign bow_down = $signed(fore) > $signed(aft);
+
+  always @* begin
+    over = 0;
+    case (op)
+      0: {over, trim} = fore + aft;
+      1: {over, trim} = fore - aft;
+      2: {over, trim} = aft - fore;
+      default: trim = ({1'b0, fore} + {1'b0, aft}) >> 1;
+    endcase
+  end
+endmodule
