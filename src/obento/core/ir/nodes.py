@@ -6,6 +6,7 @@ one operator have one width, and widening is a node of its own. Bit 0 is the rig
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
@@ -422,44 +423,44 @@ class LetGo(Stmt):
     targets: list[Target]
 
 
+def _no_children(e: Expr) -> list[Expr]:
+    return []
+
+
+_CHILDREN: dict[type, Callable[..., list[Expr]]] = {
+    Unary: lambda e: [e.a],
+    Slice: lambda e: [e.a],
+    Extend: lambda e: [e.a],
+    ToReal: lambda e: [e.a],
+    Rounded: lambda e: [e.a],
+    Binary: lambda e: [e.a, e.b],
+    Power: lambda e: [e.a, e.b],
+    Shift: lambda e: [e.a, e.b],
+    RealRelation: lambda e: [e.a, e.b],
+    Mux: lambda e: [e.cond, e.a, e.b],
+    RealMux: lambda e: [e.cond, e.a, e.b],
+    Concat: lambda e: e.parts,
+    Pick: lambda e: [e.a, e.index],
+    Tristate: lambda e: [e.enable, e.a],
+    Call: lambda e: e.args,
+    RealOp: lambda e: e.args,
+    Resolve: lambda e: [*e.drivers, *(m for m in e.might if m is not None)],
+    SystemCall: lambda e: [a.value for a in e.args if a.value is not None],
+}
+
+
 def children(e: Expr) -> list[Expr]:
     """The operands of an expression."""
-    match e:
-        case Unary() | Slice() | Extend():
-            return [e.a]
-        case Binary() | Power() | Shift():
-            return [e.a, e.b]
-        case Mux():
-            return [e.cond, e.a, e.b]
-        case Concat():
-            return e.parts
-        case Pick():
-            return [e.a, e.index]
-        case Tristate():
-            return [e.enable, e.a]
-        case Call() | RealOp():
-            return e.args
-        case Resolve():
-            return [*e.drivers, *(m for m in e.might if m is not None)]
-        case ToReal() | Rounded():
-            return [e.a]
-        case RealMux():
-            return [e.cond, e.a, e.b]
-        case RealRelation():
-            return [e.a, e.b]
-        case SystemCall():
-            return [a.value for a in e.args if a.value is not None]
-    return []
+    return _CHILDREN.get(type(e), _no_children)(e)
 
 
 def walk(expr: Expr) -> list[Expr]:
     """An expression and everything below it, in no particular order."""
-    out: list[Expr] = []
-    stack = [expr]
-    while stack:
-        e = stack.pop()
-        out.append(e)
-        stack += children(e)
+    out = [expr]
+    for e in out:  # grows while it is walked
+        operands = _CHILDREN.get(type(e))
+        if operands is not None:
+            out += operands(e)
     return out
 
 

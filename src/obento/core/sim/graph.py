@@ -12,9 +12,6 @@ from obento.core.limits import LimitReached
 FALSE = 0
 TRUE = 1
 
-_AND = 0
-_XOR = 1
-
 
 class Graph:
     """Nodes are numbered in an order in which every node comes after its inputs."""
@@ -23,7 +20,8 @@ class Graph:
         self.left: list[int] = [-1]
         self.right: list[int] = [-1]
         self.is_xor: list[bool] = [False]
-        self._known: dict[tuple[int, int, int], int] = {}
+        self._ands: dict[int, int] = {}
+        self._xors: dict[int, int] = {}
         self._most = most_nodes
 
     def leaf(self) -> int:
@@ -33,18 +31,15 @@ class Graph:
         self.is_xor.append(False)
         return 2 * (len(self.left) - 1)
 
-    def _node(self, kind: int, a: int, b: int) -> int:
-        key = (kind, a, b)
-        literal = self._known.get(key)
-        if literal is None:
-            if len(self.left) > self._most:
-                raise LimitReached("this design is too large to run all cases at once")
-            self.left.append(a)
-            self.right.append(b)
-            self.is_xor.append(kind == _XOR)
-            literal = 2 * (len(self.left) - 1)
-            self._known[key] = literal
-        return literal
+    def _node(self, a: int, b: int, xor: bool) -> int:
+        """A new node; the caller knows that there is none like it."""
+        number = len(self.left)
+        if number > self._most:
+            raise LimitReached("this design is too large to run all cases at once")
+        self.left.append(a)
+        self.right.append(b)
+        self.is_xor.append(xor)
+        return 2 * number
 
     def and_(self, a: int, b: int) -> int:
         if a > b:
@@ -55,42 +50,50 @@ class Graph:
             return a
         if a ^ b == 1:
             return 0
-        literal = self._known.get((_AND, a, b))
-        if literal is not None:
-            return literal
-        simpler = self._simpler(a, b)
-        return self._node(_AND, a, b) if simpler < 0 else simpler
+        key = a << 32 | b
+        literal = self._ands.get(key)
+        if literal is None:
+            na, nb = a >> 1, b >> 1
+            inner_a = self.left[na] >= 0 and not self.is_xor[na]
+            inner_b = self.left[nb] >= 0 and not self.is_xor[nb]
+            literal = self._simpler(a, b, inner_a, inner_b) if inner_a or inner_b else -1
+            if literal < 0:
+                literal = self._node(a, b, False)
+            self._ands[key] = literal
+        return literal
 
-    def _simpler(self, a: int, b: int) -> int:
-        """An AND that its operands' own operands make simpler; -1 when they do not.
+    def _simpler(self, a: int, b: int, inner_a: bool, inner_b: bool) -> int:
+        """An AND that its operands' own operands make simpler; -1 when they do not. `inner` tells which operands are ANDs.
 
         Absorption, contradiction and substitution one level down, and the two ANDs of an XOR: with these the gates from which
         people build an XOR or an adder come out as XOR nodes, and a condition repeated below itself vanishes.
         """
-        left, right = self.left, self.right
-        inner_a = left[a >> 1] >= 0 and not self.is_xor[a >> 1]
-        inner_b = left[b >> 1] >= 0 and not self.is_xor[b >> 1]
-        for x, y, inner in ((a, b, inner_b), (b, a, inner_a)):
-            if not inner:
-                continue
-            p, q = left[y >> 1], right[y >> 1]
-            if y & 1:  # x and not (p and q)
-                if x == p:
-                    return self.and_(x, q ^ 1)
-                if x == q:
-                    return self.and_(x, p ^ 1)
-                if x ^ p == 1 or x ^ q == 1:
-                    return x
-            elif x in (p, q):
-                return y
-            elif x ^ p == 1 or x ^ q == 1:
-                return 0
-        if inner_a and inner_b and a & b & 1:
-            p, q = left[a >> 1], right[a >> 1]
-            r, s = left[b >> 1], right[b >> 1]
-            if (p ^ r == 1 and q ^ s == 1) or (p ^ s == 1 and q ^ r == 1):
-                return self.xor(p, q)
+        if inner_b:
+            found = self._against(a, b)
+            if found >= 0:
+                return found
+        if inner_a:
+            found = self._against(b, a)
+            if found >= 0:
+                return found
+            if inner_b and a & b & 1:
+                p, q = self.left[a >> 1], self.right[a >> 1]
+                r, s = self.left[b >> 1], self.right[b >> 1]
+                if (p ^ r == 1 and q ^ s == 1) or (p ^ s == 1 and q ^ r == 1):
+                    return self.xor(p, q)
         return -1
+
+    def _against(self, x: int, y: int) -> int:
+        """`x` AND `y`, where `y` is an AND or its inverse; -1 when they have nothing to do with each other."""
+        p, q = self.left[y >> 1], self.right[y >> 1]
+        near_p, near_q = x ^ p, x ^ q
+        if near_p > 1 and near_q > 1:
+            return -1
+        if y & 1:  # x and not (p and q)
+            if not near_p:
+                return self.and_(x, q ^ 1)
+            return self.and_(x, p ^ 1) if not near_q else x
+        return y if not near_p or not near_q else 0
 
     def or_(self, a: int, b: int) -> int:
         return self.and_(a ^ 1, b ^ 1) ^ 1
@@ -105,7 +108,11 @@ class Graph:
             return flip
         if a == 0:
             return b ^ flip
-        return self._node(_XOR, a, b) ^ flip
+        key = a << 32 | b
+        literal = self._xors.get(key)
+        if literal is None:
+            literal = self._xors[key] = self._node(a, b, True)
+        return literal ^ flip
 
     def mux(self, c: int, a: int, b: int) -> int:
         """`a` where c is 1, else `b`."""

@@ -11,6 +11,8 @@ there before can matter. The rules, each checked below:
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import all_written_bits, function_bits, power_up_words
 from obento.core.ir.nodes import Assign, Binary, Expr, Ref, Slice, Unary
@@ -21,6 +23,8 @@ from obento.core.sim.fit import require_fit
 from obento.core.sim.graph import Graph
 from obento.core.sim.symbolic import Symbolic
 from obento.core.sim.tape import Tape
+
+_GATE_OPS = frozenset(["and", "or", "xor"])
 
 
 class HasMemory(Exception):
@@ -40,7 +44,7 @@ class Levelled:
     def _build(self, design: Design, limits: Limits, floating: frozenset[str]) -> None:
         require_fit(design, limits, delays_matter=False)
         written_by = all_written_bits(design)
-        order = _level_order(design, written_by)
+        writer = _single_writers(design, written_by)
         self._graph = Graph(limits.graph_nodes)
         self._bits: dict[int, Bit] = {}
         self.input_bits: list[int] = []
@@ -63,9 +67,8 @@ class Levelled:
                 if bit not in written and bit not in self._bits:
                     self._bits[bit] = (one >> i & 1, zero >> i & 1)
         self._ops = BitOps(self._graph, may_float=True)
-        for process in order:
-            if not self._lower_gate(process):
-                self._lower(process, limits)
+        for process in self._in_level_order(design, writer):
+            self._lower(process, limits)
         self._output_bits: list[int] = []
         literals: list[int] = []
         for port in design.ports:
@@ -77,43 +80,84 @@ class Levelled:
                 literals += value
         self.tape = Tape(self._graph, leaves, literals)
 
+    def _in_level_order(self, design: Design, writer: dict[int, int]) -> Iterator[Process]:
+        """Processes, each after those whose results it wakes for. Gates whose inputs are there are done on the way.
+
+        Raises
+        ------
+        HasMemory
+            If there is no such order.
+        """
+        placed = bytearray(len(design.processes))
+        held: list[int] = []
+        for index, process in enumerate(design.processes):  # most texts are written in level order already
+            if self._lower_gate(process):
+                placed[index] = 1
+            elif _sources(process, index, writer, placed):
+                held.append(index)
+            else:
+                yield process
+                placed[index] = 1
+        waits = {index: _sources(design.processes[index], index, writer, placed) for index in held}
+        readers: dict[int, list[int]] = {}
+        for index, sources in waits.items():
+            for source in sources:
+                readers.setdefault(source, []).append(index)
+        ready = [index for index in held if not waits[index]]
+        for index in ready:  # grows while it is walked
+            if not self._lower_gate(design.processes[index]):
+                yield design.processes[index]
+            for reader in readers.get(index, ()):
+                waits[reader].discard(index)
+                if not waits[reader]:
+                    ready.append(reader)
+        if len(ready) < len(held):
+            raise HasMemory("a loop")
+
     def _lower_gate(self, process: Process) -> bool:
         """The short way for what netlists are made of: one known bit out of known bits. False when it does not fit."""
+        # `type(...) is` instead of patterns, and no helper for the plain operand: this runs for every gate of a netlist.
         body = process.body
-        if process.kind != "continuous" or not isinstance(body, Assign) or body.value.width != 1 or len(body.targets) != 1:
+        if type(body) is not Assign or process.kind != "continuous" or body.value.width != 1 or len(body.targets) != 1:
             return False
         target = body.targets[0]
         if target.offsets or not 0 <= target.low < target.signal.width:
             return False
-        literal = self._known_literal(body.value)
+        e = body.value
+        flip = 0
+        if type(e) is Unary and e.op == "not":
+            flip, e = 1, e.a
+        literal = self._known_literal(e)
         if literal < 0:
             return False
+        literal ^= flip
         self._bits[target.signal.offset + target.low] = (literal, literal ^ 1)
         return True
 
     def _known_literal(self, e: Expr) -> int:
         """The literal of a one-bit expression over known bits; -1 where the long way is needed."""
-        # `type(...) is` instead of patterns: this runs for every operand of every gate.
-        if type(e) is Ref:
-            bit = self._bits.get(e.signal.offset) if e.width == 1 else None
-            return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
-        if type(e) is Binary:
-            if e.op not in ("and", "or", "xor"):
+        kind = type(e)
+        if kind is Ref:
+            bit = self._bits.get(e.signal.offset) if e.width == 1 else None  # type: ignore[attr-defined]
+        elif kind is Binary:
+            op = e.op  # type: ignore[attr-defined]
+            if op not in _GATE_OPS:
                 return -1
-            a = self._known_literal(e.a)
-            b = self._known_literal(e.b) if a >= 0 else -1
+            a = self._known_literal(e.a)  # type: ignore[attr-defined]
+            b = self._known_literal(e.b) if a >= 0 else -1  # type: ignore[attr-defined]
             if b < 0:
                 return -1
-            if e.op == "xor":
-                return self._graph.xor(a, b)
-            return self._graph.and_(a, b) if e.op == "and" else self._graph.or_(a, b)
-        if type(e) is Unary:
-            a = self._known_literal(e.a) if e.op == "not" else -1
+            if op == "and":
+                return self._graph.and_(a, b)
+            return self._graph.and_(a ^ 1, b ^ 1) ^ 1 if op == "or" else self._graph.xor(a, b)
+        elif kind is Unary:
+            a = self._known_literal(e.a) if e.op == "not" else -1  # type: ignore[attr-defined]
             return a ^ 1 if a >= 0 else -1
-        if type(e) is Slice and type(e.a) is Ref and e.width == 1 and 0 <= e.low < e.a.width:
-            bit = self._bits.get(e.a.signal.offset + e.low)
-            return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
-        return -1
+        elif kind is Slice and type(e.a) is Ref and e.width == 1 and 0 <= e.low < e.a.width:  # type: ignore[attr-defined]
+            bit = self._bits.get(e.a.signal.offset + e.low)  # type: ignore[attr-defined]
+        else:
+            return -1
+        return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
 
     def _lower(self, process: Process, limits: Limits) -> None:
         world = _Outside(self._bits, process)
@@ -163,13 +207,13 @@ class _Outside:
         raise AssertionError("nothing is watched here")
 
 
-def _level_order(design: Design, written_by: list[set[int]]) -> list[Process]:
-    """Processes so that each comes after those whose results it wakes for.
+def _single_writers(design: Design, written_by: list[set[int]]) -> dict[int, int]:
+    """The number of the process that writes each bit, -1 for inputs.
 
     Raises
     ------
     HasMemory
-        If there is no such order, or a rule of this module is broken in a way that shows before lowering.
+        If a bit has several writers, or another rule of this module is broken in a way that shows before lowering.
     """
     writer: dict[int, int] = {}
     for port in design.ports:
@@ -179,7 +223,7 @@ def _level_order(design: Design, written_by: list[set[int]]) -> list[Process]:
             for i in range(port.signal.width):
                 writer[port.signal.offset + i] = -1
     for index, process in enumerate(design.processes):
-        if (process.kind != "continuous" and process.kind != "always") or any(w.edge != "any" for w in process.watches):
+        if process.kind != "continuous" and (process.kind != "always" or any(w.edge != "any" for w in process.watches)):
             raise HasMemory("start values or edges")
         for bit in written_by[index]:
             if bit in writer:
@@ -188,30 +232,7 @@ def _level_order(design: Design, written_by: list[set[int]]) -> list[Process]:
     for signal in design.signals:
         if signal.initial is not None and any(signal.offset + i in writer for i in range(signal.width)):
             raise HasMemory("start values")
-    placed = bytearray(len(design.processes))
-    order: list[Process] = []
-    held: list[int] = []
-    for index, process in enumerate(design.processes):  # most texts are written in level order already
-        if _sources(process, index, writer, placed):
-            held.append(index)
-        else:
-            placed[index] = 1
-            order.append(process)
-    waits = {index: _sources(design.processes[index], index, writer, placed) for index in held}
-    readers: dict[int, list[int]] = {}
-    for index, sources in waits.items():
-        for source in sources:
-            readers.setdefault(source, []).append(index)
-    ready = [index for index in held if not waits[index]]
-    for index in ready:  # grows while it is walked
-        order.append(design.processes[index])
-        for reader in readers.get(index, ()):
-            waits[reader].discard(index)
-            if not waits[reader]:
-                ready.append(reader)
-    if len(order) < len(design.processes):
-        raise HasMemory("a loop")
-    return order
+    return writer
 
 
 def _sources(process: Process, index: int, writer: dict[int, int], placed: bytearray) -> set[int]:
