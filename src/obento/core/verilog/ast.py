@@ -420,6 +420,7 @@ class Module(Node):
     nettype: str = "wire"
     timescale: tuple[int, int] | None = None
     system_verilog: bool = False
+    reals: bool = False
     broken: bool = False
 
 

@@ -29,6 +29,7 @@ def elaborate_tops(modules: Mapping[str, ast.Module | ast.Primitive], tops: Sequ
     try:
         bodies: list[ModuleBody] = []
         above = Scope("")
+        above.reals = any(isinstance(m, ast.Module) and m.reals for m in modules.values())
         for name in tops:
             module = modules[name]
             assert isinstance(module, ast.Module)

@@ -12,6 +12,7 @@ from obento.core.verilog import ast
 from obento.core.verilog.declarations import DIRECTIONS, NET_TYPES, VARIABLE_TYPES
 from obento.core.verilog.items import GATES, PROCESSES, ItemParser
 from obento.core.verilog.preprocessor import Settings
+from obento.core.verilog.real_numbers import REAL_WORDS
 
 _ITEM_STARTS = (
     DIRECTIONS
@@ -30,6 +31,7 @@ class Parser(ItemParser):
         super().__init__(tokens, collector, limits.nesting)
         self._marks = marks
         self._cut = tokens.cut
+        self._has_reals = "r" in tokens.kinds or any(t in REAL_WORDS for t in tokens.texts)
         self._types_outside: list[ast.Item] = []
         self.system_verilog = system_verilog
 
@@ -103,6 +105,7 @@ class Parser(ItemParser):
             self.at += 1
             self.end_label()
         module.end = self.previous_end
+        module.reals = self._has_reals
         module.broken = self.collector.errors > errors
         return module
 

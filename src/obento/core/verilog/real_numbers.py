@@ -20,16 +20,21 @@ _REAL_FUNCTIONS = frozenset(
 )
 
 
+REAL_WORDS = _REAL_FUNCTIONS | {"real", "realtime"}
+"""A text without any of these, and without a number with a fraction, has no real numbers."""
+
+
 class RealLowering:
     """The expressions whose value is a real number: any arithmetic one with a real operand."""
 
     def __init__(self, x: ExpressionLowering) -> None:
         self._x = x
+        self._any = x.scope.reals
         self._known: dict[int, bool] = {}
 
     def is_real(self, e: ast.Expr) -> bool:
         kind = type(e)
-        if kind is ast.Number or kind is ast.Concat:
+        if not self._any or kind is ast.Number or kind is ast.Concat:
             return False
         known = self._known.get(id(e))
         if known is None:

@@ -134,7 +134,7 @@ class Scope:
     """One level of names; a name not found here is looked for outside, up to the module.
 
     `parent` is the level that the hierarchy has above, across module boundaries; `shown` what people see of this level.
-    `times` are length and precision of the module's time unit, in ticks of the design.
+    `reals` tells whether any module has real numbers at all; `times` are length and precision of the module's time unit, in ticks of the design.
     """
 
     def __init__(self, path: str, outer: Scope | None = None, parent: Scope | None = None, shown: ScopeOfNames | None = None) -> None:
@@ -145,6 +145,7 @@ class Scope:
         self.shown: ScopeOfNames | None = shown or (outer.shown if outer is not None else None)
         self.module = ""
         self.times: tuple[int, int] = outer.times if outer is not None else (1, 1)
+        self.reals: bool = self.parent.reals if self.parent is not None else False
         self.automatic: bool = outer.automatic if outer is not None else False
 
     def find(self, name: str) -> Entry | None:
