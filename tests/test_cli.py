@@ -96,3 +96,51 @@ def test_a_zip_with_traps(folder: Path) -> None:
     rows = {r["name"]: r["status"] for r in csv.DictReader(io.StringIO((folder / "o.csv").read_text()))}
     assert rows["packed"] == "checked" and rows["'=cmd()"] == "checked"
     assert not (folder.parent / "evil.v").exists()
+
+
+BENCH = """`timescale 1ns/1ns
+module t;
+  reg [7:0] m [0:1]; reg clk = 0; integer f;
+  always #5 clk = ~clk;
+  initial begin
+    $readmemh("start.hex", m);
+    f = $fopen("../out/log.txt", "w"); $fdisplay(f, "%h", m[1]);
+    $display("%h <b>", m[0]);
+    #40 $finish;
+  end
+endmodule
+"""
+
+
+def test_simulate_prints_what_the_bench_prints_and_nothing_else(tmp_path: Path) -> None:
+    (tmp_path / "t.v").write_text(BENCH)
+    (tmp_path / "start.hex").write_text("1f 2e")
+    done = obento("simulate", "t.v", "start.hex", "--vcd", "w.vcd", "--files", "kept", cwd=tmp_path)
+    assert (done.returncode, done.stdout) == (0, "1f <b>\n")
+    assert (tmp_path / "kept/log.txt").read_text() == "2e\n"  # by its last name only: no way out of the folder
+    dump = (tmp_path / "w.vcd").read_text()
+    assert "$timescale 1ns $end" in dump and "$var reg 1 ! clk $end" in dump and dump.endswith("#35\n1!\n#40\n0!\n")
+
+
+@pytest.mark.parametrize(
+    ("text", "status", "said"),
+    [
+        ("module t; initial $display(1 2); endmodule", 2, "t.v:1:30: error:"),
+        ("module t; initial $fatal(1, \"no\"); endmodule", 1, ""),
+        ("module t; reg c = 0; always #5 c = ~c; endmodule", 3, "does the bench ever call $finish?"),
+        ("module t; reg c = 0; always @(c) c <= ~c; initial c = 1; endmodule", 3, "t.v:1:22: error: time stands still"),
+        ("module t; integer i = 0; initial while (1) i = i + 1; endmodule", 3, "t.v:1:34: error: this loop ran more than"),
+        ("module t; initial forever $display(\"x\"); endmodule", 3, "t.v:1:27: error: the bench prints more than"),
+        ("module t; function automatic f(input n); f = f(n); endfunction initial $display(f(1)); endmodule", 3, "calls nest deeper than"),
+        ("module t; initial forever #0; endmodule", 3, "t.v:1:11: error: time stands still"),
+        ("module t; task automatic f; fork f; f; join endtask initial f; endmodule", 3, "activities run side by side"),
+        ("module t; reg [99999999:0] a; endmodule", 2, "t.v:1:15: error:"),
+        ("module t; genvar i; for (i = 0; i < 9999999; i = i + 1) wire w; endmodule", 2, "this generate loop runs more than"),
+        ("module t; t u(); endmodule", 2, "no module to begin with"),
+    ],
+)
+def test_simulate_ends_every_runaway_with_place_and_reason(tmp_path: Path, text: str, status: int, said: str) -> None:
+    (tmp_path / "t.v").write_text(text)
+    done = obento("simulate", "t.v", cwd=tmp_path)
+    assert done.returncode == status, done.stderr
+    assert said in done.stderr and "Traceback" not in done.stderr
