@@ -88,3 +88,48 @@ y = op == 0 ? a + b : op == 1 ? a - b : op == 2 ? {0, a & {2b00, b}} : {0, a} ^ 
 zero = y == 0
 '''
 """
+
+
+def clocked_registers(count: int) -> str:
+    """A clock and so many registers that each do a little on every rise of it."""
+    lines = ["module t;", "  reg clk = 0;", "  always #5 clk = ~clk;"]
+    lines += [f"  reg [7:0] r{i} = {i};  always @(posedge clk) r{i} <= r{i} + 8'd{i};" for i in range(count)]
+    return "\n".join([*lines, "endmodule", ""])
+
+
+WORD_UNIT = """
+module m(input [7:0] a, b, output [15:0] y, output flag);
+  wire [8:0] sum = a + b;
+  assign y = flag ? {7'd0, sum} : a * b - {8'd0, b ^ 8'h5a};
+  assign flag = a > b;
+endmodule
+"""
+
+PROCEDURAL_UNIT = """
+module m(input [7:0] a, b, output reg [7:0] y);
+  always @* begin
+    y = b;
+    if (a[7]) begin
+      if (a[6]) begin if (b[0]) y = a & b; else y = a | b; end
+      else y = a ^ b;
+    end else case (a[2:0])
+      0: y = b; 1: y = ~b; 2: y = {b[3:0], b[7:4]}; 3: y = b << 1;
+      4: y = b >> 1; 5: y = b & 8'h3c; 6: y = b | 8'h81; default: y = a;
+    endcase
+  end
+endmodule
+"""
+
+STATE_MACHINE = """
+module m(input clk, go, output reg [2:0] state = 0, output reg [3:0] count = 0);
+  always @(posedge clk) begin
+    case (state)
+      0: if (go) state <= 1;
+      1: begin count <= count + 1; if (count == 9) state <= 2; end
+      2: state <= go ? 3 : 0;
+      3: begin count <= 0; state <= 0; end
+      default: state <= 0;
+    endcase
+  end
+endmodule
+"""

@@ -8,28 +8,37 @@ from __future__ import annotations
 import ast as python_ast
 import gc
 import os
+import random
 import resource
 import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from functools import partial
 from pathlib import Path
 from statistics import median
 
 import numpy as np
+import simpy
 
-from bench.designs import CLASS_SPEC, coursework, multiplier_netlist
+from bench.designs import CLASS_SPEC, PROCEDURAL_UNIT, STATE_MACHINE, WORD_UNIT, clocked_registers, coursework, multiplier_netlist
 from obento.core.check.check import check_handin, open_spec
 from obento.core.diagnostics import Collector
 from obento.core.handin import HandinFile, read_handin
-from obento.core.limits import Limits
+from obento.core.ir.design import Design
+from obento.core.limits import Limits, for_simulation
 from obento.core.sim.graph import count_plane
 from obento.core.sim.levelled import Levelled
+from obento.core.sim.timeline import Timeline
+from obento.core.sim.woken import Woken
 from obento.core.source import Sources
+from obento.core.values import word
 from obento.core.verilog.read import read_modules
 
 LIMITS = Limits()
+CASES = 65_536
+FULL = (1 << CASES) - 1
 
 
 def interleaved(rounds: int, *actions: Callable[[], object]) -> list[float]:
@@ -135,7 +144,101 @@ def results_page() -> None:
     say("results page, seconds for the tray of the same class", found.tray, "under 1", "navigation to first cluster")
 
 
-ALL = {"netlist": netlist, "parsing": parsing, "class": class_of_300, "page": results_page}
+def timeline() -> None:
+    """Process runs a second of the event kernel, against timeouts a second of a general event simulator."""
+    cycles, registers = 1_500, 40
+    design = built(clocked_registers(registers), "t")
+    runs = cycles * (registers + 2)
+
+    def ours() -> None:
+        kernel = Timeline(design, for_simulation())
+        kernel.start()
+        kernel.run(10 * cycles)
+
+    def theirs() -> None:
+        environment = simpy.Environment()
+
+        def process() -> Iterator[simpy.Event]:
+            while True:
+                yield environment.timeout(1)
+
+        for _ in range(registers):
+            environment.process(process())
+        environment.run(until=cycles)
+
+    own, yard = interleaved(5, ours, theirs)
+    say("timeline, process runs/s over simpy timeouts/s", (runs / own) / (cycles * registers / yard), "1.3", f"{runs / own / 1e3:.0f} k/s")
+
+
+def lanes() -> None:
+    """Word-level and procedural units over 65,536 cases, and a clocked machine in 4,096 sequences, against the timeline."""
+    for name, text, wanted in (("word-level unit", WORD_UNIT, "80"), ("if and case under masks", PROCEDURAL_UNIT, "30")):
+        design = built(text, "m")
+        woken = Woken(design, LIMITS)
+        planes = {
+            bit: (plane, plane ^ FULL) for bit, plane in zip(input_bits(design), map(partial(count_plane, lanes=CASES), range(16)), strict=False)
+        }
+        kernel = Timeline(design, LIMITS)
+
+        def together(woken: Woken = woken, planes: dict[int, tuple[int, int]] = planes) -> None:
+            woken.power_up(FULL)
+            woken.apply(planes)
+
+        def one_by_one(kernel: Timeline = kernel, design: Design = design) -> None:
+            kernel.power_up()
+            for case in range(400):
+                kernel.apply(words_of(design, case * 163 % CASES))
+
+        own, yard = interleaved(5, together, one_by_one)
+        say(f"{name}, cases/s over one by one", (CASES / own) / (400 / yard), wanted, f"{CASES / own / 1e6:.1f} M cases/s")
+    design = built(STATE_MACHINE, "m")
+    sequences, steps = 4_096, 60
+    full = (1 << sequences) - 1
+    clk, go = (design.port(p).signal for p in ("clk", "go"))
+    woken = Woken(design, LIMITS)
+    kernel = Timeline(design, LIMITS)
+    source = random.Random(3)
+    inputs = [source.getrandbits(sequences) for _ in range(steps)]
+
+    def side_by_side() -> None:
+        woken.power_up(full)
+        for step in inputs:
+            woken.apply({clk.offset: (0, full), go.offset: (step, step ^ full)})
+            woken.apply({clk.offset: (full, 0)})
+
+    def after_another() -> None:
+        for lane in range(4):
+            kernel.power_up()
+            for step in inputs:
+                bit = step >> lane & 1
+                kernel.apply({"clk": (0, 1), "go": (bit, 1 - bit)})
+                kernel.apply({"clk": (1, 0)})
+
+    own, yard = interleaved(5, side_by_side, after_another)
+    rate = sequences * steps / own
+    say("state machine, 4,096 sequences over one after another", rate / (4 * steps / yard), "50", f"{rate / 1e6:.1f} M steps/s")
+
+
+def built(text: str, unit: str) -> Design:
+    design = read_handin([HandinFile("a.v", text.encode())], LIMITS).elaborate(unit)
+    assert design is not None
+    return design
+
+
+def input_bits(design: Design) -> list[int]:
+    return [p.signal.offset + i for p in design.ports if p.direction == "in" for i in range(p.signal.width)]
+
+
+def words_of(design: Design, case: int) -> dict[str, tuple[int, int]]:
+    words = {}
+    for port in design.ports:
+        if port.direction == "in":
+            words[port.name] = word(case, port.signal.width)
+            case >>= port.signal.width
+    return words
+
+
+ALL = {"timeline": timeline, "lanes": lanes, "netlist": netlist, "parsing": parsing, "class": class_of_300, "page": results_page}
 
 if __name__ == "__main__":
     for chosen in sys.argv[1:] or list(ALL):

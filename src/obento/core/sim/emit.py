@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from obento.core.ir.design import Process, Signal, Watch
-from obento.core.ir.drivers import waits
+from obento.core.ir.drivers import functions_called, statements, waits
 from obento.core.ir.nodes import (
     Assign,
     Await,
@@ -56,7 +56,7 @@ class Emitter(ExpressionEmitter):
         threaded = process.kind == "forever" or waits(process.body)
         self._delayed = index if process.delay is not None and process.kind == "continuous" else None
         self._slot = 0
-        self._begin(name, threaded)
+        self._begin(name, threaded, counts_rounds=not threaded and _loops(process.body))
         if process.kind == "forever":
             self._put("while True:")
             self._indent += 1
@@ -74,13 +74,15 @@ class Emitter(ExpressionEmitter):
 
     # Definitions.
 
-    def _begin(self, name: str, threaded: bool, parameters: str = "") -> None:
+    def _begin(self, name: str, threaded: bool, parameters: str = "", counts_rounds: bool = False) -> None:
         self._indent = 0
         self._threaded = threaded
         self._automatic = []
         self._put(f"def {name}(K{parameters}):")
         self._indent = 1
         self._put("S = K.words")
+        if counts_rounds:
+            self._put("K.rounds = K.depth = 0")
 
     def _finish(self) -> None:
         self._indent = 1
@@ -381,6 +383,11 @@ class Emitter(ExpressionEmitter):
     def _let_go(self, s: LetGo) -> None:
         for t in s.targets:
             self._put(f"K.let_go({s.kind!r}, {t.signal.id}, {t.low}, {t.width})")
+
+
+def _loops(body: Stmt) -> bool:
+    """Whether a body has loops or calls of its own: rounds and depth are then counted anew each time it runs."""
+    return any(isinstance(s, Loop | Repeat) for s in statements(body)) or bool(functions_called(body))
 
 
 _RULES: dict[type, Callable[..., None]] = {

@@ -39,6 +39,10 @@ from obento.core.ir.nodes import (
     calls_something,
 )
 
+_INLINE_RELATIONS = {"eq": "==", "ne": "!=", "lt": "<", "le": "<="}
+_INLINE = {"add": "+", "sub": "-", "mul": "*"} | _INLINE_RELATIONS
+_INLINE_BITS = 64
+
 NOWHERE = 1 << 40
 """An offset outside of any signal: what a computed index that is unknown or out of range points to."""
 
@@ -84,6 +88,8 @@ class ExpressionEmitter:
                 return self._temp(f"v_{e.op}({self._expr(e.a)}, {e.a.width})")
             case Binary():
                 a, b = self._expr(e.a), self._expr(e.b)
+                if e.op in _INLINE and e.a.width <= _INLINE_BITS:
+                    return self._inlined(e, a, b)
                 return self._temp(f"v_{e.op}({a}, {b}, {e.a.width})")
             case Power():
                 a, b = self._expr(e.a), self._expr(e.b)
@@ -111,6 +117,18 @@ class ExpressionEmitter:
             case SystemCall():
                 return self._system_value(e)
         return self._real(e)
+
+    def _inlined(self, e: Binary, a: str, b: str) -> str:
+        """The most frequent operators without a call: exact where all digits are known, by `values` otherwise."""
+        full = (1 << e.a.width) - 1
+        known = f"{a}[0] ^ {a}[1] == {full}"
+        if not (isinstance(e.b, Const) and e.b.one ^ e.b.zero == full):
+            known += f" == {b}[0] ^ {b}[1]"
+        left, right = f"{a}[0]", str(e.b.one) if isinstance(e.b, Const) else f"{b}[0]"
+        sign = _INLINE[e.op]
+        if e.op in _INLINE_RELATIONS:
+            return self._temp(f"(ONE1 if {left} {sign} {right} else ZERO1) if {known} else v_{e.op}({a}, {b}, {e.a.width})")
+        return self._temp(f"(n := ({left} {sign} {right}) & {full}, n ^ {full}) if {known} else X1")
 
     def _real(self, e: Expr) -> str:
         match e:
@@ -282,8 +300,11 @@ class ExpressionEmitter:
         if signal.automatic:
             name = f"a{signal.id}"
             self._put(f"{name} = {value}" if whole else f"{name} = put({name}, {signal.width}, {self._place(t)}, {t.width}, {value})")
-        elif whole and blocking and not signal.held and not signal.element:
-            self._put(f"if S[{signal.id}] != {value}: K.change({signal.id}, {value})")
+        elif whole and not signal.held and not signal.element:
+            if blocking:
+                self._put(f"if S[{signal.id}] != {value}: K.change({signal.id}, {value})")
+            else:
+                self._put(f"K.soon(({signal.id}, {value}))")
         else:
             self._put(f"K.{'write' if blocking else 'later'}({signal.id}, {self._place(t)}, {t.width}, {value})")
 
@@ -303,7 +324,7 @@ def namespace() -> dict[str, object]:
     names: dict[str, object] = {f"v_{op}": f for op, f in values.UNARY.items()}
     names |= {f"v_{op}": f for op, f in values.BINARY.items()}
     names |= {f"real_{op}": f for op, f in evaluate.REAL_OPS.items()}
-    for name in ("power", "shift", "select", "extend", "merge", "word", "ONE1", "ZERO1"):
+    for name in ("power", "shift", "select", "extend", "merge", "word", "X1", "ONE1", "ZERO1"):
         names[name] = getattr(values, name)
     for name in ("pick", "tristate", "to_real", "round_half_away"):
         names[name] = getattr(evaluate, name)

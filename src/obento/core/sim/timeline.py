@@ -27,6 +27,7 @@ from obento.core.sim.held import Held
 from obento.core.sim.threads import Body, Disabled, Group, Killed, Thread
 from obento.core.values import Word
 
+_NOBODY: frozenset[int] = frozenset()
 _LOOK_AT_CLOCK = 4_096
 _LOOK_AT_LOOP = 256
 
@@ -65,11 +66,9 @@ class Timeline:
         self.changed: set[int] | None = None
         self._expired = expired
         self._start = power_up_words(design)
-        self._watchers: list[list[tuple[int, int, int, int]]] = [[] for _ in design.signals]
-        for index, process in enumerate(design.processes):
-            for w in process.watches:
-                self._watchers[w.signal.id].append((index, *_term(w)))
+        self._watchers = _watchers(design)
         self._deaf = [p.kind != "continuous" for p in design.processes]
+        self._watched = [bool(w) for w in self._watchers]
         self._special = [s.element > 0 or s.held or s.real for s in design.signals]
         self._emit()
         self._reset()
@@ -87,14 +86,18 @@ class Timeline:
         self._plain: list[Callable[[Timeline], None] | None] = [
             None if generator else cast(Callable[[Timeline], None], body) for generator, body in zip(threaded, self._bodies, strict=True)
         ]
+        for watches in emitter.watches:
+            for w in watches:
+                self._watched[w.signal.id] = True
         self._awaited = [[(w.signal.id, *_term(w)) for w in watches] for watches in emitter.watches]
         self.bench.prepare(self, emitter.calls)
 
     def _reset(self) -> None:
-        self._now: set[int] = set()
+        self._now: set[int] | frozenset[int] = _NOBODY
         self._next: set[int] = set()
         self._inactive: set[int] = set()
-        self._later: list[tuple[int, int, int, Word]] = []
+        self._later: list[tuple[int, Word] | tuple[int, int, int, Word]] = []
+        self.soon = self._later.append
         self._agenda: list[tuple[int, int, Callable[[], None]]] = []
         self._sequence = 0
         self._running = -1
@@ -204,11 +207,25 @@ class Timeline:
             if self._inactive:
                 self._next, self._inactive = self._inactive, set()
             elif self._later:
-                updates, self._later = self._later, []
-                for signal, low, width, word in updates:
-                    self.write(signal, low, width, word)
+                self._update()
             else:
                 return
+
+    def _update(self) -> None:
+        """The non-blocking updates that are due, in the order they were made."""
+        updates = self._later.copy()
+        self._later.clear()
+        words, watched, dumped = self.words, self._watched, self.changed is not None
+        for update in updates:
+            if len(update) > 2:
+                self.write(*update)
+                continue
+            signal, word = update
+            if words[signal] != word:
+                if dumped or watched[signal]:
+                    self.change(signal, word)
+                else:
+                    words[signal] = word
 
     def _sweep(self) -> None:
         self._sweeps += 1
@@ -217,18 +234,19 @@ class Timeline:
             if self._expired():
                 raise LimitReached("it takes too long", self._moving()[1])
         self._now, self._next = self._next, set()
-        now, plain = self._now, self._plain
+        plain = self._plain
         known = len(plain)
-        for index in sorted(now) if len(now) > 1 else list(now):
-            now.discard(index)
+        # In order: whatever of this sweep comes after the running process has still to run, all before has run.
+        for index in sorted(self._now):
             self._running = index
-            self.rounds = self.depth = 0
             body = plain[index] if index < known else None
             if body is not None:
                 body(self)
             else:
+                self.rounds = self.depth = 0
                 self._resume(index)
         self._running = -1
+        self._now = _NOBODY
 
     def _advance(self) -> None:
         self.now = self._agenda[0][0]
@@ -361,7 +379,6 @@ class Timeline:
                 child.group = None
                 self._end(child)
                 self._next.discard(child.index)
-                self._now.discard(child.index)
                 self._inactive.discard(child.index)
                 if child is not self.current:
                     child.body.close()
@@ -373,11 +390,17 @@ class Timeline:
         """A new word for a signal: wake what watches it."""
         old = self.words[signal]
         self.words[signal] = word
-        for index, edge, low, width in self._watchers[signal]:
+        for edge, low, width, indices in self._watchers[signal]:
             if edge != _WHOLE and not _event(edge, old, word, low, width):
                 continue
-            if index not in self._now and (index != self._running or not self._deaf[index]):
-                self._next.add(index)
+            if not self._now:
+                self._next.update(indices)
+                continue
+            for index in indices:
+                if index > self._running and index in self._now:
+                    continue
+                if index != self._running or not self._deaf[index]:
+                    self._next.add(index)
         waiting = self._waiting[signal]
         if waiting:
             for index, terms in list(waiting.items()):
@@ -421,9 +444,9 @@ class Timeline:
         if new == elements[number]:
             return
         elements[number] = new
-        for index, _, first, size in self._watchers[s.id]:
-            if first < low + width and low < first + size and not (index == self._running and self._deaf[index]) and index not in self._now:
-                self._next.add(index)
+        for _, first, size, indices in self._watchers[s.id]:
+            if first < low + width and low < first + size:
+                self._next.update(i for i in indices if not (i > self._running and i in self._now) and not (i == self._running and self._deaf[i]))
         for index, terms in list(self._waiting[s.id].items()):
             if any(first < low + width and low < first + size for _, first, size in terms):
                 self._wake(index)
@@ -568,6 +591,15 @@ def _delay(process: Process, word: Word, width: int) -> int:
 
 
 _WHOLE, _PART, _RISE, _FALL = range(4)
+
+
+def _watchers(design: Design) -> list[list[tuple[int, int, int, list[int]]]]:
+    """Of each signal what is watched of it, and the processes that do."""
+    found: list[dict[tuple[int, int, int], list[int]]] = [{} for _ in design.signals]
+    for index, process in enumerate(design.processes):
+        for w in process.watches:
+            found[w.signal.id].setdefault(_term(w), []).append(index)
+    return [[(*term, indices) for term, indices in terms.items()] for terms in found]
 
 
 def _term(w: Watch) -> tuple[int, int, int]:
