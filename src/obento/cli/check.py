@@ -102,8 +102,9 @@ def _gather(paths: Sequence[Path], batch: bool) -> dict[str, list[HandinFile]]:
         if batch:
             children = split_children(inner.files)
             if path.is_dir():  # a student's empty folder is a hand-in with nothing in it
-                for child in path.iterdir():
-                    if child.is_dir() and not child.name.startswith(".") and len(list(path.iterdir())) > 1:
+                beside = list(path.iterdir())
+                for child in beside if len(beside) > 1 else ():
+                    if child.is_dir() and not child.name.startswith("."):
                         children.setdefault(child.name, [])
         else:
             children = {path.name if path.is_dir() else path.stem: inner.files}
