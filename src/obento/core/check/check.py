@@ -8,7 +8,7 @@ from typing import Literal
 
 from obento.core.check.advice import advise
 from obento.core.check.bind import Binding, Bound, bind_ports, choose_name
-from obento.core.check.condition import failing_condition
+from obento.core.check.condition import failing_condition, necessary_condition
 from obento.core.check.expect import Expectation, build_expectation
 from obento.core.check.observe import observe
 from obento.core.check.rules import RuleResult, check_rules
@@ -252,7 +252,12 @@ def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
                 continue
             text = failing_condition(expectation.spec, expectation.cases, plane, output.not_compared)
             when = "" if not text else " always" if text == "always" else f" whenever {text}"
-            found.append(Finding(kind, f"{name} {word}{when}: {plane.bit_count()} of {count}", name))
+            among = count
+            if not text:
+                words, holds = necessary_condition(expectation.spec, expectation.cases, plane)
+                if words:
+                    when, among = f" only when {words}", holds
+            found.append(Finding(kind, f"{name} {word}{when}: {plane.bit_count()} of {among}", name))
     remembered = 0
     for name, mask in verdict.failing_runs:
         if name != "fresh":

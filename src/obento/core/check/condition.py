@@ -17,6 +17,7 @@ from obento.core.spec.model import Spec, SpecPort
 _EXACT_BITS = 8
 _MOST_BITS = 16
 _MOST_PRODUCTS = 6
+_NARROW = 4
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,6 +46,35 @@ def failing_condition(spec: Spec, cases: Cases, failing: int, free: int = 0) -> 
     if not products:
         return ""
     return _sum_words(spec, products)
+
+
+def necessary_condition(spec: Spec, cases: Cases, failing: int) -> tuple[str, int]:
+    """What all failing cases have in common though not all such cases fail: values of one narrow input, else one bit of a wide one.
+
+    Returns the words and how many cases they hold for; empty words when there is nothing of the kind.
+    """
+    best = ("", cases.count)
+    first = 0
+    for port in spec.inputs:
+        planes = [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
+        first += port.width
+        if port.width <= _NARROW and cases.all_known:
+            bad = set(_words_of(planes, cases.count, failing))
+            words = _value_words(port, sorted(bad))
+            holds = sum(word in bad for word in _words_of(planes, cases.count, cases.full))
+            if words and holds < best[1]:
+                best = words, holds
+    if best[0] or not cases.all_known:
+        return best
+    first = 0
+    for port in spec.inputs:
+        for i in range(port.width):
+            plane = cases.one[first + i]
+            for value, holding in ((1, plane), (0, cases.full & ~plane)):
+                if not failing & ~holding and holding.bit_count() < best[1]:
+                    best = f"{port.bit_name(i)} = {value}", holding.bit_count()
+        first += port.width
+    return best
 
 
 def _sum_words(spec: Spec, products: list[Product]) -> str:

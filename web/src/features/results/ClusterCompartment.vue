@@ -41,13 +41,15 @@ const emit = defineEmits<{ choose: []; review: [handin: number]; comment: [] }>(
           <Button size="small" @click.stop="emit('comment')">Comment <span class="k">c</span></Button>
         </div>
       </div>
-      <CaseTable v-if="cluster.kind === 'wrong' && cluster.rows.length" class="rows" :inputs="results.inputs" :outputs="results.outputs" :rows="cluster.rows.slice(0, 4)" />
+      <div v-if="cluster.kind === 'wrong' && cluster.rows.length" class="rows">
+        <CaseTable :inputs="results.inputs" :outputs="results.outputs" :rows="cluster.rows.slice(0, 4)" />
+      </div>
     </div>
   </article>
 </template>
 
 <style scoped>
-.cluster { cursor: pointer; display: flex; flex-direction: column; gap: 7px; transition: border-color 0.12s; }
+.cluster { min-width: 0; max-width: 100%; cursor: pointer; display: flex; flex-direction: column; gap: 7px; transition: border-color 0.12s; }
 .cluster.chosen { border-color: var(--lacquer); box-shadow: inset 0 0 0 1px var(--lacquer); }
 .top { align-items: flex-start; flex-wrap: wrap; row-gap: 2px; }
 h2 { font-size: 13px; font-weight: 600; line-height: 22px; }
@@ -55,7 +57,7 @@ h2 { font-size: 13px; font-weight: 600; line-height: 22px; }
 .wrong .count { color: var(--fail-text); } .rules .count { color: var(--undef-text); } .right .count { color: var(--pass-text); }
 .body { display: flex; gap: 18px; align-items: flex-start; flex-wrap: wrap; }
 .why { flex: 1 1 245px; min-width: 0; display: grid; gap: 7px; }
-.rows { flex: none; }
+.rows { flex: 0 1 auto; max-width: 100%; min-width: 0; overflow-x: auto; }
 .names { display: flex; flex-wrap: wrap; gap: 5px; }
 .late { color: var(--undef-text) !important; }
 .acts { padding-top: 2px; }
