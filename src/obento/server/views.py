@@ -91,9 +91,12 @@ class TaskPicture:
             strip = self._strip(verdict)
             rows = case_rows(self.expectation, verdict, wrong_cases(verdict)[:_CLUSTER_ROWS])
         marks = {m.mark for m in members}
-        shared = set.intersection(*(_codes(json.loads(self.state.by_handin[i]["detail"])) for i in ids))
+        details = [json.loads(self.state.by_handin[i]["detail"]) for i in ids]
+        shared = set.intersection(*(_codes(d) for d in details))
+        broken = {_broken_rules(d) for d in details}
         return ClusterView(
-            key=key, kind=kind, title=self._title(kind, result, detail, shared), sentences=self._sentences(kind, detail), strip=strip, rows=rows,
+            key=key, kind=kind, title=self._title(kind, result, detail, shared, broken), sentences=self._sentences(kind, detail),
+            strip=strip, rows=rows,
             passed=result["passed"], total=result["total"], members=members, mark=marks.pop() if len(marks) == 1 else None,
             comment=comment["text"] if comment else "", comment_version=comment["version"] if comment else 0,
         )  # fmt: skip
@@ -107,14 +110,17 @@ class TaskPicture:
         parts = [cells[i : i + size] for i in range(0, len(cells), size)]
         return "".join(next((x for x in "sfup" if x in part), "n") for part in parts)
 
-    def _title(self, kind: str, result: dict[str, Any], detail: dict[str, Any], shared: set[str]) -> str:
-        """What they have in common in a few words; `shared` are the codes of messages that every one of them got."""
+    def _title(self, kind: str, result: dict[str, Any], detail: dict[str, Any], shared: set[str], broken: set[str]) -> str:
+        """What they have in common in a few words.
+
+        `shared` are the codes of messages that every one of them got, `broken` the different ways in which they break rules.
+        """
         if kind == "right":
             return "right on every case"
         if kind == "unchecked":
             return f"not checked: {held_reason(result['status'])}"
         if kind == "rules":
-            return "right, but " + "; ".join(r["text"] for r in detail["rules"] if not r["ok"])
+            return f"right, but {broken.pop()}" if len(broken) == 1 else "right, but against the rules, each in its own way"
         findings = detail["findings"]
         if "sensitivity" in shared:
             return "does not wake for every input"
@@ -265,3 +271,7 @@ def _line_notes(detail: dict[str, Any]) -> list[LineNote]:
     ]
     notes += [LineNote(file=f["file"], line=f["line"], severity="finding", text=f["text"]) for f in detail["findings"] if f.get("line")]
     return notes
+
+
+def _broken_rules(detail: dict[str, Any]) -> str:
+    return "; ".join(r["text"] for r in detail["rules"] if not r["ok"])
