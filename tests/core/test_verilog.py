@@ -218,3 +218,15 @@ def test_hostile_texts_end_with_a_message() -> None:
     assert any("limit" in m for m in messages(macro))
     endless = "module m(input a, output y); genvar i; generate for (i = 0; i >= 0; i = i + 1) begin : b wire t; end endgenerate endmodule"
     assert any("limit" in m for m in messages(endless))
+
+
+CUTS = [
+    ("y = a + b;", True), ("y = a & 4'hf;", False), ("y = (a + b) >> 4;", False), ("y = a / 16;", False), ("y = i;", False), ("y = y + 1;", False),
+    ("y = {a[3:0]};", False), ("y = {a[3:0], b[3:0]};", True), ("y = c ? a : 0;", True), ("y = a == b;", False), ("y = ~a;", True),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("statement", "warned"), CUTS)
+def test_what_is_cut_without_a_word(statement: str, warned: bool) -> None:
+    text = f"module m(input [7:0] a, b, input c, output reg [3:0] y); integer i; always @* begin i = a; y = b[3:0] & c; {statement} end endmodule"
+    assert ("width-cut" in " ".join(messages(text))) == warned

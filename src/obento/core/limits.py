@@ -12,7 +12,7 @@ class Limits:
     source_bytes: int = 4_000_000
     tokens: int = 2_000_000
     nesting: int = 200
-    instances: int = 20_000
+    instances: int = 100_000
     instance_depth: int = 64
     vector_bits: int = 1 << 16
     signal_bits: int = 1 << 21

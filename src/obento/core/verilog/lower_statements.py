@@ -10,6 +10,7 @@ from obento.core.ir.design import Signal, Watch
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.suggest import did_you_mean
 from obento.core.verilog import ast
+from obento.core.verilog.cut_widths import warn_if_cut
 from obento.core.verilog.lower_expressions import ExpressionLowering, text_of
 from obento.core.verilog.scope import FunctionEntry, Inside, Scope, Vector
 from obento.core.verilog.wrong import Wrong
@@ -189,17 +190,11 @@ class StatementLowering:
         value = self._x.to_type(s.value, width, real)
         if not s.blocking and any(t.signal.automatic for t in targets):
             raise self.error("automatic-later", "a variable of an automatic task cannot be written with `<=`", s.target, "write `=`")
-        self._warn_cut(s.value, width, s)
+        warn_if_cut(self._x, s.value, width, s.start)
         timing = self._timing(s.timing) if s.timing is not None else None
         if isinstance(timing, ir.WaitUntil):
             raise self.error("bad-timing", "`wait` cannot stand inside an assignment", s)
         return ir.Assign(s.start, targets, value, s.blocking, timing)
-
-    def _warn_cut(self, value: ast.Expr, width: int, s: ast.Assign) -> None:
-        if isinstance(value, ast.Name | ast.Concat | ast.Part | ast.Repeat) and not self._x.reals.is_real(value):
-            own = self._x.size(value)[0]
-            if own > width and not (isinstance(value, ast.Name) and own in (32, 64)):
-                self._collector.warning("width-cut", f"{own} bits are cut to {width}: the upper {own - width} are lost", s.start, s.end)
 
     def check_variables(self, target: ast.Expr) -> None:
         """Processes write to variables only (6.2)."""

@@ -13,6 +13,7 @@ from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
 from obento.core.verilog import ast, gates, generate, instances, processes
 from obento.core.verilog.builder import Builder, Overrides
+from obento.core.verilog.cut_widths import warn_if_cut
 from obento.core.verilog.declarations import NET_TYPES
 from obento.core.verilog.functions import lower_function, register
 from obento.core.verilog.lower_expressions import ExpressionLowering
@@ -555,16 +556,10 @@ class ModuleBody:
         for name in names_written(item.target):
             self.check_net(name, scope, "`assign`")
         width = sum(t.width for t in written)
-        self._warn_cut(x, item.value, width, item.target)
+        warn_if_cut(x, item.value, width, item.target.start)
         value = x.to_width(item.value, width)
         delay, strengths = self.delays(item.delays, scope), self.strengths(item.strengths)
         self.b.drive(written, value, item.start, "assign", scope.path, delay, strengths)
-
-    def _warn_cut(self, x: ExpressionLowering, value: ast.Expr, width: int, target: ast.Expr) -> None:
-        if isinstance(value, ast.Name | ast.Concat | ast.Part | ast.Repeat) and not x.reals.is_real(value):
-            own = x.size(value)[0]
-            if own > width:
-                self.collector.warning("width-cut", f"{own} bits are cut to {width}: the upper {own - width} are lost", target.start, value.end)
 
     def check_net(self, name: ast.Name | ast.Dotted, scope: Scope, by: str) -> None:
         """Only nets, and no inputs, are driven from inside."""
