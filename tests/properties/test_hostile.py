@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from obento.core.check.check import check_handin, open_spec
 from obento.core.handin import HandinFile
 from obento.core.limits import Limits
+from obento.core.simulate import Options, simulate
 
 ROOT = Path(__file__).resolve().parents[2]
 LIMITS = Limits(deltas=100, loop_rounds=200, graph_nodes=200_000)
@@ -109,3 +110,17 @@ def test_mangled_hand_ins(seed: int) -> None:
 def test_mangled_specs(seed: int) -> None:
     loaded = open_spec("s.toml", mangled(SPECS[seed % 2], seed).encode("utf-8", "replace"), {}, LIMITS)
     assert loaded.expectation is not None or any(m.severity == "error" for m in loaded.messages)
+
+
+BENCHES = sorted(p.read_text() for p in (ROOT / "tests/conformance").glob("*.v"))
+TIGHT = Limits(deltas=300, loop_rounds=2_000, time_steps=300, output_bytes=20_000, forks=100, call_depth=40, constant_steps=20_000)
+
+
+@settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))
+@given(st.sampled_from(BENCHES), st.integers(0, 1 << 30))
+def test_a_mangled_bench_ends_with_an_outcome(text: str, seed: int) -> None:
+    """Whatever a bench asks for, a run of it ends, and says why."""
+    printed: list[str] = []
+    outcome = simulate([HandinFile("a.v", mangled(text, seed).encode())], printed.append, Options(), TIGHT)
+    assert outcome.status in (0, 1, 2, 3)
+    assert outcome.status != 2 or outcome.messages

@@ -90,14 +90,14 @@ class Bench:
         elif name in _MATH:
             return self._math(call, given)
         elif name == "$rtoi":
-            value = v.word(int(cast(float, given[0])) if math.isfinite(cast(float, given[0])) else 0, 32)
+            real = self._real(call, given, 0)
+            value = v.word(int(real) if math.isfinite(real) else 0, 32)
         elif name == "$realtobits":
-            value = v.word(int.from_bytes(_packed(cast(float, given[0])), "big"), 64)
+            value = v.word(int.from_bytes(_packed(self._real(call, given, 0)), "big"), 64)
         elif name == "$itor":
             return given[0]
         elif name == "$bitstoreal":
-            word = cast(Word, given[0])
-            return _unpacked((word[0] & ~word[1]).to_bytes(8, "big"))
+            return _unpacked((self._number(call, given, 0) & v.ones(64)).to_bytes(8, "big"))
         else:
             value = self._other(call, given, results)
         return (value, results) if any(a.targets for a in call.args) else value
@@ -112,6 +112,8 @@ class Bench:
         return v.word(now, 64 if call.name == "$time" else 32)
 
     def _number(self, call: SystemCall, given: list[Value], index: int) -> int:
+        if index >= len(given):
+            return 0
         value, argument = given[index], call.args[index]
         if isinstance(value, float):
             return round_half_away(value)
@@ -119,6 +121,13 @@ class Bench:
             return 0
         known = value[0] & ~value[1]
         return v.signed_value(known, argument.value.width) if argument.signed else known
+
+    def _real(self, call: SystemCall, given: list[Value], index: int) -> float:
+        """An argument as a real number."""
+        value, argument = given[index], call.args[index]
+        if isinstance(value, float):
+            return value
+        return 0.0 if value is None or argument.value is None else to_real(value, argument.value.width, argument.signed)
 
     def _drawn(self, call: SystemCall, given: list[Value], results: list[Value], draw: Callable[[Generator], int], seed: int) -> Word:
         if not call.args or not call.args[seed].targets:
@@ -131,10 +140,7 @@ class Bench:
         return value
 
     def _math(self, call: SystemCall, given: list[Value]) -> float:
-        args = [
-            x if isinstance(x, float) else to_real(cast(Word, x), a.value.width if a.value else 1, a.signed)
-            for x, a in zip(given, call.args, strict=True)
-        ]
+        args = [self._real(call, given, i) for i in range(len(given))]
         try:
             return float(_MATH[call.name](*args))
         except (ValueError, ZeroDivisionError):
@@ -282,9 +288,10 @@ class Terminal(Bench):
         if not call.args:
             self._format.time_format = TimeFormat(self.kernel.design.precision)
             return
-        numbers = [self._number(call, given, i) if i != 2 else 0 for i in range(len(given))]
+        unit, places, _, width = (self._number(call, given, i) if i != 2 else 0 for i in range(4))
         suffix = self._string(call, given, 2) if len(given) > 2 else ""
-        self._format.time_format = TimeFormat(numbers[0], numbers[1] if len(numbers) > 1 else 0, suffix, numbers[3] if len(numbers) > 3 else 20)
+        unit, places = min(max(unit, -15), 0), min(max(places, 0), 20)
+        self._format.time_format = TimeFormat(unit, places, suffix, min(width, 200) if len(given) > 3 else 20)
 
     # Files.
 

@@ -14,6 +14,7 @@ from obento.core.values import Word
 Value = Word | float | None
 
 _SPEC = re.compile(r"%(-?)(0*)(\d*)(?:\.(\d+))?([a-zA-Z%])")
+_WIDEST_FIELD = 4_096
 _DIGIT_BITS = {"b": 1, "o": 3, "h": 4, "x": 4}
 _STRENGTH = {(0, 1): "St0", (1, 0): "St1", (1, 1): "HiZ", (0, 0): "StX"}
 
@@ -155,8 +156,9 @@ class Formatter:
     def _one(self, call: SystemCall, m: re.Match[str], a: Argument, value: Value) -> str:
         letter = m[5].lower()
         left, zeros = bool(m[1]), bool(m[2])
-        field = int(m[3]) if m[3] else (0 if zeros else None)
-        text = self._value(call, letter, field, int(m[4]) if m[4] else None, zeros and bool(m[3]), a, value)
+        field = min(int(m[3]), _WIDEST_FIELD) if m[3] else (0 if zeros else None)
+        places = min(int(m[4]), _WIDEST_FIELD) if m[4] else None
+        text = self._value(call, letter, field, places, zeros and bool(m[3]), a, value)
         return text.strip().ljust(field or 0) if left else text
 
     def _value(self, call: SystemCall, letter: str, field: int | None, places: int | None, zeros: bool, a: Argument, value: Value) -> str:

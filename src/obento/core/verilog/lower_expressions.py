@@ -462,7 +462,10 @@ class ExpressionLowering:
         width, _ = self.size(e)
         if isinstance(e, ast.Name | ast.Dotted):
             return [ir.Target(entry.signal, entry.at, width)]
-        return [self._place(self.select(e))]
+        selected = self.select(e)
+        if isinstance(selected, ir.Const):  # a constant index with unknown digits: nothing is written (5.2.1)
+            return [ir.Target(entry.signal, entry.signal.width, selected.width)]
+        return [self._place(selected)]
 
     @staticmethod
     def _place(selected: ir.Expr) -> ir.Target:

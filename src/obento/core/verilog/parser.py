@@ -311,4 +311,18 @@ class Parser(ItemParser):
             shape = "inputs : state : next" if sequential else "inputs : output"
             raise self.fail("bad-row", f"this row does not fit {inputs} inputs", f"a row is written `{shape};`", start, self.previous_end)
         state = fields[1][0].lower() if sequential else None
-        return ast.Row(start, self.previous_end, [s.lower() for s in fields[0]], state, fields[-1][0].lower())
+        symbols = [s.lower() for s in fields[0]]
+        if not _row_fits(symbols, state, fields[-1][0].lower()):
+            hint = "inputs are 0 1 x ? b, and one edge r f p n * or (01)"
+            raise self.fail("bad-row", "this row has a symbol that cannot stand there", hint, start, self.previous_end)
+        return ast.Row(start, self.previous_end, symbols, state, fields[-1][0].lower())
+
+
+def _row_fits(symbols: list[str], state: str | None, output: str) -> bool:
+    """Whether the symbols of a row may stand where they do (tables 8-1 and 8.1.4)."""
+    levels = "01x?b"
+    edges = [s for s in symbols if s in "rfpn*" or len(s) == 2]
+    if state is None:
+        return not edges and all(s in levels for s in symbols) and output in "01x"
+    known = all(s in levels or s in "rfpn*" or (len(s) == 2 and s[0] in levels and s[1] in levels) for s in symbols)
+    return known and len(edges) <= 1 and state in levels and output in "01x-"

@@ -48,6 +48,18 @@ _WRITES_TO = {
 }  # fmt: skip
 """Which arguments are written to; for scans it is all from the third on."""
 
+_LEAST_ARGUMENTS = {
+    "$fopen": 1, "$fclose": 1, "$fgetc": 1, "$feof": 1, "$ftell": 1, "$rewind": 1, "$fgets": 2, "$ungetc": 2, "$fseek": 3, "$fscanf": 2,
+    "$sscanf": 2, "$readmemb": 2, "$readmemh": 2, "$writememb": 2, "$writememh": 2, "$rtoi": 1, "$itor": 1, "$realtobits": 1,
+    "$bitstoreal": 1, "$signed": 1, "$unsigned": 1, "$clog2": 1, "$bits": 1, "$countones": 1, "$onehot": 1, "$onehot0": 1, "$isunknown": 1,
+    "$urandom_range": 1, "$dist_uniform": 3, "$dist_normal": 3, "$dist_exponential": 2, "$dist_poisson": 2, "$dist_chi_square": 2,
+    "$dist_t": 2, "$dist_erlang": 3, "$sformat": 2, "$swrite": 1, "$swriteb": 1, "$swriteo": 1, "$swriteh": 1, "$dumpfile": 1, "$fdisplay": 1,
+    "$fwrite": 1, "$fstrobe": 1, "$fmonitor": 1, "$value$plusargs": 2, "$test$plusargs": 1, "$fread": 2, "$ferror": 1,
+    "$ln": 1, "$log10": 1, "$exp": 1, "$sqrt": 1, "$floor": 1, "$ceil": 1, "$sin": 1, "$cos": 1, "$tan": 1, "$asin": 1, "$acos": 1, "$atan": 1,
+    "$sinh": 1, "$cosh": 1, "$tanh": 1, "$asinh": 1, "$acosh": 1, "$atanh": 1, "$pow": 2, "$atan2": 2, "$hypot": 2,
+}  # fmt: skip
+"""How many arguments a call needs at least."""
+
 _SCANS = frozenset(["$fscanf", "$sscanf"])
 _MEMORY = frozenset(["$readmemb", "$readmemh", "$writememb", "$writememh"])
 
@@ -61,6 +73,7 @@ class SystemLowering:
     def size(self, e: ast.Call) -> tuple[int, bool]:
         """Size and sign of a system function's value."""
         x = self._x
+        self._count(e.name, list(e.args), e)
         if e.name in ("$signed", "$unsigned"):
             if len(e.args) != 1:
                 raise x.error("arguments", f"`{e.name}` takes one value", e)
@@ -95,9 +108,17 @@ class SystemLowering:
     def lower_real(self, e: ast.Call) -> ir.Expr:
         """A call whose value is a real number."""
         x = self._x
+        self._count(e.name, list(e.args), e)
         if e.name == "$itor":
             return x.reals.lower(e.args[0])
         return ir.SystemCall(64, e.name, self.arguments(e.name, list(e.args)), x.scope.path, x.scope.times[0], e.start)
+
+    def _count(self, name: str, args: list[ast.Expr | None], node: ast.Node) -> None:
+        least = _LEAST_ARGUMENTS.get(name, 0)
+        if len(args) < least or any(a is None for a in args[:least]):
+            raise self._x.error("arguments", f"`{name}` takes {least} or more arguments, here are {len(args)}", node)
+        if name in _MEMORY and isinstance(args[1], ast.Expr) and not isinstance(args[1], ast.Name | ast.Dotted):
+            raise self._x.error("arguments", f"the second argument of `{name}` is the name of a memory", node)
 
     def _counted(self, e: ast.Call) -> ir.Expr:
         x = self._x
@@ -121,6 +142,7 @@ class SystemLowering:
         if s.name not in TASKS:
             hint = did_you_mean(s.name, TASKS)
             raise x.error("no-system-task", f"the system task `{s.name}` is not known here", s, hint)
+        self._count(s.name, s.args, s)
         call = ir.SystemCall(32, s.name, self.arguments(s.name, s.args), x.scope.path, x.scope.times[0], s.start)
         return ir.SystemTask(s.start, call)
 
