@@ -253,23 +253,23 @@ class Parser(ItemParser):
         ports: list[str] = []
         self.expect("(", "the ports")
         sequential = False
+        initial: str | None = None
         while True:
             while self.is_at("input", "output", "reg"):
                 sequential = sequential or self.is_at("reg")
                 self.at += 1
             ports.append(self.name("a port name"))
+            if self.accept("="):
+                initial = self._start_symbol()
             if not self.accept(","):
                 break
         self.expect(")", "the ports")
         self.semicolon("header")
-        initial: str | None = None
         while not self.is_at("table"):
             if self.accept("initial"):
                 self.lvalue()
                 self.expect("=")
-                value = self.expression()
-                known = isinstance(value, ast.Number) and (value.one & 1) != (value.zero & 1)
-                initial = ("1" if value.one & 1 else "0") if known else "x"  # type: ignore[attr-defined]
+                initial = self._start_symbol()
                 self.semicolon("statement")
             elif self.is_at("input", "output", "reg"):
                 sequential = sequential or self.is_at("reg") or self.texts[self.at + 1] == "reg"
@@ -286,6 +286,12 @@ class Parser(ItemParser):
         self.expect("endprimitive")
         self.primitives.add(name)
         return ast.Primitive(start, self.previous_end, name, name_start, ports, sequential, initial, rows)
+
+    def _start_symbol(self) -> str:
+        """The value that a sequential primitive starts with (8.5)."""
+        value = self.expression()
+        known = isinstance(value, ast.Number) and (value.one & 1) != (value.zero & 1)
+        return ("1" if value.one & 1 else "0") if known else "x"  # type: ignore[attr-defined]
 
     def _row(self, sequential: bool, inputs: int) -> ast.Row:
         start = self.start
