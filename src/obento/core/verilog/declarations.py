@@ -168,21 +168,25 @@ class DeclarationParser(StatementParser):
         return self._type_definition(start, is_enum, signed, self.range() if self.is_at("[") else None)
 
     def _type_definition(self, start: int, is_enum: bool, signed: bool, range_: ast.Range | None) -> list[ast.Item]:
-        constants: list[ast.Declarator] = []
-        if is_enum:
-            self.expect("{", "the names of the enumeration")
-            while True:
-                at = self.start
-                name = self.name("a name of the enumeration")
-                value = self.expression() if self.accept("=") else None
-                constants.append(ast.Declarator(at, self.previous_end, name, [], value))
-                if not self.accept(","):
-                    break
-            self.expect("}", "the names of the enumeration")
+        constants = self._enumeration() if is_enum else []
         name = self.name("the name of the type")
         self.types.add(name)
         self.semicolon("declaration")
         return [ast.TypeDefinition(start, self.previous_end, name, signed, range_, constants, is_enum)]
+
+    def _enumeration(self) -> list[ast.Declarator]:
+        """The names in braces, some with values."""
+        constants: list[ast.Declarator] = []
+        self.expect("{", "the names of the enumeration")
+        while True:
+            at = self.start
+            name = self.name("a name of the enumeration")
+            value = self.expression() if self.accept("=") else None
+            constants.append(ast.Declarator(at, self.previous_end, name, [], value))
+            if not self.accept(","):
+                break
+        self.expect("}", "the names of the enumeration")
+        return constants
 
     def enum_variables(self) -> list[ast.Item]:
         """`enum {...} state;`: a type without a name, and what is declared with it."""
@@ -192,16 +196,7 @@ class DeclarationParser(StatementParser):
             self.at += 1
         range_ = self.range() if self.is_at("[") else None
         hidden = f"enum@{start}"
-        self.expect("{", "the names of the enumeration")
-        constants: list[ast.Declarator] = []
-        while True:
-            at = self.start
-            name = self.name("a name of the enumeration")
-            value = self.expression() if self.accept("=") else None
-            constants.append(ast.Declarator(at, self.previous_end, name, [], value))
-            if not self.accept(","):
-                break
-        self.expect("}", "the names of the enumeration")
+        constants = self._enumeration()
         definition = ast.TypeDefinition(start, self.previous_end, hidden, range_ is None, range_, constants, True)
         return [definition, *self.declarators(ast.Declaration(start, self.previous_end, hidden, "", False, None, []))]
 
