@@ -89,6 +89,7 @@ class Symbolic:
         self._later_layers: list[Writes] = [{}]
         self._active = TRUE
         self._depth = 0
+        self._calls: list[Function] = []
         self._rounds = 0
 
     def run(self, body: Stmt) -> Effect:
@@ -189,11 +190,22 @@ class Symbolic:
             self._statement(s.body)
 
     def _task(self, s: TaskCall) -> None:
-        self._enter(s.task, s.args)
-        for output, signed, targets in zip(s.task.outputs, s.task.outputs_signed, s.results, strict=True):
-            value = self._read(output)
+        found = self._called(s.task, s.args, s.task.outputs)
+        for value, signed, targets in zip(found, s.task.outputs_signed, s.results, strict=True):
             missing = sum(t.width for t in targets) - len(value)
             self._spread(targets, value + [value[-1] if signed else ZERO] * missing, True)
+
+    def _called(self, f: Function, args: list[Expr], results: list[Signal]) -> list[BitWord]:
+        """The results of a call. An automatic one that calls itself finds its own storage as it was when it goes on."""
+        nested = f.automatic and any(f is g for g in self._calls)
+        before = [(s, self._read(s)) for s in f.storage()] if nested else []
+        self._calls.append(f)
+        self._enter(f, args)
+        self._calls.pop()
+        found = [self._read(s) for s in results]
+        for signal, bits in before:
+            self._write(Target(signal, 0, signal.width), bits, True)
+        return found
 
     def _enter(self, f: Function, args: list[Expr]) -> None:
         """Run the body of a function or task on these arguments; its results are then in its own storage."""
@@ -368,6 +380,8 @@ class Symbolic:
             case Mux():
                 truth = ops.truth(self.expr(e.cond))
                 if calls_something(e.a) or calls_something(e.b):
+                    if TRUE in truth:
+                        return self.expr(e.a if truth[0] == TRUE else e.b)
                     a, b = self._where(truth[1] ^ 1, e.a), self._where(truth[0] ^ 1, e.b)
                     return [ops.merge(truth, x, y) for x, y in zip(a, b, strict=True)]
                 return [ops.merge(truth, x, y) for x, y in zip(self.expr(e.a), self.expr(e.b), strict=True)]
@@ -519,8 +533,7 @@ class Symbolic:
 
     def _call(self, e: Call) -> BitWord:
         assert e.function.result is not None
-        self._enter(e.function, e.args)
-        return self._read(e.function.result)
+        return self._called(e.function, e.args, [e.function.result])[0]
 
     def _resolve(self, e: Resolve) -> BitWord:
         """Drivers whose 0 and 1 are equally strong: those of the next strength count where the stronger ones float."""
