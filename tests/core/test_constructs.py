@@ -24,6 +24,10 @@ CIRCUITS = [
     (GATES, "wire w; assign y = w === 1'bz ? a : b;", "0 0 1 1"),
     (GATES, "supply1 w; assign y = w ^ a;", "1 1 0 0"),
     (GATES, "nand #(3, 2) (y, a, b);", "1 1 1 0"),
+    (GATES, "wire w; tranif1 (w, y, a); bufif1 (w, b, 1'b1);", "z z 0 1"),
+    (GATES, "wire p, q; tran (y, p); rtranif0 (p, q, a); assign q = b; pulldown (y);", "0 1 0 0"),
+    (GATES, "wire [1:0] w; tranif1 (w[0], w[1], a); assign w[0] = b; pullup (w[1]); assign y = w[1];", "1 1 0 1"),
+    (GATES, "tri1 w; tranif0 (w, y, a); assign (pull0, weak1) w = b;", "x 1 z z"),
     # clause 8: primitives
     ("primitive p(o, i, j); output o; input i, j; table 0 1 : 1; 1 0 : 1; 0 0 : 0; endtable endprimitive " + GATES, "p (y, a, b);", "0 1 1 x"),
     ("primitive p(o, i, j); output o; input i, j; table ? 1 : 0; b 0 : 1; endtable endprimitive " + GATES, "p #2 u(y, a, b);", "1 0 1 0"),

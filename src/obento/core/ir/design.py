@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Literal
 
-from obento.core.ir.nodes import Function, Stmt
+from obento.core.ir.nodes import Expr, Function, Stmt
 from obento.core.values import Word
 
 Edge = Literal["any", "pos", "neg"]
@@ -91,6 +91,16 @@ class Instance:
 
 
 @dataclass(slots=True)
+class Switch:
+    """A switch that conducts both ways between two digits of nets while `control` is 1, always when there is none (7.6)."""
+
+    a: tuple[Signal, int]
+    b: tuple[Signal, int]
+    control: Expr | None
+    position: int
+
+
+@dataclass(slots=True)
 class Variable:
     """A declared name as a bench or a waveform sees it: range and sign as written."""
 
@@ -123,6 +133,7 @@ class Design:
     signals: list[Signal] = field(default_factory=list)
     processes: list[Process] = field(default_factory=list)
     functions: list[Function] = field(default_factory=list)
+    switches: list[Switch] = field(default_factory=list)
     root: Instance | None = None
     bits: int = 0
     precision: int = -9

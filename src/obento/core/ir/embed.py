@@ -15,4 +15,5 @@ def embed(outer: Design, inner: Design, name: str) -> list[Port]:
         outer.signals.append(signal)
     outer.processes += inner.processes
     outer.functions += inner.functions
+    outer.switches += inner.switches
     return inner.ports

@@ -10,6 +10,7 @@ from collections.abc import Callable
 from obento.core.ir.design import STRONG, Design, Process, Signal
 from obento.core.ir.drivers import stretches_read, targets, watches_of, written_bits
 from obento.core.ir.nodes import Assign, Binary, Const, Expr, Ref, Resolve, Target, Tristate, Unary
+from obento.core.ir.switches import Drivers, join_switches
 
 _ALWAYS_RESOLVED = frozenset(["tri0", "tri1", "trireg"])
 
@@ -38,30 +39,36 @@ def resolve_drivers(design: Design, tell: Callable[[Signal, Process, Process], N
             special[owner[bit].id] = owner[bit]
             if owner[bit].net in ("wire", "uwire") and first.strengths == STRONG == process.strengths:
                 tell(owner[bit], first, process)
+    switched = join_switches(design, lambda signal: _copies(design, signal))
     for signal in special.values():
-        _split(design, signal)
+        if signal.id not in switched:
+            _split(design, signal)
 
 
-def _split(design: Design, signal: Signal) -> None:
-    copies: list[Signal] = []
-    strengths: list[tuple[int, int]] = []
-    might: list[Expr | None] = []
+def _copies(design: Design, signal: Signal) -> Drivers:
+    """Give each driver of a net a wire of its own."""
+    found = Drivers([], [], [])
     for process in list(design.processes):
         if process.kind != "continuous" or not any(t.signal is signal for t in targets(process.body)):
             continue
-        might.append(_might(design, signal, process))
-        copy = design.add_signal(f"{signal.name}#{len(copies) + 1}", signal.width, "net", signal.position)
-        copies.append(copy)
-        strengths.append(process.strengths)
+        found.might.append(_might(design, signal, process))
+        copy = design.add_signal(f"{signal.name}#{len(found.wires) + 1}", signal.width, "net", signal.position)
+        found.wires.append(copy)
+        found.strengths.append(process.strengths)
         for t in targets(process.body):
             if t.signal is signal:
                 t.signal = copy
-    inputs: list[Expr] = [Ref(signal.width, copy) for copy in copies]
+    return found
+
+
+def _split(design: Design, signal: Signal) -> None:
+    drivers = _copies(design, signal)
+    inputs: list[Expr] = [Ref(signal.width, copy) for copy in drivers.wires]
     if signal.net == "trireg":
         inputs.append(Ref(signal.width, signal))
-        might.append(None)
-        strengths.append((2, 2))  # a charge of medium strength (7.14.2), kept while nothing drives
-    body = Assign(signal.position, [Target(signal, 0, signal.width)], _value(signal, inputs, strengths, might))
+        drivers.might.append(None)
+        drivers.strengths.append((2, 2))  # a charge of medium strength (7.14.2), kept while nothing drives
+    body = Assign(signal.position, [Target(signal, 0, signal.width)], _value(signal, inputs, drivers.strengths, drivers.might))
     watches = watches_of(stretches_read(body.value))
     if signal.net == "trireg":
         watches = [w for w in watches if w.signal is not signal]

@@ -47,7 +47,11 @@ def elaborate_tops(modules: Mapping[str, ast.Module | ast.Primitive], tops: Sequ
         collector.error("limit", limit.text, limit.position, None, limit.hint)
         return None
     warn_about(design, collector)
-    resolve_drivers(design, lambda signal, a, b: _two_drivers(collector, signal, a, b))
+    try:
+        resolve_drivers(design, lambda signal, a, b: _two_drivers(collector, signal, a, b))
+    except LimitReached as limit:
+        collector.error("limit", limit.text, limit.position, None, limit.hint)
+        return None
     return design
 
 

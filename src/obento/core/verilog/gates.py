@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Instance
+from obento.core.ir.design import Instance, Signal, Switch
 from obento.core.verilog import ast
 from obento.core.verilog.lower_expressions import ExpressionLowering
 from obento.core.verilog.lower_statements import names_written
@@ -18,6 +18,7 @@ _OPS = {"and": "and", "nand": "and", "or": "or", "nor": "or", "xor": "xor", "xno
 _INVERTING = frozenset(["nand", "nor", "xnor", "not", "notif0", "notif1"])
 _TRISTATE = {"bufif0": 0, "bufif1": 1, "notif0": 0, "notif1": 1}
 _SWITCHES = {"nmos": 1, "rnmos": 1, "pmos": 0, "rpmos": 0}
+_BOTH_WAYS = {"tran": None, "rtran": None, "tranif0": 0, "tranif1": 1, "rtranif0": 0, "rtranif1": 1}
 _PULLS = {"pullup": 1, "pulldown": 0}
 _PULL = (5, 5)
 
@@ -30,6 +31,9 @@ def settled(value: ir.Expr) -> ir.Expr:
 def build(body: ModuleBody, g: ast.GateInstance, scope: Scope) -> None:
     """One gate, or an array of them."""
     x = body.x(scope, implicit=True)
+    if g.gate in _BOTH_WAYS:
+        _switch(body, g, x)
+        return
     copies = body.range(g.range, scope)[2] if g.range is not None else 1
     if copies > body.b.limits.instances:
         raise body.error("too-many", f"{copies} gates are more than can be taken", g)
@@ -53,6 +57,25 @@ def build(body: ModuleBody, g: ast.GateInstance, scope: Scope) -> None:
             body.b.drive(target, value, g.start, g.gate, scope.path, delay, strengths)
         own = g.name or ""
         body.instance.children.append(Instance(own if copies == 1 else f"{own}[{copy}]", g.gate, g.start))
+
+
+def _switch(body: ModuleBody, g: ast.GateInstance, x: ExpressionLowering) -> None:
+    """A switch between two nets; it conducts both ways."""
+    controlled = _BOTH_WAYS[g.gate]
+    if g.range is not None or len(g.terminals) != 2 + (controlled is not None):
+        terminals = "two nets" if controlled is None else "two nets and a control"
+        raise body.error("gate-count", f"`{g.gate}` connects {terminals}, one digit each", g)
+    ends: list[tuple[Signal, int]] = []
+    for t in g.terminals[:2]:
+        targets = x.targets(t)
+        if len(targets) != 1 or targets[0].width != 1 or targets[0].offsets or targets[0].signal.kind != "net":
+            raise body.error("gate-width", "a switch connects single digits of nets", t, "use a constant bit select of a wire")
+        ends.append((targets[0].signal, targets[0].low))
+    control = x.to_width(g.terminals[2], 1) if controlled is not None else None
+    if control is not None and controlled == 0:
+        control = ir.Unary(1, "not", control)
+    body.b.design.switches.append(Switch(ends[0], ends[1], control, g.start))
+    body.instance.children.append(Instance(g.name or "", g.gate, g.start))
 
 
 def _input(x: ExpressionLowering, t: ast.Expr, copy: int) -> ir.Expr:
@@ -92,7 +115,7 @@ def _terminals(body: ModuleBody, g: ast.GateInstance) -> tuple[list[ast.Expr], l
         if count < 2:
             raise body.error("gate-count", f"`{kind}` needs an output and at least one input", g)
         return g.terminals[:1], g.terminals[1:]
-    raise body.error("not-yet", f"`{kind}` switches both ways, which cannot be run", g, "use `bufif1` or an `assign` with `? :`")
+    raise AssertionError(kind)
 
 
 def _value(kind: str, inputs: list[ir.Expr]) -> ir.Expr:

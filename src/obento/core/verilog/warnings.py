@@ -66,6 +66,10 @@ def _unused(design: Design, collector: Collector) -> None:
             if isinstance(s, Hold):
                 written.update(t.signal.id for t in s.targets)
         written.update(t.signal.id for t in targets(body))
+    for switch in design.switches:
+        for signal, _ in (switch.a, switch.b):
+            read.add(signal.id)
+            written.add(signal.id)
     for port in design.ports:
         (written if port.direction == "in" else read).add(port.signal.id)
         if port.direction == "inout":
