@@ -17,6 +17,7 @@ from obento.store import feedback, handins, labs, people, results
 from obento.store.connection import Connection
 
 _MOST_ROWS = 64
+_CONDITIONAL = ("wrong", "undefined")
 _PLACEHOLDER = re.compile(r"\{(name|right|total|mark|when|line|file|unit)\}")
 
 
@@ -86,7 +87,8 @@ class LabPicture:
                 letter.passed = letter.compared = 0
         key = t.state.cluster_key(result)
         comment, note = t.comments.get((key, 0)), t.comments.get(("", row["id"]))
-        finding = next((f for f in detail["findings"] if f.get("output")), None)
+        # A sentence with a condition first: it is what {when} stands for.
+        finding = next((f for f in sorted(detail["findings"], key=lambda f: f["kind"] not in _CONDITIONAL) if f.get("output")), None)
         message = next((m for m in detail["messages"] if m["severity"] == "error" and m["line"]), None)
         place = finding or message or {}
         values = {
@@ -176,7 +178,7 @@ def fill(text: str, values: dict[str, str]) -> str:
 
 def _when(finding: dict[str, Any] | None) -> str:
     text = finding["text"] if finding else ""
-    return text.partition(" whenever ")[2].rpartition(":")[0]
+    return (text.partition(" whenever ")[2] or text.partition(" only when ")[2]).rpartition(":")[0]
 
 
 def _line(place: dict[str, Any]) -> str:

@@ -10,6 +10,7 @@ import numpy as np
 
 from obento.core.check.expect import Expectation
 from obento.core.check.report import case_report, set_bits
+from obento.core.check.slips import SLIPS
 from obento.core.check.verdict import Verdict
 from obento.core.handin import decode
 from obento.server.course import TaskState, missing_students, task_state
@@ -122,6 +123,8 @@ class TaskPicture:
         if kind == "rules":
             return f"right, but {broken.pop()}" if len(broken) == 1 else "right, but against the rules, each in its own way"
         findings = detail["findings"]
+        if findings and findings[0]["kind"] in SLIPS:
+            return str(findings[0]["text"])
         if "sensitivity" in shared:
             return "does not wake for every input"
         if "latch" in shared or (findings and findings[0]["kind"] == "remembers"):
@@ -135,6 +138,8 @@ class TaskPicture:
         if kind == "unchecked":
             return []
         texts = [f["text"] for f in detail["findings"]]
+        if detail["findings"] and detail["findings"][0]["kind"] in SLIPS:
+            del texts[0]  # it is the title
         if kind == "wrong":
             texts += [r["text"] for r in detail["rules"] if not r["ok"]]
         return texts

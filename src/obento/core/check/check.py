@@ -12,6 +12,7 @@ from obento.core.check.condition import failing_condition, necessary_condition
 from obento.core.check.expect import Expectation, build_expectation
 from obento.core.check.observe import observe
 from obento.core.check.rules import RuleResult, check_rules
+from obento.core.check.slips import find_slips
 from obento.core.check.verdict import Verdict, judge
 from obento.core.diagnostics import Collector, Message, Severity, to_messages
 from obento.core.handin import HandinFile, Reading, Unit, decode, read_handin
@@ -161,7 +162,8 @@ def _run(
                 run.outputs.setdefault(key, (0, 0))
     outcome.verdict = judge(expectation, observation)
     outcome.rules = check_rules(expectation.spec.rules, design)
-    outcome.findings = [_placed(f, reading, design, binding) for f in conditions(expectation, outcome.verdict)]
+    slips = [Finding(s.kind, s.text, s.output) for s in find_slips(expectation, outcome.verdict)]
+    outcome.findings = [_placed(f, reading, design, binding) for f in (*slips, *conditions(expectation, outcome.verdict))]
     outcome.messages = _softened(reading, unit)
 
 

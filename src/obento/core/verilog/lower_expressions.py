@@ -370,6 +370,8 @@ class ExpressionLowering:
         extra = len(indices) - len(dims)
         if extra < 0:
             raise self.error("whole-array", "this is a whole array: it needs one more index", e)
+        if isinstance(entry, Vector) and entry.is_real and (extra or part):
+            raise self.error("real-select", "a real number has no digits to be selected", e, "assign it to an `integer` first")
         if extra > 1 or (extra == 1 and part):
             raise self.error("too-many-indices", "one index too many", e)
         if scalar and (extra == 1 or part) and isinstance(entry, Vector):
