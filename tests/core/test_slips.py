@@ -33,10 +33,10 @@ def checked(y: str = "a & b | c", z: str = "a ^ c", w: str = "{a & b, c}") -> Ch
 @pytest.mark.parametrize(
     ("wrong", "kinds", "sentence"),
     [
-        ({"y": "~(a & b | c)"}, ["inverted"], "y is the opposite of what it should be, in every case"),
-        ({"w": "~{a & b, c}"}, ["inverted"], "w is right but for being inverted in every bit, in every case"),
+        ({"y": "~(a & b | c)"}, ["inverted"], "y is always the opposite of what it should be"),
+        ({"w": "~{a & b, c}"}, ["inverted"], "w is inverted in every bit"),
         ({"w": "{c, a & b}"}, ["reversed"], "w has its bits in reverse order"),
-        ({"y": "a ^ c", "z": "a & b | c"}, ["exchanged-outputs"], "y and z are exchanged: each is what the other should be"),
+        ({"y": "a ^ c", "z": "a & b | c"}, ["exchanged-outputs"], "y and z are exchanged"),
         ({"y": "1'b1"}, ["constant"], "y is always 1"),
         ({"w": "2'b10"}, ["constant"], "w is always 10"),
         ({"y": "a | c"}, ["ignores"], "y does not depend on b, and should"),

@@ -137,9 +137,14 @@ class TaskPicture:
     def _sentences(self, kind: str, detail: dict[str, Any]) -> list[str]:
         if kind == "unchecked":
             return []
-        texts = [f["text"] for f in detail["findings"]]
-        if detail["findings"] and detail["findings"][0]["kind"] in SLIPS:
-            del texts[0]  # it is the title
+        findings = detail["findings"]
+        if findings and findings[0]["kind"] in SLIPS:  # it is the title, and says more than a condition would
+            slip, *findings = findings
+            if slip["kind"].startswith("exchanged"):
+                findings = []
+            elif slip["kind"] != "ignores":
+                findings = [f for f in findings if f["output"] != slip["output"]]
+        texts = [f["text"] for f in findings]
         if kind == "wrong":
             texts += [r["text"] for r in detail["rules"] if not r["ok"]]
         return texts

@@ -64,7 +64,7 @@ class _Search:
         for a, b in combinations(self._wrong, 2):
             if not {a, b} & told and self._exchanged_outputs(a, b):
                 told |= {a, b}
-                found.append(Slip("exchanged-outputs", f"{a} and {b} are exchanged: each is what the other should be", a))
+                found.append(Slip("exchanged-outputs", f"{a} and {b} are exchanged", a))
         for name in self._wrong:
             if name not in told:
                 found += self._of_one(name)
@@ -78,8 +78,8 @@ class _Search:
         if stuck is not None:
             return [Slip("constant", f"{name} is always {stuck}", name)]
         if self._is(port, lambda i: self._inverse(name, i)):
-            what = "the opposite of what it should be" if port.width == 1 else "right but for being inverted in every bit"
-            return [Slip("inverted", f"{name} is {what}, in every case", name)]
+            what = "always the opposite of what it should be" if port.width == 1 else "inverted in every bit"
+            return [Slip("inverted", f"{name} is {what}", name)]
         if port.width > 1 and self._is(port, lambda i: self._shown[name, port.width - 1 - i]):
             return [Slip("reversed", f"{name} has its bits in reverse order", name)]
         deaf = self._ignored(port)

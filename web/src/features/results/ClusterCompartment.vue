@@ -52,6 +52,7 @@ const emit = defineEmits<{ choose: []; review: [handin: number]; comment: [] }>(
 .cluster { min-width: 0; max-width: 100%; cursor: pointer; display: flex; flex-direction: column; gap: 7px; transition: border-color 0.12s; }
 .cluster.chosen { border-color: var(--lacquer); box-shadow: inset 0 0 0 1px var(--lacquer); }
 .top { align-items: flex-start; flex-wrap: wrap; row-gap: 2px; }
+.top > .row { margin-left: auto; }
 h2 { font-size: 13px; font-weight: 600; line-height: 22px; }
 .count { font-size: 20px; margin-right: 5px; vertical-align: -1px; }
 .wrong .count { color: var(--fail-text); } .rules .count { color: var(--undef-text); } .right .count { color: var(--pass-text); }
