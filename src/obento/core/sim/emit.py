@@ -143,8 +143,7 @@ class Emitter(ExpressionEmitter):
             return
         number = self._label_number(label)
         caught = self._name("d")
-        if self._threaded:
-            self._put(f"K.enter({number})")
+        thread = self._temp(f"K.enter({number})") if self._threaded else ""
         self._put("try:")
         self._indent += 1
         self._statement(body)
@@ -153,7 +152,7 @@ class Emitter(ExpressionEmitter):
         self._put(f"    if {caught}.label != {number}: raise")
         if self._threaded:
             self._put("finally:")
-            self._put(f"    K.leave({number})")
+            self._put(f"    K.leave({number}, {thread})")
 
     def _disable(self, s: Disable) -> None:
         self._put(f"K.disable({self._label_number(s.label)})")

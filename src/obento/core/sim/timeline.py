@@ -350,11 +350,16 @@ class Timeline:
 
     # Blocks that can be disabled.
 
-    def enter(self, label: int) -> None:
-        self._inside.setdefault(label, []).append(self._thread())
+    def enter(self, label: int) -> Thread:
+        thread = self._thread()
+        self._inside.setdefault(label, []).append(thread)
+        return thread
 
-    def leave(self, label: int) -> None:
-        self._inside[label].remove(self._thread())
+    def leave(self, label: int, thread: Thread) -> None:
+        """A thread is out of a block; whoever made it go, and be it the end of the run."""
+        inside = self._inside.get(label, [])
+        if thread in inside:
+            inside.remove(thread)
 
     def disable(self, label: int) -> None:
         """End every activity inside a block; the caller's own by an exception."""
