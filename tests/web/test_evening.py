@@ -134,7 +134,7 @@ def test_a_case_filters_and_rows_show_the_same_class(browser: Browser) -> None:
     browser.see("[data-cluster]")
     before = len(browser.all("[data-cluster]"))
     browser.click(".cases button", "1 1 1 0")
-    browser.see("[data-cluster]", "open_ok wrong")
+    browser.see("[data-cluster]", "open_ok does not depend on")
     assert 0 < len(browser.all("[data-cluster]")) < before
     browser.see("body").send_keys("t")
     canvas = browser.see("canvas")
