@@ -15,7 +15,7 @@ from heapq import heappop, heappush
 from typing import cast
 
 from obento.core import values as v
-from obento.core.ir.design import Design, Process, Signal, Watch
+from obento.core.ir.design import Design, Process, Signal
 from obento.core.ir.drivers import power_up_words
 from obento.core.ir.evaluate import round_half_away
 from obento.core.ir.nodes import Await, Block, Stmt
@@ -23,6 +23,7 @@ from obento.core.limits import LimitReached, Limits
 from obento.core.sim.bench import Bench
 from obento.core.sim.emit import Emitter
 from obento.core.sim.emit_expressions import NOWHERE, namespace, put
+from obento.core.sim.events import WHOLE, is_event, term_of, watchers_of
 from obento.core.sim.held import Held
 from obento.core.sim.threads import Body, Disabled, Group, Killed, Thread
 from obento.core.values import Word
@@ -66,7 +67,7 @@ class Timeline:
         self.changed: set[int] | None = None
         self._expired = expired
         self._start = power_up_words(design)
-        self._watchers = _watchers(design)
+        self._watchers = watchers_of(design)
         self._deaf = [p.kind != "continuous" for p in design.processes]
         self._watched = [bool(w) for w in self._watchers]
         self._special = [s.element > 0 or s.held or s.real for s in design.signals]
@@ -89,7 +90,7 @@ class Timeline:
         for watches in emitter.watches:
             for w in watches:
                 self._watched[w.signal.id] = True
-        self._awaited = [[(w.signal.id, *_term(w)) for w in watches] for watches in emitter.watches]
+        self._awaited = [[(w.signal.id, *term_of(w)) for w in watches] for watches in emitter.watches]
         self.bench.prepare(self, emitter.calls)
 
     def _reset(self) -> None:
@@ -396,7 +397,7 @@ class Timeline:
         old = self.words[signal]
         self.words[signal] = word
         for edge, low, width, indices in self._watchers[signal]:
-            if edge != _WHOLE and not _event(edge, old, word, low, width):
+            if edge != WHOLE and not is_event(edge, old, word, low, width):
                 continue
             if not self._now:
                 self._next.update(indices)
@@ -409,7 +410,7 @@ class Timeline:
         waiting = self._waiting[signal]
         if waiting:
             for index, terms in list(waiting.items()):
-                if any(_event(edge, old, word, low, width) for edge, low, width in terms):
+                if any(is_event(edge, old, word, low, width) for edge, low, width in terms):
                     self._wake(index)
         if self.changed is not None:
             self.changed.add(signal)
@@ -593,40 +594,3 @@ def _delay(process: Process, word: Word, width: int) -> int:
     if width == 1 and word == v.X1:
         return min(rise, fall, off)
     return rise
-
-
-_WHOLE, _PART, _RISE, _FALL = range(4)
-
-
-def _watchers(design: Design) -> list[list[tuple[int, int, int, list[int]]]]:
-    """Of each signal what is watched of it, and the processes that do."""
-    found: list[dict[tuple[int, int, int], list[int]]] = [{} for _ in design.signals]
-    for index, process in enumerate(design.processes):
-        for w in process.watches:
-            found[w.signal.id].setdefault(_term(w), []).append(index)
-    return [[(*term, indices) for term, indices in terms.items()] for terms in found]
-
-
-def _term(w: Watch) -> tuple[int, int, int]:
-    """What is watched, in the kernel's terms: kind of event, first digit, how many."""
-    if w.edge == "any":
-        return (_WHOLE if w.low == 0 and w.width == w.signal.width else _PART), w.low, w.width
-    return (_RISE if w.edge == "pos" else _FALL), w.low, 1
-
-
-def _event(kind: int, old: Word, new: Word, low: int, width: int) -> bool:
-    """Whether a change of a signal is an event on these digits (table 9-1 for edges)."""
-    if kind == _WHOLE:
-        return True
-    if kind == _PART:
-        return bool((old[0] ^ new[0] | old[1] ^ new[1]) >> low & ((1 << width) - 1))
-    was, becomes = old[0] >> low & 1 | (old[1] >> low & 1) << 1, new[0] >> low & 1 | (new[1] >> low & 1) << 1
-    return _EDGES[kind][was][becomes]
-
-
-_ONE, _ZERO = 1, 2  # a digit as its two rails, read as a number
-_EDGES = {
-    _RISE: [[(new == _ONE and old != _ONE) or (old == _ZERO and new != _ZERO) for new in range(4)] for old in range(4)],
-    _FALL: [[(new == _ZERO and old != _ZERO) or (old == _ONE and new != _ONE) for new in range(4)] for old in range(4)],
-}
-"""Whether a digit that was and becomes these fires (table 9-1; z counts as x)."""
