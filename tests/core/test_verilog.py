@@ -230,3 +230,10 @@ CUTS = [
 def test_what_is_cut_without_a_word(statement: str, warned: bool) -> None:
     text = f"module m(input [7:0] a, b, input c, output reg [3:0] y); integer i; always @* begin i = a; y = b[3:0] & c; {statement} end endmodule"
     assert ("width-cut" in " ".join(messages(text))) == warned
+
+
+def test_drivers_that_let_go_may_share_a_net() -> None:
+    frame = "module m(input a, b, e, output y); {} endmodule"
+    assert "two-drivers" in " ".join(messages(frame.replace("{}", "assign y = a & e; assign y = b;")))
+    assert "two-drivers" not in " ".join(messages(frame.replace("{}", "assign y = e ? a : 1'bz; assign y = e ? 1'bz : b;")))
+    assert "two-drivers" not in " ".join(messages(frame.replace("{}", "bufif1 (y, a, e); bufif0 (y, b, e);")))

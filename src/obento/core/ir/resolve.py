@@ -9,7 +9,7 @@ from collections.abc import Callable
 
 from obento.core.ir.design import STRONG, Design, Process, Signal
 from obento.core.ir.drivers import stretches_read, targets, watches_of, written_bits
-from obento.core.ir.nodes import Assign, Binary, Const, Expr, Ref, Resolve, Target, Tristate, Unary
+from obento.core.ir.nodes import Assign, Binary, Const, Expr, Ref, Resolve, Target, Tristate, Unary, walk
 from obento.core.ir.switches import Drivers, join_switches
 
 _ALWAYS_RESOLVED = frozenset(["tri0", "tri1", "trireg"])
@@ -18,7 +18,7 @@ _ALWAYS_RESOLVED = frozenset(["tri0", "tri1", "trireg"])
 def resolve_drivers(design: Design, tell: Callable[[Signal, Process, Process], None]) -> None:
     """Rewrite every net of which a bit has more than one driver (1364 clause 7.10), or that needs it by its kind.
 
-    `tell` hears of each net of kind `wire` with several strong drivers, with the first two processes that meet on it.
+    `tell` hears of each net of kind `wire` with several strong drivers that never let go of it, with the first two processes that meet on it.
     """
     writer: dict[int, Process] = {}
     special: dict[int, Signal] = {}
@@ -37,12 +37,19 @@ def resolve_drivers(design: Design, tell: Callable[[Signal, Process, Process], N
             if first is process or bit not in owner or owner[bit].id in special:
                 continue
             special[owner[bit].id] = owner[bit]
-            if owner[bit].net in ("wire", "uwire") and first.strengths == STRONG == process.strengths:
+            if owner[bit].net in ("wire", "uwire") and first.strengths == STRONG == process.strengths and not (_floats(first) or _floats(process)):
                 tell(owner[bit], first, process)
     switched = join_switches(design, lambda signal: _copies(design, signal))
     for signal in special.values():
         if signal.id not in switched:
             _split(design, signal)
+
+
+def _floats(process: Process) -> bool:
+    """Whether a driver lets go of its net at times: several of those on one net are meant."""
+    if not isinstance(process.body, Assign):
+        return False
+    return any(isinstance(e, Tristate) or (isinstance(e, Const) and e.one & e.zero) for e in walk(process.body.value))
 
 
 def _copies(design: Design, signal: Signal) -> Drivers:

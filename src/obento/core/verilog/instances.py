@@ -36,7 +36,7 @@ def build(body: ModuleBody, item: ast.Instance, scope: Scope) -> None:
     msb, lsb, copies = body.range(item.range, scope)
     if copies > body.b.limits.instances:
         raise body.error("too-many", f"{copies} instances are more than can be taken", item)
-    given = {port: _shared(body, child, port, e, copies, scope, x) for port, e in given.items()}
+    given = {port: _shared(body, child, port, e, scope, x) for port, e in given.items()}
     step = 1 if msb >= lsb else -1
     for number in range(copies):
         _one(body, child, item, f"{item.name}[{lsb + step * number}]", scope, x, overrides, given, copies, number)
@@ -163,7 +163,7 @@ def _wire(body: ModuleBody, e: ast.Expr, scope: Scope, x: ExpressionLowering, po
     return Outside(selected.a.signal, selected.low, selected.width)
 
 
-def _shared(body: ModuleBody, child: ast.Module, port: str, e: ast.Expr, copies: int, scope: Scope, x: ExpressionLowering) -> ast.Expr:
+def _shared(body: ModuleBody, child: ast.Module, port: str, e: ast.Expr, scope: Scope, x: ExpressionLowering) -> ast.Expr:
     """A connection that an array of instances shares out, as a name: a hidden wire stands for any other expression."""
     if isinstance(e, ast.Name):
         return e
@@ -176,7 +176,6 @@ def _shared(body: ModuleBody, child: ast.Module, port: str, e: ast.Expr, copies:
         body.b.later(lambda: body.b.drive([ir.Target(signal, 0, width)], x.to_width(e, width), e.start, "port", scope.path))
     else:
         body.b.later(lambda: body.b.drive(x.targets(e), ir.Ref(width, signal), e.start, "port", scope.path))
-    del copies
     return ast.Name(e.start, e.end, name)
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Process, Watch
+from obento.core.ir.design import Process
 from obento.core.ir.drivers import body_watches, targets, waits
 from obento.core.verilog import ast
 from obento.core.verilog.lower_statements import StatementLowering
@@ -59,5 +59,4 @@ def _always(body: ModuleBody, p: ast.Process, lowering: StatementLowering, scope
 
 
 def _forever(body: ModuleBody, p: ast.Process, lowered: ir.Stmt, scope: Scope) -> None:
-    watches: list[Watch] = []
-    body.b.process(Process("forever", lowered, watches, p.start, p.kind, scope.path))
+    body.b.process(Process("forever", lowered, [], p.start, p.kind, scope.path))
