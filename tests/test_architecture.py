@@ -13,7 +13,7 @@ LAYERS = [
     {"core.source", "core.limits", "core.pause", "core.suggest", "core.values"},
     {"core.diagnostics"},
     {"core.syntax", "core.ir"},
-    {"core.formula", "core.verilog", "core.wiring", "core.sim"},
+    {"core.formula", "core.verilog", "core.vhdl", "core.wiring", "core.sim"},
     {"core.handin", "core.spec"},
     {"core.check", "core.simulate"},
     {"intake", "runner", "export", "mail"},
@@ -24,7 +24,7 @@ LAYERS = [
 ]
 """Each layer may use its own rooms and those above it in this list."""
 
-SIBLINGS_APART = {"core.verilog", "core.wiring", "core.sim"}
+SIBLINGS_APART = {"core.verilog", "core.vhdl", "core.wiring", "core.sim"}
 """Rooms of one layer that must not know each other."""
 
 

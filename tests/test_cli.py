@@ -136,7 +136,7 @@ def test_simulate_prints_what_the_bench_prints_and_nothing_else(tmp_path: Path) 
         ("module t; task automatic f; fork f; f; join endtask initial f; endmodule", 3, "activities run side by side"),
         ("module t; reg [99999999:0] a; endmodule", 2, "t.v:1:15: error:"),
         ("module t; genvar i; for (i = 0; i < 9999999; i = i + 1) wire w; endmodule", 2, "this generate loop runs more than"),
-        ("module t; t u(); endmodule", 2, "no module to begin with"),
+        ("module t; t u(); endmodule", 2, "no module or entity to begin with"),
     ],
 )
 def test_simulate_ends_every_runaway_with_place_and_reason(tmp_path: Path, text: str, status: int, said: str) -> None:

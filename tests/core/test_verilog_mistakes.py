@@ -27,7 +27,7 @@ MISTAKES = [
     ("module m(output [3:0] y);\nassign y = 4'b1021;\nendmodule\n", ["2:12 error bad-number"]),
     ("module m(output [3:0] y);\nassign y = 4'd1A;\nendmodule\n", ["2:12 error bad-number"]),
     ("module adder(input a, output y); assign y=a; endmodule\nmodule m(input a, output y);\nader u1(a,y);\nendmodule\n", ["3:6 error no-module"]),
-    ("entity m is\nport(a: in bit; y: out bit);\nend m;\narchitecture r of m is begin y <= a; end r;\n", ["1:1 error vhdl-text"]),
+    ("entity m is\nport(a: in bit; y: out bit);\nend m;\narchitecture r of m is begin y <= a; end r;\n", ["1:1 warning wrong-suffix"]),
     (
         "module m(input a, output reg y);\nalways @* begin\n if a = 1 then\n y := 0;\n end if;\nend\nendmodule\n",
         [

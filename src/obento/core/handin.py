@@ -15,6 +15,10 @@ from obento.core.verilog import ast as verilog_ast
 from obento.core.verilog.elaborate import elaborate as elaborate_verilog
 from obento.core.verilog.elaborate import modules_used
 from obento.core.verilog.read import read_modules
+from obento.core.vhdl import ast as vhdl_ast
+from obento.core.vhdl.elaborate import Elaborator
+from obento.core.vhdl.read import entities_used, read_world
+from obento.core.vhdl.world import World
 from obento.core.wiring import ast as wiring_ast
 from obento.core.wiring.elaborate import elaborate as elaborate_wiring
 from obento.core.wiring.parser import read_wirings
@@ -36,7 +40,7 @@ class HandinFile:
 
 @dataclass(slots=True)
 class Unit:
-    """Something that can be checked: a module or a wiring list."""
+    """Something that can be checked: a module, an entity or a wiring list."""
 
     name: str
     language: str
@@ -45,6 +49,16 @@ class Unit:
     uses: frozenset[str]
     verilog: verilog_ast.Module | None = None
     wiring: wiring_ast.Wiring | None = None
+    vhdl: vhdl_ast.Entity | None = None
+
+    @property
+    def position(self) -> int:
+        """Where its name stands."""
+        if self.verilog is not None:
+            return self.verilog.name_start
+        if self.vhdl is not None:
+            return self.vhdl.name_pos
+        return self.wiring.name_start if self.wiring is not None else 0
 
 
 @dataclass(slots=True)
@@ -59,6 +73,7 @@ class Reading:
     ignored: list[str] = field(default_factory=list)
     duplicates: set[str] = field(default_factory=set)
     primitives: dict[str, verilog_ast.Primitive] = field(default_factory=dict)
+    world: World = field(default_factory=World)
     empty: bool = False
     _building: list[str] = field(default_factory=list)
 
@@ -103,8 +118,19 @@ class Reading:
         if unit.verilog is not None:
             modules = self.modules()
             return elaborate_verilog(modules, unit.name, self.collector, self.limits)
+        if unit.vhdl is not None:
+            return self.elaborate_vhdl(unit.name)
         assert unit.wiring is not None
         return elaborate_wiring(unit.wiring, self._block, list(self.units), self.collector, self.limits)
+
+    def elaborate_vhdl(self, name: str, folder: object = None) -> Design | None:
+        """A Design of an entity; `folder` holds files that it may read while constants are worked out."""
+        return Elaborator(self.world, self.collector, self.limits, self.sources, self._foreign, folder).top(name)
+
+    def _foreign(self, name: str, node: vhdl_ast.Node) -> Design | None:
+        del node
+        lower = {u.name.lower(): u.name for u in self.units.values() if u.vhdl is None}
+        return self.elaborate(lower[name.lower()]) if name.lower() in lower else None
 
     def modules(self) -> dict[str, verilog_ast.Module | verilog_ast.Primitive]:
         """Everything that a Verilog module may use."""
@@ -126,6 +152,7 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
     given_names = {f.path.rpartition("/")[2] for f in provided}
     verilog: list[SourceFile] = []
     wirings: list[SourceFile] = []
+    vhdl: list[SourceFile] = []
     real = False
     for file in [*provided, *sorted(files, key=lambda f: f.path)]:
         own = file not in provided
@@ -144,6 +171,8 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
             verilog.append(source)
         elif language == "wiring":
             wirings.append(source)
+        elif language == "vhdl":
+            vhdl.append(source)
     reading.empty = not real
     for module in read_modules(verilog, reading.collector, limits):
         if isinstance(module, verilog_ast.Primitive):
@@ -159,10 +188,32 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
             unit = Unit(wiring.name, "wiring", source, bool(wiring.gives), uses, wiring=wiring)
             _add_unit(reading, unit, wiring.name_start)
     reading.texts += verilog
+    _read_vhdl(reading, vhdl)
     if not reading.texts and not reading.empty and not reading.collector.errors:
         names = ", ".join(sorted(reading.ignored)[:3]) or "no files"
-        reading.collector.error("nothing-readable", f"no file here can be read as Verilog or a wiring list ({names})")
+        reading.collector.error("nothing-readable", f"no file here can be read as Verilog, VHDL or a wiring list ({names})")
     return reading
+
+
+def _read_vhdl(reading: Reading, files: list[SourceFile]) -> None:
+    reading.world = read_world(_once(files, reading), reading.collector, reading.limits)
+    for entity in reading.world.entities.values():
+        uses = frozenset(entities_used(reading.world, entity.name))
+        file = reading.sources.file_at(entity.name_pos)
+        _add_unit(reading, Unit(entity.name, "vhdl", file, bool(entity.ports), uses, vhdl=entity), entity.name_pos)
+    reading.texts += files
+
+
+def _once(files: list[SourceFile], reading: Reading) -> list[SourceFile]:
+    """The same text handed in twice counts once."""
+    known: dict[str, SourceFile] = {}
+    for file in files:
+        text = file.text.strip()
+        if text in known:
+            reading.collector.note("twice", f"{file.name} is the same as {known[text].name}", file.base)
+        else:
+            known[text] = file
+    return list(known.values())
 
 
 def _add_primitive(reading: Reading, primitive: verilog_ast.Primitive) -> None:
@@ -243,14 +294,10 @@ def _language(path: str, source: SourceFile, reading: Reading) -> str | None:
         return None
     looks_vhdl, looks_verilog = bool(_VHDL_TEXT.search(text)), bool(_VERILOG_TEXT.search(text))
     looks_wiring = bool(_WIRING_TEXT.search(text))
-    if declared == "vhdl" and not (looks_verilog and not looks_vhdl):
-        reading.collector.error("not-yet", f"{path} is VHDL, which is not checked by this version", source.base)
-        return None
-    if declared in ("verilog", "wiring") and looks_vhdl and not looks_verilog:
-        reading.collector.error("vhdl-text", f"{path} holds VHDL text", source.base, None, "name it .vhd, or hand in Verilog")
-        return None
     actual = declared
-    if looks_wiring and not looks_verilog:
+    if looks_vhdl and not looks_verilog:
+        actual = "vhdl"
+    elif looks_wiring and not looks_verilog:
         actual = "wiring"
     elif looks_verilog and declared != "verilog" and not looks_wiring:
         actual = "verilog"
@@ -258,7 +305,7 @@ def _language(path: str, source: SourceFile, reading: Reading) -> str | None:
         if actual is None:
             reading.ignored.append(path)
             return None
-        what = "Verilog" if actual == "verilog" else "a wiring list"
+        what = {"verilog": "Verilog", "vhdl": "VHDL", "wiring": "a wiring list"}[actual]
         reading.collector.warning("wrong-suffix", f"{path} is read as {what}, whatever its name says", source.base)
     if actual is None:
         reading.ignored.append(path)

@@ -8,11 +8,14 @@ from dataclasses import dataclass, field
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile, Reading, decode, read_handin
 from obento.core.ir.design import Design
+from obento.core.ir.part import Finished, RunError
 from obento.core.limits import LimitReached, Limits
 from obento.core.pause import collector_held
-from obento.core.sim.bench import Finished, Terminal
+from obento.core.sim.bench import Terminal
+from obento.core.sim.files import Folder
 from obento.core.sim.timeline import DidNotSettle, Timeline
 from obento.core.verilog.elaborate import elaborate_tops, top_modules
+from obento.core.vhdl.read import top_entities
 
 ENDED, FAILED, UNREADABLE, STOPPED = 0, 1, 2, 3
 """How a run ended: by itself, by a failing assertion, not at all since it does not compile, by a limit."""
@@ -58,17 +61,43 @@ def simulate(
     reading = read_handin(files, limits)
     if reading.collector.errors:
         return Outcome(UNREADABLE, reading.messages())
-    tops = [options.top] if options.top else top_modules(reading.modules())
-    if options.top and (options.top not in reading.units or reading.units[options.top].verilog is None):
-        raise BadCall(f"there is no module `{options.top}` in these files")
-    if not tops:
-        reading.collector.error("no-top", "there is no module to begin with", hint="one module must not be used by any other")
-        return Outcome(UNREADABLE, reading.messages())
-    with collector_held():
-        design = elaborate_tops(reading.modules(), tops, reading.collector, limits)
+    given = _readable(files)
+    design = _design(reading, options.top, given)
     if design is None:
         return Outcome(UNREADABLE, reading.messages())
-    return _run(design, reading, _readable(files), put, options, limits, expired)
+    return _run(design, reading, given, put, options, limits, expired)
+
+
+def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Design | None:
+    """What is to be run: the unit asked for, or what no other unit uses. Verilog may have several such units."""
+    if top is not None:
+        unit = reading.units.get(top) or reading.units.get(top.lower())
+        if unit is None or unit.wiring is not None:
+            raise BadCall(f"there is no module or entity `{top}` in these files")
+        if unit.vhdl is not None:
+            return _vhdl(reading, unit.name, given)
+        with collector_held():
+            return elaborate_tops(reading.modules(), [unit.name], reading.collector, reading.limits)
+    used = {n.lower() for u in reading.units.values() for n in u.uses}
+    modules = [n for n in top_modules(reading.modules()) if n.lower() not in used]
+    entities = [n for n in top_entities(reading.world) if n not in used]
+    benches = [n for n in entities if not reading.world.entities[n].ports] or entities
+    if benches and not modules:
+        if len(benches) > 1:
+            names = ", ".join(f"`{n}`" for n in benches[:4])
+            reading.collector.note("tops", f"{names} could all be begun with; `{benches[-1]}` is taken", hint="--top NAME says which")
+        return _vhdl(reading, benches[-1], given)
+    if not modules:
+        reading.collector.error("no-top", "there is no module or entity to begin with", hint="one unit must not be used by any other")
+        return None
+    with collector_held():
+        return elaborate_tops(reading.modules(), modules, reading.collector, reading.limits)
+
+
+def _vhdl(reading: Reading, name: str, given: Mapping[str, str]) -> Design | None:
+    folder = Folder(given, lambda text: None, lambda size: None)
+    with collector_held():
+        return reading.elaborate_vhdl(name, folder)
 
 
 def _readable(files: Iterable[HandinFile]) -> dict[str, str]:
@@ -99,6 +128,10 @@ def _run(
     except Finished as finished:
         status = FAILED if finished.failed else ENDED
         bench.end_of_run()
+    except RunError as error:
+        bench.end_of_run()
+        collector.error("run", error.text, error.position)
+        status = FAILED
     except LimitReached as limit:
         collector.error("limit", limit.text, limit.position, None, limit.hint)
         status = STOPPED

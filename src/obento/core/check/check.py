@@ -142,7 +142,7 @@ def _run(
     outcome.binding = ([bound_unit] if bound_unit.how != "exact" else []) + binding.ports
     for problem in binding.problems:
         position = next((p.position for p in design.ports if f"`{p.name}`" in problem), 0)
-        reading.collector.error("port", problem, position or _unit_position(unit))
+        reading.collector.error("port", problem, position or unit.position)
     if binding.problems:
         outcome.status = "ports"
         outcome.messages = _softened(reading, unit)
@@ -153,6 +153,8 @@ def _run(
     observation = observe(design, binding, expectation.spec.inputs, expectation.cases, limits)
     outcome.engine = observation.engine
     outcome.status = "checked"
+    if observation.trouble is not None:
+        reading.collector.warning("run", f"{observation.trouble.text}: some cases end here", observation.trouble.position)
     if observation.limit is not None:
         outcome.status = "stopped"
         reading.collector.error("limit", observation.limit.text, observation.limit.position, None, observation.limit.hint)
@@ -181,12 +183,6 @@ def _placed(finding: Finding, reading: Reading, design: Design, binding: Binding
         return finding
     place = reading.sources.place(min(places))
     return replace(finding, file=place.file, line=place.line)
-
-
-def _unit_position(unit: Unit) -> int:
-    if unit.verilog is not None:
-        return unit.verilog.name_start
-    return unit.wiring.name_start if unit.wiring is not None else 0
 
 
 def _bind(spec: Spec, design: Design, choices: Mapping[str, str]) -> Binding:
@@ -235,7 +231,7 @@ def _no_unit(reading: Reading, spec: Spec) -> Checked:
     status: Status = "unreadable" if reading.collector.errors else "no_unit"
     portless = reading.units.get(spec.unit)
     if portless is not None and not portless.has_ports:
-        reading.collector.error("no-ports", f"`{spec.unit}` has no ports", _unit_position(portless), None, "declare its inputs and outputs")
+        reading.collector.error("no-ports", f"`{spec.unit}` has no ports", portless.position, None, "declare its inputs and outputs")
         return Checked("ports" if status == "no_unit" else status, portless.language, portless.name, messages=reading.messages())
     hint = f"found {names}" if names else "no module or wiring list was found"
     severity: Severity = "note" if reading.collector.errors else "error"

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from obento.core import values
 from obento.core.check.bind import Binding
 from obento.core.ir.design import Design, Port
+from obento.core.ir.part import Finished, RunError
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.bits import Unfit
 from obento.core.sim.levelled import HasMemory, Levelled
@@ -39,11 +40,13 @@ class Run:
 
 @dataclass(slots=True)
 class Observation:
-    """All runs, the fresh one first. `engine` is levelled, woken or timeline; `limit` says what stopped the whole."""
+    """All runs, the fresh one first. `engine` is levelled, woken or timeline; `limit` says what stopped the whole, `trouble` the
+    first value out of range that ended a case."""
 
     runs: list[Run]
     engine: str
     limit: LimitReached | None = None
+    trouble: RunError | None = None
 
 
 InputPlanes = dict[int, Planes]
@@ -139,6 +142,7 @@ def _observe_timeline(
     except LimitReached as limit:
         return Observation([Run("fresh", dict.fromkeys(watched, (0, 0)), cases.full)], "timeline", limit)
     limit_hit: LimitReached | None = None
+    trouble: RunError | None = None
     collected: list[dict[tuple[str, int], list[int]]] = [{key: [0, 0] for key in watched} for _ in runs]
     inputs = [p for p in design.ports if p.direction == "in"]
     for index in range(cases.count):
@@ -151,8 +155,11 @@ def _observe_timeline(
                     bit = place[number - 1]
                     timeline.apply(_words(inputs, digits | {bit: digits[bit][::-1]}))
                 timeline.apply(_words(inputs, digits))
-            except DidNotSettle:
+            except (DidNotSettle, Finished):
                 run.stopped |= 1 << index
+            except RunError as error:
+                run.stopped |= 1 << index
+                trouble = trouble or error
             except LimitReached as limit:
                 run.stopped |= 1 << index
                 limit_hit = limit
@@ -170,7 +177,7 @@ def _observe_timeline(
         run.outputs = {key: (one, zero) for key, (one, zero) in planes.items()}
         if limit_hit is not None:
             run.stopped = cases.full
-    return Observation(runs, "timeline", limit_hit)
+    return Observation(runs, "timeline", limit_hit, trouble)
 
 
 def _words(inputs: list[Port], digits: dict[int, Planes]) -> dict[str, values.Word]:

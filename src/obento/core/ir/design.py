@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from obento.core.ir.nodes import Expr, Function, Stmt
+from obento.core.ir.part import Part
 from obento.core.values import Word
 
 Edge = Literal["any", "pos", "neg"]
@@ -58,7 +59,8 @@ class Process:
 
     `continuous` processes (gates, assignments) run at power-up and whenever something they watch changes; `always`
     processes wait at power-up; `initial` ones run once, `forever` ones again and again: their bodies do the waiting.
-    The values of a `continuous` process may come out later, by `delay`, and with other `strengths` than strong.
+    The values of a `continuous` process may come out later, by `delay`, and with other `strengths` than strong. A `shadow`
+    is the form for lanes of what a part of the design does by itself on the timeline.
     """
 
     kind: Literal["continuous", "always", "initial", "forever"]
@@ -69,6 +71,7 @@ class Process:
     path: str = ""
     delay: Delays | None = None
     strengths: tuple[int, int] = STRONG
+    shadow: bool = False
 
 
 @dataclass(slots=True)
@@ -138,6 +141,7 @@ class Design:
     bits: int = 0
     precision: int = -9
     names: list[ScopeOfNames] = field(default_factory=list)
+    parts: list[Part] = field(default_factory=list)
 
     def add_signal(self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None) -> Signal:
         signal = Signal(len(self.signals), name, width, kind, position, initial, self.bits)

@@ -11,6 +11,7 @@ from obento.core import values as v
 from obento.core.ir.design import Design, Variable
 from obento.core.ir.evaluate import round_half_away, to_real
 from obento.core.ir.nodes import SystemCall
+from obento.core.ir.part import Finished
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.display import Formatter, TimeFormat, Value, characters, digits, unescape
 from obento.core.sim.files import Folder
@@ -27,14 +28,6 @@ _MATH: dict[str, Callable[..., float]] = {
     "$asinh": math.asinh, "$acosh": math.acosh, "$atanh": math.atanh,
 }  # fmt: skip
 _SEVERITIES = {"$info": "info", "$warning": "warning", "$error": "error", "$fatal": "fatal"}
-
-
-class Finished(Exception):
-    """The bench ended the run; `failed` when it said that something is wrong with it."""
-
-    def __init__(self, failed: bool = False) -> None:
-        super().__init__()
-        self.failed = failed
 
 
 class Kernel(Protocol):
@@ -62,6 +55,9 @@ class Bench:
 
     def power_up(self) -> None:
         self._random = Generator()
+
+    def say(self, text: str, position: int) -> None:
+        """A part of the design has something to say."""
 
     def end_of_step(self) -> None:
         """Everything of this step of time has happened."""
@@ -230,6 +226,9 @@ class Terminal(Bench):
         else:
             self._monitor = number, arguments
             self._shown.pop(number, None)
+
+    def say(self, text: str, position: int) -> None:
+        self._put(text)
 
     def end_of_step(self) -> None:
         strobes, self._strobes = self._strobes, []

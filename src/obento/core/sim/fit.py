@@ -18,6 +18,9 @@ def require_fit(design: Design, limits: Limits, delays_matter: bool) -> None:
     ------
     Unfit
     """
+    for part in design.parts:
+        if part.unfit:
+            raise Unfit(part.unfit)
     for signal in design.signals:
         if signal.real or signal.held or signal.net == "trireg":
             raise Unfit(f"`{signal.name}` needs a single line of time")

@@ -71,6 +71,7 @@ class Timeline:
         self._deaf = [p.kind != "continuous" for p in design.processes]
         self._watched = [bool(w) for w in self._watchers]
         self._special = [s.element > 0 or s.held or s.real for s in design.signals]
+        self._inputs = {signal.id: part for part in design.parts for signal in part.inputs}
         self._emit()
         self._reset()
 
@@ -112,6 +113,8 @@ class Timeline:
         self._followers: dict[int, list[tuple[str, int, int, int, int]]] = {}
         self._sweeps = 0
         self.now = 0
+        del self._plain[len(self._bodies) :]
+        self._positions: list[int] = []
 
     # The outside.
 
@@ -140,6 +143,23 @@ class Timeline:
                 self._resume(index)  # it waits already
             elif process.kind != "always":
                 self._next.add(index)
+        for part in self.design.parts:
+            part.start(self, 10**-self.design.precision)
+
+    # What parts with a run-time of their own ask.
+
+    def add_process(self, run: Callable[[], None], position: int) -> int:
+        """A process of a part; it runs when it is asked to, in the order of being added."""
+        self._plain.append(lambda _: run())
+        self._positions.append(position)
+        self._made = len(self._plain)
+        return len(self._plain) - 1
+
+    def run_soon(self, index: int) -> None:
+        self._next.add(index)
+
+    def at(self, ticks: int, action: Callable[[], None]) -> None:
+        self._at(ticks, action)
 
     @staticmethod
     def _start_value(signal: Signal, word: Word) -> Word:
@@ -207,7 +227,10 @@ class Timeline:
                 self._sweep()
             if self._inactive:
                 self._next, self._inactive = self._inactive, set()
-            elif self._later:
+            elif self._later or any(part.pending for part in self.design.parts):
+                sweeps += not self._later
+                if sweeps > self.limits.deltas:
+                    raise DidNotSettle(*self._moving())
                 self._update()
             else:
                 return
@@ -227,6 +250,9 @@ class Timeline:
                     self.change(signal, word)
                 else:
                     words[signal] = word
+        for part in self.design.parts:
+            if part.pending:
+                part.update()
 
     def _sweep(self) -> None:
         self._sweeps += 1
@@ -262,7 +288,8 @@ class Timeline:
     def _moving(self) -> tuple[list[str], int]:
         processes = [self.design.processes[i] for i in sorted(self._next | self._now) if i < len(self.design.processes)]
         signals = {w.signal.name for p in processes for w in p.watches}
-        return sorted(signals)[:6], processes[0].position if processes else 0
+        own = [self._positions[i - len(self._bodies)] for i in sorted(self._next | self._now) if 0 <= i - len(self._bodies) < len(self._positions)]
+        return sorted(signals)[:6], processes[0].position if processes else own[0] if own else 0
 
     # Threads: processes that wait.
 
@@ -414,6 +441,8 @@ class Timeline:
                     self._wake(index)
         if self.changed is not None:
             self.changed.add(signal)
+        if signal in self._inputs:
+            self._inputs[signal].changed(signal, word)
         if self._followers and signal in self._followers:
             for kind, target, low, width, part in self._followers[signal]:
                 self._held[target].hold(kind, low, width, v.select(word, 0, part, width))

@@ -1,0 +1,76 @@
+"""Parts of a design that bring their own run-time: what they may ask of the kernel, and what it asks of them.
+
+Everything still happens in one order of events: a part's processes run in the kernel's sweeps beside all others, and its
+signals take their new values where non-blocking updates do.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Any, Protocol
+
+from obento.core.limits import Limits
+from obento.core.values import Word
+
+if TYPE_CHECKING:
+    from obento.core.ir.design import Signal
+
+
+class Finished(Exception):
+    """The bench ended the run; `failed` when it said that something is wrong with it."""
+
+    def __init__(self, failed: bool = False) -> None:
+        super().__init__()
+        self.failed = failed
+
+
+class RunError(Exception):
+    """The run cannot go on: a value out of its range, an index outside of an array. `position` is where."""
+
+    def __init__(self, text: str, position: int = 0) -> None:
+        super().__init__(text)
+        self.text = text
+        self.position = position
+
+
+class Host(Protocol):
+    """The kernel as a part sees it. Times are ticks of the design's precision."""
+
+    limits: Limits
+    now: int
+    rounds: int
+    most_rounds: int
+    depth: int
+    words: list[Word]
+    bench: Any
+    changed: set[int] | None
+
+    def add_process(self, run: Callable[[], None], position: int) -> int: ...
+
+    def run_soon(self, index: int) -> None: ...
+
+    def at(self, ticks: int, action: Callable[[], None]) -> None: ...
+
+    def change(self, signal: int, word: Word) -> None: ...
+
+    def many_rounds(self, position: int) -> None: ...
+
+
+class Part(Protocol):
+    """`unfit` says why there is no form of it for lanes; empty when there is: its processes in the design marked `shadow`."""
+
+    unfit: str
+    inputs: list[Signal]
+
+    def start(self, host: Host, ticks_per_second: int) -> None:
+        """Begin anew: signals at their start values, processes ready to run."""
+
+    @property
+    def pending(self) -> bool:
+        """Whether some signal has a new value to take, or some process to go on."""
+
+    def update(self) -> None:
+        """Signals take their new values; what waits for them runs."""
+
+    def changed(self, signal: int, word: Word) -> None:
+        """One of `inputs` has changed."""
