@@ -210,7 +210,7 @@ class Analyser(Attributes):
         if isinstance(e, ast.Paren):
             given = ", ".join(" or ".join(_given(i.type) for i in self.interps(a.value)[:2]) for a in e.args)
         wanted = functions[0]
-        hint = f"it wants {', '.join(_a(p.subtype.type) for p in wanted.params)}" if len(functions) == 1 else ""
+        hint = f"it wants {', '.join(_a(p.subtype.type) for p in wanted.params)}" if len({len(f.params) for f in functions}) == 1 else ""
         if found.name in ("to_integer", "conv_integer") and "std_logic_vector" in given:
             hint = "say whether it is a number without or with sign: to_integer(unsigned(a))"
         return self.wrong("no-call", f"no `{found.name}` fits the arguments ({given})", e, hint)
@@ -546,6 +546,8 @@ def _conversion_hint(given: Type, wanted: Type) -> str:
         return "a single bit is written '0' or '1'"
     if a == "boolean" and b in ("std_ulogic", "bit"):
         return "write: '1' when condition else '0'"
+    if isinstance(given, ArrayType) and given.element.type is wanted:
+        return "take one element of it: (0)"
     if isinstance(given, EnumType) and isinstance(wanted, ArrayType):
         return "a vector is written in double quotes"
     if isinstance(given, AccessType):

@@ -14,8 +14,22 @@ _DECLARE = frozenset(
 )  # fmt: skip
 
 
+_UNIT_WORDS = frozenset(["architecture", "entity", "package", "configuration"])
+
+
+class MissingBegin(SyntaxProblem):
+    """Statements follow declarations without `begin`; reported, to be read on as if it were there."""
+
+
 class Declarations(Statements):
     """The part of the parser that reads what is declared."""
+
+    begin_forgiven = False
+
+    def begin(self) -> bool:
+        """`begin`, or the place where its lack has been reported."""
+        forgiven, self.begin_forgiven = self.begin_forgiven, False
+        return forgiven or self.accept("begin")
 
     def declarations(self, *ends: str) -> list[ast.Decl]:
         """Declarations up to one of the words `ends`; goes on after mistakes."""
@@ -24,6 +38,9 @@ class Declarations(Statements):
             before = self.at
             try:
                 found += self._declaration()
+            except MissingBegin:
+                self.begin_forgiven = True
+                break
             except SyntaxProblem:
                 self._recover_declaration(before)
                 if self._is_lost():
@@ -81,13 +98,12 @@ class Declarations(Statements):
                     self.at += 1
                 return []
             case "process" | "if" | "case" | "with" | "generate":
-                raise self.fail("missing-begin", f"`begin` is missing before `{word}`", "statements stand between `begin` and `end`")
+                self.fail("missing-begin", f"`begin` is missing before `{word}`", "statements stand between `begin` and `end`")
+                raise MissingBegin
         if self.kind in "ix" and self.texts[self.at + 1] in ("<=", ":="):
             at = self.previous_end
-            self.collector.error(
-                "missing-begin", "`begin` is missing before the first statement", at, at, "statements stand between `begin` and `end`"
-            )
-            raise SyntaxProblem
+            self.collector.error("missing-begin", "`begin` is missing before the first statement", at, at, "statements stand between `begin` and `end`")
+            raise MissingBegin
         if self.kind in "ix" and self.texts[self.at + 1] in (":", ","):
             raise self.fail("missing-kind", f"`{self.text}` is declared as what?", "write signal, variable or constant before the name")
         if self.kind == "i":
@@ -318,6 +334,11 @@ class Declarations(Statements):
 
     def _end_of(self, word: str, name: str, start: int, needs_word: bool = False) -> None:
         """`end [word] [name];`."""
+        if self.is_at("end") and word not in _UNIT_WORDS and self.texts[self.at + 1] in _UNIT_WORDS:
+            at = self.previous_end
+            text = f"`end {word};` is missing before `end {self.texts[self.at + 1]}`"
+            self.collector.error("missing-end", text, at, at, f"the {word} began at line {self.line_of(start)}")
+            return
         if not self.accept("end"):
             text = f"`end {word};` is missing before {self.describe()}"
             at = self.previous_end
@@ -355,7 +376,7 @@ class Declarations(Statements):
                 continue
             break
         if self.is_at(","):
-            raise self.fail("comma", f"{what}s are parted by `;`, not `,`")
+            raise self.fail("comma", f"{what.removeprefix('a ')}s are parted by `;`, not `,`")
         if not self.is_at(")"):
             at = self.previous_end
             if self.kind in "ix" or self.is_at("signal", "constant", "variable", "file"):

@@ -64,7 +64,8 @@ def tokenize(file: SourceFile, collector: Collector, limits: Limits) -> Tokens:
         elif kind == "name":
             _name(tokens, word, base + start, newline, collector)
         elif kind == "other":
-            at = _odd(text, start, base, collector)
+            at = _odd(text, start, base, collector, tokens, newline)
+            newline = newline and at == start + 1
             continue
         else:
             assert kind is not None
@@ -100,13 +101,21 @@ def _name(tokens: Tokens, word: str, start: int, newline: bool, collector: Colle
     tokens.append("i", lower, start, start + len(word), newline)
 
 
-def _odd(text: str, start: int, base: int, collector: Collector) -> int:
+def _odd(text: str, start: int, base: int, collector: Collector, tokens: Tokens, newline: bool) -> int:
     """Report a character that cannot stand here; where to go on."""
     c = text[start]
     if c == '"':
         end = text.find("\n", start)
+        end = len(text) if end < 0 else end
         collector.error("open-string", "this string has no end on its line", base + start, base + start + 1, 'close it with "')
-        return len(text) if end < 0 else end
+        line = text[start:end].rstrip()
+        content = line.rstrip(";) ")
+        tokens.append("s", content + '"', base + start, base + start + len(content), newline)
+        return start + len(content)
+    if text.startswith("!=", start):
+        collector.error("foreign", "`!=` is written `/=` in VHDL", base + start, base + start + 2)
+        tokens.append("o", "/=", base + start, base + start + 2, newline)
+        return start + 2
     hint = {
         "`": "directives of Verilog do not exist in VHDL",
         "!": "write /= for unequal, not for the inverse, | between choices",

@@ -8,6 +8,7 @@ from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
 from obento.core.pause import collector_held
 from obento.core.source import SourceFile
+from obento.core.suggest import did_you_mean
 from obento.core.vhdl import ast
 from obento.core.vhdl.units import parse
 from obento.core.vhdl.world import World
@@ -19,6 +20,11 @@ def read_world(files: Iterable[SourceFile], collector: Collector, limits: Limits
     with collector_held():
         for file in files:
             world.add(parse(file, collector, limits), collector)
+    for name, architectures in world.architectures.items():
+        if name not in world.entities:
+            for a in architectures:
+                text = f"the architecture `{a.name}` belongs to an entity `{name}` that is not here"
+                collector.error("no-entity", text, a.name_pos, a.name_pos + len(a.name), did_you_mean(name, world.entities))
     return world
 
 

@@ -29,6 +29,18 @@ class Statements(Expressions):
         self.leave()
         return found
 
+    def skip_compound(self) -> None:
+        """Past the end of the `if`, `case` or `loop` that begins or began here."""
+        depth = 1 if not self.is_at("if", "case", "loop") else 0
+        while self.kind != "e" and not self._is_lost():
+            if self.kind == "k" and self.text in ("if", "case", "loop"):
+                depth += -1 if self.texts[self.at - 1] == "end" else 1
+                if depth <= 0:
+                    break
+            self.at += 1
+        while self.kind != "e" and not self.accept(";"):
+            self.at += 1
+
     def _is_lost(self) -> bool:
         return self.kind == "e" or (self.kind == "k" and self.text in ("entity", "architecture", "package", "library", "configuration"))
 
@@ -120,8 +132,22 @@ class Statements(Expressions):
         if self.kind in "ix" and isinstance(target, ast.Id):
             near = nearest(target.name, _STARTS | {"elsif", "else", "end", "process", "signal", "component"})
             if near is not None and near != target.name:
-                raise self.fail("unknown-word", f"`{target.name}` is no word of VHDL", f"did you mean `{near}`?", target.pos, target.end)
+                raise self._unknown_word(target, near)
+        if isinstance(target, ast.Paren) and isinstance(target.prefix, ast.Id) and self.kind == "k":
+            near = nearest(target.prefix.name, ("process", "if", "while", "case"))
+            if near is not None:
+                raise self._unknown_word(target.prefix, near)
         raise self.missing_semicolon("after this statement" if isinstance(target, ast.Paren) else f"after `{self._shown(target)}`, or `<=` or `:=`")
+
+    def _unknown_word(self, word: ast.Id, near: str) -> SyntaxProblem:
+        """A reserved word typed wrong; what it would have begun is passed over."""
+        problem = self.fail("unknown-word", f"`{word.name}` is no word of VHDL", f"did you mean `{near}`?", word.pos, word.end)
+        if near == "process":
+            while self.kind != "e" and not (self.text == "process" and self.texts[self.at - 1] == "end") and not self._is_lost():
+                self.at += 1
+            while self.kind != "e" and not self.accept(";"):
+                self.at += 1
+        return problem
 
     @staticmethod
     def _shown(target: ast.Expr) -> str:
@@ -255,13 +281,11 @@ class Statements(Expressions):
 
     def _if(self, start: int, label: str) -> ast.If:
         self.expect("if", "here")
-        arms: list[tuple[ast.Expr | None, list[ast.Stmt]]] = [(self._condition(), [])]
-        self._then()
+        arms: list[tuple[ast.Expr | None, list[ast.Stmt]]] = [(self._head(), [])]
         arms[0] = arms[0][0], self.sequence("elsif", "else", "end")
         while True:
             if self.accept("elsif"):
-                condition = self._condition()
-                self._then()
+                condition = self._head()
                 arms.append((condition, self.sequence("elsif", "else", "end")))
             elif self.accept("else"):
                 if self.is_at("if") and not self.newline_before[self.at]:
@@ -276,6 +300,19 @@ class Statements(Expressions):
                 break
         self._end("if", start, label)
         return ast.If(start, self.previous_end, label, arms)
+
+    def _head(self) -> ast.Expr:
+        """Condition and `then`; after a mistake there, reading goes on behind the `then`."""
+        start = self.start
+        try:
+            condition = self._condition()
+            self._then()
+        except SyntaxProblem:
+            while not self.is_at("then", ";", "end", "elsif", "else") and self.kind != "e":
+                self.at += 1
+            self.accept("then")
+            return ast.Open(start, start)
+        return condition
 
     def _else_if(self, at: int, end: int) -> list[ast.Stmt]:
         """`else if` is an if of its own, with an end of its own; mostly `elsif` was meant."""
@@ -361,8 +398,12 @@ class Statements(Expressions):
                     at_end = self.previous_end
                     self.collector.error("arrow", f"`=>` is missing after the choice, before {wrong}", at_end, at_end, hint)
             arms.append((choices, self.sequence("when", "end"), at))
-        if not arms:
-            raise self.fail("missing", f"`when` is missing before {self.describe()}", "a case has arms: when choice => statements")
+            if self.kind == "k" and self.text not in ("when", "end") or self.kind in "ixcsbn":
+                break
+        if not self.is_at("end"):
+            self.fail("missing", f"`when` is missing before {self.describe()}", "a case has arms: when choice => statements")
+            self.skip_compound()
+            raise SyntaxProblem
         self._end("case", start, label)
         return ast.Case(start, self.previous_end, label, selector, arms, matching)
 

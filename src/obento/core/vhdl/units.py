@@ -116,7 +116,7 @@ class Units(Declarations):
             self.close_bracket(open_at)
         self.accept("is")
         decls = self.declarations("begin", "end")
-        if not self.accept("begin"):
+        if not self.begin():
             at = self.previous_end
             raise self.fail("missing-begin", f"`begin` is missing before {self.describe()}", "a process has `begin` before its statements", at, at)
         body = self.sequence("end")
@@ -179,15 +179,22 @@ class Units(Declarations):
             return self.texts[self.at - 2]
         return ""
 
+    def _misplaced_compound(self, word: str, hint: str) -> SyntaxProblem:
+        """An `if` or `case` among concurrent statements: said once, and passed over as a whole."""
+        article = "an" if word == "if" else "a"
+        problem = self.fail("misplaced", f"{article} `{word}` can only stand inside a process", hint)
+        self.skip_compound()
+        return problem
+
     def _if_generate(self, start: int, label: str) -> ast.Generate:
         if not label:
-            raise self.fail("misplaced", "an `if` can only stand inside a process", "put it into a process, or write: y <= a when c else b;")
+            raise self._misplaced_compound("if", "put it into a process, or write: y <= a when c else b;")
         self.at += 1
         arms: list[ast.GenerateArm] = []
         inner = self._alternative_label()
         condition: ast.Expr | None = self.expression()
         if self.is_at("then"):
-            raise self.fail("misplaced", "an `if` can only stand inside a process", "put it into a process, or write generate instead of then")
+            raise self._misplaced_compound("if", "put it into a process, or write generate instead of then")
         self.expect("generate", "after the condition")
         arms.append(self._arm(start, inner, condition, []))
         while self.is_at("elsif", "else"):
@@ -203,11 +210,11 @@ class Units(Declarations):
 
     def _case_generate(self, start: int, label: str) -> ast.Generate:
         if not label:
-            raise self.fail("misplaced", "a `case` can only stand inside a process", "put it into a process, or write: with s select ...")
+            raise self._misplaced_compound("case", "put it into a process, or write: with s select ...")
         self.at += 1
         selector = self.expression()
         if self.is_at("is"):
-            raise self.fail("misplaced", "a `case` can only stand inside a process", "put it into a process")
+            raise self._misplaced_compound("case", "put it into a process")
         self.expect("generate", "after the selector")
         arms: list[ast.GenerateArm] = []
         while self.accept("when"):
@@ -345,7 +352,7 @@ class Units(Declarations):
         found = ast.Architecture(start, start, name, at, libraries, context, entity, [], [])
         try:
             found.decls = self.declarations("begin", "end")
-            if not self.accept("begin"):
+            if not self.begin():
                 here = self.previous_end
                 raise self.fail(
                     "missing-begin", f"`begin` is missing before {self.describe()}", "an architecture has `begin` before its statements", here, here
