@@ -212,7 +212,9 @@ class Timeline:
                 return
             steps += 1
             if steps > self.limits.time_steps:
-                raise LimitReached(f"it still runs after {self.limits.time_steps} steps of time", 0, "does the bench ever call $finish?")
+                raise LimitReached(
+                    f"it still runs after {self.limits.time_steps} steps of time", 0, "does the bench ever end: $finish, or a wait without end?"
+                )
             self._advance()
 
     # One step of time.

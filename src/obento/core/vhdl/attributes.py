@@ -61,10 +61,7 @@ class Attributes(Operators):
     def _path(self, e: ast.Attribute) -> t.X:
         name = e.prefix.name if isinstance(e.prefix, ast.Id) else e.prefix.suffix if isinstance(e.prefix, ast.Selected) else ""
         if e.name != "simple_name":
-            scopes = [s.name for s in self.scope.chain() if s.name and s.name != "standard"]
-            if name not in scopes[:1]:
-                scopes.insert(0, name)
-            name = ":" + ":".join(reversed(scopes))
+            name = self.place_of(name)
         return t.Const(STRING, e.pos, string(name))
 
     def _of_type(self, prefix: TypeName, e: ast.Attribute) -> t.X:
@@ -221,6 +218,9 @@ class Attributes(Operators):
         arg = self.expr(e.arg, TIME) if e.arg is not None and e.name in ("stable", "quiet") else None
         result = _SIGNAL.get(e.name, prefix.type)
         return t.SignalAttr(result, e.pos, e.name, prefix, arg)
+
+    def place_of(self, name: str) -> str:
+        raise NotImplementedError
 
     def implicit_signal(self, prefix: t.X, e: ast.Attribute) -> t.X:
         raise NotImplementedError

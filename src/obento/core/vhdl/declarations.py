@@ -102,7 +102,9 @@ class Declarations(Statements):
                 raise MissingBegin
         if self.kind in "ix" and self.texts[self.at + 1] in ("<=", ":="):
             at = self.previous_end
-            self.collector.error("missing-begin", "`begin` is missing before the first statement", at, at, "statements stand between `begin` and `end`")
+            self.collector.error(
+                "missing-begin", "`begin` is missing before the first statement", at, at, "statements stand between `begin` and `end`"
+            )
             raise MissingBegin
         if self.kind in "ix" and self.texts[self.at + 1] in (":", ","):
             raise self.fail("missing-kind", f"`{self.text}` is declared as what?", "write signal, variable or constant before the name")

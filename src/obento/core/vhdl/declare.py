@@ -352,14 +352,31 @@ class Declarations(Analyser):
             for item in definition.items:
                 if isinstance(item, ast.SubprogramDecl):
                     f = self.head(item)
-                    f.in_protected = True
+                    f.local = True
                     self.scope.add(item.name, f)
             self.scope = outer
             return
         known = [k for k in self.scope.find(d.name) if isinstance(k, TypeName) and isinstance(k.subtype.type, ProtectedType)]
         if not known:
             raise self.wrong("undeclared", f"the protected type `{d.name}` is not declared before its body", d)
-        raise self.wrong("unsupported", "bodies of protected types are not run here", d, "use a shared variable of a plain type")
+        made = known[0].subtype.type
+        assert isinstance(made, ProtectedType)
+        keeper = Subprogram(d.name, [], None, d.pos, self.emitter.fresh("f"), analysed=True)
+        outer, outer_sub = self.scope, self.subprogram
+        self.scope = Scope(outer, d.name)
+        self.scope.names = dict(made.scope.names)
+        self.subprogram = keeper
+        try:
+            keeper.decls = self.declare_all(definition.items)
+        finally:
+            self.scope, self.subprogram = outer, outer_sub
+        for inner in walk_declared(keeper):
+            self.settle_waits(inner)
+            for called in inner.calls:
+                self.emit_subprogram(called)
+        made.make = keeper.py
+        methods = [f for names in made.scope.names.values() for f in names if isinstance(f, Subprogram)]
+        self.emitter.protected(keeper, [f.py for f in methods])
 
     # Objects.
 

@@ -960,6 +960,13 @@ class Elaborator(Concurrent):
 
         return part_of(value, path)
 
+    def place_of(self, name: str) -> str:
+        """Where something is in the hierarchy, as `'path_name` writes it (16.2.5)."""
+        levels = ":".join(self._levels)
+        scopes = {scope.name for scope in self.scope.chain() if scope.outer is not None}
+        region = name in scopes and not any(name in scope.names for scope in self.scope.chain())
+        return f":{levels}:" if region else f":{levels}:{name}"
+
     # The end.
 
     def _check_drivers(self) -> None:

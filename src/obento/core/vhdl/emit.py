@@ -7,7 +7,7 @@ anew. Everything declared outside of processes is global there.
 from __future__ import annotations
 
 from collections.abc import Iterable
-from types import CodeType
+from types import CodeType, SimpleNamespace
 from typing import Any
 
 from obento.core.limits import LimitReached
@@ -28,6 +28,7 @@ class Emitter(ExpressionEmitter):
     def __init__(self, prefix: str = "") -> None:
         super().__init__(prefix)
         self.names["File"] = File
+        self.names["SimpleNamespace"] = SimpleNamespace
         self.pieces: list[CodeType] = []
         self.live: dict[str, Any] = self.names
         self._lines: list[str] = []
@@ -63,6 +64,10 @@ class Emitter(ExpressionEmitter):
             return x.value
         return eval(self.value(x), self.live)  # our own text, made here
 
+    def default(self, s: Subtype) -> str:
+        """As for every type; an object of a protected type is made by its body."""
+        return f"{s.type.make}()" if isinstance(s.type, ProtectedType) else super().default(s)
+
     def evaluate_fitted(self, x: t.X, s: Subtype) -> Any:
         return eval(self.fitted(x, s), self.live)  # our own text, made here
 
@@ -88,8 +93,6 @@ class Emitter(ExpressionEmitter):
             params.append(p.py)
             if p.kind == "signal" and p.mode in ("out", "inout"):
                 params.append(driver_name(p))
-        if f.in_protected:
-            params.insert(0, "self")
         self.line(f"def {f.py}({', '.join(params)}):")
         self._indent += 1
         waiting, self._waiting = self._waiting, f.waits
@@ -131,6 +134,19 @@ class Emitter(ExpressionEmitter):
             self.line(f"global {', '.join(own_globals)}")
         if outer:
             self.line(f"nonlocal {', '.join(outer)}")
+
+    def protected(self, keeper: Subprogram, methods: list[str]) -> None:
+        """A protected type's body: a function that makes an object, whose methods share its variables."""
+        saved = self._lines, self._indent, self._waiting, self._loops, self._owner
+        self._lines, self._indent, self._loops, self._owner = [], 0, [], keeper
+        self.line(f"def {keeper.py}():")
+        self._indent = 1
+        for d in keeper.decls:
+            self.statement(d)
+        self.line(f"return SimpleNamespace({', '.join(f'{m}={m}' for m in methods)})")
+        text = self.take()
+        self._lines, self._indent, self._waiting, self._loops, self._owner = saved
+        self.execute(text, keeper.name, True)
 
     def process(self, p: t.ProcessT, name: str) -> None:
         """A process as a generator that lives from wait to wait, then its registration."""
@@ -222,9 +238,6 @@ class Emitter(ExpressionEmitter):
             if s.value is not None:
                 mode = self.value(o.default) if o.default is not None else "0"
                 self.line(f"R.open({o.py}, {self.value(s.value)}, {mode}, {s.pos})")
-            return
-        if isinstance(o.subtype.type, ProtectedType):
-            self.line(f"{o.py} = {o.subtype.type.make}()")
             return
         self.line(f"{o.py} = {self.fitted(s.value, o.subtype) if s.value is not None else self.default(o.subtype)}")
 

@@ -420,14 +420,14 @@ class ExpressionEmitter:
         has_rest = x.others is not None
         element = self._element(x)
         if x.ranges is None:
-            pieces = ", ".join(self.value(v) if is_slice else element(v) for _, v, is_slice in x.items)
+            pieces = ", ".join(f"({is_slice}, {self.value(v) if is_slice else element(v)})" for _, v, is_slice in x.items)
             return f"joined({self._index_low(x.type)}, 1, [{pieces}], {packed})"
         r = self.bounds(x.ranges[0])
         if not x.items:
             return f"filled({r}, {rest}, {packed})"
         if all(place is None for place, _, _ in x.items):
             if any(is_slice for _, _, is_slice in x.items):
-                pieces = ", ".join(self.value(v) if is_slice else element(v) for _, v, is_slice in x.items)
+                pieces = ", ".join(f"({is_slice}, {self.value(v) if is_slice else element(v)})" for _, v, is_slice in x.items)
                 return f"fit_range(joined(0, 1, [{pieces}], {packed}), {r}, {x.pos})"
             given = ", ".join(element(v) for _, v, _ in x.items)
             return f"positional({r}, [{given}], {rest}, {has_rest}, {packed}, {x.pos})"

@@ -208,8 +208,11 @@ def _common(lefts: list[Type], rights: list[Type]) -> list[Type]:
             found.append(x)
     if not found:
         for x in lefts:
-            if is_universal(x) and x in rights:
+            if is_universal(x) and any(x is y for y in rights):
                 found.append(x)
+    if not found and any(isinstance(x, Guess) and x.kind == "string" for x in lefts):
+        if all(any(compatible(x, STRING) for x in side) for side in (lefts, rights)):
+            found.append(STRING)  # two literals: what else would they be
     return found
 
 

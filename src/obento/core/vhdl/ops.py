@@ -122,11 +122,11 @@ def positional(left: int, right: int, down: bool, given: list[Any], rest: Any, h
     return Arr(left, -1 if down else 1, elements(given + [rest] * (size - len(given)), packed))
 
 
-def joined(first: int, step: int, pieces: list[Any], packed: bool) -> Arr:
-    """Elements and whole arrays one after the other."""
+def joined(first: int, step: int, pieces: list[tuple[bool, Any]], packed: bool) -> Arr:
+    """Elements, and whole arrays where the first of a pair says so, one after the other."""
     values: list[Any] = []
-    for piece in pieces:
-        if isinstance(piece, Arr):
+    for is_array, piece in pieces:
+        if is_array:
             values.extend(piece.v)
         else:
             values.append(piece)

@@ -284,6 +284,10 @@ class Process:
             next(self.body)
         except StopIteration:
             self.body = None
+        except LimitReached as limit:
+            if limit.position:
+                raise
+            raise LimitReached(limit.text, self.position, limit.hint) from None
         except RecursionError:
             raise LimitReached("a subprogram calls itself too deep", self.position) from None
 

@@ -63,7 +63,6 @@ class Subprogram:
     calls: list[Subprogram] = field(default_factory=list)
     drives: list[tuple[X, int]] = field(default_factory=list)
     reads: dict[Object, int] = field(default_factory=dict)
-    in_protected: bool = False
     outer: Subprogram | None = None
     local: bool = False
 

@@ -398,7 +398,7 @@ class Statements(Expressions):
                     at_end = self.previous_end
                     self.collector.error("arrow", f"`=>` is missing after the choice, before {wrong}", at_end, at_end, hint)
             arms.append((choices, self.sequence("when", "end"), at))
-            if self.kind == "k" and self.text not in ("when", "end") or self.kind in "ixcsbn":
+            if (self.kind == "k" and self.text not in ("when", "end")) or self.kind in "ixcsbn":
                 break
         if not self.is_at("end"):
             self.fail("missing", f"`when` is missing before {self.describe()}", "a case has arms: when choice => statements")
