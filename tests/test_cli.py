@@ -127,7 +127,7 @@ def test_simulate_prints_what_the_bench_prints_and_nothing_else(tmp_path: Path) 
     [
         ("module t; initial $display(1 2); endmodule", 2, "t.v:1:30: error:"),
         ('module t; initial $fatal(1, "no"); endmodule', 1, ""),
-        ("module t; reg c = 0; always #5 c = ~c; endmodule", 3, "does the bench ever call $finish?"),
+        ("module t; reg c = 0; always #5 c = ~c; endmodule", 3, "does the bench ever end"),
         ("module t; reg c = 0; always @(c) c <= ~c; initial c = 1; endmodule", 3, "t.v:1:22: error: time stands still"),
         ("module t; integer i = 0; initial while (1) i = i + 1; endmodule", 3, "t.v:1:34: error: this loop ran more than"),
         ('module t; initial forever $display("x"); endmodule', 3, "t.v:1:27: error: the bench prints more than"),

@@ -117,7 +117,7 @@ class Reading:
     def _elaborated(self, unit: Unit) -> Design | None:
         if unit.verilog is not None:
             modules = self.modules()
-            return elaborate_verilog(modules, unit.name, self.collector, self.limits)
+            return elaborate_verilog(modules, unit.name, self.collector, self.limits, self.entity)
         if unit.vhdl is not None:
             return self.elaborate_vhdl(unit.name)
         assert unit.wiring is not None
@@ -126,6 +126,12 @@ class Reading:
     def elaborate_vhdl(self, name: str, folder: object = None) -> Design | None:
         """A Design of an entity; `folder` holds files that it may read while constants are worked out."""
         return Elaborator(self.world, self.collector, self.limits, self.sources, self._foreign, folder).top(name)
+
+    def entity(self, name: str, position: int) -> Design | None:
+        """The VHDL entity that a Verilog module means by a name."""
+        del position
+        unit = self.units.get(name) or self.units.get(name.lower())
+        return self.elaborate(unit.name) if unit is not None and unit.vhdl is not None else None
 
     def _foreign(self, name: str, node: vhdl_ast.Node) -> Design | None:
         del node

@@ -77,7 +77,7 @@ def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Desi
         if unit.vhdl is not None:
             return _vhdl(reading, unit.name, given)
         with collector_held():
-            return elaborate_tops(reading.modules(), [unit.name], reading.collector, reading.limits)
+            return elaborate_tops(reading.modules(), [unit.name], reading.collector, reading.limits, reading.entity)
     used = {n.lower() for u in reading.units.values() for n in u.uses}
     modules = [n for n in top_modules(reading.modules()) if n.lower() not in used]
     entities = [n for n in top_entities(reading.world) if n not in used]
@@ -91,7 +91,7 @@ def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Desi
         reading.collector.error("no-top", "there is no module or entity to begin with", hint="one unit must not be used by any other")
         return None
     with collector_held():
-        return elaborate_tops(reading.modules(), modules, reading.collector, reading.limits)
+        return elaborate_tops(reading.modules(), modules, reading.collector, reading.limits, reading.entity)
 
 
 def _vhdl(reading: Reading, name: str, given: Mapping[str, str]) -> Design | None:

@@ -72,6 +72,8 @@ class Timeline:
         self._watched = [bool(w) for w in self._watchers]
         self._special = [s.element > 0 or s.held or s.real for s in design.signals]
         self._inputs = {signal.id: part for part in design.parts for signal in part.inputs}
+        for number in self._inputs:
+            self._watched[number] = True
         self._emit()
         self._reset()
 

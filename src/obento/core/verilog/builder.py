@@ -18,6 +18,9 @@ from obento.core.verilog.wrong import Wrong
 
 Overrides = dict[str, Parameter]
 
+Foreign = Callable[[str, int], "Design | None"]
+"""Gives a fresh Design of the unit in another language that a name (used at that position) means, None when there is none."""
+
 DEFAULT_UNIT = -9
 """The time unit, as a power of ten of a second, of modules without `timescale` (19.8 leaves it open)."""
 
@@ -28,8 +31,11 @@ class Builder:
     Names are declared over the whole hierarchy first; what uses them waits in `work`, in order of elaboration.
     """
 
-    def __init__(self, modules: Mapping[str, ast.Module | ast.Primitive], design: Design, collector: Collector, limits: Limits) -> None:
+    def __init__(
+        self, modules: Mapping[str, ast.Module | ast.Primitive], design: Design, collector: Collector, limits: Limits, foreign: Foreign | None = None
+    ) -> None:
         self.modules = modules
+        self.foreign = foreign
         self.design = design
         self.collector = collector
         self.limits = limits

@@ -9,23 +9,30 @@ from obento.core.ir.design import Design, Process, Signal
 from obento.core.ir.resolve import resolve_drivers
 from obento.core.limits import LimitReached, Limits
 from obento.core.verilog import ast
-from obento.core.verilog.builder import Builder
+from obento.core.verilog.builder import Builder, Foreign
 from obento.core.verilog.module_body import ModuleBody, instantiate
 from obento.core.verilog.scope import Inside, Scope
 from obento.core.verilog.warnings import warn_about
 from obento.core.verilog.wrong import Wrong
 
 
-def elaborate(modules: Mapping[str, ast.Module | ast.Primitive], unit: str, collector: Collector, limits: Limits) -> Design | None:
+def elaborate(
+    modules: Mapping[str, ast.Module | ast.Primitive], unit: str, collector: Collector, limits: Limits, foreign: Foreign | None = None
+) -> Design | None:
     """The Design of one module with all it uses; None when something is wrong with it (reported)."""
-    return elaborate_tops(modules, [unit], collector, limits)
+    return elaborate_tops(modules, [unit], collector, limits, foreign)
 
 
-def elaborate_tops(modules: Mapping[str, ast.Module | ast.Primitive], tops: Sequence[str], collector: Collector, limits: Limits) -> Design | None:
-    """A Design of several modules side by side, as benches may be (12.1.1); its ports are those of the first."""
+def elaborate_tops(
+    modules: Mapping[str, ast.Module | ast.Primitive], tops: Sequence[str], collector: Collector, limits: Limits, foreign: Foreign | None = None
+) -> Design | None:
+    """A Design of several modules side by side, as benches may be (12.1.1); its ports are those of the first.
+
+    `foreign` gives units in other languages by name.
+    """
     errors = collector.errors
     design = Design(tops[0], "verilog")
-    builder = Builder(modules, design, collector, limits)
+    builder = Builder(modules, design, collector, limits, foreign)
     try:
         bodies: list[ModuleBody] = []
         above = Scope("")

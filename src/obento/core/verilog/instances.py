@@ -5,7 +5,8 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Port
+from obento.core.ir.design import Design, Instance, Port
+from obento.core.ir.embed import embed
 from obento.core.suggest import did_you_mean
 from obento.core.verilog import ast, primitives
 from obento.core.verilog.builder import Overrides
@@ -21,6 +22,11 @@ if TYPE_CHECKING:
 def build(body: ModuleBody, item: ast.Instance, scope: Scope) -> None:
     """Declare the instances of an item; their connections wait as work where they are more than joined wires."""
     child = body.b.modules.get(item.module)
+    if child is None and body.b.foreign is not None and item.range is None:
+        inner = body.b.foreign(item.module, item.start)
+        if inner is not None:
+            _foreign(body, inner, item, scope)
+            return
     if child is None:
         hint = did_you_mean(item.module, body.b.modules) or "hand in the file with this module too"
         raise body.error("no-module", f"there is no module `{item.module}`", item, hint)
@@ -72,6 +78,23 @@ def _connect_all(
     for port in ports:
         if port.name in given and port.name not in joined:
             body.b.guarded(lambda port=port: _connect(body, port, given[port.name], x, scope, copies, number))  # type: ignore[misc]
+
+
+def _foreign(body: ModuleBody, inner: Design, item: ast.Instance, scope: Scope) -> None:
+    """A unit in another language: its signals move in, its ports are joined like those of a module."""
+    if item.parameters:
+        raise body.error("foreign-parameters", f"`{item.module}` is written in another language and takes no parameters here", item)
+    body.instance.children.append(inner.root or Instance(item.name, item.module, item.start))
+    ports = embed(body.b.design, inner, f"{scope.path}.{item.name}")
+    by_name = {p.name.lower(): p for p in ports}
+    x = body.x(scope, implicit=True)
+    for index, c in enumerate(item.connections):
+        port = by_name.get(c.port.lower()) if c.port is not None else ports[index] if index < len(ports) else None
+        if port is None:
+            names = [p.name for p in ports]
+            raise body.error("no-port", f"`{item.module}` has no such port", c, did_you_mean(c.port or "", names) or _listed("its ports are", names))
+        if c.value is not None:
+            body.b.later(lambda port=port, value=c.value: _connect(body, port, value, x, scope, 1, 0))  # type: ignore[misc]
 
 
 def _overrides(body: ModuleBody, child: ast.Module, item: ast.Instance, x: ExpressionLowering) -> Overrides:

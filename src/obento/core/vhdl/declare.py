@@ -359,12 +359,12 @@ class Declarations(Analyser):
         known = [k for k in self.scope.find(d.name) if isinstance(k, TypeName) and isinstance(k.subtype.type, ProtectedType)]
         if not known:
             raise self.wrong("undeclared", f"the protected type `{d.name}` is not declared before its body", d)
-        made = known[0].subtype.type
-        assert isinstance(made, ProtectedType)
+        own = known[0].subtype.type
+        assert isinstance(own, ProtectedType)
         keeper = Subprogram(d.name, [], None, d.pos, self.emitter.fresh("f"), analysed=True)
         outer, outer_sub = self.scope, self.subprogram
         self.scope = Scope(outer, d.name)
-        self.scope.names = dict(made.scope.names)
+        self.scope.names = dict(own.scope.names)
         self.subprogram = keeper
         try:
             keeper.decls = self.declare_all(definition.items)
@@ -374,8 +374,8 @@ class Declarations(Analyser):
             self.settle_waits(inner)
             for called in inner.calls:
                 self.emit_subprogram(called)
-        made.make = keeper.py
-        methods = [f for names in made.scope.names.values() for f in names if isinstance(f, Subprogram)]
+        own.make = keeper.py
+        methods = [f for names in own.scope.names.values() for f in names if isinstance(f, Subprogram)]
         self.emitter.protected(keeper, [f.py for f in methods])
 
     # Objects.

@@ -110,7 +110,6 @@ class Elaborator(Concurrent):
         self.outside: list[Signal] = []
         self.names: list[ScopeOfNames] = []
         self.design = Design("", "vhdl", precision=-15)
-        self.mirrors: list[tuple[Object, int]] = []
         self.instance = Instance("", "", 0)
         live = Run(lambda run: None)
         bench = _Bench(self._said_early, folder)
@@ -375,9 +374,9 @@ class Elaborator(Concurrent):
         signal = self.design.add_signal(".".join([*self._levels[1:], o.name]), width, "variable", o.pos)
         signal.initial = border.to_word(o.subtype)(o.value)
         o.design_signal = signal
-        self.mirrors.append((o, signal.id))
         self.emitter.names[f"m_{o.py}"] = border.to_word(o.subtype)
-        self.setup.append(f"R.mirror({o.py}, {signal.id}, m_{o.py})")
+        self.emitter.names[f"n_{o.py}"] = signal
+        self.setup.append(f"R.mirror({o.py}, n_{o.py}, m_{o.py})")
         ranges = o.subtype.ranges
         left, right = border.bounds_shown(ranges[0] if ranges and isinstance(o.subtype.type, ArrayType) else None, width)
         self._variables.append(Variable(o.name, signal, "reg", left, right))
@@ -391,9 +390,9 @@ class Elaborator(Concurrent):
         self.design.ports.append(Port(o.name, direction, o.design_signal, border.is_signed(o.subtype), o.pos))
         if direction in ("in", "inout"):
             self.emitter.names[f"w_{o.py}"] = border.from_word(o.subtype)
-            self.setup.append(f"R.outside({o.py}, {o.design_signal.id}, w_{o.py}, {direction == 'inout'})")
+            self.setup.append(f"R.outside({o.py}, n_{o.py}, w_{o.py}, {direction == 'inout'})")
         if direction in ("out", "inout"):
-            self.setup.append(f"R.show({o.py}, {o.design_signal.id}, m_{o.py})")
+            self.setup.append(f"R.show({o.py}, n_{o.py}, m_{o.py})")
 
     # Concurrent statements.
 

@@ -11,7 +11,6 @@ from obento.core.ir.embed import embed
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl import ast, border
 from obento.core.vhdl import typed as t
-from obento.core.vhdl.names import Wrong
 from obento.core.vhdl.scope import Component, Object, TypeName
 from obento.core.vhdl.standard import BIT, INTEGER, int_range
 from obento.core.vhdl.types import ArrayType, EnumType, Subtype
@@ -73,12 +72,13 @@ def _join(maker: Elaborator, port: Port, a: ast.Assoc, component: Component | No
     x = _actual(maker, o, a.value)
     maker.join_value(o, (), x, None, a)
     names = maker.emitter.names
+    names[f"n_{o.py}"] = port.signal
     if mode != "out":
         names[f"m_{o.py}"] = border.to_word(subtype)
-        maker.setup.append(f"R.show({o.py}, {port.signal.id}, m_{o.py})")
+        maker.setup.append(f"R.show({o.py}, n_{o.py}, m_{o.py})")
     if mode != "in":
         names[f"w_{o.py}"] = border.from_word(subtype)
-        maker.setup.append(f"R.outside({o.py}, {port.signal.id}, w_{o.py}, True)")
+        maker.setup.append(f"R.outside({o.py}, n_{o.py}, w_{o.py}, True)")
         maker.outside.append(port.signal)
 
 
@@ -97,16 +97,18 @@ def _subtype(maker: Elaborator, port: Port, a: ast.Assoc, component: Component |
         declared = next((p for p in component.node.ports if p.name == port.name.lower()), None)
         if declared is not None:
             return maker.subtype(declared.subtype)
-    try:
-        x = maker.expr(a.value)
-        if x.sub is not None and border.width_of(x.sub) == port.signal.width:
-            return x.sub
-        if isinstance(x.type, EnumType) and port.signal.width == 1:
-            return Subtype(x.type)
-    except Wrong:
-        raise
+    width = port.signal.width
+    types = [i.type for i in maker.interps(a.value)]
+    logic = next((x for x in types if x.name == "std_ulogic"), None)
+    if width == 1 and logic is not None:
+        return Subtype(logic)
+    x = maker.expr(a.value)
+    if x.sub is not None and border.width_of(x.sub) == width:
+        return x.sub
+    if isinstance(x.type, EnumType) and border.width_of(Subtype(x.type)) == width:
+        return Subtype(x.type)
     found = maker.scope.find("std_logic_vector")
     vector = found[0].subtype.type if found and isinstance(found[0], TypeName) else None
     if isinstance(vector, ArrayType):
-        return Subtype(vector, [int_range(INTEGER, port.signal.width - 1, 0, True)])
+        return Subtype(vector, [int_range(INTEGER, width - 1, 0, True)])
     return Subtype(BIT)

@@ -333,7 +333,7 @@ class Run:
         self.late: dict[Process, None] = {}
         self.processes: list[Process] = []
         self.signals: list[Signal] = []
-        self.mirrors: list[tuple[Signal, int, Callable[[Any], Word]]] = []
+        self.mirrors: list[tuple[Signal, Any, Callable[[Any], Word]]] = []
         self.constants: list[Callable[[], None]] = []
         self.starting = False
         self.takers: dict[int, Callable[[Word], None]] = {}
@@ -500,16 +500,18 @@ class Run:
         root = source.signal if isinstance(source, View) else source
         root.links.append(turn)
 
-    def outside(self, signal: Signal, number: int, read: Callable[[Word], Any], both_ways: bool) -> None:
+    def outside(self, signal: Signal, design_signal: Any, read: Callable[[Word], Any], both_ways: bool) -> None:
         """A port of the whole follows a signal of the design."""
+        number: int = design_signal.id
         if both_ways:
-            driver = Driver(self, signal, signal.value, True)
+            driver = Driver(self, signal, read(self.host.words[number]), True)
             self.takers[number] = lambda word: driver.set(read(word))
         else:
             self.takers[number] = lambda word: signal.take(read(word))
 
-    def show(self, signal: Signal, number: int, write: Callable[[Any], Word]) -> None:
+    def show(self, signal: Signal, design_signal: Any, write: Callable[[Any], Word]) -> None:
         """A signal of the design follows a port of the whole."""
+        number: int = design_signal.id
 
         def hand_on() -> None:
             word = write(signal.value)
@@ -518,15 +520,15 @@ class Run:
 
         signal.links.append(hand_on)
 
-    def mirror(self, signal: Signal, number: int, write: Callable[[Any], Word]) -> None:
+    def mirror(self, signal: Signal, design_signal: Any, write: Callable[[Any], Word]) -> None:
         """A signal that waveforms can show."""
-        self.mirrors.append((signal, number, write))
+        self.mirrors.append((signal, design_signal, write))
 
     def show_all(self) -> None:
         """From now on every signal is to be seen from outside."""
-        for signal, number, write in self.mirrors:
-            self.host.words[number] = write(signal.value)
-            self.show(signal, number, write)
+        for signal, design_signal, write in self.mirrors:
+            self.host.words[design_signal.id] = write(signal.value)
+            self.show(signal, design_signal, write)
 
     # What bodies ask.
 
