@@ -108,7 +108,7 @@ const problems = computed(() => preview.value?.messages ?? [])
       <div class="row spread">
         <span class="caption">Text <span class="quiet">version {{ saved.version }}{{ isChanged ? (saved.used ? ', saving makes a new one' : ', changed') : '' }}</span></span>
         <span class="row">
-          <label class="file">Beside it<input type="file" accept=".v,.sv,.wiring,.csv" @change="(e) => addFile(e, false)" /></label>
+          <label class="file">Beside it<input type="file" accept=".v,.sv,.vhd,.vhdl,.wiring,.csv" @change="(e) => addFile(e, false)" /></label>
           <label class="file">Provided file<input type="file" @change="(e) => addFile(e, true)" /></label>
           <Button size="small" @click="((isTaskOpen = true), (taskTitle = ''))">New task</Button>
           <Button size="small" type="primary" :disabled="!isChanged" @click="save">Save <span class="k">Ctrl+S</span></Button>

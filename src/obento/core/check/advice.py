@@ -25,7 +25,11 @@ def advise(design: Design, limits: Limits, tell: Tell) -> None:
     moving = _moving(design)
     looked = 0
     for process in design.processes:
-        if not process.origin.startswith("always") or process.kind == "forever" or any(w.edge != "any" for w in process.watches):
+        if (
+            not process.origin.startswith(("always", "process", "assignment"))
+            or process.kind == "forever"
+            or any(w.edge != "any" for w in process.watches)
+        ):
             continue
         looked += 1
         if looked > _MOST_PROCESSES:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from obento.core import values
@@ -66,7 +67,8 @@ def observe(design: Design, binding: Binding, inputs: tuple[SpecPort, ...], case
     if cases.all_known:
         try:
             levelled = Levelled(design, limits, frozenset(p.name for p in binding.floating))
-            return _observe_levelled(levelled, place, watched, cases)
+            found = _observe_levelled(levelled, place, watched | _escapes(design), cases)
+            return _escaped_again(found, lambda only: _observe_timeline(design, place, [], [], watched, cases, limits, only))
         except (HasMemory, Unfit):
             pass
         except LimitReached as limit:
@@ -76,7 +78,31 @@ def observe(design: Design, binding: Binding, inputs: tuple[SpecPort, ...], case
         woken = Woken(design, limits, inputs_may_float=bool(floats) or not cases.all_known)
     except (Unfit, LimitReached):
         return _observe_timeline(design, place, floats, names, watched, cases, limits)
-    return _observe_woken(woken, place, floats, names, watched, cases)
+    found = _observe_woken(woken, place, floats, names, watched | _escapes(design), cases)
+    return _escaped_again(found, lambda only: _observe_timeline(design, place, floats, names, watched, cases, limits, only))
+
+
+def _escapes(design: Design) -> dict[tuple[str, int], int]:
+    return {("", i): signal.offset for i, signal in enumerate(design.escapes)}
+
+
+def _escaped_again(found: Observation, step_by_step: Callable[[int], Observation]) -> Observation:
+    """Cases in which lanes could not tell what happens are taken from the timeline."""
+    only = 0
+    for run in found.runs:
+        for key in [k for k in run.outputs if not k[0]]:
+            only |= run.outputs.pop(key)[0]
+    if not only:
+        return found
+    exact = step_by_step(only)
+    if exact.limit is not None:
+        return exact
+    for run, again in zip(found.runs, exact.runs, strict=True):
+        run.stopped = run.stopped & ~only | again.stopped & only
+        for key, (one, zero) in run.outputs.items():
+            p, q = again.outputs[key]
+            run.outputs[key] = one & ~only | p & only, zero & ~only | q & only
+    return Observation(found.runs, found.engine, None, exact.trouble)
 
 
 def _blocks(count: int) -> list[tuple[int, int]]:
@@ -134,8 +160,9 @@ def _observe_timeline(
     watched: dict[tuple[str, int], int],
     cases: Cases,
     limits: Limits,
+    only: int | None = None,
 ) -> Observation:
-    """Case by case; for what cannot run in lanes."""
+    """Case by case; for what cannot run in lanes. `only` are the cases wanted, if not all."""
     runs = [Run("fresh"), *(Run(f"after {name}") for name in names)]
     try:
         timeline = Timeline(design, limits)
@@ -145,7 +172,8 @@ def _observe_timeline(
     trouble: RunError | None = None
     collected: list[dict[tuple[str, int], list[int]]] = [{key: [0, 0] for key in watched} for _ in runs]
     inputs = [p for p in design.ports if p.direction == "in"]
-    for index in range(cases.count):
+    wanted = range(cases.count) if only is None else [i for i in range(cases.count) if only >> i & 1]
+    for looked, index in enumerate(wanted):
         digits = {bit: (cases.one[i] >> index & 1, cases.zero[i] >> index & 1) for i, bit in enumerate(place)}
         digits |= dict.fromkeys(floats, (1, 1))
         for number, run in enumerate(runs):
@@ -169,7 +197,7 @@ def _observe_timeline(
                 collected[number][key][1] |= zero << index
         if limit_hit is not None:
             break
-        if index + 1 == MOST_UNSETTLED and runs[0].stopped == values.ones(MOST_UNSETTLED):
+        if only is None and looked + 1 == MOST_UNSETTLED and runs[0].stopped == values.ones(MOST_UNSETTLED):
             for run in runs:
                 run.stopped = cases.full
             break

@@ -45,6 +45,7 @@ def check_rules(rules: Rules, design: Design) -> list[RuleResult]:
 def count_gates(design: Design) -> Counter[str]:
     """Gates by kind: instances of gates, operators in assignments, and `behaviour` for each process."""
     counts: Counter[str] = Counter()
+    counts["behaviour"] += sum(bool(part.unfit) for part in design.parts)
     for process in design.processes:
         if process.origin in _GATES:
             counts[process.origin] += 1

@@ -128,7 +128,10 @@ class ScopeOfNames:
 
 @dataclass(slots=True)
 class Design:
-    """`precision` is the length of one tick as a power of ten in seconds."""
+    """`precision` is the length of one tick as a power of ten in seconds.
+
+    A 1 in one of `escapes` says that lanes cannot tell what happens in that case: it must be run on the timeline.
+    """
 
     unit: str
     language: str
@@ -142,6 +145,7 @@ class Design:
     precision: int = -9
     names: list[ScopeOfNames] = field(default_factory=list)
     parts: list[Part] = field(default_factory=list)
+    escapes: list[Signal] = field(default_factory=list)
 
     def add_signal(self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None) -> Signal:
         signal = Signal(len(self.signals), name, width, kind, position, initial, self.bits)

@@ -12,6 +12,8 @@ def watchers_of(design: Design) -> list[list[tuple[int, int, int, list[int]]]]:
     """Of each signal what is watched of it, and the processes that do."""
     found: list[dict[tuple[int, int, int], list[int]]] = [{} for _ in design.signals]
     for index, process in enumerate(design.processes):
+        if process.shadow:
+            continue
         for w in process.watches:
             found[w.signal.id].setdefault(term_of(w), []).append(index)
     return [[(*term, indices) for term, indices in terms.items()] for terms in found]

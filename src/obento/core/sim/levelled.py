@@ -66,6 +66,8 @@ class Levelled:
                 bit = signal.offset + i
                 if bit not in written and bit not in self._bits:
                     self._bits[bit] = (one >> i & 1, zero >> i & 1)
+        for signal in design.escapes:
+            self._bits[signal.offset] = 0, 1
         self._ops = BitOps(self._graph, may_float=True)
         for process in self._in_level_order(design, writer):
             self._lower(process, limits)
@@ -78,6 +80,9 @@ class Levelled:
                     raise HasMemory("an output is not written on every way")
                 self._output_bits.append(port.signal.offset + i)
                 literals += value
+        for signal in design.escapes:
+            self._output_bits.append(signal.offset)
+            literals += self._bits[signal.offset]
         self.tape = Tape(self._graph, leaves, literals)
 
     def _in_level_order(self, design: Design, writer: dict[int, int]) -> Iterator[Process]:
@@ -186,7 +191,7 @@ class _Outside:
         self._bits = bits
         self._woken_by: set[int] | None = None
         self.certain_event = False
-        if process.kind == "always":
+        if process.kind == "always" or process.shadow:
             self._woken_by = {w.signal.offset + w.low + i for w in process.watches for i in range(w.width)}
 
     def read(self, bit: int) -> Bit:
@@ -230,9 +235,14 @@ def _single_writers(design: Design, written_by: list[set[int]]) -> dict[int, int
                 raise HasMemory("several writers")
             writer[bit] = index
     for signal in design.signals:
-        if signal.initial is not None and any(signal.offset + i in writer for i in range(signal.width)):
+        if signal.initial is not None and any(_remembers_start(design, writer.get(signal.offset + i)) for i in range(signal.width)):
             raise HasMemory("start values")
     return writer
+
+
+def _remembers_start(design: Design, index: int | None) -> bool:
+    """Whether a bit with this writer may still hold its start value later; a part's own processes all run at power-up."""
+    return index is not None and (index < 0 or not design.processes[index].shadow)
 
 
 def _sources(process: Process, index: int, writer: dict[int, int], placed: bytearray) -> set[int]:

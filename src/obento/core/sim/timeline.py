@@ -33,6 +33,9 @@ _LOOK_AT_CLOCK = 4_096
 _LOOK_AT_LOOP = 256
 
 
+_NOTHING = Process("always", Block(0), [], 0, "nothing")
+
+
 class DidNotSettle(Exception):
     """Still changing after `Limits.deltas` sweeps; `signals` names some that keep moving, `position` a part that moves them."""
 
@@ -79,7 +82,9 @@ class Timeline:
 
     def _emit(self) -> None:
         emitter = Emitter()
-        threaded = [emitter.process(f"p{i}", i, process) for i, process in enumerate(self.design.processes)]
+        # What a part does by itself is not run a second time.
+        processes = [_NOTHING if p.shadow else p for p in self.design.processes]
+        threaded = [emitter.process(f"p{i}", i, process) for i, process in enumerate(processes)]
         names = namespace() | {"Disabled": Disabled}
         try:
             code = compile(emitter.source(), f"<{self.design.unit}>", "exec")
@@ -143,7 +148,7 @@ class Timeline:
                 self._threads[index] = Thread(index, cast(Callable[[Timeline], Body], self._bodies[index])(self))
             if process.kind == "forever" and _waits_first(process.body):
                 self._resume(index)  # it waits already
-            elif process.kind != "always":
+            elif process.kind != "always" and not process.shadow:
                 self._next.add(index)
         for part in self.design.parts:
             part.start(self, 10**-self.design.precision)

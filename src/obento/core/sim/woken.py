@@ -97,6 +97,7 @@ class Woken:
         needed = set(self._watchers)
         for port in self._design.ports:
             needed.update(range(port.signal.offset, port.signal.offset + port.signal.width))
+        needed.update(signal.offset for signal in self._design.escapes)
         for index, process in enumerate(self._design.processes):
             world = _Listener(self, index)
             effect = Symbolic(self._ops, world, self._limits).run(process.body)

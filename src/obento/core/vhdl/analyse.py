@@ -89,6 +89,8 @@ class Analyser(Attributes):
             by_text = [i for i in best if any(o.name in ("string", "std_logic_vector") for o in i.operands)]
             if by_text:
                 return by_text[0]
+            if all(i.type is best[0].type and i.implicit for i in best):  # two literals compared
+                return next((i for i in best if any(o.name == "std_ulogic" for o in i.operands)), best[0])
             shown = " or ".join(sorted({i.type.shown for i in best})[:3])
             raise self.wrong("ambiguous", f"this can mean several things ({shown})", e, "say which with type'(value)")
         return best[0]

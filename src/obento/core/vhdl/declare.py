@@ -436,6 +436,7 @@ class Declarations(Analyser):
             raise self.wrong("constant", "the range of a signal must be constant", node)
         o = Object(name, "signal", subtype, node.pos, self.emitter.fresh("s"), guard=guard)
         o.value = self.first_value(value, subtype)
+        o.default = value
         self.add(name, o, node)
         self.set_up_signal(o)
         return o

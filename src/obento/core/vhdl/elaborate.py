@@ -16,6 +16,9 @@ from obento.core.vhdl import ast, border
 from obento.core.vhdl import typed as t
 from obento.core.vhdl.concurrent import Concurrent
 from obento.core.vhdl.emit import Emitter
+from obento.core.vhdl.forgotten import never_assigned, read_too_early
+from obento.core.vhdl.lanes import Lanes, no_drivers_meet
+from obento.core.vhdl.lanes_values import NoLanes
 from obento.core.vhdl.names import Wrong
 from obento.core.vhdl.run import Run
 from obento.core.vhdl.scope import Component, LibraryName, Object, PackageName, Scope
@@ -107,6 +110,8 @@ class Elaborator(Concurrent):
         self._implicit_signals: dict[str, Object] = {}
         self._variables: list[Variable] = []
         self.objects: list[Object] = []
+        self.joins: list[tuple[Object, tuple[Any, ...], t.X, t.X | None, int, bool]] = []
+        self._silent_ports = False
         self.outside: list[Signal] = []
         self.names: list[ScopeOfNames] = []
         self.design = Design("", "vhdl", precision=-15)
@@ -256,8 +261,14 @@ class Elaborator(Concurrent):
         self._check_drivers()
         if self.collector.errors > errors:
             return None
+        never_assigned(self.objects, self._warn)
+        for p in self.processes:
+            read_too_early(p, self._warn)
         self._finish()
         return self.design
+
+    def _warn(self, code: str, text: str, start: int, end: int, hint: str) -> None:
+        self.collector.warning(code, text, start, end, hint)
 
     def _declare_with(self, made: Any) -> None:
         if isinstance(made, ArrayType) and isinstance(made.element.type, EnumType):
@@ -659,7 +670,7 @@ class Elaborator(Concurrent):
             if isinstance(formal, ast.Id) and formal.name not in names:
                 hint = did_you_mean(formal.name, names) or f"it has {', '.join(names)}"
                 raise self.wrong(what, f"`{unit}` has no {what} `{formal.name}`", formal, hint)
-        if len(given) > len(names):
+        if sum(not a.choices for a in given) > len(names):
             raise self.wrong(what, f"`{unit}` has {len(names)} {what}s, but {len(given)} are given", s)
 
     def _place(
@@ -893,6 +904,7 @@ class Elaborator(Concurrent):
             self._flush()
             text = self.emitter.fitted(x, subtype)
             names = "".join(f"{r.py}, " for r in dict.fromkeys(roots))
+            self.joins.append((p, path, x, None, a.pos, True))
             self.setup.append(f"R.join_in({p.py}, {path_text}, ({names}), lambda: {text})")
         if p.mode in ("out", "inout", "buffer"):
             root, target = static_prefix(x)
@@ -911,6 +923,7 @@ class Elaborator(Concurrent):
             if isinstance(wanted.type, ArrayType) and wanted.ranges is not None:
                 text = f"fit_range({text}, {self.emitter.bounds(wanted.ranges[0])}, {a.pos})"
             paths = "None" if not target else self.emitter.keep([target])
+            self.joins.append((p, path, x, converted, a.pos, False))
             first = self.emitter.constant(root.value)
             self.setup.append(f"R.join_out({p.py}, R.driver({root.py}, {first}, {paths}), {self.emitter.keep(target)}, lambda: {text})")
 
@@ -992,6 +1005,7 @@ class Elaborator(Concurrent):
         for p, actual, count in self._joined:
             if len(p.sources) == count and p.mode in ("out", "inout", "buffer"):
                 self.setup.append(f"R.driver({p.py}, {self.emitter.constant(p.value)}, None)")
+                self._silent_ports = True
                 p.sources.append((id(p), p.pos, ()))
             del actual
 
@@ -1009,9 +1023,32 @@ class Elaborator(Concurrent):
                 exec(piece, space)  # our own text, made in elaboration
 
         run = Run(make)
+        run.unfit = self._lower()
         run.inputs = [p.signal for p in self.design.ports if p.direction != "out"] + self.outside
-        run.unfit = "it is run step by step"
         self.design.parts.append(run)
+
+    def _lower(self) -> str:
+        """Add the form for lanes; why there is none, if so."""
+        before = len(self.design.escapes)
+        try:
+            if self._implicit_signals or self.outside or not no_drivers_meet(self.objects) or self._silent_ports:
+                raise NoLanes("signals that are not only assigned")
+            lanes = Lanes(self.design, self, self.limits)
+            for p in self.processes:
+                lanes.process(p)
+            for port, path, x, converted, position, is_input in self.joins:
+                if is_input:
+                    lanes.join(port, path, x, position)
+                else:
+                    lanes.join_back(x, port, path, converted, position)
+        except NoLanes as reason:
+            del self.design.escapes[before:]
+            return f"{reason} cannot be run for all cases at once"
+        except RecursionError:
+            del self.design.escapes[before:]
+            return "this nests too deep to be run for all cases at once"
+        self.design.processes += lanes.made
+        return ""
 
 
 class _BodyNames(dict[str, list[Any]]):
