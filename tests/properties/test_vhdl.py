@@ -71,6 +71,8 @@ def bits(draw: st.DrawFn, depth: int = 1) -> str:
 @st.composite
 def numbers(draw: st.DrawFn, depth: int = 1) -> str:
     leaf = ["n", "3", "to_integer(unsigned(a))", "to_integer(unsigned(v))", "k"]
+    signed = ["to_integer(signed(a)) / 3", "to_integer(signed(b)) mod 3", "(n - 9) mod 4", "(k - 5) rem 3 + 4", "(n - 6) / 2 + 3"]
+    leaf += [f"(({s} + 16) mod 16)" for s in signed]
     if not depth:
         return draw(st.sampled_from(leaf))
     x, y = draw(numbers(depth - 1)), draw(numbers(depth - 1))
@@ -84,7 +86,7 @@ def conditions(draw: st.DrawFn) -> str:
             [
                 f"{draw(bits())} = '1'", f"vec'({draw(vectors(1))}) = b", "unsigned(a) < unsigned(b)", "signed(v) >= signed(a)",
                 f"{draw(numbers())} > 2", f"unsigned'(unsigned(t)) = {draw(st.sampled_from(['3', '0', '9']))}", "c", "a /= v", "(c = '1' and n < 3)",
-                "not (b(1) = '0' or k = 2)", "st = two", "st > one", "std_match(a, \"1-0\")",
+                "not (b(1) = '0' or k = 2)", "st = two", "st > one", "std_match(a, \"1-0\")", "a > b", "v <= a",
             ]
         )
     )  # fmt: skip

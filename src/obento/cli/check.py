@@ -73,7 +73,10 @@ def spec_files(spec: Path) -> SpecFiles:
         others = [
             (p.name, p.read_bytes())
             for p in sorted(spec.parent.iterdir())
-            if p.is_file() and p != spec and p.suffix.lower() in (".v", ".vh", ".sv", ".vhd", ".vhdl", ".wiring", ".csv") and p.stat().st_size < 4_000_000
+            if p.is_file()
+            and p != spec
+            and p.suffix.lower() in (".v", ".vh", ".sv", ".vhd", ".vhdl", ".wiring", ".csv")
+            and p.stat().st_size < 4_000_000
         ]
     except OSError as error:
         raise CallError(f"{spec}: {error.strerror or error}") from error

@@ -44,6 +44,7 @@ class Lanes(LaneExpressions):
         self._depth = 0
         self._count = 0
         self._escape: Signal | None = None
+        self._doubt: Signal | None = None
         self._returns: list[tuple[Signal, Signal | None, Subtype | None]] = []
         self._jumps: dict[int, tuple[Signal, Signal]] = {}
         self._process: t.ProcessT | None = None
@@ -61,7 +62,7 @@ class Lanes(LaneExpressions):
             found = o.design_signal or self._design.add_signal(o.name, bits_of(o.subtype), "variable", o.pos)
             if found.width != bits_of(o.subtype):
                 raise NoLanes("a signal without digits")
-            one, zero = word_of(o.value, o.subtype)
+            one, zero = found.initial or word_of(o.value, o.subtype)
             found.initial = (one, zero) if one or zero else None
             self._signals[o.py] = found
         return found
@@ -101,6 +102,29 @@ class Lanes(LaneExpressions):
             self._escape = self._scratch("step by step", 1)
         self._set(self._escape, either(ir.Ref(1, self._escape), when))
 
+    def doubt(self, when: ir.Expr) -> None:
+        if self._process is None or not self._process.concurrent:
+            self.escape(when)
+            return
+        if self._doubt is None:
+            self._doubt = self._scratch("in doubt", 1)
+        self._set(self._doubt, either(ir.Ref(1, self._doubt), when))
+
+    def _marks(self, p: t.ProcessT) -> None:
+        """What marks lanes: an error stays until power-up, whatever the process does later; a doubt only as long as an
+        assignment, which remembers nothing, has not been made anew."""
+        for mark in (self._escape, self._doubt):
+            if mark is not None:
+                self._body.insert(0, ir.Assign(p.pos, [ir.Target(mark, 0, 1)], bit(False)))
+        if self._escape is not None:
+            ever = self._scratch("ever step by step", 1)
+            ever.initial = 0, 1
+            self._set(ever, either(ir.Ref(1, ever), ir.Ref(1, self._escape)))
+            self._design.escapes.append(ever)
+        if self._doubt is not None:
+            self._doubt.initial = 0, 1
+            self._design.escapes.append(self._doubt)
+
     # Processes.
 
     def process(self, p: t.ProcessT) -> None:
@@ -112,7 +136,7 @@ class Lanes(LaneExpressions):
         """
         if p.sensitivity is None or p.postponed:
             raise NoLanes("a process that waits")
-        self._process, self._position, self._escape = p, p.pos, None
+        self._process, self._position, self._escape, self._doubt = p, p.pos, None, None
         self._body, self.bound, self.edges = [], {}, {}
         self._used_edge = reads_edge(p.body)
         watches: list[Watch] = []
@@ -120,22 +144,28 @@ class Lanes(LaneExpressions):
             watches.append(self._watch(x))
             if self._used_edge and isinstance(x, t.Read) and bits_of(x.object.subtype) == 1 and x.object not in self.edges:
                 self._remember(x.object)
+        for o, paths in p.driven.items():
+            self._begin(o, paths)
         for d in p.decls:
             self._process_variable(d)
         self.statements(p.body)
         for o, before in self.edges.items():
             assert isinstance(before, ir.Ref)
             self._set(before.signal, self.place(o).digits)
-        if self._escape is not None:
-            # Once marked, a lane stays so until power-up, whatever this process does later.
-            ever = self._scratch("ever step by step", 1)
-            ever.initial = 0, 1
-            self._set(ever, either(ir.Ref(1, ever), ir.Ref(1, self._escape)))
-            self._design.escapes.append(ever)
-            self._body.insert(0, ir.Assign(p.pos, [ir.Target(self._escape, 0, 1)], bit(False)))
+        self._marks(p)
         body: ir.Stmt = self._body[0] if len(self._body) == 1 else ir.Block(p.pos, self._body)
         origin = "clocked" if self._used_edge else "assignment" if p.concurrent else "process"
         self.made.append(Process("continuous", body, watches, p.pos, origin, p.name, shadow=True))
+
+    def _begin(self, o: Object, paths: list[tuple[Any, ...]]) -> None:
+        """A signal begins with what its driver begins with: the default of a port, where it drives through one."""
+        signal = self.signal(o)
+        word = word_of(o.value, o.subtype)
+        if word == (signal.initial or (0, 0)):
+            return
+        if () not in paths:
+            raise NoLanes("a port with a default, driven in parts")
+        signal.initial = word if word != (0, 0) else None
 
     def _remember(self, o: Object) -> None:
         """What a signal was when the process ran last: the process runs at every event of it."""
@@ -423,7 +453,7 @@ class Lanes(LaneExpressions):
         one, zero = word_of(value, sub)
         label = ir.Const(e.width, one, zero)
         if (one ^ zero).bit_count() != e.width:
-            self.escape(either(bit(False), same(e, label)))  # it may be another unknown value that is meant
+            self.doubt(same(e, label))  # it may be another unknown value that is meant
         return [label]
 
     def _assert(self, s: t.AssertS) -> None:

@@ -29,6 +29,10 @@ class LaneExpressions:
     def escape(self, when: ir.Expr) -> None:
         raise NotImplementedError
 
+    def doubt(self, when: ir.Expr) -> None:
+        """Marks lanes in which the digits do not tell what VHDL's values would."""
+        raise NotImplementedError
+
     def call_user(self, f: Subprogram, args: list[V]) -> V:
         raise NotImplementedError
 
@@ -233,7 +237,18 @@ class LaneExpressions:
             name, swap = _LESS[x.op]
             a, b = (args[1].digits, args[0].digits) if swap else (args[0].digits, args[1].digits)
             return truth(ir.Binary(1, name[1:], a, b))
+        if x.op in _LESS and isinstance(first.sub.type, ArrayType):
+            return self._in_order(x.op, args[0], args[1])
         raise NoLanes(f"`{x.op}` of {first.sub.type.shown}")
+
+    def _in_order(self, op: str, a: V, b: V) -> V:
+        """The order of vectors of the same length (9.2.3): that of the numbers they look like, where all digits are known."""
+        p, q = a.digits, b.digits
+        if p.width != q.width or bits_of(a.sub.element_subtype) != 1:
+            raise NoLanes("vectors of different lengths compared")
+        name, swap = _LESS[op]
+        self.doubt(not_(both(is_known(p), is_known(q))))
+        return truth(same(ir.Binary(1, name[1:], q, p) if swap else ir.Binary(1, name[1:], p, q), bit(True)))
 
     def equal(self, a: V, b: V) -> ir.Expr:
         """Literal equality (9.2.3). Where unknown digits agree, U, X and the like may differ: those lanes are run step by step."""
@@ -246,7 +261,7 @@ class LaneExpressions:
                 return holds
             if not _may_be_unknown(v.sub):
                 return holds
-        self.escape(both(holds, not_(is_known(p))))
+        self.doubt(both(holds, not_(is_known(p))))
         return holds
 
     def _unary(self, x: t.Op, v: V) -> V:
@@ -276,11 +291,8 @@ class LaneExpressions:
             corners = [_INT[x.op](p, q) for p in (a, b) for q in (c, d)]
             name = {"+": "add", "-": "sub", "*": "mul"}[x.op]
             return self._sized(min(corners), max(corners), lambda width: ir.Binary(width, name, widened(args[0], width), widened(args[1], width)))
-        if x.op in ("/", "mod", "rem") and args[1].known and args[1].value > 0 and a >= 0:
-            n = args[1].value
-            width = number_width(0, max(b, n))
-            e = ir.Binary(width, "div" if x.op == "/" else "mod", widened(args[0], width), _number(n, width))
-            return V(Subtype(x.type), e=e, low=0, high=b // n if x.op == "/" else min(b, n - 1))
+        if x.op in ("/", "mod", "rem") and args[1].known and args[1].value > 0:
+            return self._divided(x, args[0], args[1].value)
         if x.op in ("maximum", "minimum"):
             first = self._compared("<", args[0], args[1]).digits
             low, high = min(a, c), max(b, d)
@@ -288,6 +300,27 @@ class LaneExpressions:
             p, q = widened(args[0], width), widened(args[1], width)
             return V(Subtype(x.type), e=ir.Mux(width, first, *((q, p) if x.op == "maximum" else (p, q))), low=low, high=high)
         raise NoLanes(f"`{x.op}` of numbers that change")
+
+    def _divided(self, x: t.Op, a: V, n: int) -> V:
+        """By a positive constant: `/` and `rem` towards zero, `mod` never negative (9.2.7)."""
+        low, high = a.bounds
+        if x.op == "mod" and n & (n - 1) == 0:
+            width = n.bit_length() - 1
+            zero = _number(0, 1)
+            return V(Subtype(x.type), e=ir.Slice(width, widened(a, max(width, a.digits.width)), 0) if width else zero, low=0, high=n - 1)
+        if low >= 0:
+            width = number_width(0, max(high, n))
+            quotient = ir.Binary(width, "div" if x.op == "/" else "mod", widened(a, width), _number(n, width))
+            return V(Subtype(x.type), e=quotient, low=0, high=high // n if x.op == "/" else min(high, n - 1))
+        width = number_width(min(low, -n), max(high, n))
+        e: ir.Expr = ir.Binary(width, "sdiv" if x.op == "/" else "smod", widened(a, width), _number(n, width))
+        if x.op == "mod":
+            negative = ir.Slice(1, e, width - 1)
+            e = ir.Mux(width, negative, ir.Binary(width, "add", e, _number(n, width)), e)
+            return V(Subtype(x.type), e=ir.Slice(number_width(0, n - 1), e, 0), low=0, high=n - 1)
+        if x.op == "/":
+            return V(Subtype(x.type), e=e, low=-(-low // n), high=max(high, 0) // n)
+        return V(Subtype(x.type), e=e, low=1 - n, high=n - 1)
 
     def _sized(self, low: int, high: int, make: Callable[[int], ir.Expr]) -> V:
         if number_width(low, high) > 128:
