@@ -74,3 +74,6 @@ class Part(Protocol):
 
     def changed(self, signal: int, word: Word) -> None:
         """One of `inputs` has changed."""
+
+    def show_all(self) -> None:
+        """From now on the signals of the design follow all of the part's own, to be seen in waveforms."""

@@ -434,6 +434,8 @@ class Terminal(Bench):
             return any(not levels or path[len(s) :].count(".") < levels for s in inside)
 
         self.folder.written[self.dump_file] = []
+        for part in self.kernel.design.parts:
+            part.show_all()
         self.dump = Dump(lambda text: self.folder.append(self.dump_file, text), lambda s: self.kernel.words[s], self.kernel.design.precision)
         self.dump.choose(self.kernel.design.names, wanted)
         self.dump.begin(self.kernel.now)

@@ -162,6 +162,7 @@ class Emitter(ExpressionEmitter):
         self._indent = 2
         if p.sensitivity is None:
             self.line(f"R.look({p.pos})")
+            self.line("if False: yield")  # a body without any wait is a generator all the same
         self.body(p.body)
         watched: list[str] = []
         if p.sensitivity is not None:

@@ -407,3 +407,6 @@ def parse(file: SourceFile, collector: Collector, limits: Limits) -> list[ast.Un
         return stream.design_file()
     except SyntaxProblem:
         return []
+    except RecursionError:
+        stream.fail("too-deep", "this is nested too deep to be read", "split it into smaller parts")
+        return []
