@@ -181,7 +181,13 @@ def _observe_timeline(
                 timeline.power_up()
                 if number:
                     bit = place[number - 1]
-                    timeline.apply(_words(inputs, digits | {bit: digits[bit][::-1]}))
+                    if not _survives(timeline, _words(inputs, digits | {bit: digits[bit][::-1]})):
+                        # The case before ends the run: there is no way from it to this one, which is judged fresh.
+                        run.stopped |= runs[0].stopped & 1 << index
+                        for key, fresh in collected[0].items():
+                            for rail in (0, 1):
+                                collected[number][key][rail] |= fresh[rail] & 1 << index
+                        continue
                 timeline.apply(_words(inputs, digits))
             except (DidNotSettle, Finished):
                 run.stopped |= 1 << index
@@ -206,6 +212,15 @@ def _observe_timeline(
         if limit_hit is not None:
             run.stopped = cases.full
     return Observation(runs, "timeline", limit_hit, trouble)
+
+
+def _survives(timeline: Timeline, inputs: dict[str, values.Word]) -> bool:
+    """Apply inputs; whether the design still runs afterwards."""
+    try:
+        timeline.apply(inputs)
+    except (RunError, Finished):
+        return False
+    return True
 
 
 def _words(inputs: list[Port], digits: dict[int, Planes]) -> dict[str, values.Word]:

@@ -155,9 +155,9 @@ class Timeline:
 
     # What parts with a run-time of their own ask.
 
-    def add_process(self, run: Callable[[], None], position: int) -> int:
+    def add_process(self, run: Callable[[object], None], position: int) -> int:
         """A process of a part; it runs when it is asked to, in the order of being added."""
-        self._plain.append(lambda _: run())
+        self._plain.append(run)
         self._positions.append(position)
         self._made = len(self._plain)
         return len(self._plain) - 1
@@ -228,6 +228,7 @@ class Timeline:
 
     def _step(self) -> None:
         sweeps = 0
+        parts = self.design.parts
         while True:
             while self._next:
                 sweeps += 1
@@ -236,7 +237,7 @@ class Timeline:
                 self._sweep()
             if self._inactive:
                 self._next, self._inactive = self._inactive, set()
-            elif self._later or any(part.pending for part in self.design.parts):
+            elif self._later or (parts and any(part.pending for part in parts)):
                 sweeps += not self._later
                 if sweeps > self.limits.deltas:
                     raise DidNotSettle(*self._moving())

@@ -27,7 +27,7 @@ class Signal:
     """`event` and `active` are the numbers of the cycle in which it last had them."""
 
     __slots__ = (
-        "active", "drivers", "driving", "event", "forms", "held", "last", "last_active", "last_event", "links", "name", "queued", "resolve",
+        "active", "drivers", "driving", "event", "forms", "held", "last", "last_active", "last_event", "links", "name", "plain", "queued", "resolve",
         "run", "value", "waiting", "watchers",
     )  # fmt: skip
 
@@ -47,6 +47,14 @@ class Signal:
         self.forms: list[Callable[[], None]] = []
         self.queued = False
         self.held = False
+        self.plain = False
+
+    def is_plain(self) -> bool:
+        """Whether its value is simply that of its one driver, and nothing else hangs on it."""
+        if len(self.drivers) != 1 or self.links or self.forms or self.held:
+            return False
+        driver = self.drivers[0]
+        return driver.whole and not driver.guard and not getattr(self.resolve, "always", False)
 
     def compute(self) -> Any:
         """What all drivers make together."""
@@ -123,6 +131,19 @@ class Driver:
 
     def schedule(self, path: Path, waves: list[tuple[Any, int]], transport: bool, reject: int | None, position: int) -> None:
         """A waveform (10.5.2.2); delays in ticks, which must grow."""
+        if len(waves) == 1 and not path and not isinstance(waves[0][0], Arr | tuple) and waves[0][1] > 0:
+            value, delay = waves[0]
+            at = self.run.host.now + delay
+            before = self.waves.get(())
+            if not self.waves or (before is not None and len(self.waves) == 1 and (transport or reject is None)):
+                if before is None:
+                    self.waves[()] = [(at, value)]
+                elif transport:
+                    self.waves[()] = [*(w for w in before if w[0] < at), (at, value)]
+                else:
+                    self.waves[()] = [*_kept(before, at, value), (at, value)]
+                self.run.host.at(delay, self.fire)
+                return
         last = -1
         for _, delay in waves:
             if delay < 0:
@@ -274,7 +295,7 @@ class Process:
         self.postponed = False
         self.index = 0
 
-    def go_on(self) -> None:
+    def go_on(self, _: Any = None) -> None:
         """Up to the next wait."""
         host = self.run.host
         host.rounds = host.depth = 0
@@ -312,11 +333,10 @@ class Process:
             else:
                 self.run.host.at(ticks, over)
 
-    def wake(self) -> None:
+    def stop_listening(self) -> None:
         for signal in self.listening:
             signal.waiting.pop(self, None)
         self.listening = ()
-        self.turn += 1
 
 
 class Run:
@@ -336,6 +356,7 @@ class Run:
         self.mirrors: list[tuple[Signal, Any, Callable[[Any], Word]]] = []
         self.constants: list[Callable[[], None]] = []
         self.starting = False
+        self.patient = False
         self.takers: dict[int, Callable[[Word], None]] = {}
         self.arrived: dict[int, Word] = {}
         self.host: Host = None  # type: ignore[assignment]
@@ -376,6 +397,9 @@ class Run:
             follow()
         self.settle_links()
         self.starting = False
+        for signal in self.signals:
+            signal.plain = signal.is_plain()
+        self.patient = any(p.postponed for p in self.processes)
         for process in self.processes:
             process.index = host.add_process(process.go_on, process.position)
             host.run_soon(process.index)
@@ -403,9 +427,11 @@ class Run:
         return bool(self.due or self.due_next or self.ready or self.arrived or self.late)
 
     def update(self) -> None:
-        self.cycle += 1
-        self.due += self.due_next
-        self.due_next = []
+        self.cycle = cycle = self.cycle + 1
+        now, ready = self.host.now, self.ready
+        if self.due_next:
+            self.due += self.due_next
+            self.due_next = []
         if self.arrived:
             arrived = dict(self.arrived)
             self.arrived.clear()
@@ -416,23 +442,39 @@ class Run:
             touched: list[Signal] = []
             for driver in due:
                 driver.queued = False
-                driver.value = driver.next
+                value = driver.value = driver.next
                 signal = driver.signal
-                if not signal.queued:
+                if signal.plain:
+                    signal.active = cycle
+                    signal.last_active = now
+                    if value != signal.value:
+                        signal.last, signal.value = signal.value, value
+                        signal.event = cycle
+                        signal.last_event = now
+                        for process in signal.watchers:
+                            ready[process] = None
+                        if signal.waiting:
+                            ready.update(signal.waiting)
+                elif not signal.queued:
                     signal.queued = True
                     touched.append(signal)
             for signal in touched:
                 signal.queued = False
                 signal.refresh()
-        awake = [p for p in self.ready if not p.postponed]
-        self.late.update(dict.fromkeys(p for p in self.ready if p.postponed))
-        self.ready.clear()
-        if not awake and not self.due:
-            awake = list(self.late)
-            self.late.clear()
+        run_soon = self.host.run_soon
+        awake = list(ready)
+        ready.clear()
+        if self.patient:
+            self.late.update(dict.fromkeys(p for p in awake if p.postponed))
+            awake = [p for p in awake if not p.postponed]
+            if not awake and not self.due:
+                awake = list(self.late)
+                self.late.clear()
         for process in awake:
-            process.wake()
-            self.host.run_soon(process.index)
+            process.turn += 1
+            if process.listening:
+                process.stop_listening()
+            run_soon(process.index)
 
     def changed(self, signal: int, word: Word) -> None:
         if signal in self.takers:
@@ -519,6 +561,7 @@ class Run:
                 self.host.change(number, word)
 
         signal.links.append(hand_on)
+        signal.plain = False
 
     def mirror(self, signal: Signal, design_signal: Any, write: Callable[[Any], Word]) -> None:
         """A signal that waveforms can show."""
@@ -616,6 +659,16 @@ class Run:
         if host.depth > host.limits.call_depth * 8:
             raise LimitReached(f"calls nest deeper than {host.limits.call_depth * 8}", position, "does it call itself without end?")
         self.look(position)
+
+
+def _kept(before: list[tuple[int, Any]], at: int, value: Any) -> list[tuple[int, Any]]:
+    """The transactions that an inertial one leaves: those just before it with its own value (10.5.2.2)."""
+    kept: list[tuple[int, Any]] = []
+    for wave in reversed([w for w in before if w[0] < at]):
+        if wave[1] != value:
+            break
+        kept.append(wave)
+    return kept[::-1]
 
 
 def _overlap(a: Path, b: Path) -> bool:
