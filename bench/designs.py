@@ -133,3 +133,102 @@ module m(input clk, go, output reg [2:0] state = 0, output reg [3:0] count = 0);
   end
 endmodule
 """
+
+_VHDL_HEAD = "library ieee;\nuse ieee.std_logic_1164.all;\nuse ieee.numeric_std.all;\n"
+
+WORD_UNIT_VHDL = (
+    _VHDL_HEAD
+    + """
+entity m is port (a, b : in unsigned(7 downto 0); y : out unsigned(15 downto 0); flag : out std_logic); end;
+architecture r of m is
+  signal sum : unsigned(8 downto 0);
+  signal more : std_logic;
+begin
+  sum <= resize(a, 9) + b;
+  y <= resize(sum, 16) when more = '1' else a * b - resize(b xor x"5a", 16);
+  more <= '1' when a > b else '0';
+  flag <= more;
+end;
+"""
+)
+
+PROCEDURAL_UNIT_VHDL = (
+    _VHDL_HEAD
+    + """
+entity m is port (a, b : in std_logic_vector(7 downto 0); y : out std_logic_vector(7 downto 0)); end;
+architecture r of m is
+begin
+  process (all) begin
+    y <= b;
+    if a(7) = '1' then
+      if a(6) = '1' then
+        if b(0) = '1' then y <= a and b; else y <= a or b; end if;
+      else
+        y <= a xor b;
+      end if;
+    else
+      case a(2 downto 0) is
+        when "000" => y <= b;
+        when "001" => y <= not b;
+        when "010" => y <= b(3 downto 0) & b(7 downto 4);
+        when "011" => y <= b(6 downto 0) & '0';
+        when "100" => y <= '0' & b(7 downto 1);
+        when "101" => y <= b and x"3c";
+        when "110" => y <= b or x"81";
+        when others => y <= a;
+      end case;
+    end if;
+  end process;
+end;
+"""
+)
+
+STATE_MACHINE_VHDL = (
+    _VHDL_HEAD
+    + """
+entity m is port (clk, go : in std_logic; state : out unsigned(2 downto 0); count : out unsigned(3 downto 0)); end;
+architecture r of m is
+  type state_t is (idle, counting, asked, done);
+  signal now_in : state_t := idle;
+  signal n : unsigned(3 downto 0) := "0000";
+begin
+  process (clk) begin
+    if rising_edge(clk) then
+      case now_in is
+        when idle => if go = '1' then now_in <= counting; end if;
+        when counting => n <= n + 1; if n = 9 then now_in <= asked; end if;
+        when asked => if go = '1' then now_in <= done; else now_in <= idle; end if;
+        when done => n <= (others => '0'); now_in <= idle;
+      end case;
+    end if;
+  end process;
+  state <= to_unsigned(state_t'pos(now_in), 3);
+  count <= n;
+end;
+"""
+)
+
+
+def clocked_registers_vhdl(count: int) -> str:
+    """As `clocked_registers`."""
+    lines = [_VHDL_HEAD, "entity t is end;", "architecture r of t is", "  signal clk : std_logic := '0';"]
+    lines += [f"  signal r{i} : unsigned(7 downto 0) := to_unsigned({i}, 8);" for i in range(count)]
+    lines += ["begin", "  clk <= not clk after 5 ns;"]
+    lines += [f"  process (clk) begin if rising_edge(clk) then r{i} <= r{i} + {i}; end if; end process;" for i in range(count)]
+    return "\n".join([*lines, "end;", ""])
+
+
+def coursework_vhdl(seed: int) -> str:
+    """A hand-in of about a hundred lines: a decoder, an arithmetic unit and a register with a state machine."""
+    lines = [_VHDL_HEAD, f"entity unit{seed} is", "  port (clk : in std_logic; a, b : in unsigned(7 downto 0); op : in std_logic_vector(2 downto 0);"]
+    lines += ["        y : out unsigned(7 downto 0));", "end entity;", f"architecture rtl of unit{seed} is"]
+    lines += [f"  signal t{i} : unsigned(7 downto 0);  -- step {i}" for i in range(20)]
+    lines += ["begin", "  t0 <= a when op(0) = '1' else b;"]
+    lines += [f"  t{i} <= (t{i - 1} xor shift_left(b, {i % 3})) + {(seed + i) % 99};" for i in range(1, 20)]
+    lines += ["  process (all)", "    variable v : unsigned(7 downto 0);", "  begin", "    v := t19;", "    case op is"]
+    lines += [
+        f'      when "{i:03b}" =>\n        v := t{i + 1} + t{i + 2};\n        if a > {i + seed % 50} then\n          v := not v;\n        end if;'
+        for i in range(7)
+    ]
+    lines += ["      when others =>\n        v := (others => '0');", "    end case;", "    y <= v;", "  end process;", "end architecture;", ""]
+    return "\n".join(lines)

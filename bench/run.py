@@ -22,7 +22,20 @@ from statistics import median
 import numpy as np
 import simpy
 
-from bench.designs import CLASS_SPEC, PROCEDURAL_UNIT, STATE_MACHINE, WORD_UNIT, clocked_registers, coursework, multiplier_netlist
+from bench.designs import (
+    CLASS_SPEC,
+    PROCEDURAL_UNIT,
+    PROCEDURAL_UNIT_VHDL,
+    STATE_MACHINE,
+    STATE_MACHINE_VHDL,
+    WORD_UNIT,
+    WORD_UNIT_VHDL,
+    clocked_registers,
+    clocked_registers_vhdl,
+    coursework,
+    coursework_vhdl,
+    multiplier_netlist,
+)
 from obento.core.check.check import check_handin, open_spec
 from obento.core.diagnostics import Collector
 from obento.core.handin import HandinFile, read_handin
@@ -35,6 +48,7 @@ from obento.core.sim.woken import Woken
 from obento.core.source import Sources
 from obento.core.values import word
 from obento.core.verilog.read import read_modules
+from obento.core.vhdl.read import read_world
 
 LIMITS = Limits()
 CASES = 65_536
@@ -101,6 +115,19 @@ def parsing() -> None:
     gc.collect()
     ours, theirs = interleaved(7, parse, lambda: python_ast.parse(python))
     say("lex and parse, bytes/s over ast.parse", (len(text) / ours) / (len(python) / theirs), "0.6", f"{len(text) / ours / 1e6:.2f} MB/s")
+    vhdl = "\n".join(coursework_vhdl(s) for s in range(40))
+
+    def parse_vhdl() -> None:
+        sources = Sources()
+        read_world([sources.add("a.vhd", vhdl)], Collector(), LIMITS)
+
+    ours, theirs = interleaved(7, parse_vhdl, lambda: python_ast.parse(python))
+    say("lex and parse VHDL, bytes/s over ast.parse", (len(vhdl) / ours) / (len(python) / theirs), "0.6", f"{len(vhdl) / ours / 1e6:.2f} MB/s")
+    entity = read_handin([HandinFile("a.vhd", coursework_vhdl(0).encode())], LIMITS)
+    elaborate, parsed = interleaved(
+        9, lambda: entity.elaborate("unit0"), lambda: read_handin([HandinFile("a.vhd", coursework_vhdl(0).encode())], LIMITS)
+    )
+    say("elaborate one VHDL hand-in over reading it", elaborate / parsed, "-", f"{1e3 * elaborate:.1f} ms")
     reading = read_handin([HandinFile("a.v", coursework(0).encode())], LIMITS)
     elaborate, parsed = interleaved(9, lambda: reading.elaborate("unit12"), lambda: read_handin([HandinFile("a.v", coursework(0).encode())], LIMITS))
     say("elaborate one hand-in over reading it", elaborate / parsed, "-", f"{1e3 * elaborate:.1f} ms")
@@ -146,14 +173,20 @@ def results_page() -> None:
 
 def timeline() -> None:
     """Process runs a second of the event kernel, against timeouts a second of a general event simulator."""
-    cycles, registers = 1_500, 40
-    design = built(clocked_registers(registers), "t")
-    runs = cycles * (registers + 2)
+    registers = 40
+    _timeline("timeline", built(clocked_registers(registers), "t"), registers, 10, "1.3")
+    _timeline("timeline, VHDL", built(clocked_registers_vhdl(registers), "t", "a.vhd"), registers, 10_000_000, "-")
+
+
+def _timeline(what: str, design: Design, registers: int, period: int, wanted: str) -> None:
+    cycles = 1_500
+    # The clock runs twice a cycle; in VHDL so does every process that waits for it.
+    runs = cycles * (registers + 2) if period == 10 else cycles * 2 * (registers + 1)
 
     def ours() -> None:
         kernel = Timeline(design, for_simulation())
         kernel.start()
-        kernel.run(10 * cycles)
+        kernel.run(period * cycles)
 
     def theirs() -> None:
         environment = simpy.Environment()
@@ -167,13 +200,19 @@ def timeline() -> None:
         environment.run(until=cycles)
 
     own, yard = interleaved(5, ours, theirs)
-    say("timeline, process runs/s over simpy timeouts/s", (runs / own) / (cycles * registers / yard), "1.3", f"{runs / own / 1e3:.0f} k/s")
+    say(f"{what}, process runs/s over simpy timeouts/s", (runs / own) / (cycles * registers / yard), wanted, f"{runs / own / 1e3:.0f} k/s")
 
 
 def lanes() -> None:
     """Word-level and procedural units over 65,536 cases, and a clocked machine in 4,096 sequences, against the timeline."""
-    for name, text, wanted in (("word-level unit", WORD_UNIT, "80"), ("if and case under masks", PROCEDURAL_UNIT, "30")):
-        design = built(text, "m")
+    units = (
+        ("word-level unit", WORD_UNIT, "a.v", "80"),
+        ("if and case under masks", PROCEDURAL_UNIT, "a.v", "30"),
+        ("word-level unit, VHDL", WORD_UNIT_VHDL, "a.vhd", "80"),
+        ("if and case under masks, VHDL", PROCEDURAL_UNIT_VHDL, "a.vhd", "30"),
+    )
+    for name, text, file, wanted in units:
+        design = built(text, "m", file)
         woken = Woken(design, LIMITS)
         planes = {
             bit: (plane, plane ^ FULL) for bit, plane in zip(input_bits(design), map(partial(count_plane, lanes=CASES), range(16)), strict=False)
@@ -191,7 +230,11 @@ def lanes() -> None:
 
         own, yard = interleaved(5, together, one_by_one)
         say(f"{name}, cases/s over one by one", (CASES / own) / (400 / yard), wanted, f"{CASES / own / 1e6:.1f} M cases/s")
-    design = built(STATE_MACHINE, "m")
+    _machine("state machine", built(STATE_MACHINE, "m"))
+    _machine("state machine, VHDL", built(STATE_MACHINE_VHDL, "m", "a.vhd"))
+
+
+def _machine(what: str, design: Design) -> None:
     sequences, steps = 4_096, 60
     full = (1 << sequences) - 1
     clk, go = (design.port(p).signal for p in ("clk", "go"))
@@ -216,11 +259,11 @@ def lanes() -> None:
 
     own, yard = interleaved(5, side_by_side, after_another)
     rate = sequences * steps / own
-    say("state machine, 4,096 sequences over one after another", rate / (4 * steps / yard), "50", f"{rate / 1e6:.1f} M steps/s")
+    say(f"{what}, 4,096 sequences over one after another", rate / (4 * steps / yard), "50", f"{rate / 1e6:.1f} M steps/s")
 
 
-def built(text: str, unit: str) -> Design:
-    design = read_handin([HandinFile("a.v", text.encode())], LIMITS).elaborate(unit)
+def built(text: str, unit: str, file: str = "a.v") -> Design:
+    design = read_handin([HandinFile(file, text.encode())], LIMITS).elaborate(unit)
     assert design is not None
     return design
 
