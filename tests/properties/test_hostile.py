@@ -17,7 +17,7 @@ from obento.core.simulate import Options, simulate
 ROOT = Path(__file__).resolve().parents[2]
 LIMITS = Limits(deltas=100, loop_rounds=200, graph_nodes=200_000)
 SPECS = [(ROOT / f"demo/lab1/{n}.toml").read_text() for n in ("interlock", "lamps")]
-TEXTS = sorted({p.read_text() for p in (ROOT / "demo/lab1").rglob("*") if p.suffix in (".v", ".wiring") and "lab1/drop" in p.as_posix()})
+TEXTS = sorted({p.read_text() for p in (ROOT / "demo/lab1").rglob("*") if p.suffix in (".v", ".vhd", ".wiring") and "lab1/drop" in p.as_posix()})
 EXTRA = [
     "module",
     "function",
@@ -72,6 +72,23 @@ EXTRA = [
     "-1",
     "é",
     "\x00",
+    "process",
+    "is",
+    "downto",
+    "when",
+    "others",
+    "=>",
+    ":=",
+    "signal",
+    "variable",
+    "'event",
+    "'range",
+    "std_logic",
+    "integer",
+    "x\"FF\"",
+    "'1'",
+    "end process;",
+    "architecture",
 ]
 
 
@@ -100,7 +117,7 @@ def test_mangled_hand_ins(seed: int) -> None:
     spec = SPECS["draught" in text]
     loaded = open_spec("s.toml", spec.encode(), {})
     assert loaded.expectation is not None
-    name = "a.wiring" if "wiring " in text else "a.v"
+    name = "a.wiring" if "wiring " in text else "a.vhd" if "entity " in text else "a.v"
     checked = check_handin(loaded.expectation, [HandinFile(name, mangled(text, seed).encode("utf-8", "replace"))], limits=LIMITS)
     assert checked.status == "checked" or any(m.severity == "error" for m in checked.messages)
 
@@ -112,7 +129,7 @@ def test_mangled_specs(seed: int) -> None:
     assert loaded.expectation is not None or any(m.severity == "error" for m in loaded.messages)
 
 
-BENCHES = sorted(p.read_text() for p in (ROOT / "tests/conformance").glob("*.v"))
+BENCHES = sorted(p.read_text() for p in (ROOT / "tests/conformance").rglob("*.v*"))
 TIGHT = Limits(deltas=300, loop_rounds=2_000, time_steps=300, output_bytes=20_000, forks=100, call_depth=40, constant_steps=20_000)
 
 
@@ -121,6 +138,7 @@ TIGHT = Limits(deltas=300, loop_rounds=2_000, time_steps=300, output_bytes=20_00
 def test_a_mangled_bench_ends_with_an_outcome(text: str, seed: int) -> None:
     """Whatever a bench asks for, a run of it ends, and says why."""
     printed: list[str] = []
-    outcome = simulate([HandinFile("a.v", mangled(text, seed).encode())], printed.append, Options(), TIGHT)
+    name = "a.vhd" if "entity " in text else "a.v"
+    outcome = simulate([HandinFile(name, mangled(text, seed).encode())], printed.append, Options(), TIGHT)
     assert outcome.status in (0, 1, 2, 3)
     assert outcome.status != 2 or outcome.messages

@@ -374,6 +374,9 @@ class Declarations(Analyser):
             self.settle_waits(inner)
             for called in inner.calls:
                 self.emit_subprogram(called)
+        bodiless = [f for names in own.scope.names.values() for f in names if isinstance(f, Subprogram) and not f.analysed]
+        if bodiless:
+            raise self.wrong("no-body", f"the method `{bodiless[0].name}` of `{d.name}` has no body here", d)
         own.make = keeper.py
         methods = [f for names in own.scope.names.values() for f in names if isinstance(f, Subprogram)]
         self.emitter.protected(keeper, [f.py for f in methods])
@@ -389,6 +392,8 @@ class Declarations(Analyser):
         if d.kind == "variable" and self.owner is None:
             hint = "declare it inside the process, or use a signal"
             raise self.wrong("misplaced", "a variable cannot be declared outside of processes and subprograms", d, hint)
+        if isinstance(subtype.type, ProtectedType) and not subtype.type.make:
+            raise self.wrong("no-body", f"the protected type `{subtype.shown}` has no body before this", d)
         if d.kind == "constant" and d.default is None and not self.package:
             raise self.wrong("constant", "a constant needs its value", d, "write := and the value")
         if d.kind == "file":
@@ -500,6 +505,8 @@ class Declarations(Analyser):
             self.emitter.execute(text + "\n", name, True)
         except RunError as error:
             self.collector.error("value", error.text, error.position)
+        except NameError:
+            self.collector.error("constant", f"`{name}` begins with a value that is not known before the run")
 
     def _files(self, d: ast.ObjectDecl, subtype: Subtype) -> list[t.Stmt]:
         if not isinstance(subtype.type, FileType):

@@ -733,6 +733,8 @@ class Elaborator(Concurrent):
             if formal is None:
                 if i >= len(ports):
                     raise self.wrong("port", f"only {len(ports)} ports are there to connect", a)
+                if any(b.choices for b in port_map[:i]):
+                    raise self.wrong("port", "connections by position come before those by name", a)
                 parts[ports[i].name].append((None, a))
                 continue
             name = self._formal_name(formal, by_name)
