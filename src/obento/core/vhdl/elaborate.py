@@ -15,7 +15,7 @@ from obento.core.suggest import did_you_mean
 from obento.core.vhdl import ast, border
 from obento.core.vhdl import typed as t
 from obento.core.vhdl.concurrent import Concurrent
-from obento.core.vhdl.emit import Emitter
+from obento.core.vhdl.emit import Emitter, compiled
 from obento.core.vhdl.forgotten import never_assigned, read_too_early
 from obento.core.vhdl.lanes import Lanes, no_drivers_meet
 from obento.core.vhdl.lanes_values import NoLanes
@@ -172,7 +172,7 @@ class Elaborator(Concurrent):
             self.emitter.names.update(part.names)
             for piece in part.pieces:
                 self.emitter.pieces.append(piece)
-                exec(piece, self.emitter.live)  # our own text
+                exec(compiled(*piece) if isinstance(piece, tuple) else piece, self.emitter.live)  # our own text
         self._packages[name] = found
         return found
 
@@ -1021,7 +1021,9 @@ class Elaborator(Concurrent):
         def make(run: Run) -> None:
             space = dict(names)
             space["R"] = run
-            for piece in pieces:
+            for i, piece in enumerate(pieces):
+                if isinstance(piece, tuple):
+                    piece = pieces[i] = compiled(*piece)
                 exec(piece, space)  # our own text, made in elaboration
 
         run = Run(make)

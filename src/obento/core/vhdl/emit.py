@@ -14,7 +14,7 @@ from obento.core.limits import LimitReached
 from obento.core.vhdl import typed as t
 from obento.core.vhdl.emit_expressions import ExpressionEmitter, driver_name
 from obento.core.vhdl.files import File
-from obento.core.vhdl.logic import DASH
+from obento.core.vhdl.logic import DASH, ONE, ZERO
 from obento.core.vhdl.scope import Object, Subprogram
 from obento.core.vhdl.types import AccessType, ArrayType, EnumType, FileType, ProtectedType, RangeX, Subtype, is_scalar, scalar_bounds
 from obento.core.vhdl.values import Arr
@@ -29,7 +29,7 @@ class Emitter(ExpressionEmitter):
         super().__init__(prefix)
         self.names["File"] = File
         self.names["SimpleNamespace"] = SimpleNamespace
-        self.pieces: list[CodeType] = []
+        self.pieces: list[CodeType | tuple[str, str]] = []
         self.live: dict[str, Any] = self.names
         self._lines: list[str] = []
         self._indent = 0
@@ -49,14 +49,13 @@ class Emitter(ExpressionEmitter):
         return text
 
     def execute(self, text: str, name: str, live: bool) -> None:
-        """Compile a piece; `live` ones are executed for elaboration too."""
-        try:
-            code = compile(text, f"<{name}>", "exec")
-        except (SyntaxError, RecursionError, MemoryError) as error:
-            raise LimitReached(f"`{name}` nests deeper than can be run") from error
+        """Take in a piece; `live` ones are executed for elaboration too. The others are only compiled when something runs."""
+        if not live:
+            self.pieces.append((text, name))
+            return
+        code = compiled(text, name)
         self.pieces.append(code)
-        if live:
-            exec(code, self.live)  # our own text, made here
+        exec(code, self.live)  # our own text, made here
 
     def evaluate(self, x: t.X) -> Any:
         """The value of an expression of constants."""
@@ -169,7 +168,7 @@ class Emitter(ExpressionEmitter):
             watched = self._sensitivity(p)
         self._indent = 0
         made = ", ".join(self._driver_spec(o, paths) for o, paths in p.driven.items())
-        self.line(f"R.process({body_name}, {name!r}, {p.pos}, [{', '.join(watched)}], [{made}], {p.postponed})")
+        self.line(f"R.process({body_name}, {name!r}, {p.pos}, [{', '.join(watched)}], [{made}], {p.postponed}, {edge_awaited(p)})")
         self.execute(self.take(), name, False)
 
     def _sensitivity(self, p: t.ProcessT) -> list[str]:
@@ -562,6 +561,44 @@ class Emitter(ExpressionEmitter):
             self.line(f"R.write_item({args[0]}, {args[1]}, {s.pos})")
         else:
             self.line("pass")
+
+
+def edge_awaited(p: t.ProcessT) -> int | None:
+    """The value of its one signal at which a process does anything at all: clocked ones sleep through the other edge."""
+    if p.sensitivity is None or len(p.sensitivity) != 1 or len(p.body) != 1 or not isinstance(p.body[0], t.IfS):
+        return None
+    clock, arms = p.sensitivity[0], p.body[0].arms
+    if not isinstance(clock, t.Read) or len(arms) != 1 or clock.type.name != "std_ulogic":
+        return None
+    condition = arms[0][0]
+    if isinstance(condition, t.Call) and condition.function.native is not None and _is_read(condition.args[:1], clock):
+        return {"rising_edge": ONE, "falling_edge": ZERO}.get(condition.function.name)
+    if not isinstance(condition, t.Op) or condition.op != "and":
+        return None
+    event, level = condition.args
+    if not isinstance(event, t.SignalAttr) or event.name != "event" or not _is_read([event.target], clock):
+        return None
+    if isinstance(level, t.Op) and level.op == "=" and _is_read(level.args[:1], clock) and isinstance(level.args[1], t.Const):
+        return level.args[1].value if level.args[1].value in (ZERO, ONE) else None
+    return None
+
+
+def _is_read(given: list[t.X], clock: t.Read) -> bool:
+    return len(given) == 1 and isinstance(given[0], t.Read) and given[0].object is clock.object
+
+
+def compiled(text: str, name: str) -> CodeType:
+    """A piece ready to be executed.
+
+    Raises
+    ------
+    LimitReached
+        If it nests deeper than Python takes.
+    """
+    try:
+        return compile(text, f"<{name}>", "exec")
+    except (SyntaxError, RecursionError, MemoryError) as error:
+        raise LimitReached(f"`{name}` nests deeper than can be run") from error
 
 
 def subtype_of(x: t.X) -> Subtype:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from obento.core.diagnostics import Collector
+from obento.core.ir.part import RunError
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl import ast
@@ -262,8 +263,11 @@ class Names:
             return t.Index(subtype.type, e.pos, prefix.prefix, [prefix.moved(indices[0])], sub=subtype)
         if isinstance(prefix, t.Const) and all(isinstance(i, t.Const) for i in indices):
             value = prefix.value
-            for index in indices:
-                value = value.at(index.value, e.pos)  # type: ignore[attr-defined]
+            try:
+                for index in indices:
+                    value = value.at(index.value, e.pos)  # type: ignore[attr-defined]
+            except RunError as error:
+                raise self.wrong("out-of-range", error.text, e) from None
             return t.Const(subtype.type, e.pos, value, sub=subtype)
         return t.Index(subtype.type, e.pos, prefix, indices, sub=subtype)
 

@@ -27,8 +27,8 @@ class Signal:
     """`event` and `active` are the numbers of the cycle in which it last had them."""
 
     __slots__ = (
-        "active", "drivers", "driving", "event", "forms", "held", "last", "last_active", "last_event", "links", "name", "plain", "queued", "resolve",
-        "run", "value", "waiting", "watchers",
+        "active", "at_level", "drivers", "driving", "event", "forms", "held", "last", "last_active", "last_event", "links", "name", "plain",
+        "queued", "resolve", "run", "value", "waiting", "watchers",
     )  # fmt: skip
 
     def __init__(self, run: Run, name: str, value: Any, resolve: Resolve | None) -> None:
@@ -42,6 +42,7 @@ class Signal:
         self.resolve = resolve
         self.drivers: list[Driver] = []
         self.watchers: list[Process] = []
+        self.at_level: dict[int, list[Process]] = {}
         self.waiting: dict[Process, None] = {}
         self.links: list[Callable[[], None]] = []
         self.forms: list[Callable[[], None]] = []
@@ -88,6 +89,8 @@ class Signal:
             self.last_event = run.host.now
             for process in self.watchers:
                 run.ready[process] = None
+            if self.at_level:
+                run.ready.update(dict.fromkeys(self.at_level.get(value, ())))
             if self.waiting:
                 for process in list(self.waiting):
                     run.ready[process] = None
@@ -453,6 +456,8 @@ class Run:
                         signal.last_event = now
                         for process in signal.watchers:
                             ready[process] = None
+                        if signal.at_level:
+                            ready.update(dict.fromkeys(signal.at_level.get(value, ())))
                         if signal.waiting:
                             ready.update(signal.waiting)
                 elif not signal.queued:
@@ -591,14 +596,23 @@ class Run:
         self.signals.append(made)
         return made
 
-    def process(self, body: Callable[..., Any], name: str, position: int, watched: Iterable[Signal], drivers: Iterable[Any], postponed: bool) -> None:
-        """A process with what wakes it and its drivers: (signal, first value, paths or None, kind of guard)."""
+    def process(
+        self, body: Callable[..., Any], name: str, position: int, watched: Iterable[Signal], drivers: Iterable[Any], postponed: bool, edge: int | None
+    ) -> None:
+        """A process with what wakes it and its drivers: (signal, first value, paths or None, kind of guard).
+
+        With an `edge` only changes to that level (weak or strong) wake it.
+        """
         process = Process(self, name, position)
         process.postponed = postponed
         made = [self.driver(*d) for d in drivers]
         process.body = body(process, *made)
         for signal in watched:
-            signal.watchers.append(process)
+            if edge is None:
+                signal.watchers.append(process)
+            else:
+                for level in (edge, edge + 4):
+                    signal.at_level.setdefault(level, []).append(process)
         self.processes.append(process)
 
     def driver(self, signal: Signal, value: Any, paths: list[Path] | None, guard: str = "") -> Driver:
