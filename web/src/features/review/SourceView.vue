@@ -13,13 +13,16 @@ const byLine = computed(() => {
   for (const n of props.notes) if (n.file === file.value?.path) found.set(n.line, [...(found.get(n.line) ?? []), n])
   return found
 })
-const WORDS = /(\/\/.*$)|\b(module|endmodule|input|output|inout|wire|reg|assign|always|begin|end|if|else|case|casez|casex|endcase|default|for|function|endfunction|parameter|localparam|initial|posedge|negedge|or|and|not|nand|nor|xor|xnor|buf|integer|generate|endgenerate|genvar|wiring|takes|gives|entity|architecture|is|port|library|use)\b/g
+const VERILOG = /(\/\/.*$)|("[^"]*")|\b(module|endmodule|input|output|inout|wire|reg|logic|assign|always|always_comb|always_ff|begin|end|if|else|case|casez|casex|endcase|default|for|function|endfunction|task|endtask|primitive|endprimitive|parameter|localparam|initial|posedge|negedge|or|and|not|nand|nor|xor|xnor|buf|integer|generate|endgenerate|genvar|signed)\b/g
+const VHDL = /(--.*$)|("[^"]*")|\b(entity|architecture|of|is|begin|end|port|generic|map|in|out|inout|buffer|signal|variable|constant|type|subtype|record|array|range|to|downto|process|if|then|elsif|else|case|when|others|with|select|for|while|loop|exit|next|wait|until|on|after|generate|block|component|function|procedure|return|package|body|library|use|and|or|not|nand|nor|xor|xnor|sll|srl|mod|rem|abs|all|null|report|assert|severity|impure|pure|alias|attribute)\b/gi
+const WIRING = /(\/\/.*$)|("[^"]*")|\b(wiring|takes|gives|end|place|and|or|not|nand|nor|xor|xnor|buf|select)\b/g
+const words = computed(() => (/\.vhdl?$/i.test(file.value?.path ?? '') || /^\s*(entity|architecture)\s+\w+\s/im.test(file.value?.text ?? '') ? VHDL : /\.wiring$/.test(file.value?.path ?? '') ? WIRING : VERILOG))
 function pieces(text: string): { text: string; kind: string }[] {
   const out: { text: string; kind: string }[] = []
   let at = 0
-  for (const m of text.matchAll(WORDS)) {
+  for (const m of text.matchAll(words.value)) {
     if (m.index > at) out.push({ text: text.slice(at, m.index), kind: '' })
-    out.push({ text: m[0], kind: m[1] ? 'comment' : 'word' })
+    out.push({ text: m[0], kind: m[1] ? 'comment' : m[2] ? '' : 'word' })
     at = m.index + m[0].length
   }
   if (at < text.length) out.push({ text: text.slice(at), kind: '' })
