@@ -85,7 +85,7 @@ EXTRA = [
     "'range",
     "std_logic",
     "integer",
-    "x\"FF\"",
+    'x"FF"',
     "'1'",
     "end process;",
     "architecture",

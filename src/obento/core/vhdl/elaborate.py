@@ -317,8 +317,6 @@ class Elaborator(Concurrent):
             if connect is not None:
                 connect(ports)
             self.declare_all(entity.decls)
-            self.scope.names.setdefault(architecture.name, [])
-            del self.scope.names[architecture.name]
             self._context(self.scope, architecture)
             self.scope = Scope(self.scope, architecture.name)
             self._configured.append({})

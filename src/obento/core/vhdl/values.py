@@ -28,7 +28,7 @@ class Arr:
         self.v = v
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, Arr) and self.v == other.v
+        return isinstance(other, Arr) and (self.v is other.v or self.v == other.v)
 
     def __hash__(self) -> int:
         return hash(self.v)
@@ -63,7 +63,7 @@ class Arr:
             raise self.outside(index, position)
         if type(v) is bytes:
             return Arr(self.left, self.step, b"%b%c%b" % (v[:offset], value, v[offset + 1 :]))
-        return Arr(self.left, self.step, (*v[:offset], value, *v[offset + 1 :]))
+        return Arr(self.left, self.step, v[:offset] + (value,) + v[offset + 1 :])  # noqa: RUF005  (twice as fast for memories)
 
     def part(self, left: int, right: int, step: int, position: int) -> Arr:
         """A slice; a null one where the bounds run against their direction."""
