@@ -71,6 +71,8 @@ def simulate(
 def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Design | None:
     """What is to be run: the unit asked for, or what no other unit uses. Verilog may have several such units."""
     if top is not None:
+        configuration = reading.world.configurations.get(top.lower())
+        top = configuration.entity if configuration is not None else top
         unit = reading.units.get(top) or reading.units.get(top.lower())
         if unit is None or unit.wiring is not None:
             raise BadCall(f"there is no module or entity `{top}` in these files")

@@ -138,6 +138,8 @@ class Declarations(Analyser):
         if not isinstance(name, ast.Selected):
             raise self.wrong("use", "a use clause names a package and what of it: ieee.std_logic_1164.all", name)
         prefix = self.denote(name.prefix)
+        if isinstance(prefix, LibraryName) and name.suffix == "all":
+            return  # units of a library are found by their names anyway
         if isinstance(prefix, LibraryName):
             package = self.package_named(prefix.name, name.suffix, name)
             if package is not None:

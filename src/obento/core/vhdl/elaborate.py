@@ -246,7 +246,12 @@ class Elaborator(Concurrent):
         self.design.unit = name
         self.instance = self.design.root = Instance(name, name, entity.name_pos)
         try:
-            self._unit(entity, self._architecture(entity, "", entity), name, {}, None)
+            wanted = ""
+            chosen = [c for c in self.world.configurations.values() if c.entity == name]
+            if len(chosen) == 1:  # a configuration of the whole, handed in with it, is meant to be used
+                wanted = chosen[0].block.name
+                self._configured.append(_specs(chosen[0].block))
+            self._unit(entity, self._architecture(entity, wanted, entity), name, {}, None)
         except Wrong:
             pass
         except LimitReached as limit:
