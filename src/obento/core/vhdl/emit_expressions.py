@@ -6,8 +6,8 @@ from typing import Any
 
 from obento.core.vhdl import logic, ops, values
 from obento.core.vhdl import typed as t
-from obento.core.vhdl.run import View
 from obento.core.vhdl.scope import Object
+from obento.core.vhdl.signals import View
 from obento.core.vhdl.types import (
     ArrayType,
     EnumType,

@@ -19,7 +19,7 @@ if TYPE_CHECKING:
     from obento.core.vhdl.elaborate import Elaborator
 
 
-def place_foreign(maker: Elaborator, s: ast.Instance, name: str, port_map: Sequence[ast.Assoc], component: Component | None) -> None:
+def place(maker: Elaborator, s: ast.Instance, name: str, port_map: Sequence[ast.Assoc], component: Component | None) -> None:
     """Put a module or wiring list of the same hand-in where an entity is wanted.
 
     Raises

@@ -17,6 +17,7 @@ from obento.core.vhdl import typed as t
 from obento.core.vhdl.emit import subtype_of, walk
 from obento.core.vhdl.lanes_expressions import LaneExpressions
 from obento.core.vhdl.lanes_values import NoLanes, V, bit, bits_of, either, not_, same, word_of
+from obento.core.vhdl.parts import overlap
 from obento.core.vhdl.scope import Object, Subprogram
 from obento.core.vhdl.sequential import reads_edge, signals_read, static_prefix
 from obento.core.vhdl.standard import INTEGER, int_range
@@ -660,14 +661,12 @@ def _by_path(o: Object, path: tuple[Any, ...]) -> t.X:
 
 def no_drivers_meet(objects: Sequence[Object]) -> bool:
     """Whether every digit of every signal has one source at most: lanes know no resolution."""
-    from obento.core.vhdl.run import _overlap
-
     seen: set[str] = set()
     for o in objects:
         if o.py in seen:
             continue
         seen.add(o.py)
         for i, (source, _, path) in enumerate(o.sources):
-            if any(other != source and _overlap(path, other_path) for other, _, other_path in o.sources[:i]):
+            if any(other != source and overlap(path, other_path) for other, _, other_path in o.sources[:i]):
                 return False
     return True
