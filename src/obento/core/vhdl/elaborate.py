@@ -14,7 +14,9 @@ from obento.core.source import Sources
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl import ast, border
 from obento.core.vhdl import typed as t
+from obento.core.vhdl.declare import range_of
 from obento.core.vhdl.emit import Emitter, compiled
+from obento.core.vhdl.foreign import place
 from obento.core.vhdl.forgotten import never_assigned, read_too_early
 from obento.core.vhdl.instances import Foreign, Instances, binding_specs
 from obento.core.vhdl.lanes import Lanes, no_drivers_meet
@@ -22,9 +24,9 @@ from obento.core.vhdl.lanes_values import NoLanes
 from obento.core.vhdl.names import Wrong
 from obento.core.vhdl.parts import overlap, part_of
 from obento.core.vhdl.run import Run
-from obento.core.vhdl.scope import Component, LibraryName, Object, PackageName, Scope
+from obento.core.vhdl.scope import Component, LibraryName, Object, PackageName, Scope, Subprogram
 from obento.core.vhdl.sequential import signals_read, static_prefix
-from obento.core.vhdl.standard import standard_scope
+from obento.core.vhdl.standard import BIT, BOOLEAN, TIME, standard_scope
 from obento.core.vhdl.types import ArrayType, EnumType, RecordType, Subtype, default_value
 from obento.core.vhdl.world import LIBRARIES, TAUGHT, World, library_package
 
@@ -203,8 +205,6 @@ class Elaborator(Instances):
     def _check_bodies(self, made: PackageName, unit: ast.Package, body: ast.PackageBody | None) -> None:
         for names in made.scope.names.values():
             for f in names:
-                from obento.core.vhdl.scope import Subprogram
-
                 if (
                     isinstance(f, Subprogram)
                     and f.native is None
@@ -353,8 +353,6 @@ class Elaborator(Instances):
             o.value = self.worked_out(value, subtype)
             o.known = True
             if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
-                from obento.core.vhdl.declare import range_of
-
                 o.subtype = Subtype(subtype.type, [range_of(o.value, subtype.type)])
             self.add(g.name, o, g)
 
@@ -539,8 +537,6 @@ class Elaborator(Instances):
 
     def _guard(self, s: ast.Block) -> None:
         """The implicit signal GUARD follows its expression."""
-        from obento.core.vhdl.standard import BOOLEAN
-
         assert s.guard is not None
         node = ast.Node(s.guard.pos, s.guard.end)
         self.new_signal("guard", Subtype(BOOLEAN), None, node)
@@ -556,15 +552,11 @@ class Elaborator(Instances):
     # Units in other languages.
 
     def place_foreign(self, s: ast.Instance, name: str, port_map: Sequence[ast.Assoc], component: Component | None = None) -> None:
-        from obento.core.vhdl.foreign import place
-
         place(self, s, name, port_map, component)
 
     # Attributes that are signals of their own.
 
     def implicit_signal(self, prefix: t.X, e: ast.Attribute) -> t.X:
-        from obento.core.vhdl.standard import BIT, TIME
-
         if not self._is_signal(prefix):
             raise self.wrong("attribute", f"`'{e.name}` belongs to signals, and this is none", e)
         root, path = static_prefix(prefix)

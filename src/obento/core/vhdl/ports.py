@@ -40,6 +40,8 @@ class Ports(Concurrent):
                     raise self.wrong("port", f"only {len(ports)} ports are there to connect", a)
                 if any(b.choices for b in port_map[:i]):
                     raise self.wrong("port", "connections by position come before those by name", a)
+                if parts[ports[i].name]:
+                    raise self.wrong("port", f"the port `{ports[i].name}` is connected twice", a)
                 parts[ports[i].name].append((None, a))
                 continue
             name = self._formal_name(formal, by_name)

@@ -8,7 +8,8 @@ from typing import Any
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl import ast
 from obento.core.vhdl import typed as t
-from obento.core.vhdl.declare import Declarations, parts_of
+from obento.core.vhdl.declare import Declarations, children, parts_of
+from obento.core.vhdl.emit import walk
 from obento.core.vhdl.names import Interp, Overloads, Wrong
 from obento.core.vhdl.operators import static_length
 from obento.core.vhdl.scope import Object, Scope, Subprogram
@@ -537,16 +538,12 @@ def _gather(x: t.X, out: list[t.X]) -> None:
     if isinstance(x, t.SignalAttr):
         out.append(x.target)
         return
-    from obento.core.vhdl.declare import children
-
     for inner in children(x):
         _gather(inner, out)
 
 
 def everything_read(body: Sequence[t.Stmt]) -> list[t.X]:
     """Every expression of statements that is evaluated when they run."""
-    from obento.core.vhdl.emit import walk
-
     out: list[t.X] = []
     for s in walk(body):
         match s:

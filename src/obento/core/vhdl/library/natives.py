@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
+from obento.core.vhdl import ops
 from obento.core.vhdl.library import logicals, mathematics, numbers, text
+from obento.core.vhdl.library.numbers import digits_text
 
 _KINDS = {
     "unsigned": "u", "signed": "s", "integer": "i", "std_ulogic": "l", "std_logic_vector": "v", "std_ulogic_vector": "v", "bit": "b",
@@ -57,9 +59,6 @@ def _numeric(package: str, op: str, kinds: str, result: str) -> Callable[..., An
 
 
 def _bit_vectors(op: str, kinds: str) -> Callable[..., Any] | None:
-    from obento.core.vhdl import ops
-    from obento.core.vhdl.library.numbers import digits_text
-
     sizes = {"to_string": 1, "to_bstring": 1, "to_hstring": 4, "to_ostring": 3}
     if op in sizes:
         return lambda a: digits_text(a.v, "01", sizes[op], kinds == "s")
