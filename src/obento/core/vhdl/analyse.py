@@ -10,7 +10,7 @@ from obento.core.limits import LimitReached
 from obento.core.vhdl import ast
 from obento.core.vhdl import typed as t
 from obento.core.vhdl.attributes import Attributes
-from obento.core.vhdl.names import EVERYWHERE, Interp, Overloads, Wrong, literal_interp
+from obento.core.vhdl.names import EVERYWHERE, Interp, Overloads, Wrong
 from obento.core.vhdl.operators import static_length
 from obento.core.vhdl.scope import EnumLiteral, PhysUnit, TypeName
 from obento.core.vhdl.standard import (
@@ -555,7 +555,3 @@ def _conversion_hint(given: Type, wanted: Type) -> str:
     if isinstance(given, AccessType):
         return "`.all` follows an access value"
     return ""
-
-
-def literal_interps(found: Sequence[EnumLiteral], pos: int) -> list[Interp]:
-    return [literal_interp(f, pos) for f in found]

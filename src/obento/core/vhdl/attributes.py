@@ -11,7 +11,7 @@ from obento.core.vhdl.names import Overloads, Wrong
 from obento.core.vhdl.operators import Operators, static_length
 from obento.core.vhdl.scope import AttributeName, TypeName
 from obento.core.vhdl.standard import BOOLEAN, INTEGER, STRING, TIME, UNIVERSAL_INTEGER
-from obento.core.vhdl.types import AccessType, ArrayType, EnumType, PhysType, RangeX, RealType, Subtype, Type, is_scalar
+from obento.core.vhdl.types import AccessType, ArrayType, RangeX, Subtype, Type, is_scalar
 from obento.core.vhdl.values import string
 
 _BOUNDS = ("left", "right", "low", "high", "length", "ascending")
@@ -224,7 +224,3 @@ class Attributes(Operators):
 
     def implicit_signal(self, prefix: t.X, e: ast.Attribute) -> t.X:
         raise NotImplementedError
-
-
-def is_number_like(x: Type) -> bool:
-    return isinstance(x, EnumType | PhysType | RealType)

@@ -51,6 +51,7 @@ class Declarations(Analyser):
 
     setup: list[str]
     package: str
+    in_body: bool
     pending: list[Subprogram]
     bits: int
 
@@ -396,7 +397,7 @@ class Declarations(Analyser):
             raise self.wrong("misplaced", "a variable cannot be declared outside of processes and subprograms", d, hint)
         if isinstance(subtype.type, ProtectedType) and not subtype.type.make:
             raise self.wrong("no-body", f"the protected type `{subtype.shown}` has no body before this", d)
-        if d.kind == "constant" and d.default is None and not self.package:
+        if d.kind == "constant" and d.default is None and (not self.package or self.in_body or self.owner is not None):
             raise self.wrong("constant", "a constant needs its value", d, "write := and the value")
         if d.kind == "file":
             return self._files(d, subtype)

@@ -90,6 +90,7 @@ class Elaborator(Instances):
         self.subprogram = None
         self.package = ""
         self.in_library = False
+        self.in_body = False
         self.broken = set()
         self.setup = []
         self.pending = []
@@ -181,6 +182,7 @@ class Elaborator(Instances):
         self.pending, self._open_loops = [], []
         depth, self._depth = self._depth, 0
         memo, self._memo = self._memo, {}
+        in_body, self.in_body = self.in_body, False
         outer = self.unit_scope(unit)
         self.scope = Scope(outer, unit.name)
         self.package = unit.name
@@ -194,12 +196,13 @@ class Elaborator(Instances):
                 inner.names = _BodyNames(self.scope)
                 self._context(inner, body)
                 self.scope = inner
+                self.in_body = True
                 self.declare_all(body.decls)
             self._check_bodies(made, unit, body)
             self.emit_pending()
         finally:
             self.scope, self.package, self.process, self.subprogram, self.pending, self._open_loops = saved
-            self._depth, self._memo = depth, memo
+            self._depth, self._memo, self.in_body = depth, memo, in_body
         return made
 
     def _check_bodies(self, made: PackageName, unit: ast.Package, body: ast.PackageBody | None) -> None:

@@ -16,7 +16,7 @@ from obento.core.vhdl.emit_expressions import ExpressionEmitter, driver_name
 from obento.core.vhdl.files import File
 from obento.core.vhdl.logic import DASH, ONE, ZERO
 from obento.core.vhdl.scope import Object, Subprogram
-from obento.core.vhdl.types import AccessType, ArrayType, EnumType, FileType, ProtectedType, RangeX, Subtype, is_scalar, scalar_bounds
+from obento.core.vhdl.types import ArrayType, EnumType, FileType, ProtectedType, RangeX, Subtype, is_scalar, scalar_bounds
 from obento.core.vhdl.values import Arr
 
 _FEW = 64
@@ -649,7 +649,3 @@ def assigned_variables(body: Iterable[t.Stmt]) -> Iterable[Object]:
                     x = x.prefix
                 if isinstance(x, t.Read) and x.object.kind == "variable":
                     yield x.object
-
-
-def is_pointer(s: Subtype) -> bool:
-    return isinstance(s.type, AccessType)

@@ -12,7 +12,6 @@ from obento.core.vhdl.lexer import KEYWORDS
 LOGICAL = ("and", "or", "nand", "nor", "xor", "xnor")
 RELATIONAL = ("=", "/=", "<", "<=", ">", ">=", "?=", "?/=", "?<", "?<=", "?>", "?>=")
 SHIFTS = ("sll", "srl", "sla", "sra", "rol", "ror")
-_FOREIGN = {"==": "=", "!=": "/=", "&&": "and", "||": "or"}
 _MARKS = {"b": 1, "o": 3, "x": 4}
 
 
@@ -505,9 +504,6 @@ class Expressions(TokenStream):
         if isinstance(found, ast.Range | ast.Attribute):
             return found
         raise self.fail("missing", f"a range such as 0 to 7 is missing before {self.describe()}", "", found.pos, found.end)
-
-    def discrete_range(self) -> ast.Expr:
-        return self.range_or_value()
 
     def keyword_hint(self, word: str) -> str:
         return did_you_mean(word, KEYWORDS)

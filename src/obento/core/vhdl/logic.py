@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from obento.core.values import Word
 from obento.core.vhdl.values import UNDRIVEN, Arr
 
@@ -92,10 +90,6 @@ _FROM[ord("0")], _FROM[ord("1")] = ZERO, ONE
 DIGITS = bytes(_FROM)
 
 
-def resolve_pair(a: int, b: int) -> int:
-    return RESOLUTION[a * 9 + b]
-
-
 def resolve(values: list[int]) -> int:
     """`resolved` of std_logic_1164: one driver alone is taken as it is."""
     if len(values) == 1:
@@ -162,13 +156,6 @@ def signed(v: bytes) -> int | None:
     return number - (1 << len(v)) if v[0] in (ONE, H) else number
 
 
-def from_number(number: int, width: int) -> bytes:
-    """The lowest digits of a number in two's complement."""
-    if width <= 0:
-        return b""
-    return f"{number & ((1 << width) - 1):0{width}b}".encode().translate(DIGITS)
-
-
 # The border to four-state parts. Towards them: H is 1, L is 0, everything else that is no digit is x, Z stays. From them:
 # x becomes X, so a part that was never given a value is X here, not U.
 
@@ -187,7 +174,3 @@ def word_of(v: bytes) -> Word:
 def vector_of(word: Word, width: int) -> bytes:
     one, zero = word
     return bytes((X, ONE, ZERO, Z)[(one >> i & 1) | (zero >> i & 1) << 1] for i in range(width - 1, -1, -1))
-
-
-def any_word(value: Any) -> Word:
-    return word_of(value.v) if isinstance(value, Arr) else word_of(bytes((value,)))

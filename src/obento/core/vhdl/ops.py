@@ -8,8 +8,8 @@ from typing import Any
 
 from obento.core.ir.part import RunError
 from obento.core.limits import LimitReached
-from obento.core.vhdl.types import AccessType, ArrayType, EnumType, IntType, PhysType, RealType, RecordType, Subtype, Type
-from obento.core.vhdl.values import Arr, Ptr, elements, lengths_differ, string
+from obento.core.vhdl.types import ArrayType, EnumType, IntType, PhysType, RealType, Type
+from obento.core.vhdl.values import Arr, Ptr, elements, lengths_differ
 
 MOST_ELEMENTS = 1 << 24
 
@@ -52,11 +52,6 @@ def real_divide(a: float, b: float, position: int) -> float:
     if b == 0.0:
         raise RunError("division by zero", position)
     return a / b
-
-
-def times_real(a: int, b: float) -> int:
-    """A physical value times a real number, cut towards zero."""
-    return int(a * b)
 
 
 def within(value: Any, low: Any, high: Any, position: int, shown: str = "") -> Any:
@@ -155,10 +150,6 @@ _BITWISE: dict[str, Callable[[int, int], int]] = {
 }  # fmt: skip
 
 
-def bit_logic(op: str, a: int, b: int) -> int:
-    return _BITWISE[op](a, b)
-
-
 def array_logic(op: str, a: Arr, b: Arr, position: int) -> Arr:
     """Logic on arrays of bit or boolean, element by element."""
     if len(a.v) != len(b.v):
@@ -251,10 +242,6 @@ def image(value: Any, t: Type) -> str:
     return str(value)
 
 
-def image_of(t: Type) -> Callable[[Any], Arr]:
-    return lambda value: string(image(value, t))
-
-
 def value_of(t: Type, text: Arr, position: int) -> Any:
     """`T'value`: the text of a value, spaces around it allowed."""
     word = bytes(text.v).decode("latin-1").strip()
@@ -300,10 +287,6 @@ def convert(value: Any, t: Type, position: int) -> Any:
     if isinstance(value, float):
         return int(value + 0.5) if value >= 0 else -int(-value + 0.5)
     return value
-
-
-def subtype_default(subtype: Subtype) -> bool:
-    return isinstance(subtype.type, AccessType | RecordType)
 
 
 def fit_like(array: Arr, like: Arr, position: int) -> Arr:

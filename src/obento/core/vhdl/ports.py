@@ -164,10 +164,6 @@ class Ports(Concurrent):
     def _actual(self, p: Object, e: ast.Expr) -> t.X:
         """What is connected to a port: a signal or part of one, or for inputs any value."""
         if p.mode in ("out", "inout", "buffer"):
-            if isinstance(e, ast.Paren) and len(e.args) == 1 and not e.args[0].choices:
-                converted = self._converted_actual(e)
-                if converted is not None:
-                    return converted
             x = self.denote(e)
             if not isinstance(x, t.X) or not self._is_signal(x):
                 raise self.wrong("port", f"the output `{p.name}` must be connected to a signal", e)
@@ -177,9 +173,6 @@ class Ports(Concurrent):
                 raise self.wrong("type", shown, e, hint)
             return x
         return self.expr(e, p.subtype.type, p.subtype)
-
-    def _converted_actual(self, e: ast.Paren) -> t.X | None:
-        return None
 
     def _join(self, p: Object, formal: ast.Expr, a: ast.Assoc, outer: Scope, inner: Scope) -> None:
         """Connect part of a port, or a port through a conversion."""

@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 from obento.core.vhdl import ast
 from obento.core.vhdl.typed import Stmt, X
-from obento.core.vhdl.types import EnumType, PhysType, Subtype, Type
+from obento.core.vhdl.types import EnumType, PhysType, Subtype
 
 
 @dataclass(slots=True, eq=False)
@@ -230,7 +230,3 @@ def _distinct(plain: list[Declared]) -> list[Declared]:
         if not any(d is f for f in found):
             found.append(d)
     return found
-
-
-def type_of(d: Declared) -> Type | None:
-    return d.subtype.type if isinstance(d, TypeName) else None

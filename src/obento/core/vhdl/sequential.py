@@ -10,7 +10,7 @@ from obento.core.vhdl import ast
 from obento.core.vhdl import typed as t
 from obento.core.vhdl.declare import Declarations, children, parts_of
 from obento.core.vhdl.emit import walk
-from obento.core.vhdl.names import Interp, Overloads, Wrong
+from obento.core.vhdl.names import Overloads, Wrong
 from obento.core.vhdl.operators import static_length
 from obento.core.vhdl.scope import Object, Scope, Subprogram
 from obento.core.vhdl.standard import BOOLEAN, SEVERITY, STRING, TIME, compatible
@@ -457,7 +457,7 @@ class Sequential(Declarations):
             if order is not None:
                 fitting.append((f, order))
         if not fitting:
-            given = ", ".join(" or ".join(i.type.shown for i in self._interps_quietly(a.value)[:2]) for a in args)
+            given = ", ".join(" or ".join(i.type.shown for i in self.interps(a.value)[:2]) for a in args)
             hint = f"it wants {procedures[0].shown()}" if len(procedures) == 1 else ""
             raise self.wrong("no-call", f"no procedure `{found.name}` fits the arguments ({given})", s, hint)
         f, order = self._best_call(fitting)
@@ -468,9 +468,6 @@ class Sequential(Declarations):
         self.note_call(f)
         self._memo.clear()
         return t.CallS(s.pos, f, actuals, found.receiver)
-
-    def _interps_quietly(self, e: ast.Expr) -> list[Interp]:
-        return self.interps(e)
 
     def _best_call(self, fitting: list[tuple[Subprogram, list[ast.Expr | None]]]) -> tuple[Subprogram, list[ast.Expr | None]]:
         """Of several that fit, the one for text where a string is given; inner declarations before outer ones."""

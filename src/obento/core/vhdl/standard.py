@@ -9,7 +9,6 @@ from obento.core.vhdl.scope import EnumLiteral, Object, PhysUnit, Scope, Subprog
 from obento.core.vhdl.typed import Const
 from obento.core.vhdl.types import (
     INTEGER_HIGH,
-    INTEGER_LOW,
     AccessType,
     ArrayType,
     EnumType,
@@ -170,7 +169,3 @@ def concrete(t: Type) -> Type:
     if isinstance(t, RealType) and t.universal:
         return REAL
     return t
-
-
-def within_integer(value: int) -> bool:
-    return INTEGER_LOW <= value <= INTEGER_HIGH

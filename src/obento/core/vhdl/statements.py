@@ -256,7 +256,7 @@ class Statements(Expressions):
         transport, reject = (False, None) if is_variable else self._delay_mechanism()
         arms: list[tuple[ast.Waveform | ast.Expr, list[ast.Expr]]] = []
         while True:
-            value: ast.Waveform | ast.Expr = self.expression() if is_variable else self._waveform_before_when()
+            value: ast.Waveform | ast.Expr = self.expression() if is_variable else self._waveform()
             self.expect("when", "after the value", "each choice is written: value when choice")
             arms.append((value, self.choices()))
             if not self.accept(","):
@@ -266,9 +266,6 @@ class Statements(Expressions):
         if is_variable:
             return ast.VariableAssign(start, self.previous_end, label, target, selection)
         return ast.SignalAssign(start, self.previous_end, label, target, selection, transport, reject)
-
-    def _waveform_before_when(self) -> ast.Waveform:
-        return self._waveform()
 
     def choices(self) -> list[ast.Expr]:
         found = [self.choice()]
@@ -418,7 +415,7 @@ class Statements(Expressions):
         if self.accept("for"):
             parameter = self.name_here("the loop's parameter")
             self.expect("in", "after the loop's parameter")
-            discrete = self.discrete_range()
+            discrete = self.range_or_value()
         elif self.accept("while"):
             condition = self._condition()
         self.expect("loop", "before the loop's statements")

@@ -130,10 +130,6 @@ def is_scalar(t: Type) -> bool:
     return isinstance(t, EnumType | IntType | RealType | PhysType)
 
 
-def is_composite(t: Type) -> bool:
-    return isinstance(t, ArrayType | RecordType)
-
-
 @dataclass(slots=True, eq=False)
 class RangeX:
     """A range of typed bounds; `down` is itself an expression when it depends on the run."""

@@ -148,7 +148,7 @@ class Units(Declarations):
         self.at += 1
         parameter = self.name_here("the generate's parameter")
         self.expect("in", "after the parameter")
-        discrete = self.discrete_range()
+        discrete = self.range_or_value()
         if self.is_at("loop"):
             raise self.fail("misplaced", "a `loop` can only stand inside a process", "outside write generate")
         self.expect("generate", "after the range")
