@@ -178,6 +178,12 @@ class Declarations(Analyser):
                 raise self.wrong("range", f"{base.shown} is an array: write its range in brackets", e)
             made = self.constrained(base, e.ranges, e)
             made.resolution = resolution
+            if e.element_ranges:
+                made.element = self.constrained(made.element_subtype, e.element_ranges[0], e)
+            element = made.element_subtype
+            if isinstance(element.type, ArrayType) and element.ranges is None:
+                hint = "write its range after that of the array: (0 to 3)(7 downto 0)"
+                raise self.wrong("unconstrained", f"the elements of {base.shown} need their range here", e, hint)
             return made
         if not e.scalar:
             hint = "use std_logic_vector for several bits" if base.type.name in ("std_ulogic", "bit") else "write: range 0 to 7"
@@ -332,7 +338,7 @@ class Declarations(Analyser):
         return PhysType(name, units=units)
 
     def _array_type(self, name: str, d: ast.ArrayDef) -> Type | Subtype:
-        element = self._field_subtype(d.element)
+        element = self.subtype(d.element)
         indices: list[Subtype] = []
         ranges: list[RangeX] = []
         for e in d.indices:

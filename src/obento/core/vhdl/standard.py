@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from obento.core.vhdl.library.numbers import wants_run
+from obento.core.vhdl.library.text import time_text
 from obento.core.vhdl.scope import EnumLiteral, Object, PhysUnit, Scope, Subprogram, TypeName
 from obento.core.vhdl.typed import Const
 from obento.core.vhdl.types import (
@@ -22,6 +24,7 @@ from obento.core.vhdl.types import (
     Subtype,
     Type,
 )
+from obento.core.vhdl.values import string
 
 _CONTROLS = ("nul soh stx etx eot enq ack bel bs ht lf vt ff cr so si dle dc1 dc2 dc3 dc4 nak syn etb can em sub esc fsp gsp rsp usp").split()
 
@@ -83,7 +86,16 @@ def standard_scope() -> Scope:
     for s in (NATURAL, POSITIVE, DELAY_LENGTH):
         scope.add(s.name, TypeName(s.name, s))
     scope.add("now", Subprogram("now", [], DELAY_LENGTH, 0, "time_now", _now, pure=False))
+    text = Subtype(STRING)
+    scope.add("to_string", _formatting("real_to_string", Subtype(REAL), NATURAL, text, lambda x, digits: string(f"{x:.{min(digits, 60)}f}")))
+    scope.add("to_string", _formatting("time_to_string", Subtype(TIME), Subtype(TIME), text, lambda x, unit: string(time_text(x, unit))))
     return scope
+
+
+def _formatting(py: str, value: Subtype, how: Subtype, text: Subtype, compute: Callable[[Any, Any], Any]) -> Subprogram:
+    """`to_string` with a number of digits, or with a unit (5.7)."""
+    params = [Object(name, "constant", s, 0, name, "in", is_param=True) for name, s in (("value", value), ("format", how))]
+    return Subprogram("to_string", params, text, 0, py, compute)
 
 
 @wants_run
