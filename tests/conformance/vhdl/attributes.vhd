@@ -7,6 +7,7 @@ architecture test of attributes is
   signal m : matrix;
   signal v : bit_vector(11 downto 4);
   signal s : bit := '0';
+  signal pair : bit_vector(1 downto 0) := "00";
 begin
   process begin
     report colour'image(colour'left) & colour'image(colour'right) & " " & colour'image(warm'high) & " " & integer'image(colour'pos(blue));
@@ -25,6 +26,8 @@ begin
     for i in v'reverse_range loop
       if i < 6 then report "i " & integer'image(i); end if;
     end loop;
+    pair(0) <= '1'; wait for 1 ns; pair(1) <= '1'; wait for 1 ns;
+    report bit'image(pair(0)'last_value) & bit'image(pair(1)'last_value) & " " & integer'image(pair(1)'last_event / 1 ns);
     wait;
   end process;
 end architecture;
@@ -38,3 +41,4 @@ end architecture;
 --> note: active true event false
 --> note: i 4
 --> note: i 5
+--> note: '0''0' 1

@@ -29,7 +29,6 @@ class Emitter(ExpressionEmitter):
         super().__init__(prefix)
         self.names["File"] = File
         self.names["SimpleNamespace"] = SimpleNamespace
-        self.pieces: list[CodeType | tuple[str, str]] = []
         self.live: dict[str, Any] = self.names
         self._lines: list[str] = []
         self._indent = 0

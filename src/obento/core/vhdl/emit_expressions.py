@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from types import CodeType
 from typing import Any
 
 from obento.core.vhdl import logic, ops, values
@@ -43,6 +44,7 @@ class ExpressionEmitter:
         self._prefix = prefix
         self.names: dict[str, Any] = base_names()
         self._known: dict[Any, str] = {}
+        self.pieces: list[CodeType | tuple[str, str]] = []
         self._count = 0
 
     def fresh(self, letter: str) -> str:
@@ -289,7 +291,7 @@ class ExpressionEmitter:
             case "active":
                 return f"({s}.active == R.cycle)"
             case "last_value":
-                return f"{s}.last"
+                return self._last_value(x.target, s)
             case "last_event":
                 return f"R.since({s}.last_event)"
             case "last_active":
@@ -305,6 +307,14 @@ class ExpressionEmitter:
             case "driving_value":
                 return f"{self.driver(x.target)}.value"
         return "None"
+
+    def _last_value(self, target: t.X, signal: str) -> str:
+        """A part of a signal has a history of its own, which is kept only where somebody asks for it."""
+        root, path = self.path(target)
+        if path == "()" or root is None or root.is_param:
+            return f"{signal}.last"
+        self.pieces.append((f"{root.py}.keeps_history = True\n", root.name))
+        return f"{signal}.last_value"
 
     # Operations.
 

@@ -68,6 +68,16 @@ def replaced(value: Any, path: Path, part: Any, position: int) -> Any:
     return (*value[: step[1]], replaced(value[step[1]], rest, part, position) if rest else part, *value[step[1] + 1 :])
 
 
+def replaced_where_changed(history: Any, old: Any, new: Any) -> Any:
+    """The values before the last event of each scalar part, after an event of the whole from `old` to `new`."""
+    if isinstance(old, Arr):
+        parts = [replaced_where_changed(h, a, b) for h, a, b in zip(history.v, old.v, new.v, strict=True)]
+        return Arr(old.left, old.step, bytes(parts) if type(old.v) is bytes else tuple(parts))
+    if isinstance(old, tuple):
+        return tuple(replaced_where_changed(h, a, b) for h, a, b in zip(history, old, new, strict=True))
+    return old if old != new else history
+
+
 def undriven(value: Any) -> Any:
     """The shape of a value with nothing in it driven."""
     if isinstance(value, Arr):

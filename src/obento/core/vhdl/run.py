@@ -138,6 +138,7 @@ class Run:
         self.settle_links()
         self.starting = False
         for signal in self.signals:
+            signal.history = signal.value
             signal.plain = signal.is_plain()
         self.patient = any(p.postponed for p in self.processes)
         for process in self.processes:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING, Any
 
 from obento.core.ir.part import RunError
-from obento.core.vhdl.parts import Path, Resolve, completed, leaves, merge, overlap, part_of, replaced
+from obento.core.vhdl.parts import Path, Resolve, completed, leaves, merge, overlap, part_of, replaced, replaced_where_changed
 from obento.core.vhdl.values import Arr
 
 if TYPE_CHECKING:
@@ -19,8 +19,8 @@ class Signal:
     """`event` and `active` are the numbers of the cycle in which it last had them."""
 
     __slots__ = (
-        "active", "at_level", "drivers", "driving", "event", "forms", "held", "last", "last_active", "last_event", "links", "name", "plain",
-        "queued", "resolve", "run", "value", "waiting", "watchers",
+        "active", "at_level", "drivers", "driving", "event", "forms", "held", "history", "keeps_history", "last", "last_active", "last_event",
+        "links", "name", "plain", "queued", "resolve", "run", "value", "waiting", "watchers",
     )  # fmt: skip
 
     def __init__(self, run: Run, name: str, value: Any, resolve: Resolve | None) -> None:
@@ -28,6 +28,8 @@ class Signal:
         self.name = name
         self.value = value
         self.last = value
+        self.history = value
+        self.keeps_history = False
         self.driving = value
         self.event = self.active = -1
         self.last_event = self.last_active = LONG_AGO
@@ -44,7 +46,7 @@ class Signal:
 
     def is_plain(self) -> bool:
         """Whether its value is simply that of its one driver, and nothing else hangs on it."""
-        if len(self.drivers) != 1 or self.links or self.forms or self.held:
+        if len(self.drivers) != 1 or self.keeps_history or self.links or self.forms or self.held:
             return False
         driver = self.drivers[0]
         return driver.whole and not driver.guard and not getattr(self.resolve, "always", False)
@@ -75,6 +77,8 @@ class Signal:
         self.active = run.cycle
         self.last_active = run.host.now
         if value != self.value:
+            if self.keeps_history:
+                self.history = replaced_where_changed(self.history, self.value, value)
             self.last = self.value
             self.value = value
             self.event = run.cycle
@@ -219,6 +223,11 @@ class View:
     @property
     def last(self) -> Any:
         return part_of(self.signal.last, self.path)
+
+    @property
+    def last_value(self) -> Any:
+        """What this part was before its own last event."""
+        return part_of(self.signal.history, self.path)
 
     @property
     def event(self) -> int:

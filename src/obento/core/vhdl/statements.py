@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import TypeVar
+
 from obento.core.suggest import nearest
 from obento.core.syntax.stream import SyntaxProblem
 from obento.core.vhdl import ast
 from obento.core.vhdl.expressions import Expressions
+
+S = TypeVar("S")
 
 _STARTS = frozenset(["if", "case", "for", "while", "loop", "wait", "assert", "report", "return", "null", "exit", "next", "with"])
 _ENDS = frozenset(["end", "elsif", "else", "when", "begin"])
@@ -16,12 +21,16 @@ class Statements(Expressions):
 
     def sequence(self, *ends: str) -> list[ast.Stmt]:
         """Statements up to one of the words `ends`; goes on after mistakes."""
-        found: list[ast.Stmt] = []
+        return self.until(ends, self.statement)
+
+    def until(self, ends: tuple[str, ...], read: Callable[[], S]) -> list[S]:
+        """Read one thing after the other up to one of the words `ends`; goes on after mistakes."""
+        found: list[S] = []
         self.enter()
         while not self.is_at(*ends) and self.kind != "e":
             before = self.at
             try:
-                found.append(self.statement())
+                found.append(read())
             except SyntaxProblem:
                 self._recover(before)
                 if self._is_lost():

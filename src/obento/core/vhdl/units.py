@@ -30,18 +30,7 @@ class Units(Declarations):
     # Concurrent statements.
 
     def concurrent(self, *ends: str) -> list[ast.Concurrent]:
-        found: list[ast.Concurrent] = []
-        self.enter()
-        while not self.is_at(*ends) and self.kind != "e":
-            before = self.at
-            try:
-                found.append(self._concurrent())
-            except SyntaxProblem:
-                self._recover(before)
-                if self._is_lost():
-                    break
-        self.leave()
-        return found
+        return self.until(ends, self._concurrent)
 
     def _concurrent(self) -> ast.Concurrent:
         start = self.start
