@@ -8,7 +8,7 @@ import pytest
 
 from obento.core.check.bind import is_near
 from obento.core.check.check import Checked, check_handin, open_spec
-from obento.core.check.expect import Expectation
+from obento.core.check.expectation import Expectation
 from obento.core.check.report import report
 from obento.core.handin import HandinFile
 

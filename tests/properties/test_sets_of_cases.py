@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from obento.core.check.check import check_handin, open_spec
 from obento.core.check.condition import products_of
-from obento.core.check.expect import Expectation, expected_word, match_plane
+from obento.core.check.expect import match_plane
+from obento.core.check.expectation import Expectation, expected_word
 from obento.core.check.report import case_report
 from obento.core.handin import HandinFile
 from obento.core.sim.graph import Graph, count_plane

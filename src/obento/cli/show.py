@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 
 from obento.core.check.check import Checked
-from obento.core.check.expect import Expectation
+from obento.core.check.expectation import Expectation
 
 _WIDEST_STRIP = 32
 _NARROWEST_REASON = 24

@@ -10,8 +10,9 @@ from collections.abc import Iterable, Sequence
 from typing import Any
 
 from obento.core.check.check import Checked
-from obento.core.check.expect import Expectation, case_text
-from obento.core.check.report import Shown, set_bits
+from obento.core.check.expectation import Expectation, case_text
+from obento.core.check.report import Shown
+from obento.core.check.verdict import set_bits
 
 _FORMULA = re.compile(r"^[=+\-@\t\r]")
 _NOT_XML = re.compile(r"[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")

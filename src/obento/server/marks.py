@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from obento.core.check.expect import Expectation
+from obento.core.check.expectation import Expectation
 from obento.core.check.verdict import Verdict
 
 _HELD = {

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from obento.core.check.check import LoadedSpec
-from obento.core.check.expect import Expectation, Source, expected_word
+from obento.core.check.expectation import Expectation, Source, expected_word
 from obento.core.spec.model import SpecPort
 from obento.server.models import MessageView, PortView, SpecPreview, TableRow
 

@@ -8,10 +8,10 @@ from typing import Any
 
 import numpy as np
 
-from obento.core.check.expect import Expectation
-from obento.core.check.report import case_report, set_bits
+from obento.core.check.expectation import Expectation
+from obento.core.check.report import case_report
 from obento.core.check.slips import SLIPS
-from obento.core.check.verdict import Verdict
+from obento.core.check.verdict import Verdict, set_bits
 from obento.core.handin import decode
 from obento.server.course import TaskState, missing_students, task_state
 from obento.server.errors import not_found

@@ -8,8 +8,8 @@ from collections.abc import Sequence
 from dataclasses import asdict
 
 from obento.core.check.check import Checked
-from obento.core.check.expect import Expectation
-from obento.core.check.verdict import OutputVerdict, Verdict
+from obento.core.check.expectation import Expectation
+from obento.core.check.verdict import OutputVerdict, Verdict, wanted
 from obento.store.connection import Connection, Row
 
 
@@ -160,6 +160,6 @@ def load_verdict(c: Connection, row: Row, expectation: Expectation) -> Verdict:
     right, not_compared = unpack(row["plane_right"]), unpack(row["plane_not_compared"])
     ordered = {p.name: outputs[p.name] for p in expectation.spec.outputs}
     return Verdict(
-        count, ordered, shown, runs, right & ~not_compared, unpack(row["plane_failed"]), unpack(row["plane_undefined"]),
+        count, ordered, shown, wanted(expectation, shown), runs, right & ~not_compared, unpack(row["plane_failed"]), unpack(row["plane_undefined"]),
         not_compared, unpack(row["plane_stopped"]), row["cluster"],
     )  # fmt: skip

@@ -8,11 +8,16 @@ from typing import Literal
 
 from obento.core.check.advice import advise
 from obento.core.check.bind import Binding, Bound, bind_ports, choose_name
+from obento.core.check.clocking import advise_clocking, relies_on_start
 from obento.core.check.condition import failing_condition, necessary_condition
-from obento.core.check.expect import Expectation, build_expectation
-from obento.core.check.observe import observe
+from obento.core.check.divergence import describe, diverge, when_it_diverges
+from obento.core.check.expect import build_expectation
+from obento.core.check.expectation import Expectation
+from obento.core.check.observe import Observation, observe
+from obento.core.check.observe_steps import observe_steps
 from obento.core.check.rules import RuleResult, check_rules
-from obento.core.check.slips import find_slips
+from obento.core.check.slips import Slip, find_slips
+from obento.core.check.timing_slips import find_timing_slips
 from obento.core.check.verdict import Verdict, judge
 from obento.core.diagnostics import Collector, Message, Severity, to_messages
 from obento.core.handin import HandinFile, Reading, Unit, decode, read_handin
@@ -150,7 +155,8 @@ def _run(
     advise(design, limits, lambda code, text, at, hint: reading.collector.warning(code, text, at, None, hint))
     for port in binding.floating:
         reading.collector.warning("extra-input", f"input `{port.name}` is none of ours and floats", port.position)
-    observation = observe(design, binding, expectation.spec.inputs, expectation.cases, limits)
+    watch = observe if expectation.cases.drive is None else observe_steps
+    observation = watch(design, binding, expectation.spec.inputs, expectation.cases, limits)
     outcome.engine = observation.engine
     outcome.status = "checked"
     if observation.trouble is not None:
@@ -164,9 +170,47 @@ def _run(
                 run.outputs.setdefault(key, (0, 0))
     outcome.verdict = judge(expectation, observation)
     outcome.rules = check_rules(expectation.spec.rules, design)
-    slips = [Finding(s.kind, s.text, s.output) for s in find_slips(expectation, outcome.verdict)]
-    outcome.findings = [_placed(f, reading, design, binding) for f in (*slips, *conditions(expectation, outcome.verdict))]
+    if expectation.cases.drive is None:
+        findings = [*_as_findings(find_slips(expectation, outcome.verdict)), *conditions(expectation, outcome.verdict)]
+    else:
+        findings = _clocked_findings(outcome.verdict, expectation, reading, design, binding, limits)
+    outcome.findings = [_placed(f, reading, design, binding) for f in findings]
     outcome.messages = _softened(reading, unit)
+
+
+def _as_findings(slips: list[Slip]) -> list[Finding]:
+    return [Finding(s.kind, s.text, s.output) for s in slips]
+
+
+def _clocked_findings(
+    verdict: Verdict, expectation: Expectation, reading: Reading, design: Design, binding: Binding, limits: Limits
+) -> list[Finding]:
+    """What kind of slip it is, where each output goes astray; warnings on how the hand-in is clocked go to the messages."""
+
+    def tell(code: str, text: str, at: int, hint: str) -> None:
+        reading.collector.warning(code, text, at, None, hint)
+
+    def again(other: Design) -> Observation:
+        return observe_steps(other, binding, expectation.spec.inputs, expectation.cases, limits)
+
+    advise_clocking(design, binding, tell)
+    relied = relies_on_start(expectation, design, again, verdict.right)
+    if relied:
+        tell("start-values", f"{relied} steps are right only because registers have initial values", 0, "a reset should set them")
+    found = diverge(expectation, verdict)
+    slips = find_timing_slips(expectation, verdict, found, design, binding, limits) or find_slips(expectation, verdict)
+    findings = _as_findings(slips)
+    when = when_it_diverges(expectation, verdict, found)
+    if when:
+        output = next((n for n, o in verdict.outputs.items() if o.failed | o.undefined), "")
+        findings.append(Finding("diverges", f"goes wrong whenever {when}: {found.first.bit_count()} times", output))
+    for name, output_verdict in verdict.outputs.items():
+        if output_verdict.failed | output_verdict.undefined:
+            kind = "wrong" if output_verdict.failed else "undefined"
+            findings.append(Finding(kind, f"{name} is {kind} {describe(expectation, verdict, found, name)}", name))
+    if verdict.stopped:
+        findings.append(Finding("stopped", f"does not settle: {verdict.stopped.bit_count()} of {verdict.count} steps"))
+    return findings
 
 
 def _placed(finding: Finding, reading: Reading, design: Design, binding: Binding) -> Finding:

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
 
-from obento.core import values
 from obento.core.check.bind import bind_ports
+from obento.core.check.expect_steps import combined_words, from_function, from_steps, inputs_of, plan
+from obento.core.check.expectation import Disagreement, Expectation, Key, Planes, Source, case_text
+from obento.core.check.function import FunctionTable
 from obento.core.check.observe import Observation, observe
+from obento.core.check.observe_steps import observe_steps
 from obento.core.diagnostics import Collector
 from obento.core.formula.ast import Name
 from obento.core.formula.lower import FormulaLowering, Operand
@@ -16,59 +18,16 @@ from obento.core.handin import HandinFile, read_handin
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Port, Process, Signal
 from obento.core.ir.drivers import stretches_read, watches_of
+from obento.core.ir.evaluate import evaluate
 from obento.core.limits import Limits
 from obento.core.sim.levelled import HasMemory, Levelled
 from obento.core.spec.cases import Cases, expand_cases
 from obento.core.spec.model import Cell, Row, Spec
 from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import SyntaxProblem
+from obento.core.values import Word
 
 _MOST_TOLD = 5
-
-Key = tuple[str, int]
-"""A bit of an output of the spec: port name and offset (0 is the rightmost)."""
-
-
-@dataclass(slots=True)
-class Planes:
-    """Expected values of one output bit in all cases; `care` has a one where they are to be compared."""
-
-    one: int = 0
-    zero: int = 0
-    care: int = 0
-
-
-@dataclass(slots=True)
-class Source:
-    """What one source says; `masked` are bits that it wants not compared whatever others say (`-`)."""
-
-    name: str
-    bits: dict[Key, Planes]
-    masked: dict[Key, int] = field(default_factory=dict)
-    rows: list[tuple[Row, int]] = field(default_factory=list)
-
-
-@dataclass(slots=True)
-class Disagreement:
-    """Two sources that say different things of an output in one case."""
-
-    case: int
-    output: str
-    first: str
-    second: str
-
-
-@dataclass(slots=True)
-class Expectation:
-    """The whole of a spec, ready to be held against hand-ins."""
-
-    spec: Spec
-    cases: Cases
-    bits: dict[Key, Planes]
-    sources: list[Source]
-    groups: dict[str, int]
-    uncovered: int = 0
-    disagreements: list[Disagreement] = field(default_factory=list)
 
 
 def build_expectation(
@@ -80,6 +39,8 @@ def build_expectation(
 
     `position` is where to point when a message is about the spec as a whole.
     """
+    if spec.is_clocked:
+        return _build_clocked(spec, others, collector, limits, position)
     errors = collector.errors
     try:
         cases = expand_cases(spec, limits.cases)
@@ -106,6 +67,71 @@ def build_expectation(
     _combine(result, collector, position)
     _completeness(result, collector, position)
     return result, collector.errors == errors
+
+
+def _build_clocked(spec: Spec, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int) -> tuple[Expectation | None, bool]:
+    """The same for a clocked lab, whose cases are the steps of sequences."""
+    errors = collector.errors
+    table = FunctionTable(spec, spec.function, collector) if spec.function else None
+    if collector.errors > errors:
+        return None, False
+    cases, coverage = plan(spec, table, collector, limits.cases)
+    if cases is None or cases.drive is None:
+        return None, False
+    sources: list[Source] = []
+    if any(row.outputs for item in spec.steps for row in item.rows):
+        sources.append(from_steps(spec, cases))
+    if table is not None:
+        sources.append(from_function(spec, table, cases, cases.drive))
+    for model in spec.models:
+        source = _from_model(spec, model, others, cases, collector, limits, position)
+        if source is not None:
+            sources.append(source)
+    groups = {name: _condition(spec, text, at, cases, collector, limits) for name, (text, at) in spec.groups.items()}
+    result = Expectation(spec, cases, {}, sources, groups, coverage=coverage)
+    if spec.equations is not None:
+        so_far = Expectation(spec, cases, {}, sources, {})
+        _combine(so_far, Collector(), position)
+        source = _equations_in_steps(spec, so_far, collector)
+        if source is not None:
+            sources.append(source)
+    if not sources:
+        return None, False
+    _combine(result, collector, position)
+    _completeness(result, collector, position)
+    return result, collector.errors == errors
+
+
+def _equations_in_steps(spec: Spec, so_far: Expectation, collector: Collector) -> Source | None:
+    """Outputs that equations give from inputs, and from what other sources expect of other outputs in the same step."""
+    made = _equation_design(spec, collector, True)
+    if made is None:
+        return None
+    design, operands = made
+    value_of = {t.signal.id: p.body.value for p in design.processes if isinstance(p.body, ir.Assign) for t in p.body.targets}
+    name_of = {o.signal.id: name for name, o in operands.items()}
+    bits = {key: Planes() for key in _keys(spec)}
+    for step, expected in enumerate(combined_words(so_far.bits, spec, so_far.cases)):
+        known = expected | dict(zip((p.name for p in spec.inputs), inputs_of(spec, so_far.cases, step), strict=True))
+        words: dict[int, Word] = {}
+
+        def read(signal: Signal, known: dict[str, Word] = known, words: dict[int, Word] = words) -> Word:
+            if signal.id not in value_of:
+                return known[name_of[signal.id]]
+            if signal.id not in words:
+                words[signal.id] = 0, 0  # going round in a circle it stays unknown
+                words[signal.id] = evaluate(value_of[signal.id], read)
+            return words[signal.id]
+
+        for port in spec.outputs:
+            signal = operands[port.name].signal
+            one, zero = read(signal) if signal.id in value_of else (0, 0)
+            for i in range(port.width):
+                planes = bits[port.name, i]
+                planes.one |= (one & ~zero) >> i & 1 and 1 << step
+                planes.zero |= (zero & ~one) >> i & 1 and 1 << step
+                planes.care |= (one ^ zero) >> i & 1 and 1 << step
+    return Source("equations", bits)
 
 
 def _keys(spec: Spec) -> list[Key]:
@@ -170,16 +196,6 @@ def _enter(source: Source, port: str, width: int, cell: Cell, plane: int) -> int
         if zero:
             bits.zero |= plane
     return clash
-
-
-def case_text(spec: Spec, cases: Cases, case: int) -> str:
-    """A case in words: `key = 1, level_eq = 0`."""
-    parts = []
-    bit = 0
-    for port in spec.inputs:
-        parts.append(f"{port.name} = {port.show(cases.word(case, bit, port.width))}")
-        bit += port.width
-    return ", ".join(parts)
 
 
 # Equations.
@@ -317,11 +333,14 @@ def _from_model(
     if binding.problems:
         collector.error("bad-model", f"the ports of {model} do not fit: {binding.problems[0]}", position)
         return None
-    observation: Observation = observe(design, binding, spec.inputs, cases, limits)
+    watch = observe if cases.drive is None else observe_steps
+    observation: Observation = watch(design, binding, spec.inputs, cases, limits)
     run = observation.runs[0]
     if run.stopped:
         collector.error("bad-model", f"{model} does not settle in {run.stopped.bit_count()} cases", position)
         return None
+    if cases.drive is not None:
+        return Source(model, _known_in_all(observation, _keys(spec), cases.full))
     bits = {key: Planes(*run.outputs[key], cases.full) for key in _keys(spec)}
     for other in observation.runs[1:]:
         for key in bits:
@@ -335,6 +354,18 @@ def _from_model(
                 _mask(spec, row, match_plane(row, spec, cases), masked)
     _no_unknowns(spec, model, {k: Planes(p.one, p.zero, p.care & ~masked[k]) for k, p in bits.items()}, cases, collector, position)
     return Source(model, bits)
+
+
+def _known_in_all(observation: Observation, keys: list[Key], full: int) -> dict[Key, Planes]:
+    """What a clocked model does wherever it is known (before a reset it is not) and no open input matters."""
+    bits: dict[Key, Planes] = {}
+    for key in keys:
+        one, zero = full, full
+        for run in observation.runs:
+            a, b = run.outputs[key]
+            one, zero = one & a & ~b, zero & b & ~a
+        bits[key] = Planes(one, zero, one | zero)
+    return bits
 
 
 def _mask(spec: Spec, row: Row, plane: int, masked: dict[Key, int]) -> None:
@@ -384,7 +415,10 @@ def _combine(result: Expectation, collector: Collector, position: int) -> None:
             total.care |= fresh
             owner.append((source, bits))
         keep = total.care & ~masked
-        result.bits[key] = Planes(total.one & keep, total.zero & keep, keep)
+        follow: dict[int, tuple[int, bool]] = {}
+        for source in result.sources:
+            follow |= {step: anchor for step, anchor in source.bits[key].follow.items() if not (keep | masked) >> step & 1}
+        result.bits[key] = Planes(total.one & keep, total.zero & keep, keep, follow)
     for (first, second), clash in told.items():
         shown: list[str] = []
         rest = clash
@@ -436,7 +470,7 @@ def _completeness(result: Expectation, collector: Collector, position: int) -> N
                 covered |= bits.care
     missing = cases.full & ~covered
     result.uncovered = missing.bit_count()
-    if missing:
+    if missing and cases.drive is None:  # before the first reset nothing can be expected
         shown: list[str] = []
         rest = missing
         while rest and len(shown) < _MOST_TOLD:
@@ -450,16 +484,5 @@ def _completeness(result: Expectation, collector: Collector, position: int) -> N
             f"{result.uncovered} of {cases.count} cases are covered by no row and will not be compared: " + "; ".join(shown) + more,
             where,
         )
-    if not any(bits.care for bits in result.bits.values()):
+    if not any(bits.care or bits.follow for bits in result.bits.values()):
         collector.error("nothing-compared", "no output is compared in any case", position)
-
-
-def expected_word(result: Expectation, port_name: str, width: int, case: int) -> tuple[values.Word, int]:
-    """The expected value of an output in one case, and which of its digits are compared."""
-    one = zero = care = 0
-    for i in range(width - 1, -1, -1):
-        planes = result.bits[port_name, i]
-        one = one << 1 | (planes.one >> case & 1)
-        zero = zero << 1 | (planes.zero >> case & 1)
-        care = care << 1 | (planes.care >> case & 1)
-    return (one, zero), care

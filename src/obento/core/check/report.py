@@ -6,8 +6,9 @@ from typing import Any, Literal
 
 from obento.core import values
 from obento.core.check.check import Checked
-from obento.core.check.expect import Expectation, expected_word
-from obento.core.check.verdict import Verdict
+from obento.core.check.divergence import diverge
+from obento.core.check.expectation import Expectation, expected_word
+from obento.core.check.verdict import Verdict, set_bits, shown_word
 
 FORMAT = "result/1"
 Shown = Literal["all", "failing", "none"]
@@ -26,6 +27,7 @@ def report(expectation: Expectation, handins: list[tuple[str, Checked]], cases: 
 def handin_report(expectation: Expectation, name: str, checked: Checked, cases: Shown) -> dict[str, Any]:
     verdict = checked.verdict
     count = expectation.cases.count
+    follows = diverge(expectation, verdict).follows if verdict and expectation.cases.drive else 0
     return {
         "name": name,
         "status": checked.status,
@@ -36,7 +38,7 @@ def handin_report(expectation: Expectation, name: str, checked: Checked, cases: 
         "verdict": verdict.digits() if verdict else "0" * count,
         "cells": verdict.cells() if verdict else "s" * count,
         "cluster": verdict.cluster if verdict else None,
-        "cases": [case_report(expectation, verdict, i) for i in _chosen(verdict, cases)] if verdict else [],
+        "cases": [case_report(expectation, verdict, i, follows) for i in _chosen(verdict, cases)] if verdict else [],
         "binding": [{"ours": b.ours, "theirs": b.theirs, "how": b.how} for b in checked.binding],
         "rules": [{"rule": r.rule, "ok": r.ok, "text": r.text} for r in checked.rules],
         "findings": [{"kind": f.kind, "text": f.text, "file": f.file or None, "line": f.line or None} for f in checked.findings],
@@ -60,18 +62,11 @@ def _chosen(verdict: Verdict, cases: Shown) -> list[int]:
     return set_bits(plane)
 
 
-def set_bits(plane: int) -> list[int]:
-    """The numbers of the cases in a plane, in order."""
-    found = []
-    while plane:
-        low = plane & -plane
-        found.append(low.bit_length() - 1)
-        plane ^= low
-    return found
+def case_report(expectation: Expectation, verdict: Verdict, case: int, follows: int = 0) -> dict[str, Any]:
+    """One case: inputs, expected, actual (as shown by the ports' radix), which outputs are not right and in which run.
 
-
-def case_report(expectation: Expectation, verdict: Verdict, case: int) -> dict[str, Any]:
-    """One case: inputs, expected, actual (as shown by the ports' radix), which outputs are not right and in which run."""
+    A step also says where it is and what the clock does; `follows` are the steps that are wrong only because earlier ones were.
+    """
     spec = expectation.spec
     inputs: dict[str, str] = {}
     bit = 0
@@ -82,19 +77,23 @@ def case_report(expectation: Expectation, verdict: Verdict, case: int) -> dict[s
     actual: dict[str, str] = {}
     wrong: list[str] = []
     for port in spec.outputs:
-        word, care = expected_word(expectation, port.name, port.width, case)
+        word, care = expected_word(expectation, port.name, port.width, case, verdict.expected)
         expected[port.name] = port.show(word, care)
-        one = zero = 0
-        for i in range(port.width - 1, -1, -1):
-            a, b = verdict.shown[port.name, i]
-            one, zero = one << 1 | (a >> case & 1), zero << 1 | (b >> case & 1)
-        actual[port.name] = port.show((one, zero))
+        actual[port.name] = port.show(shown_word(verdict, port, case))
         output = verdict.outputs[port.name]
         if (output.failed | output.undefined | output.stopped) >> case & 1:
             wrong.append(port.name)
     group = next((name for name, plane in expectation.groups.items() if plane >> case & 1), None)
+    drive = expectation.cases.drive
+    step: dict[str, Any] = {}
+    if drive is not None:
+        sequence, number = drive.place(case)
+        step = {"sequence": sequence.name, "step": number, "clock": drive.actions[case], "follows": bool(follows >> case & 1)}
+        if spec.clock is not None:
+            inputs[spec.clock.port] = drive.actions[case]
     return {
         "index": case,
+        **step,
         "group": group,
         "run": verdict.run_of(case),
         "in": inputs,

@@ -10,7 +10,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import combinations
 
-from obento.core.check.expect import Expectation, Planes
+from obento.core.check.expectation import Expectation, Planes
 from obento.core.check.verdict import Verdict
 from obento.core.sim.graph import count_plane
 from obento.core.spec.model import SpecPort

@@ -5,9 +5,11 @@ from __future__ import annotations
 import hashlib
 from dataclasses import dataclass, field
 
-from obento.core.check.expect import Expectation, Key
+from obento.core.check.expectation import Expectation, Key, Planes
 from obento.core.check.observe import Observation, Run
 from obento.core.spec.cases import plane_digits
+from obento.core.spec.model import SpecPort
+from obento.core.values import Word
 
 
 @dataclass(slots=True)
@@ -26,12 +28,13 @@ class Verdict:
     """A hand-in in all cases.
 
     `shown` are the values to show: those of the fresh run, or of the first run that went wrong. `failing_runs` says which
-    run that was: pairs of a run's name and the cases it is shown for.
+    run that was: pairs of a run's name and the cases it is shown for. `expected` is what it was held against.
     """
 
     count: int
     outputs: dict[str, OutputVerdict]
     shown: dict[Key, tuple[int, int]]
+    expected: dict[Key, Planes]
     failing_runs: list[tuple[str, int]] = field(default_factory=list)
     passed: int = 0
     failed: int = 0
@@ -73,12 +76,13 @@ def judge(expectation: Expectation, observation: Observation) -> Verdict:
     """The verdict on every case and output."""
     full = expectation.cases.full
     shown = dict(observation.runs[0].outputs)
-    wrong_in = [_wrong(expectation, run) for run in observation.runs]
+    wanted_in = [wanted(expectation, run.outputs) for run in observation.runs]
+    expected = dict(wanted_in[0])
     taken = 0
     stopped = 0
     failing: list[tuple[str, int]] = []
-    for run, wrong in zip(observation.runs, wrong_in, strict=True):
-        fresh_wrong = wrong & ~taken
+    for run, wants in zip(observation.runs, wanted_in, strict=True):
+        fresh_wrong = _wrong(wants, run) & ~taken
         if not fresh_wrong:
             continue
         failing.append((run.name, fresh_wrong))
@@ -88,11 +92,13 @@ def judge(expectation: Expectation, observation: Observation) -> Verdict:
             for key, (one, zero) in run.outputs.items():
                 a, b = shown[key]
                 shown[key] = (a & ~fresh_wrong | one & fresh_wrong, b & ~fresh_wrong | zero & fresh_wrong)
+            for key, want in wants.items():
+                expected[key] = expected[key].with_cases(want, fresh_wrong)
     compared = 0
-    for bits in expectation.bits.values():
+    for bits in expected.values():
         compared |= bits.care
-    outputs = {p.name: _output(expectation, p.name, p.width, shown, stopped) for p in expectation.spec.outputs}
-    verdict = Verdict(expectation.cases.count, outputs, shown, failing)
+    outputs = {p.name: _output(full, expected, p.name, p.width, shown, stopped) for p in expectation.spec.outputs}
+    verdict = Verdict(expectation.cases.count, outputs, shown, expected, failing)
     verdict.not_compared = full & ~compared
     verdict.stopped = stopped & compared
     for output in outputs.values():
@@ -101,26 +107,30 @@ def judge(expectation: Expectation, observation: Observation) -> Verdict:
     verdict.failed &= ~verdict.stopped
     verdict.undefined &= ~verdict.stopped & ~verdict.failed
     verdict.passed = full & ~(verdict.not_compared | verdict.stopped | verdict.failed | verdict.undefined)
-    verdict.cluster = _cluster(expectation, verdict)
+    verdict.cluster = _cluster(verdict)
     return verdict
 
 
-def _wrong(expectation: Expectation, run: Run) -> int:
+def wanted(expectation: Expectation, seen: dict[Key, tuple[int, int]]) -> dict[Key, Planes]:
+    """What is expected of one hand-in, whose outputs were `seen` so."""
+    return {key: bits.after(seen[key]) for key, bits in expectation.bits.items()}
+
+
+def _wrong(wants: dict[Key, Planes], run: Run) -> int:
     """The cases in which a run is not right."""
     wrong = 0
     compared = 0
-    for key, want in expectation.bits.items():
+    for key, want in wants.items():
         one, zero = run.outputs[key]
         wrong |= ((one ^ want.one) | (zero ^ want.zero)) & want.care
         compared |= want.care
     return wrong | run.stopped & compared
 
 
-def _output(expectation: Expectation, port: str, width: int, shown: dict[Key, tuple[int, int]], stopped: int) -> OutputVerdict:
-    full = expectation.cases.full
+def _output(full: int, expected: dict[Key, Planes], port: str, width: int, shown: dict[Key, tuple[int, int]], stopped: int) -> OutputVerdict:
     failed = undefined = compared = 0
     for i in range(width):
-        want = expectation.bits[port, i]
+        want = expected[port, i]
         one, zero = shown[port, i]
         differs = ((one ^ want.one) | (zero ^ want.zero)) & want.care
         open_value = differs & (want.one ^ want.zero) & ~(one ^ zero)
@@ -134,11 +144,11 @@ def _output(expectation: Expectation, port: str, width: int, shown: dict[Key, tu
     return OutputVerdict(full & ~(failed | undefined | stopped | not_compared), failed, undefined, not_compared, stopped)
 
 
-def _cluster(expectation: Expectation, verdict: Verdict) -> str:
+def _cluster(verdict: Verdict) -> str:
     """Hand-ins with the same key behave alike on every compared bit of every case."""
     digest = hashlib.sha256()
     size = (verdict.count + 7) // 8
-    for key, want in expectation.bits.items():
+    for key, want in verdict.expected.items():
         one, zero = verdict.shown[key]
         keep = want.care & ~verdict.stopped
         digest.update((one & keep).to_bytes(size, "little"))
@@ -148,3 +158,22 @@ def _cluster(expectation: Expectation, verdict: Verdict) -> str:
         if name != "fresh":
             digest.update(name.encode() + mask.to_bytes(size, "little"))
     return digest.hexdigest()[:24]
+
+
+def set_bits(plane: int) -> list[int]:
+    """The numbers of the cases in a plane, in order."""
+    found = []
+    while plane:
+        low = plane & -plane
+        found.append(low.bit_length() - 1)
+        plane ^= low
+    return found
+
+
+def shown_word(verdict: Verdict, port: SpecPort, case: int) -> Word:
+    """What an output was in one case."""
+    one = zero = 0
+    for i in range(port.width - 1, -1, -1):
+        a, b = verdict.shown[port.name, i]
+        one, zero = one << 1 | (a >> case & 1), zero << 1 | (b >> case & 1)
+    return one, zero

@@ -1,6 +1,7 @@
 """The cases of a spec, as planes: one whole number for each input bit, one binary digit for each case.
 
-A case is known by its inputs; the same inputs never stand twice.
+A case is known by its inputs; the same inputs never stand twice. In clocked labs the cases are the steps of sequences, known
+by their sequence and number (`Drive`).
 """
 
 from __future__ import annotations
@@ -10,17 +11,22 @@ from dataclasses import dataclass
 
 from obento.core import values
 from obento.core.sim.graph import count_plane
+from obento.core.spec.drive import Drive
 from obento.core.spec.model import Row, Spec, SpecPort
 from obento.core.values import Word
 
 
 @dataclass(frozen=True, slots=True)
 class Cases:
-    """`one[i]` and `zero[i]` are the planes of input bit `i`; bits are numbered port by port, bit 0 of each first."""
+    """`one[i]` and `zero[i]` are the planes of input bit `i`; bits are numbered port by port, bit 0 of each first.
+
+    With a `drive` the cases are steps; the planes are the inputs when outputs are sampled, the clock's too.
+    """
 
     count: int
     one: tuple[int, ...]
     zero: tuple[int, ...]
+    drive: Drive | None = None
 
     @property
     def full(self) -> int:

@@ -5,12 +5,13 @@ from __future__ import annotations
 import hashlib
 import re
 import tomllib
-from collections.abc import Mapping
-from typing import Any
+from collections.abc import Callable, Mapping
+from typing import Any, TypeVar
 
 from obento.core.diagnostics import Collector
 from obento.core.source import SourceFile
-from obento.core.spec.model import Marks, RandomCases, Row, Rules, Spec, SpecPort
+from obento.core.spec.model import Clock, Marks, RandomCases, Reset, Row, Rules, Spec, SpecPort
+from obento.core.spec.steps import Sides, parse_function, parse_steps
 from obento.core.spec.table import parse_table
 from obento.core.suggest import did_you_mean
 
@@ -18,9 +19,11 @@ FORMAT = "spec/1"
 _PORT = re.compile(r"(?P<name>[A-Za-z_]\w*)(?:\[(?P<a>\d+)(?:\.\.(?P<b>\d+))?\])?(?P<s>s)?(?::(?P<radix>\w+))?$")
 _KEYS: dict[str, tuple[str, ...]] = {
     "": ("obento", "title", "unit", "ports", "expect", "cases", "clock", "reset", "match", "rules", "marks", "students"),
-    "ports": ("in", "out"),
+    "ports": ("in", "out", "inner"),
     "expect": ("equations", "table", "model", "steps", "function", "bench"),
     "cases": ("all", "listed", "corners", "random", "groups"),
+    "clock": ("port", "edge"),
+    "reset": ("port", "active", "kind"),
     "match": ("names", "aliases"),
     "rules": ("languages", "only_gates", "max_gates"),
     "marks": ("total", "by", "weights"),
@@ -89,16 +92,16 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
     _check_keys(data, reader)
     if data.get("obento") != FORMAT:
         reader.error("", "obento", "format", f'the first line must be obento = "{FORMAT}"', "it says which version of the format this is")
-    for section in ("clock", "reset"):
-        if section in data:
-            reader.error(section, section, "not-yet", "clocked labs are not checked by this version", "leave [clock] and [reset] out")
     unit = data.get("unit")
     if not isinstance(unit, str) or not re.fullmatch(r"[A-Za-z_][\w$]*", unit):
         reader.error("", "unit", "unit", "`unit` must name the module or wiring list to be handed in")
         unit = ""
     inputs = _ports(data, "in", reader)
     outputs = _ports(data, "out", reader)
-    _check_ports(inputs, outputs, reader)
+    inner = _ports(data, "inner", reader) if "inner" in (data.get("ports") or {}) else ()
+    clock, reset = _clock(data, reader), _reset(data, reader)
+    inputs = _with_timing(inputs, clock, reset, reader)
+    _check_ports((*inputs, *inner), outputs, reader)
     if collector.errors > errors:
         return None
     expect = _section(data, "expect", reader)
@@ -106,20 +109,26 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
     match = _section(data, "match", reader)
     table = _table(expect, "expect", "table", inputs, outputs, reader, others, True)
     listed = _table(cases, "cases", "listed", inputs, outputs, reader, others, False) or ()
+    sides = Sides(inputs, outputs, inner, clock, reset)
+    steps = _timed(expect, "steps", parse_steps, sides, reader) or ()
+    function = _timed(expect, "function", parse_function, sides, reader)
+    is_clocked = clock is not None or bool(steps) or function is not None
+    _check_kind(is_clocked, expect, cases, function is not None, inner, reader)
     equations = _string(expect, "expect", "equations", reader)
     models = _strings(expect, "expect", "model", reader)
     for model in models:
         if model not in others:
             reader.error("expect", "model", "no-model", f"there is no file `{model}` beside the spec", did_you_mean(model, others))
-    if equations is None and table is None and not models and not any(r.outputs for r in listed):
+    says = function is not None or any(row.outputs for item in steps for row in item.rows) or any(r.outputs for r in listed)
+    if equations is None and table is None and not models and not says and collector.errors == errors:
         reader.error(
             "expect",
             "expect",
             "no-source",
             "nothing says what is right",
-            "give `equations`, a `table`, a `model` or listed rows with outputs",
+            "give `steps`, a `function` table or a `model`" if is_clocked else "give `equations`, a `table`, a `model` or listed rows with outputs",
         )
-    all_cases, corners, random = _which_cases(cases, inputs, listed, reader)
+    all_cases, corners, random = _which_cases(cases, inputs, listed, is_clocked, reader)
     rules, marks = _rules(data, reader), _marks(data, reader)
     students = _section(data, "students", reader)
     see = students.get("see", "first-failing")
@@ -141,6 +150,7 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
         table=table, listed=listed, models=models, all_cases=all_cases, corners=corners, random=random, groups=groups,
         lenient=names == "lenient", aliases=aliases, rules=rules, marks=marks, see=see,
         hidden=tuple(_strings(students, "students", "hidden", reader)), digest="sha256:" + digest.hexdigest(),
+        clock=clock, reset=reset, inner=inner, steps=steps, function=function,
     )  # fmt: skip
 
 
@@ -153,7 +163,7 @@ def _check_keys(data: Mapping[str, Any], reader: _Reader) -> None:
             for inner in value if known else ():
                 if inner not in (known or ()):
                     reader.error(key, inner, "unknown-key", f"`{inner}` means nothing in [{key}]", did_you_mean(inner, known or ()))
-                elif inner in ("steps", "function", "bench"):
+                elif inner == "bench":
                     reader.error(key, inner, "not-yet", f"`{inner}` is not checked by this version")
 
 
@@ -184,8 +194,11 @@ def _strings(section: Mapping[str, Any], name: str, key: str, reader: _Reader) -
 
 def _ports(data: Mapping[str, Any], side: str, reader: _Reader) -> tuple[SpecPort, ...]:
     text = data.get("ports", {}).get(side) if isinstance(data.get("ports"), dict) else None
+    if side == "in" and "clock" in data and (text is None or text == ""):
+        return ()
     if not isinstance(text, str) or not text.strip():
-        reader.error("ports", side, "ports", f"`{side}` in [ports] must list the {side}puts", 'for instance in = "a b depth[4]"')
+        what = "states" if side == "inner" else f"{side}puts"
+        reader.error("ports", side, "ports", f"`{side}` in [ports] must list the {what}", 'for instance in = "a b depth[4]"')
         return ()
     base = reader.text("ports", side, text)
     ports: list[SpecPort] = []
@@ -205,7 +218,7 @@ def _ports(data: Mapping[str, Any], side: str, reader: _Reader) -> tuple[SpecPor
         elif radix not in ("bin", "dec", "hex"):
             reader.collector.error("port", f"`{radix}` is no radix", start, end, "bin, dec or hex")
         else:
-            ports.append(SpecPort(found["name"], side, width, left, right, bool(found["s"]), radix))  # type: ignore[arg-type]
+            ports.append(SpecPort(found["name"], "in" if side == "in" else "out", width, left, right, bool(found["s"]), radix))  # type: ignore[arg-type]
     return tuple(ports)
 
 
@@ -215,6 +228,70 @@ def _check_ports(inputs: tuple[SpecPort, ...], outputs: tuple[SpecPort, ...], re
         if port.name in seen:
             reader.error("ports", port.direction, "duplicate", f"port `{port.name}` is listed twice")
         seen.add(port.name)
+
+
+def _clock(data: Mapping[str, Any], reader: _Reader) -> Clock | None:
+    if "clock" not in data:
+        return None
+    section = _section(data, "clock", reader)
+    port, edge = section.get("port"), section.get("edge", "rise")
+    if not isinstance(port, str) or not port.isidentifier():
+        reader.error("clock", "port", "bad-value", "`port` in [clock] names the clock input", 'port = "clk"')
+        return None
+    if edge not in ("rise", "fall"):
+        reader.error("clock", "edge", "bad-value", "`edge` is rise or fall: the one on which the design acts")
+        return None
+    return Clock(port, edge)
+
+
+def _reset(data: Mapping[str, Any], reader: _Reader) -> Reset | None:
+    if "reset" not in data:
+        return None
+    section = _section(data, "reset", reader)
+    port, active, kind = section.get("port"), section.get("active", 1), section.get("kind", "async")
+    if not isinstance(port, str) or not port.isidentifier():
+        reader.error("reset", "port", "bad-value", "`port` in [reset] names the reset input", 'port = "clr_n"')
+        return None
+    if active not in (0, 1) or isinstance(active, bool):
+        reader.error("reset", "active", "bad-value", "`active` is 0 or 1: the level that resets")
+        return None
+    if kind not in ("async", "sync"):
+        reader.error("reset", "kind", "bad-value", "`kind` is async (at once) or sync (at the edge)")
+        return None
+    return Reset(port, active, kind)
+
+
+def _with_timing(inputs: tuple[SpecPort, ...], clock: Clock | None, reset: Reset | None, reader: _Reader) -> tuple[SpecPort, ...]:
+    """The inputs, with clock and reset before them where [ports] leaves them out."""
+    for section, timing in (("reset", reset), ("clock", clock)):
+        if timing is None:
+            continue
+        known = next((p for p in inputs if p.name == timing.port), None)
+        if known is None:
+            inputs = (SpecPort(timing.port, "in", 1, 0, 0, False, "bin"), *inputs)
+        elif known.width != 1:
+            reader.error(section, "port", "port", f"`{timing.port}` must have one bit")
+    return inputs
+
+
+_T = TypeVar("_T")
+
+
+def _timed(section: Mapping[str, Any], key: str, parse: Callable[[str, int, Sides, Collector], _T], sides: Sides, reader: _Reader) -> _T | None:
+    text = _string(section, "expect", key, reader)
+    return None if text is None else parse(text, reader.text("expect", key, text), sides, reader.collector)
+
+
+def _check_kind(
+    is_clocked: bool, expect: Mapping[str, Any], cases: Mapping[str, Any], has_function: bool, inner: tuple[SpecPort, ...], reader: _Reader
+) -> None:
+    """Tables of cases and lists of steps exclude each other."""
+    for section, name, keys in ((expect, "expect", ("table",)), (cases, "cases", ("all", "listed", "corners"))):
+        for key in keys if is_clocked else ():
+            if key in section:
+                reader.error(name, key, "clocked", f"`{key}` is for labs without memory", "give `steps` or a `function` table")
+    if inner and not has_function:
+        reader.error("ports", "inner", "no-function", "`inner` are states of a `function` table, and there is none")
 
 
 def _table(
@@ -240,7 +317,7 @@ def _table(
 
 
 def _which_cases(
-    cases: Mapping[str, Any], inputs: tuple[SpecPort, ...], listed: tuple[Row, ...], reader: _Reader
+    cases: Mapping[str, Any], inputs: tuple[SpecPort, ...], listed: tuple[Row, ...], is_clocked: bool, reader: _Reader
 ) -> tuple[bool, bool, RandomCases | None]:
     bits = sum(p.width for p in inputs)
     corners = cases.get("corners", False)
@@ -255,6 +332,8 @@ def _which_cases(
             reader.error("cases", "random", "bad-value", "`random` needs a count from 1 to 1048576", "random = { count = 2000, seed = 7 }")
         else:
             random = RandomCases(count, seed)
+    if is_clocked:
+        return False, False, random
     others = bool(listed) or corners or random is not None
     everything = cases.get("all", not others)
     if not isinstance(everything, bool):

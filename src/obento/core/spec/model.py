@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from obento.core import values
+from obento.core.formula.ast import Formula
 from obento.core.values import Word
 
 Radix = Literal["bin", "dec", "hex"]
@@ -45,10 +46,14 @@ class SpecPort:
 
 @dataclass(frozen=True, slots=True)
 class Cell:
-    """One value in a table: digits, and which of them are given (the others are `-`)."""
+    """One value in a table: digits, and which of them are given (the others are `-`).
+
+    In clocked labs an expected value may also be the one `before` the step (`=`) or its complement (`!`).
+    """
 
     word: Word
     care: int
+    before: Literal["", "=", "!"] = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +64,63 @@ class Row:
     inputs: tuple[Cell, ...]
     outputs: tuple[Cell, ...] | None
     line: int
+
+
+@dataclass(frozen=True, slots=True)
+class Clock:
+    """`edge` is the active one; at rest the clock is on the level before it."""
+
+    port: str
+    edge: Literal["rise", "fall"]
+
+    @property
+    def idle(self) -> int:
+        return int(self.edge == "fall")
+
+
+@dataclass(frozen=True, slots=True)
+class Reset:
+    port: str
+    active: int
+    kind: Literal["async", "sync"]
+
+
+@dataclass(frozen=True, slots=True)
+class StepRow:
+    """One step: inputs are set, then the clock does what `action` says: `.` nothing, `r` it rises, `f` it falls, `c` a cycle.
+
+    `inputs` are in the spec's order, the clock's own cell is empty.
+    """
+
+    position: int
+    line: int
+    action: str
+    inputs: tuple[Cell, ...]
+    outputs: tuple[Cell, ...] | None
+
+
+@dataclass(frozen=True, slots=True)
+class StepList:
+    """One sequence as written."""
+
+    name: str
+    rows: tuple[StepRow, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class FunctionRow:
+    """One row of a function table: when, and what becomes of each of its states.
+
+    `clock` is `-` (always), `.` (no edge), `r`, `f`, or the level 0 or 1 without an edge. `present` are states before, by
+    name; `then` is a value, or a formula over inputs and the states before.
+    """
+
+    position: int
+    line: int
+    clock: str
+    inputs: tuple[Cell, ...]
+    present: tuple[tuple[str, Cell], ...]
+    then: tuple[tuple[str, Cell | Formula], ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,6 +166,16 @@ class Spec:
     see: Literal["first-failing", "all", "counts", "nothing"]
     hidden: tuple[str, ...]
     digest: str
+    clock: Clock | None = None
+    reset: Reset | None = None
+    inner: tuple[SpecPort, ...] = ()
+    steps: tuple[StepList, ...] = ()
+    function: tuple[FunctionRow, ...] | None = None
+
+    @property
+    def is_clocked(self) -> bool:
+        """Whether its cases are steps of sequences, one after the other."""
+        return self.clock is not None or bool(self.steps) or self.function is not None
 
     @property
     def input_bits(self) -> int:

@@ -18,7 +18,9 @@ _WORD = re.compile(r"\S+")
 _BITS = re.compile(r"[01xXzZ\-_]+")
 
 
-class _BadCell(Exception):
+class BadCell(Exception):
+    """A value that cannot be read; `text` says what is wrong with it."""
+
     def __init__(self, text: str, hint: str = "") -> None:
         super().__init__(text)
         self.text = text
@@ -42,7 +44,7 @@ def parse_table(
         words = _csv_words(content) if as_csv else [(m.group(), m.start()) for m in _WORD.finditer(content)]
         if not any(w for w, _ in words):
             continue
-        words = _split_bars(words)
+        words = split_bars(words)
         if header is None:
             header = _header(words, start, inputs, outputs, collector, need_outputs)
             if header is None:
@@ -66,7 +68,7 @@ def _csv_words(content: str) -> list[tuple[str, int]]:
     return words
 
 
-def _split_bars(words: list[tuple[str, int]]) -> list[tuple[str, int]]:
+def split_bars(words: list[tuple[str, int]]) -> list[tuple[str, int]]:
     """`a|b` without spaces reads as `a | b`."""
     out: list[tuple[str, int]] = []
     for word, at in words:
@@ -151,7 +153,7 @@ def _row(
             continue
         try:
             cells[port.name] = parse_value(word, port)
-        except _BadCell as bad:
+        except BadCell as bad:
             collector.error("bad-value", f"`{word}` for `{port.name}`: {bad.text}", start + at, start + at + len(word), bad.hint)
             return None
     nothing = Cell((0, 0), 0)
@@ -178,7 +180,7 @@ def parse_value(word: str, port: SpecPort) -> Cell:
 
     Raises
     ------
-    _BadCell
+    BadCell
         With a sentence on what is wrong.
     """
     width = port.width
@@ -205,20 +207,20 @@ def parse_value(word: str, port: SpecPort) -> Cell:
         elif port.radix == "dec" or negative or lower.startswith("+"):
             number = int(body, 10)
         else:
-            raise _BadCell("this is no binary number", f"write 0d{word}, or declare `{port.name}[{width}]:dec`")
+            raise BadCell("this is no binary number", f"write 0d{word}, or declare `{port.name}[{width}]:dec`")
     except ValueError:
-        raise _BadCell(f"this is no {'hexadecimal' if port.radix == 'hex' else 'whole'} number") from None
+        raise BadCell(f"this is no {'hexadecimal' if port.radix == 'hex' else 'whole'} number") from None
     number = -number if negative else number
     lowest, highest = (-(1 << width - 1), (1 << width - 1) - 1) if port.signed else (0, full)
     explicit = body.startswith("0x") or port.radix == "hex"
     if not (lowest <= number <= highest or (explicit and 0 <= number <= full)):
-        raise _BadCell(f"this does not fit: {port.name} goes from {lowest} to {highest}")
+        raise BadCell(f"this does not fit: {port.name} goes from {lowest} to {highest}")
     return Cell(values.word(number, width), full)
 
 
 def _binary(digits: str, width: int) -> Cell:
     if len(digits) != width:
-        raise _BadCell(f"{len(digits)} digits for {width} bits", f"write all {width} digits")
+        raise BadCell(f"{len(digits)} digits for {width} bits", f"write all {width} digits")
     care = 0
     for d in digits:
         care = care << 1 | (d != "-")

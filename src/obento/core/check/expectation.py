@@ -1,0 +1,126 @@
+"""What is expected of hand-ins, in the form in which they are held against it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from obento.core import values
+from obento.core.spec.cases import Cases
+from obento.core.spec.model import Row, Spec, StepRow
+
+Key = tuple[str, int]
+"""A bit of an output of the spec: port name and offset (0 is the rightmost)."""
+
+
+@dataclass(slots=True)
+class Planes:
+    """Expected values of one output bit in all cases; `care` has a one where they are to be compared.
+
+    `follow` are steps in which the bit is expected as it was observed in an earlier step, which was not compared: that step,
+    and whether the opposite is expected.
+    """
+
+    one: int = 0
+    zero: int = 0
+    care: int = 0
+    follow: dict[int, tuple[int, bool]] = field(default_factory=dict)
+
+    def with_cases(self, other: Planes, cases: int) -> Planes:
+        """These values, but in `cases` those of another."""
+        keep = ~cases
+        return Planes(self.one & keep | other.one & cases, self.zero & keep | other.zero & cases, self.care & keep | other.care & cases)
+
+    def after(self, seen: tuple[int, int]) -> Planes:
+        """The same for one hand-in, whose bit was `seen` so. The opposite of what is unknown is no value to be right with."""
+        if not self.follow:
+            return self
+        one, zero, care = self.one, self.zero, self.care
+        for step, (anchor, turned) in self.follow.items():
+            a, b = seen[0] >> anchor & 1, seen[1] >> anchor & 1
+            if turned:
+                a, b = (b, a) if a != b else (1, 0)
+            one, zero, care = one | a << step, zero | b << step, care | 1 << step
+        return Planes(one, zero, care)
+
+
+@dataclass(slots=True)
+class Source:
+    """What one source says; `masked` are bits that it wants not compared whatever others say (`-`)."""
+
+    name: str
+    bits: dict[Key, Planes]
+    masked: dict[Key, int] = field(default_factory=dict)
+    rows: list[tuple[Row | StepRow, int]] = field(default_factory=list)
+
+
+@dataclass(slots=True)
+class Disagreement:
+    """Two sources that say different things of an output in one case."""
+
+    case: int
+    output: str
+    first: str
+    second: str
+
+
+@dataclass(frozen=True, slots=True)
+class Coverage:
+    """What the sequences made from a function table take: pairs of a known state and a row, of those that are possible.
+
+    `reached` of `possible_states` values of the states can be reached; `unreached` says some that cannot, `idle_rows` are the
+    lines of rows that no reachable state takes.
+    """
+
+    rows: int
+    states: int
+    taken: int
+    possible: int
+    possible_states: int
+    unreached: tuple[str, ...] = ()
+    idle_rows: tuple[int, ...] = ()
+    is_whole: bool = True
+
+
+@dataclass(slots=True)
+class Expectation:
+    """The whole of a spec, ready to be held against hand-ins."""
+
+    spec: Spec
+    cases: Cases
+    bits: dict[Key, Planes]
+    sources: list[Source]
+    groups: dict[str, int]
+    uncovered: int = 0
+    disagreements: list[Disagreement] = field(default_factory=list)
+    coverage: Coverage | None = None
+
+
+def case_text(spec: Spec, cases: Cases, case: int) -> str:
+    """A case in words: `key = 1, level_eq = 0`; a step with its place before: `walk 2, step 7 (c), take = 1`."""
+    parts = []
+    bit = 0
+    drive = cases.drive
+    if drive is not None:
+        parts.append(drive.name(case) + (f" ({drive.actions[case]})" if spec.clock else ""))
+    for port in spec.inputs:
+        if spec.clock is not None and port.name == spec.clock.port:
+            bit += port.width
+            continue
+        parts.append(f"{port.name} = {port.show(cases.word(case, bit, port.width))}")
+        bit += port.width
+    return ", ".join(parts)
+
+
+def expected_word(result: Expectation, port_name: str, width: int, case: int, bits: dict[Key, Planes] | None = None) -> tuple[values.Word, int]:
+    """The expected value of an output in one case, and which of its digits are compared.
+
+    `bits` are those of one hand-in, where they depend on what it does (`Planes.follow`).
+    """
+    bits = bits or result.bits
+    one = zero = care = 0
+    for i in range(width - 1, -1, -1):
+        planes = bits[port_name, i]
+        one = one << 1 | (planes.one >> case & 1)
+        zero = zero << 1 | (planes.zero >> case & 1)
+        care = care << 1 | (planes.care >> case & 1)
+    return (one, zero), care
