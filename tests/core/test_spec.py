@@ -109,7 +109,7 @@ MISTAKES = [
     ("[cases]\nall = true\n", "1:1", "no-source"),
     ("[expect]\nequations = 'y = a'\n[marks]\nby = 'luck'\n", "10:1", "bad-value"),
     ("[expect]\nequations = y\n", "8:13", "toml"),
-    ("[expect]\nequations = 'y = a'\n[clock]\nport = 'c'\n", "9:1", "not-yet"),
+    ("[expect]\nequations = 'y = a'\n[clock]\nedge = 'up'\n", "9:1", "bad-value"),
 ]
 
 

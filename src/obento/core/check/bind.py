@@ -14,6 +14,7 @@ from obento.core.ir.design import Design, Port
 from obento.core.spec.model import Spec, SpecPort
 from obento.core.suggest import did_you_mean
 
+_CLOCKS = frozenset(["clk", "clock", "ck", "cp", "clkin", "sysclk"])
 _AFFIX = re.compile(r"^(?:i_|o_|in_|out_)|(?:_i|_o|_in|_out)$")
 
 
@@ -68,6 +69,11 @@ def is_near(a: str, b: str) -> bool:
     return _one_slip(x, y)
 
 
+def _are_clocks(spec: Spec, ours: SpecPort, theirs: Port) -> bool:
+    """Everybody writes the clock a little differently."""
+    return spec.clock is not None and ours.name == spec.clock.port and _plain(theirs.name) in _CLOCKS
+
+
 def _style(name: str) -> str:
     """A name whatever the writer's style: `LevelEq`, `LEVEL_EQ` and `level_eq` are the same."""
     return name.lower().replace("_", "")
@@ -102,7 +108,7 @@ def bind_ports(spec: Spec, design: Design) -> Binding:
         steps += [
             ("case", lambda o, t: _style(o.name) == _style(t.name)),
             ("alias", lambda o, t: t.name in spec.aliases.get(o.name, ())),
-            ("near", lambda o, t: _fits(o, t) and is_near(o.name, t.name)),
+            ("near", lambda o, t: _fits(o, t) and (is_near(o.name, t.name) or _are_clocks(spec, o, t))),
         ]
     for how, matches in steps:
         _step(how, matches, open_ours, theirs, binding)

@@ -187,8 +187,11 @@ def _clocked_findings(
 ) -> list[Finding]:
     """What kind of slip it is, where each output goes astray; warnings on how the hand-in is clocked go to the messages."""
 
+    suspicious: list[Slip] = []
+
     def tell(code: str, text: str, at: int, hint: str) -> None:
         reading.collector.warning(code, text, at, None, hint)
+        suspicious.append(Slip(code, text, ""))
 
     def again(other: Design) -> Observation:
         return observe_steps(other, binding, expectation.spec.inputs, expectation.cases, limits)
@@ -199,6 +202,8 @@ def _clocked_findings(
         tell("start-values", f"{relied} steps are right only because registers have initial values", 0, "a reset should set them")
     found = diverge(expectation, verdict)
     slips = find_timing_slips(expectation, verdict, found, design, binding, limits) or find_slips(expectation, verdict)
+    if found.first and not slips:
+        slips = suspicious  # not proven to be the reason, but the first thing to look at
     findings = _as_findings(slips)
     when = when_it_diverges(expectation, verdict, found)
     if when:

@@ -21,7 +21,7 @@ from obento.core import values
 from obento.core.check.expectation import Coverage
 from obento.core.check.function import FunctionTable, Inputs, State
 from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Planned, cell_of
-from obento.core.spec.model import FunctionRow, Spec
+from obento.core.spec.model import FunctionRow, Spec, SpecPort
 
 MOST_STEPS = 6_000
 """Beyond this many steps the least telling things to take are left out, and it is said."""
@@ -266,19 +266,19 @@ class _Explorer:
 
     def _coverage(self) -> Coverage:
         known = [s for s in self._nodes if self._table.known(s)]
-        possible = 1 << min(sum(p.width for p in self._table.states), 64)
+        possible = 1 << min(sum(p.width for _, p in self._named()), 64)
         taken_rows = {row for _, row in self._pairs}
         idle = tuple(row.line for i, row in enumerate(self._rows) if i not in taken_rows)
         return Coverage(
-            len(self._rows), len(known), len(self._pairs & self._taken), len(self._pairs), possible, self._unreached(known, possible), idle,
+            len(self._rows), len({self._number(s) for s in known}), len(self._pairs & self._taken), len(self._pairs), possible, self._unreached(known, possible), idle,
             self._is_whole,
         )  # fmt: skip
 
     def _unreached(self, known: list[State], possible: int) -> tuple[str, ...]:
         """Some values of the states that cannot be reached, as they are written."""
-        if possible > 1 << 16 or len(known) == possible or not self._is_whole:
-            return ()
         numbers = {self._number(s) for s in known}
+        if possible > 1 << 16 or len(numbers) == possible or not self._is_whole:
+            return ()
         found = []
         for number in range(possible):
             if number not in numbers:
@@ -287,15 +287,20 @@ class _Explorer:
                     break
         return tuple(found)
 
+    def _named(self) -> list[tuple[int, SpecPort]]:
+        """The states by which people count: the inner ones, where there are any."""
+        inner = {p.name for p in self._spec.inner}
+        return [(i, p) for i, p in enumerate(self._table.states) if not inner or p.name in inner]
+
     def _number(self, state: State) -> int:
         number = 0
-        for (one, _), port in zip(state, self._table.states, strict=True):
-            number = number << port.width | one
+        for i, port in self._named():
+            number = number << port.width | state[i][0]
         return number
 
     def _text(self, number: int) -> str:
         parts = []
-        for port in reversed(self._table.states):
+        for _, port in reversed(self._named()):
             parts.append(f"{port.name} = {port.show(values.word(number, port.width))}")
             number >>= port.width
         return ", ".join(reversed(parts))

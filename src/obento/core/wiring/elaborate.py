@@ -14,11 +14,12 @@ from obento.core.ir.embed import embed
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.wiring.ast import Bus, Constant, Join, Line, Operand, Use, Wire, Wiring
+from obento.core.wiring.storage import STORAGE, Pin, storage_process, wrong_pins
 
 _GATES = {"and": "and", "nand": "and", "or": "or", "nor": "or", "xor": "xor", "xnor": "xor"}
 _ONE_INPUT = frozenset(["not", "buf"])
 _INVERTING = frozenset(["nand", "nor", "xnor"])
-GATE_NAMES = frozenset(_GATES) | _ONE_INPUT | {"select"}
+GATE_NAMES = frozenset(_GATES) | _ONE_INPUT | {"select"} | STORAGE.keys()
 
 BlockFinder = Callable[[str, int], "Design | None"]
 """Gives a fresh Design of the unit with that name (used at that position), or None when there is none."""
@@ -147,6 +148,8 @@ class _Builder:
                 sizes = [self._size(p) for p in e.parts]
                 return None if None in sizes else sum(s for s in sizes if s)
             case Use():
+                if e.what in STORAGE:
+                    return self._size(e.args[0])
                 if e.what in GATE_NAMES:
                     sizes = [self._size(a) for a in (e.args[1:] if e.what == "select" else e.args)]
                     return next((s for s in sizes if s is not None), None)
@@ -187,7 +190,7 @@ class _Builder:
     def _process(self, body: ir.Assign, line: Line) -> None:
         if len(self._design.processes) >= self._limits.processes:
             raise self._error("too-many", "the design has more parts than can be run", line)
-        origin = line.value.what if isinstance(line.value, Use) else "wire"
+        origin = line.value.what if isinstance(line.value, Use) and line.value.what not in STORAGE else "wire"
         watches = watches_of(stretches_read(body.value))
         self._design.processes.append(Process("continuous", body, watches, line.start, origin, self._w.name))
 
@@ -227,6 +230,8 @@ class _Builder:
     def _gate(self, e: Use, label: str) -> ir.Expr:
         if e.what not in GATE_NAMES:
             return self._inline_block(e, label)
+        if e.what in STORAGE:
+            return self._storage(e, label)
         pin = next((p for p in e.pins if p), None)
         if pin:
             raise self._error("pin", f"`{e.what}` has no pin names", e, "list its inputs in order")
@@ -247,6 +252,43 @@ class _Builder:
                 raise self._error("width-misfit", f"`{e.what}` gets {result.width} and {arg.width} bits", operand, "all inputs need one width")
             result = ir.Binary(result.width, _GATES[e.what], result, arg)
         return ir.Unary(result.width, "not", result) if e.what in _INVERTING else result
+
+    def _storage(self, e: Use, label: str) -> ir.Expr:
+        """A flip-flop or latch: data first, everything else by the names of its pins."""
+        if e.pins[0] not in (None, "d"):
+            raise self._error("pin", f"the first operand of `{e.what}` is its data", e, f"{e.what}(data, {STORAGE[e.what][0]}: wire)")
+        pins: dict[str, Pin] = {}
+        for arg, pin in zip(e.args[1:], e.pins[1:], strict=True):
+            if pin is None or pin not in STORAGE[e.what]:
+                text = f"`{e.what}` has no pin `{pin}`" if pin else f"`{e.what}` takes one data operand, all others by pin"
+                raise self._error("no-pin", text, arg, did_you_mean(pin or "", STORAGE[e.what]) or f"its pins are {', '.join(STORAGE[e.what])}")
+            if pin in pins:
+                raise self._error("duplicate", f"pin `{pin}` is connected twice", arg)
+            pins[pin] = self._pin(arg, f"{label}.{pin}")
+        problem = wrong_pins(e.what, set(pins))
+        if problem:
+            raise self._error("pin", problem, e)
+        self._root.children.append(Instance(label, e.what, e.start))
+        width = self._size(e.args[0])
+        if width is None:
+            raise self._error("no-width", "the width of this data cannot be told", e.args[0], "name it by a gate or port first")
+        held = self._design.add_signal(f"{label}.q", width, "variable", e.start)
+        self._design.processes.append(storage_process(e.what, held, self._lower(e.args[0], label), pins, e.start, self._w.name))
+        return ir.Ref(width, held)
+
+    def _pin(self, arg: Operand, name: str) -> Pin:
+        """The wire at a pin; what is no wire gets one."""
+        value = self._lower(arg, name)
+        if value.width != 1:
+            raise self._error("width-misfit", f"this pin takes one bit, but gets {value.width}", arg)
+        if isinstance(value, ir.Ref):
+            return value.signal, 0
+        if isinstance(value, ir.Slice) and isinstance(value.a, ir.Ref):
+            return value.a.signal, value.low
+        wire = self._design.add_signal(name, 1, "net", arg.start)
+        body = ir.Assign(arg.start, [ir.Target(wire, 0, 1)], value)
+        self._design.processes.append(Process("continuous", body, watches_of(stretches_read(value)), arg.start, "wire", self._w.name))
+        return wire, 0
 
     def _selector(self, e: Use, args: list[ir.Expr]) -> ir.Expr:
         if len(args) < 3:
@@ -355,6 +397,7 @@ def _names_read(e: Operand) -> list[str]:
         case Join():
             return [n for p in e.parts for n in _names_read(p)]
         case Use():
-            return [n for a in e.args for n in _names_read(a)]
+            # What is stored waits: no circle goes through it.
+            return [] if e.what in STORAGE else [n for a in e.args for n in _names_read(a)]
         case _:
             return []

@@ -1,0 +1,12 @@
+// berth ticket counter
+module ticket_counter(input clk, input clr_n, input take,
+                      output reg [3:0] ticket, output last);
+  always @(negedge clk or negedge clr_n)
+    if (!clr_n)
+      ticket <= 4'd0;
+    else if (take) begin
+      if (ticket == 12) ticket <= 4'd0;
+      else ticket <= ticket + 4'd1;
+    end
+  assign last = ticket == 11;
+endmodule

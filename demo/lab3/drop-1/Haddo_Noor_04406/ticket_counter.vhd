@@ -1,0 +1,31 @@
+library ieee;
+use ieee.std_logic_1164.all;
+use ieee.numeric_std.all;
+
+entity ticket_counter is
+  port (
+    clk, clr_n, take : in  std_logic;
+    ticket           : out std_logic_vector(3 downto 0);
+    last             : out std_logic
+  );
+end entity;
+
+architecture rtl of ticket_counter is
+  signal count : unsigned(3 downto 0) := "0000";
+begin
+  process (clk, clr_n)
+  begin
+    if falling_edge(clk) then
+      if take = '1' then
+        if count = 11 then
+          count <= (others => '0');
+        else
+          count <= count + 1;
+        end if;
+      end if;
+    end if;
+  end process;
+
+  ticket <= std_logic_vector(count);
+  last <= '1' when count = 11 else '0';
+end architecture;
