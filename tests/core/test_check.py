@@ -7,8 +7,9 @@ from pathlib import Path
 import pytest
 
 from obento.core.check.bind import is_near
-from obento.core.check.check import Checked, check_handin, open_spec
+from obento.core.check.check import check_handin, open_spec
 from obento.core.check.expectation import Expectation
+from obento.core.check.outcome import Checked
 from obento.core.check.report import report
 from obento.core.handin import HandinFile
 

@@ -9,8 +9,8 @@ import xml.etree.ElementTree as ElementTree
 from collections.abc import Iterable, Sequence
 from typing import Any
 
-from obento.core.check.check import Checked
 from obento.core.check.expectation import Expectation, case_text
+from obento.core.check.outcome import Checked
 from obento.core.check.report import Shown
 from obento.core.check.verdict import set_bits
 

@@ -13,7 +13,7 @@ from typing import Literal
 
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
-from obento.core.check.check import Checked
+from obento.core.check.outcome import Checked
 from obento.runner.worker import Task, run_task, start_worker, stopped
 
 log = logging.getLogger(__name__)

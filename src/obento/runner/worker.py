@@ -12,7 +12,8 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
-from obento.core.check.check import Checked, LoadedSpec, check_handin, open_spec
+from obento.core.check.check import LoadedSpec, check_handin, open_spec
+from obento.core.check.outcome import Checked
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile
 

@@ -8,8 +8,8 @@ import threading
 from dataclasses import dataclass, field
 from typing import Any
 
-from obento.core.check.check import Checked
 from obento.core.check.expectation import Expectation
+from obento.core.check.outcome import Checked
 from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool

@@ -7,8 +7,8 @@ import json
 from collections.abc import Sequence
 from dataclasses import asdict
 
-from obento.core.check.check import Checked
 from obento.core.check.expectation import Expectation
+from obento.core.check.outcome import Checked
 from obento.core.check.verdict import OutputVerdict, Verdict, wanted
 from obento.store.connection import Connection, Row
 

@@ -270,7 +270,8 @@ class _Explorer:
         taken_rows = {row for _, row in self._pairs}
         idle = tuple(row.line for i, row in enumerate(self._rows) if i not in taken_rows)
         return Coverage(
-            len(self._rows), len({self._number(s) for s in known}), len(self._pairs & self._taken), len(self._pairs), possible, self._unreached(known, possible), idle,
+            len(self._rows), len({self._number(s) for s in known}), len(self._pairs & self._taken), len(self._pairs), possible,
+            self._unreached(known, possible), idle,
             self._is_whole,
         )  # fmt: skip
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from obento.core import values
-from obento.core.check.check import Checked
 from obento.core.check.divergence import diverge
 from obento.core.check.expectation import Expectation, expected_word
+from obento.core.check.outcome import Checked
 from obento.core.check.verdict import Verdict, set_bits, shown_word
 
 FORMAT = "result/1"

@@ -1,0 +1,125 @@
+"""The sentences on what is wrong with one hand-in: slips, conditions, where it goes astray."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from obento.core.check.bind import Binding
+from obento.core.check.clocking import advise_clocking, relies_on_start
+from obento.core.check.condition import failing_condition, necessary_condition
+from obento.core.check.divergence import describe, diverge, when_it_diverges
+from obento.core.check.expectation import Expectation
+from obento.core.check.observe import Observation
+from obento.core.check.observe_steps import observe_steps
+from obento.core.check.outcome import Finding
+from obento.core.check.ready import Ready
+from obento.core.check.slips import Slip, find_slips
+from obento.core.check.timing_slips import find_timing_slips
+from obento.core.check.verdict import Verdict
+from obento.core.handin import Reading
+from obento.core.ir.design import Design
+from obento.core.ir.drivers import statements, written_bits
+from obento.core.ir.nodes import Assign
+from obento.core.limits import Limits
+
+
+def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: Limits) -> list[Finding]:
+    """Everything that can be said of a hand-in, with its place; warnings on its clocking go to its messages."""
+    if expectation.cases.drive is None:
+        found = [*_as_findings(find_slips(expectation, verdict)), *conditions(expectation, verdict)]
+    else:
+        found = _clocked_findings(verdict, expectation, ready.reading, ready.design, ready.binding, limits)
+    return [_placed(f, ready.reading, ready.design, ready.binding) for f in found]
+
+
+def _as_findings(slips: list[Slip]) -> list[Finding]:
+    return [Finding(s.kind, s.text, s.output) for s in slips]
+
+
+def _clocked_findings(
+    verdict: Verdict, expectation: Expectation, reading: Reading, design: Design, binding: Binding, limits: Limits
+) -> list[Finding]:
+    """What kind of slip it is, where each output goes astray; warnings on how the hand-in is clocked go to the messages."""
+
+    suspicious: list[Slip] = []
+
+    def tell(code: str, text: str, at: int, hint: str) -> None:
+        reading.collector.warning(code, text, at, None, hint)
+        suspicious.append(Slip(code, text, ""))
+
+    def again(other: Design) -> Observation:
+        return observe_steps(other, binding, expectation.spec.inputs, expectation.cases, limits)
+
+    advise_clocking(design, binding, tell)
+    relied = relies_on_start(expectation, design, again, verdict.right)
+    if relied:
+        tell("start-values", f"{relied} steps are right only because registers have initial values", 0, "a reset should set them")
+    found = diverge(expectation, verdict)
+    slips = find_timing_slips(expectation, verdict, found, design, binding, limits) or find_slips(expectation, verdict)
+    if found.first and not slips:
+        slips = suspicious  # not proven to be the reason, but the first thing to look at
+    findings = _as_findings(slips)
+    when = when_it_diverges(expectation, verdict, found)
+    if when:
+        output = next((n for n, o in verdict.outputs.items() if o.failed | o.undefined), "")
+        findings.append(Finding("diverges", f"goes wrong whenever {when}: {found.first.bit_count()} times", output))
+    for name, output_verdict in verdict.outputs.items():
+        if output_verdict.failed | output_verdict.undefined:
+            kind = "wrong" if output_verdict.failed else "undefined"
+            findings.append(Finding(kind, f"{name} is {kind} {describe(expectation, verdict, found, name)}", name))
+    if verdict.stopped:
+        findings.append(Finding("stopped", f"does not settle: {verdict.stopped.bit_count()} of {verdict.count} steps"))
+    return findings
+
+
+def _placed(finding: Finding, reading: Reading, design: Design, binding: Binding) -> Finding:
+    """A finding with the line on which its output gets its value (the first one, where there are several)."""
+    bits = {port.signal.offset + i for (ours, _), (port, i) in binding.bits.items() if ours == finding.output}
+    places = [
+        s.position
+        for process in design.processes
+        if bits & written_bits(process)
+        for s in statements(process.body)
+        if isinstance(s, Assign) and any(bits & set(range(t.signal.offset, t.signal.offset + t.signal.width)) for t in s.targets)
+    ]
+    if not places:
+        return finding
+    place = reading.sources.place(min(places))
+    return replace(finding, file=place.file, line=place.line)
+
+
+def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
+    """For each output that is not right: when, as the shortest condition, and in how many cases."""
+    found: list[Finding] = []
+    count = verdict.count
+    runs = {name for name, _ in verdict.failing_runs if name != "fresh"}
+    for name, output in verdict.outputs.items():
+        for plane, kind, word in ((output.failed, "wrong", "is wrong"), (output.undefined, "undefined", "is undefined")):
+            if not plane:
+                continue
+            text = failing_condition(expectation.spec, expectation.cases, plane, output.not_compared)
+            when = "" if not text else " always" if text == "always" else f" whenever {text}"
+            among = count
+            if not text:
+                words, holds = necessary_condition(expectation.spec, expectation.cases, plane)
+                if words:
+                    when, among = f" only when {words}", holds
+            found.append(Finding(kind, f"{name} {word}{when}: {plane.bit_count()} of {among}", name))
+    remembered = 0
+    for name, mask in verdict.failing_runs:
+        if name != "fresh":
+            remembered |= mask
+    if remembered:
+        single = {f"{p.name}[{p.right}]": p.name for p in expectation.spec.inputs if p.width == 1}
+        turned = [r.removeprefix("after ") for r in sorted(runs)[:4]]
+        names = ", ".join(single.get(t, t) for t in turned)
+        found.insert(
+            0,
+            Finding(
+                "remembers",
+                f"the result depends on the case before: {remembered.bit_count()} of {count} are right fresh, but wrong after a change of {names}",
+            ),
+        )
+    if verdict.stopped:
+        found.append(Finding("stopped", f"does not settle: {verdict.stopped.bit_count()} of {count}"))
+    return found

@@ -1,0 +1,39 @@
+"""What comes out of checking one hand-in."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from obento.core.check.bind import Bound
+from obento.core.check.rules import RuleResult
+from obento.core.check.verdict import Verdict
+from obento.core.diagnostics import Message
+
+Status = Literal["checked", "unreadable", "no_unit", "ports", "stopped", "empty"]
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """A sentence on what is wrong, with its evidence; `line` is where the output gets its value, 0 where none fits."""
+
+    kind: str
+    text: str
+    output: str = ""
+    file: str = ""
+    line: int = 0
+
+
+@dataclass(slots=True)
+class Checked:
+    """The outcome for one hand-in. `verdict` is None unless it was run."""
+
+    status: Status
+    language: str = ""
+    unit: str = ""
+    verdict: Verdict | None = None
+    binding: list[Bound] = field(default_factory=list)
+    rules: list[RuleResult] = field(default_factory=list)
+    findings: list[Finding] = field(default_factory=list)
+    messages: list[Message] = field(default_factory=list)
+    engine: str = ""
