@@ -9,15 +9,17 @@ import threading
 from collections.abc import Callable
 from concurrent.futures import CancelledError, TimeoutError
 from types import TracebackType
-from typing import Literal
+from typing import Any, Literal, TypeVar
 
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
 from obento.core.check.outcome import Checked
-from obento.runner.worker import Task, run_task, start_worker, stopped
+from obento.core.check.trace import Trace
+from obento.runner.worker import Task, TraceTask, run_task, run_trace, start_worker, stopped
 
 log = logging.getLogger(__name__)
 
+T = TypeVar("T")
 Done = Callable[[Checked | None], None]
 """Hears of the outcome, or None when the task was cancelled."""
 
@@ -33,16 +35,28 @@ class CheckPool:
         self._pool = self._make()
         self._lock = threading.Lock()
 
-    def submit(self, task: Task, done: Done) -> ProcessFuture[Checked]:
-        """Queue a task; `done` is called in a thread of the pool."""
+    def _schedule(self, work: Callable[[Any], T], given: Any) -> ProcessFuture[T]:
         with self._lock:
             try:
-                future: ProcessFuture[Checked] = self._pool.schedule(run_task, args=[task], timeout=self.seconds)
+                return self._pool.schedule(work, args=[given], timeout=self.seconds)
             except RuntimeError:  # the pool itself broke down: go on with a new one
                 log.exception("the pool of workers broke down and is replaced")
                 self._pool.stop()
                 self._pool = self._make()
-                future = self._pool.schedule(run_task, args=[task], timeout=self.seconds)
+                return self._pool.schedule(work, args=[given], timeout=self.seconds)
+
+    def trace(self, asked: TraceTask) -> Trace | str | None:
+        """Trace a hand-in and wait for it; a sentence where it could not be done."""
+        try:
+            return self._schedule(run_trace, asked).result()
+        except TimeoutError:
+            return f"this did not end within {self.seconds:g} seconds"
+        except (ProcessExpired, MemoryError, RecursionError):
+            return "this needs more than one hand-in may take"
+
+    def submit(self, task: Task, done: Done) -> ProcessFuture[Checked]:
+        """Queue a task; `done` is called in a thread of the pool."""
+        future = self._schedule(run_task, task)
         future.add_done_callback(lambda _: done(outcome_of(future, self.seconds)))
         return future
 

@@ -14,6 +14,7 @@ from functools import lru_cache
 
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
 from obento.core.check.outcome import Checked
+from obento.core.check.trace import Trace, trace_handin
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile
 
@@ -38,6 +39,16 @@ class Task:
     files: tuple[HandinFile, ...]
     provided: tuple[HandinFile, ...] = ()
     choices: tuple[tuple[str, str], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class TraceTask:
+    """One sequence of one hand-in to be traced, with the inner signals `wanted`."""
+
+    task: Task
+    sequence: int
+    wanted: tuple[str, ...]
+    open_as_one: bool
 
 
 def start_worker(memory_bytes: int) -> None:
@@ -76,6 +87,15 @@ def run_task(task: Task) -> Checked:
         return stopped("this needs more memory than one hand-in may take")
     except RecursionError:
         return stopped("this is nested too deep to be run")
+
+
+def run_trace(asked: TraceTask) -> Trace | None:
+    """Trace one sequence."""
+    task = asked.task
+    loaded = opened(task.spec)
+    if loaded.expectation is None:
+        raise ValueError("the spec cannot be used")
+    return trace_handin(loaded.expectation, task.files, task.provided, dict(task.choices), asked.sequence, asked.wanted, asked.open_as_one)
 
 
 def stopped(text: str) -> Checked:

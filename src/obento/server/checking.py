@@ -10,10 +10,12 @@ from typing import Any
 
 from obento.core.check.expectation import Expectation
 from obento.core.check.outcome import Checked
+from obento.core.check.trace import Trace
 from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool
-from obento.runner.worker import Task
+from obento.runner.worker import Task, TraceTask
+from obento.server.errors import Trouble
 from obento.server.marks import computed_mark, held_reason
 from obento.server.specs import OpenSpec, SpecShelf
 from obento.store import feedback, handins, labs, people, results
@@ -60,6 +62,21 @@ class CheckService:
 
     def close(self) -> None:
         self._pool.close()
+
+    def trace(self, asked: TraceTask) -> Trace:
+        """Trace one sequence of a hand-in in a worker.
+
+        Raises
+        ------
+        Trouble
+            If it cannot be run any more.
+        """
+        found = self._pool.trace(asked)
+        if isinstance(found, str):
+            raise Trouble(422, found)
+        if found is None:
+            raise Trouble(409, "this hand-in cannot be run as it is")
+        return found
 
     def run_of(self, lab_id: int) -> Run | None:
         return self._runs.get(lab_id)

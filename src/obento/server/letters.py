@@ -7,12 +7,14 @@ import re
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
+from obento.core.check.expectation import Expectation
 from obento.runner.engine import engine_version
 from obento.server.errors import Trouble, not_found
 from obento.server.models import CaseRow, FeedbackStudent, FeedbackTask, FeedbackView, Letter, LetterTask, Released
 from obento.server.security import new_token, token_hash
 from obento.server.specs import SpecShelf
-from obento.server.views import TaskPicture, case_rows, wrong_cases
+from obento.server.views import TaskPicture, case_rows, first_wrong, wrong_cases
+from obento.server.waves import around
 from obento.store import feedback, handins, labs, people, results
 from obento.store.connection import Connection
 
@@ -78,11 +80,13 @@ class LabPicture:
             verdict = results.load_verdict(self.c, result, t.expectation)
             compared &= ~verdict.not_compared
             letter.passed, letter.compared = verdict.passed.bit_count(), compared.bit_count()
-            wrong = [i for i in wrong_cases(verdict) if not self._hidden(t, i)]
-            shown = {"all": wrong[:_MOST_ROWS], "first-failing": wrong[:1]}.get(spec.see, [])
+            own = [i for i in first_wrong(t.expectation, verdict) if not self._hidden(t, i)]
+            shown = {"all": own[:_MOST_ROWS], "first-failing": own[:1]}.get(spec.see, [])
             letter.rows = case_rows(t.expectation, verdict, shown)
             letter.more = len(wrong_cases(verdict)) - len(shown) if spec.see != "nothing" else 0
-            letter.again = _again(letter.rows, letter.inputs, letter.outputs)
+            letter.again = _again(t.expectation, letter.rows, letter.inputs, letter.outputs)
+            if shown:
+                letter.waves = around(t.expectation, verdict, shown[0], lambda step: self._hidden(t, step))
             if spec.see == "nothing":
                 letter.passed = letter.compared = 0
         key = t.state.cluster_key(result)
@@ -185,14 +189,16 @@ def _line(place: dict[str, Any]) -> str:
     return f"line {place['line']}" if place.get("line") else ""
 
 
-def _again(rows: list[CaseRow], inputs: list[str], outputs: list[str]) -> str:
+def _again(expectation: Expectation, rows: list[CaseRow], inputs: list[str], outputs: list[str]) -> str:
     """How to see the first failing case again."""
     if not rows:
         return ""
     row = rows[0]
+    looks = [f"{n} should be {e} and is {a}" for n, e, a, w in zip(outputs, row.expected, row.actual, row.wrong, strict=True) if w]
+    if row.step is not None:
+        return f"From power-up go through the steps of {row.step.sequence} to number {row.step.number}: {'; '.join(looks)}."
     before = f", coming from the case in which {row.run.removeprefix('after ')} was the other value" if row.run != "fresh" else ""
     setting = ", ".join(f"{n} = {v}" for n, v in zip(inputs, row.inputs, strict=True))
-    looks = [f"{n} should be {e} and is {a}" for n, e, a, w in zip(outputs, row.expected, row.actual, row.wrong, strict=True) if w]
     return f"Set {setting}{before}: {'; '.join(looks)}."
 
 

@@ -128,6 +128,13 @@ class PortView(BaseModel):
     radix: str
 
 
+class StepPlace(BaseModel):
+    sequence: str
+    number: int
+    clock: str
+    follows: bool
+
+
 class TableRow(BaseModel):
     """A case of the spec: inputs, what is expected, and for each source what it says. `-` is not compared."""
 
@@ -136,6 +143,19 @@ class TableRow(BaseModel):
     outputs: list[str]
     sources: list[list[str]]
     agrees: bool
+
+
+class CoverageView(BaseModel):
+    """See `core.check.expectation.Coverage`."""
+
+    rows: int
+    states: int
+    taken: int
+    possible: int
+    possible_states: int
+    unreached: tuple[str, ...]
+    idle_rows: tuple[int, ...]
+    is_whole: bool
 
 
 class SpecPreview(BaseModel):
@@ -149,6 +169,8 @@ class SpecPreview(BaseModel):
     uncovered: int
     rows: list[TableRow]
     groups: dict[str, int]
+    coverage: CoverageView | None
+    sequences: list[str]
 
 
 class SpecView(BaseModel):
@@ -252,6 +274,7 @@ class Member(BaseModel):
 
 class CaseRow(BaseModel):
     index: int
+    step: StepPlace | None = None
     inputs: list[str]
     expected: list[str]
     actual: list[str]
@@ -283,6 +306,7 @@ class ResultsView(BaseModel):
     inputs: list[str]
     outputs: list[str]
     cases: int
+    clocked: bool
     case_labels: list[str]
     case_failures: list[int]
     clusters: list[ClusterView]
@@ -294,6 +318,48 @@ class ResultsView(BaseModel):
 class SourceFileView(BaseModel):
     path: str
     text: str
+
+
+class WaveSequence(BaseModel):
+    name: str
+    first: int
+    length: int
+    wrong: int
+
+
+class WaveLine(BaseModel):
+    """One signal: from each time in `at` on it has the digits in `values`; likewise what is expected of it.
+
+    `bad` are stretches of steps (first, last) in which it is not right.
+    """
+
+    name: str
+    kind: Literal["in", "out", "inner"]
+    width: int
+    radix: str
+    signed: bool
+    at: list[int]
+    values: list[str]
+    expected_at: list[int] = []
+    expected: list[str] = []
+    bad: list[tuple[int, int]] = []
+
+
+class WavesView(BaseModel):
+    """One sequence (from step `offset` on) on a time axis: a step takes `step_time` units. `cells` has a letter for each step, capital where the step
+    only follows from an earlier wrong one; `actions` what the clock does in it."""
+
+    sequences: list[WaveSequence]
+    sequence: int
+    offset: int
+    step_time: int
+    actions: str
+    cells: str
+    clock: str
+    waves: list[WaveLine]
+    inner: list[str]
+    ended: int
+    trouble: str
 
 
 class LineNote(BaseModel):
@@ -323,6 +389,7 @@ class ReviewView(BaseModel):
     outputs: list[str]
     rows: list[CaseRow]
     more_rows: int
+    clocked: bool
     findings: list[str]
     rules: list[str]
     files: list[SourceFileView]
@@ -370,6 +437,7 @@ class LetterTask(BaseModel):
     messages: list[str]
     bound: list[str]
     again: str
+    waves: WavesView | None = None
     spec_version: int
     engine: str
 

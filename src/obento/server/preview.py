@@ -7,7 +7,7 @@ from dataclasses import asdict
 from obento.core.check.check import LoadedSpec
 from obento.core.check.expectation import Expectation, Source, expected_word
 from obento.core.spec.model import SpecPort
-from obento.server.models import MessageView, PortView, SpecPreview, TableRow
+from obento.server.models import CoverageView, MessageView, PortView, SpecPreview, StepPlace, TableRow
 
 _MOST_ROWS = 512
 
@@ -26,17 +26,41 @@ def preview(loaded: LoadedSpec) -> SpecPreview:
         cases=expectation.cases.count if expectation else 0,
         uncovered=expectation.uncovered if expectation else 0,
         rows=[_row(expectation, i, i not in apart) for i in range(min(_MOST_ROWS, expectation.cases.count))] if expectation else [],
+        coverage=CoverageView(**asdict(expectation.coverage)) if expectation and expectation.coverage else None,
+        sequences=[s.name for s in expectation.cases.drive.sequences] if expectation and expectation.cases.drive else [],
         groups={name: plane.bit_count() for name, plane in expectation.groups.items()} if expectation else {},
     )
 
 
 def input_values(expectation: Expectation, case: int) -> list[str]:
+    """The inputs of a case as they are written; of a step what the clock does."""
+    spec, cases = expectation.spec, expectation.cases
     values = []
     bit = 0
-    for port in expectation.spec.inputs:
-        values.append(port.show(expectation.cases.word(case, bit, port.width)))
+    for port in spec.inputs:
+        is_clock = cases.drive is not None and spec.clock is not None and port.name == spec.clock.port
+        values.append(cases.drive.actions[case] if is_clock and cases.drive else port.show(cases.word(case, bit, port.width)))
         bit += port.width
     return values
+
+
+def case_label(expectation: Expectation, case: int) -> str:
+    """A case in a narrow list: its inputs; of a step its place before."""
+    drive = expectation.cases.drive
+    inputs = " ".join(input_values(expectation, case))
+    if drive is None:
+        return inputs
+    sequence, number = drive.place(case)
+    return f"{sequence.name} {number}: {inputs}"
+
+
+def step_place(expectation: Expectation, case: int, follows: int = 0) -> StepPlace | None:
+    """Where a step is; None without a clock."""
+    drive = expectation.cases.drive
+    if drive is None:
+        return None
+    sequence, number = drive.place(case)
+    return StepPlace(sequence=sequence.name, number=number, clock=drive.actions[case], follows=bool(follows >> case & 1))
 
 
 def expected_values(expectation: Expectation, case: int) -> list[str]:
@@ -45,7 +69,14 @@ def expected_values(expectation: Expectation, case: int) -> list[str]:
 
 def _row(expectation: Expectation, case: int, agrees: bool) -> TableRow:
     sources = [[_says(source, p, case) for p in expectation.spec.outputs] for source in expectation.sources]
-    return TableRow(index=case, inputs=input_values(expectation, case), outputs=expected_values(expectation, case), sources=sources, agrees=agrees)
+    return TableRow(
+        index=case,
+        step=step_place(expectation, case),
+        inputs=input_values(expectation, case),
+        outputs=expected_values(expectation, case),
+        sources=sources,
+        agrees=agrees,
+    )
 
 
 def _says(source: Source, port: SpecPort, case: int) -> str:

@@ -8,11 +8,16 @@ from typing import Any
 
 import numpy as np
 
+from obento.core import values
+from obento.core.check.divergence import diverge
 from obento.core.check.expectation import Expectation
+from obento.core.check.observe_steps import OPEN_AS_ONE
 from obento.core.check.report import case_report
 from obento.core.check.slips import SLIPS
+from obento.core.check.timing_slips import TIMING_SLIPS
 from obento.core.check.verdict import Verdict, set_bits
-from obento.core.handin import decode
+from obento.core.handin import HandinFile, decode
+from obento.runner.worker import Task, TraceTask
 from obento.server.course import TaskState, missing_students, task_state
 from obento.server.errors import not_found
 from obento.server.marks import Mark, held_reason, settle
@@ -27,11 +32,12 @@ from obento.server.models import (
     ReviewView,
     SourceFileView,
 )
-from obento.server.preview import input_values
+from obento.server.preview import case_label, step_place
 from obento.server.specs import OpenSpec
-from obento.store import feedback, handins, results
+from obento.store import feedback, handins, labs, results
 from obento.store.connection import Connection
 
+_TITLES = SLIPS | TIMING_SLIPS | {"ripple-clock", "race"}
 _STRIP = 64
 _CLUSTER_ROWS = 6
 _REVIEW_ROWS = 1024
@@ -90,7 +96,7 @@ class TaskPicture:
         if result["status"] == "checked":
             verdict = results.load_verdict(self.c, result, self.expectation)
             strip = self._strip(verdict)
-            rows = case_rows(self.expectation, verdict, wrong_cases(verdict)[:_CLUSTER_ROWS])
+            rows = case_rows(self.expectation, verdict, first_wrong(self.expectation, verdict)[:_CLUSTER_ROWS])
         marks = {m.mark for m in members}
         details = [json.loads(self.state.by_handin[i]["detail"]) for i in ids]
         shared = set.intersection(*(_codes(d) for d in details))
@@ -123,7 +129,7 @@ class TaskPicture:
         if kind == "rules":
             return f"right, but {broken.pop()}" if len(broken) == 1 else "right, but against the rules, each in its own way"
         findings = detail["findings"]
-        if findings and findings[0]["kind"] in SLIPS:
+        if findings and findings[0]["kind"] in _TITLES:
             return str(findings[0]["text"])
         if "sensitivity" in shared:
             return "does not wake for every input"
@@ -138,7 +144,7 @@ class TaskPicture:
         if kind == "unchecked":
             return []
         findings = detail["findings"]
-        if findings and findings[0]["kind"] in SLIPS:  # it is the title, and says more than a condition would
+        if findings and findings[0]["kind"] in _TITLES:  # it is the title, and says more than a condition would
             slip, *findings = findings
             if slip["kind"].startswith("exchanged"):
                 findings = []
@@ -164,7 +170,7 @@ class TaskPicture:
         return ResultsView(
             task_id=self.task["id"], version=self.spec.number, unit=spec.unit, inputs=[p.name for p in spec.inputs],
             outputs=[p.name for p in spec.outputs], cases=cases.count,
-            case_labels=[" ".join(input_values(self.expectation, int(i))) for i in order], case_failures=[int(failures[i]) for i in order],
+            clocked=self.expectation.cases.drive is not None, case_labels=[case_label(self.expectation, int(i)) for i in order], case_failures=[int(failures[i]) for i in order],
             clusters=self.clusters(), missing=[s["name"] for s in missing_students(self.c, self.lab, self.rows)],
             waiting=self.state.waiting, checked_at=newest,
         )  # fmt: skip
@@ -192,7 +198,7 @@ class TaskPicture:
                 {"id": handin_id, "name": member.name, "planes": names, "status": result["status"], "mark": member.mark,
                  "cluster": self.state.cluster_key(result), "passed": result["passed"]}
             )  # fmt: skip
-        labels = [" ".join(input_values(self.expectation, i)) for i in range(min(count, 1024))]
+        labels = [case_label(self.expectation, i) for i in range(min(count, 1024))]
         groups = {name: set_bits(plane)[:1] for name, plane in self.expectation.groups.items()}
         head = json.dumps({"cases": count, "rows": head_rows, "labels": labels, "groups": groups}).encode()
         return struct.pack("<I", len(head)) + head + bytes(body)
@@ -208,8 +214,7 @@ class TaskPicture:
         more = 0
         if result["status"] in ("checked", "stopped") and self._has_outputs(result):
             verdict = results.load_verdict(self.c, result, self.expectation)
-            wrong = wrong_cases(verdict)
-            order = wrong + set_bits(verdict.right)
+            order = self._review_order(verdict)
             rows = case_rows(self.expectation, verdict, order[:_REVIEW_ROWS])
             more = len(order) - len(rows)
         attempt = next(a for a in handins.attempts_of(self.c, handin_id) if a["id"] == result["attempt_id"])
@@ -226,7 +231,7 @@ class TaskPicture:
             language=result["language"], unit=result["unit"], attempt=attempt["number"], attempts=row["attempts"],
             received_at=attempt["received_at"], late=bool(attempt["late"]), passed=result["passed"], total=result["total"], mark=mark.value,
             held=mark.held, mark_reason=mark.reason, max_mark=spec.marks.total, inputs=[p.name for p in spec.inputs],
-            outputs=[p.name for p in spec.outputs], rows=rows, more_rows=more, findings=[f["text"] for f in detail["findings"]],
+            outputs=[p.name for p in spec.outputs], rows=rows, more_rows=more, clocked=self.expectation.cases.drive is not None, findings=[f["text"] for f in detail["findings"]],
             rules=[r["text"] for r in detail["rules"] if not r["ok"]], files=files, notes=_line_notes(detail),
             messages=[MessageView(**m) for m in detail["messages"]],
             binding=[
@@ -236,6 +241,28 @@ class TaskPicture:
             cluster=key, same=same, comment=comment["text"] if comment else "", comment_version=comment["version"] if comment else 0,
             note=note["text"] if note else "", note_version=note["version"] if note else 0,
         )  # fmt: skip
+
+    def trace_task(self, handin_id: int, sequence: int, wanted: tuple[str, ...]) -> tuple[TraceTask, Verdict]:
+        """What a worker needs to trace one sequence of a hand-in, and the verdict it goes with."""
+        result = self.state.by_handin.get(handin_id)
+        drive = self.expectation.cases.drive
+        if result is None or drive is None or result["status"] != "checked" or not 0 <= sequence < len(drive.sequences):
+            raise not_found("sequence of this hand-in")
+        verdict = results.load_verdict(self.c, result, self.expectation)
+        of_sequence = drive.sequences[sequence]
+        open_steps = next((mask for name, mask in verdict.failing_runs if name == OPEN_AS_ONE), 0)
+        is_open = bool(open_steps >> of_sequence.first & values.ones(of_sequence.length))
+        provided = tuple(HandinFile(name, data) for name, data in labs.task_files(self.c, self.task["id"], provided=True))
+        files = tuple(handins.attempt_files(self.c, result["attempt_id"]))
+        task = Task(self.spec.files, files, provided, handins.choices(self.c, handin_id, self.task["id"]))
+        return TraceTask(task, sequence, wanted, is_open), verdict
+
+    def _review_order(self, verdict: Verdict) -> list[int]:
+        """Failing cases first; of clocked hand-ins the steps that are wrong of themselves before those that follow."""
+        if self.expectation.cases.drive is None:
+            return wrong_cases(verdict) + set_bits(verdict.right)
+        found = diverge(self.expectation, verdict)
+        return set_bits(found.first) + set_bits(found.follows) + set_bits(verdict.right)
 
     def _has_outputs(self, result: dict[str, Any]) -> bool:
         return self.c.value("SELECT 1 FROM result_output WHERE result_id = %s LIMIT 1", result["id"]) is not None
@@ -250,9 +277,17 @@ def wrong_cases(verdict: Verdict) -> list[int]:
     return set_bits(((1 << verdict.count) - 1) & ~verdict.right)
 
 
+def first_wrong(expectation: Expectation, verdict: Verdict) -> list[int]:
+    """The cases to show: those that are wrong, of clocked hand-ins those that are wrong of themselves."""
+    if expectation.cases.drive is None:
+        return wrong_cases(verdict)
+    return set_bits(diverge(expectation, verdict).first)
+
+
 def case_rows(expectation: Expectation, verdict: Verdict, cases: list[int]) -> list[CaseRow]:
     spec = expectation.spec
     rows = []
+    follows = diverge(expectation, verdict).follows if expectation.cases.drive else 0
     for case in cases:
         data = case_report(expectation, verdict, case)
         cell = next(
@@ -265,7 +300,7 @@ def case_rows(expectation: Expectation, verdict: Verdict, cases: list[int]) -> l
         )
         rows.append(
             CaseRow(
-                index=case, inputs=[data["in"][p.name] for p in spec.inputs], expected=[data["expected"][p.name] for p in spec.outputs],
+                index=case, step=step_place(expectation, case, follows), inputs=[data["in"][p.name] for p in spec.inputs], expected=[data["expected"][p.name] for p in spec.outputs],
                 actual=[data["actual"][p.name] for p in spec.outputs], wrong=[p.name in data["wrong"] for p in spec.outputs],
                 run=data["run"], cell=cell, group=data["group"],
             )

@@ -118,11 +118,11 @@ def play(
     steps: Iterator[tuple[str, Setting]],
     look: Callable[[str], None] = lambda moment: None,
 ) -> Iterator[None]:
-    """Play one sequence from power-up; stands still at each moment at which outputs are sampled.
+    """Play one sequence on a timeline that has just started; stands still whenever outputs are sampled.
 
     `look` hears of each moment: `set`, `edge`, `back`.
     """
-    timeline.power_up()
+    timeline.settle()
     level = drive.idle
     for action, setting in steps:
         _apply(timeline, setting)
@@ -161,6 +161,7 @@ def _one_by_one(design: Design, wiring: Wiring, cases: Cases, drive: Drive, limi
         for run, columns in zip(runs, collected, strict=True):
             step = sequence.first
             try:
+                timeline.start()
                 for _ in play(timeline, drive, place, settings(wiring, cases, sequence, run is not runs[0])):
                     words = timeline.words
                     for key, (signal, i) in wiring.outputs.items():

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import asyncio
 from collections.abc import AsyncIterator
+from dataclasses import replace
 from typing import Annotated
 
-from fastapi import APIRouter, File, Response, UploadFile
+from fastapi import APIRouter, File, Query, Response, UploadFile
 from fastapi.responses import StreamingResponse
 
+from obento.core.check.trace import to_vcd
 from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import Trouble, not_found
@@ -25,9 +27,14 @@ from obento.server.models import (
     ResultsView,
     ReviewView,
     RunView,
+    WavesView,
 )
 from obento.server.views import TaskPicture
+from obento.server.waves import waves_view
 from obento.store import feedback, handins, labs, people
+
+MOST_INNER = 400
+"""Inner signals that a dump holds at most."""
 
 router = APIRouter(prefix="/api", tags=["work"])
 
@@ -158,3 +165,33 @@ def put_comment(task_id: int, cluster: str, body: CommentText, c: Db, person: Pe
     version = feedback.put_comment(c, task_id, key, body.handin_id, body.text, body.version, person["id"])
     people.audit(c, person["id"], "comment", f"task {task_id}", {"cluster": key, "hand-in": body.handin_id})
     return CommentSaved(version=version)
+
+
+_WANTED = Query(max_length=64, description="inner signals to be shown as well")
+
+
+@router.get("/tasks/{task_id}/review/{handin_id}/waves")
+def get_waves(
+    task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep, sequence: int = 0, wanted: Annotated[list[str] | None, _WANTED] = None
+) -> WavesView:
+    """One sequence of a clocked hand-in as a waveform, traced anew."""
+    picture = _picture(c, task_id, person, found)
+    asked, verdict = picture.trace_task(handin_id, sequence, tuple(wanted or ()))
+    return waves_view(picture.expectation, verdict, sequence, found.checks.trace(asked))
+
+
+@router.get("/tasks/{task_id}/review/{handin_id}/waves.vcd", response_class=Response)
+def get_vcd(
+    task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep, sequence: int = 0, wanted: Annotated[list[str] | None, _WANTED] = None
+) -> Response:
+    """The same as a value change dump (IEEE 1364 clause 18); with `wanted` left out, all inner signals."""
+    picture = _picture(c, task_id, person, found)
+    asked, _ = picture.trace_task(handin_id, sequence, tuple(wanted or ()))
+    trace = found.checks.trace(asked)
+    if wanted is None and trace.inner:
+        trace = found.checks.trace(replace(asked, wanted=tuple(trace.inner[:MOST_INNER])))
+    drive = picture.expectation.cases.drive
+    assert drive is not None
+    text = to_vcd(trace, picture.expectation.spec.unit, drive.sequences[sequence].length)
+    name = f"{picture.expectation.spec.unit}-{handin_id}-{sequence + 1}.vcd"
+    return Response(text, media_type="text/plain", headers={"Content-Disposition": f'attachment; filename="{name}"'})
