@@ -170,7 +170,8 @@ class TaskPicture:
         return ResultsView(
             task_id=self.task["id"], version=self.spec.number, unit=spec.unit, inputs=[p.name for p in spec.inputs],
             outputs=[p.name for p in spec.outputs], cases=cases.count,
-            clocked=self.expectation.cases.drive is not None, case_labels=[case_label(self.expectation, int(i)) for i in order], case_failures=[int(failures[i]) for i in order],
+            clocked=self.expectation.cases.drive is not None,
+            case_labels=[case_label(self.expectation, int(i)) for i in order], case_failures=[int(failures[i]) for i in order],
             clusters=self.clusters(), missing=[s["name"] for s in missing_students(self.c, self.lab, self.rows)],
             waiting=self.state.waiting, checked_at=newest,
         )  # fmt: skip
@@ -231,7 +232,8 @@ class TaskPicture:
             language=result["language"], unit=result["unit"], attempt=attempt["number"], attempts=row["attempts"],
             received_at=attempt["received_at"], late=bool(attempt["late"]), passed=result["passed"], total=result["total"], mark=mark.value,
             held=mark.held, mark_reason=mark.reason, max_mark=spec.marks.total, inputs=[p.name for p in spec.inputs],
-            outputs=[p.name for p in spec.outputs], rows=rows, more_rows=more, clocked=self.expectation.cases.drive is not None, findings=[f["text"] for f in detail["findings"]],
+            outputs=[p.name for p in spec.outputs], rows=rows, more_rows=more, clocked=self.expectation.cases.drive is not None,
+            findings=[f["text"] for f in detail["findings"]],
             rules=[r["text"] for r in detail["rules"] if not r["ok"]], files=files, notes=_line_notes(detail),
             messages=[MessageView(**m) for m in detail["messages"]],
             binding=[
@@ -300,7 +302,8 @@ def case_rows(expectation: Expectation, verdict: Verdict, cases: list[int]) -> l
         )
         rows.append(
             CaseRow(
-                index=case, step=step_place(expectation, case, follows), inputs=[data["in"][p.name] for p in spec.inputs], expected=[data["expected"][p.name] for p in spec.outputs],
+                index=case, step=step_place(expectation, case, follows),
+                inputs=[data["in"][p.name] for p in spec.inputs], expected=[data["expected"][p.name] for p in spec.outputs],
                 actual=[data["actual"][p.name] for p in spec.outputs], wrong=[p.name in data["wrong"] for p in spec.outputs],
                 run=data["run"], cell=cell, group=data["group"],
             )

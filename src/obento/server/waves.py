@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from obento.core import values
 from obento.core.check.divergence import diverge
 from obento.core.check.expectation import Expectation, expected_word
@@ -33,14 +35,16 @@ def waves_view(expectation: Expectation, verdict: Verdict, number: int, trace: T
     return _view(expectation, verdict, number, sequence, lines, trace.inner, trace.ended, trace.trouble)
 
 
-def around(expectation: Expectation, verdict: Verdict, step: int) -> WavesView | None:
-    """The steps around one, as the outcome was stored: inputs and sampled outputs."""
+def around(expectation: Expectation, verdict: Verdict, step: int, is_hidden: Callable[[int], bool]) -> WavesView | None:
+    """The steps around one, as the outcome was stored: inputs and sampled outputs. None where one of them is not to be shown."""
     drive = expectation.cases.drive
     if drive is None:
         return None
     whole = drive.place(step)[0]
     first = max(whole.first, step - _BEFORE)
     last = min(whole.first + whole.length, step + _AFTER + 1)
+    if any(is_hidden(i) for i in range(first, last)):
+        return None
     part = Sequence(whole.name, first, last - first)
     lines = []
     bit = 0
@@ -119,7 +123,8 @@ def _view(
             WaveSequence(name=s.name, first=s.first, length=s.length, wrong=(wrong >> s.first & values.ones(s.length)).bit_count())
             for s in drive.sequences
         ],
-        sequence=number, offset=part.first - drive.sequences[number].first, step_time=STEP, actions=drive.actions[part.first : part.first + part.length],
+        sequence=number, offset=part.first - drive.sequences[number].first, step_time=STEP,
+        actions=drive.actions[part.first : part.first + part.length],
         cells="".join(x.upper() if follows >> (part.first + i) & 1 else x for i, x in enumerate(cells)),
         clock=expectation.spec.clock.port if expectation.spec.clock else "", waves=lines, inner=inner, ended=ended, trouble=trouble,
     )  # fmt: skip
