@@ -156,6 +156,7 @@ class CoverageView(BaseModel):
     unreached: tuple[str, ...]
     idle_rows: tuple[int, ...]
     is_whole: bool
+    grid: tuple[str, ...]
 
 
 class SpecPreview(BaseModel):
@@ -309,6 +310,7 @@ class ResultsView(BaseModel):
     clocked: bool
     case_labels: list[str]
     case_failures: list[int]
+    case_clusters: list[list[int]]
     clusters: list[ClusterView]
     missing: list[str]
     waiting: int

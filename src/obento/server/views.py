@@ -58,6 +58,7 @@ class TaskPicture:
         self.state: TaskState = task_state(c, task, self.rows, lab["which_attempt"])
         self.bindings = results.bindings_of(c, [r["id"] for r in self.state.by_handin.values()])
         self.comments = feedback.comments_of(c, task["id"])
+        self._first_of: dict[str, bytes] = {}
         self.ledger = feedback.marks_of(c, lab["id"])
 
     def mark(self, handin_id: int) -> Mark:
@@ -148,6 +149,8 @@ class TaskPicture:
             slip, *findings = findings
             if slip["kind"].startswith("exchanged"):
                 findings = []
+            elif slip["kind"] in TIMING_SLIPS:
+                findings = [f for f in findings if f["kind"] != "diverges" and f["output"] in ("", slip["output"])]
             elif slip["kind"] != "ignores":
                 findings = [f for f in findings if f["output"] != slip["output"]]
         texts = [f["text"] for f in findings]
@@ -162,19 +165,37 @@ class TaskPicture:
         for result in self.state.by_handin.values():
             newest = max(newest or result["at"], result["at"])
             if result["status"] == "checked":
-                right = np.frombuffer(result["plane_right"], dtype=np.uint8)
-                failures += 1 - np.unpackbits(right, bitorder="little", count=cases.count).astype(np.int64)
+                bad = np.frombuffer(self._astray(result), dtype=np.uint8)
+                failures += np.unpackbits(bad, bitorder="little", count=cases.count).astype(np.int64)
         shown = min(cases.count, 256)
-        order = range(shown) if cases.count <= 256 else np.argsort(-failures, kind="stable")[:shown].tolist()
+        order = list(range(shown)) if cases.count <= 256 else np.argsort(-failures, kind="stable")[:shown].tolist()
+        if cases.drive is not None:  # of many steps only those that tell something
+            order = sorted(i for i in order if failures[i])
         spec = self.expectation.spec
+        clusters = self.clusters()
+        planes = [
+            (n, results.unpack(self._astray(self.state.by_handin[c.members[0].handin_id]))) for n, c in enumerate(clusters) if c.kind == "wrong"
+        ]
         return ResultsView(
             task_id=self.task["id"], version=self.spec.number, unit=spec.unit, inputs=[p.name for p in spec.inputs],
             outputs=[p.name for p in spec.outputs], cases=cases.count,
             clocked=self.expectation.cases.drive is not None,
             case_labels=[case_label(self.expectation, int(i)) for i in order], case_failures=[int(failures[i]) for i in order],
-            clusters=self.clusters(), missing=[s["name"] for s in missing_students(self.c, self.lab, self.rows)],
+            case_clusters=[[n for n, plane in planes if plane >> int(i) & 1] for i in order], clusters=clusters,
+            missing=[s["name"] for s in missing_students(self.c, self.lab, self.rows)],
             waiting=self.state.waiting, checked_at=newest,
         )  # fmt: skip
+
+    def _astray(self, result: dict[str, Any]) -> bytes:
+        """The cases that are not right, packed; of clocked hand-ins those steps that do not only follow from earlier ones."""
+        count = self.expectation.cases.count
+        if self.expectation.cases.drive is None:
+            return results.pack(((1 << count) - 1) & ~results.unpack(result["plane_right"]), count)
+        known = self._first_of.get(result["cluster"])
+        if known is None:
+            verdict = results.load_verdict(self.c, result, self.expectation)
+            known = self._first_of[result["cluster"]] = results.pack(diverge(self.expectation, verdict).first, count)
+        return known
 
     def cells(self) -> bytes:
         """All cells of the class, packed: a JSON head, then for each hand-in the planes that are not empty.

@@ -11,11 +11,12 @@ export interface Lab {
 }
 export interface Message { severity: 'error' | 'warning' | 'note'; code: string; file: string; line: number; column: number; text: string; hint: string; end_line: number; end_column: number }
 export interface Port { name: string; direction: 'in' | 'out'; width: number; signed: boolean; radix: string }
-export interface TableRow { index: number; inputs: string[]; outputs: string[]; sources: string[][]; agrees: boolean }
+export interface TableRow { index: number; step: StepPlace | null; inputs: string[]; outputs: string[]; sources: string[][]; agrees: boolean }
 export interface SpecPreview {
   title: string; unit: string; messages: Message[]; is_right: boolean; ports: Port[]; sources: string[]; cases: number; uncovered: number
-  rows: TableRow[]; groups: Record<string, number>
+  rows: TableRow[]; groups: Record<string, number>; coverage: Coverage | null; sequences: string[]
 }
+export interface Coverage { rows: number; states: number; taken: number; possible: number; possible_states: number; unreached: string[]; idle_rows: number[]; is_whole: boolean; grid: string[] }
 export interface SpecView { text: string; version: number; used: boolean; preview: SpecPreview }
 export interface Proposal { id: number; name: string; number: string }
 export interface NameBinding { ours: string; theirs: string; how: string; agreed: boolean }
@@ -28,26 +29,36 @@ export interface Intake { entries: IntakeEntry[]; missing: Proposal[]; drops: { 
 export interface DropResult { handins: number; new_attempts: number; repeated: number; unsettled: number; left_out: string[] }
 export interface RunView { state: string; total: number; done: number }
 export interface Member { handin_id: number; name: string; language: string; attempt: number; late: boolean; bound: string[]; mark: number | null; held: boolean; noted: boolean }
-export interface CaseRow { index: number; inputs: string[]; expected: string[]; actual: string[]; wrong: boolean[]; run: string; cell: Cell; group: string | null }
+export interface StepPlace { sequence: string; number: number; clock: string; follows: boolean }
+export interface CaseRow { index: number; step: StepPlace | null; inputs: string[]; expected: string[]; actual: string[]; wrong: boolean[]; run: string; cell: Cell; group: string | null }
 export type Cell = 'p' | 'f' | 'u' | 'n' | 's'
 export interface Cluster {
   key: string; kind: Exclude<Kind, 'missing'>; title: string; sentences: string[]; strip: string; rows: CaseRow[]; passed: number; total: number
   members: Member[]; mark: number | null; comment: string; comment_version: number
 }
 export interface Results {
-  task_id: number; version: number; unit: string; inputs: string[]; outputs: string[]; cases: number; case_labels: string[]; case_failures: number[]
+  task_id: number; version: number; unit: string; inputs: string[]; outputs: string[]; cases: number; clocked: boolean; case_labels: string[]; case_failures: number[]
+  case_clusters: number[][]
   clusters: Cluster[]; missing: string[]; waiting: number; checked_at: string | null
+}
+export interface WaveLine {
+  name: string; kind: 'in' | 'out' | 'inner'; width: number; radix: string; signed: boolean; at: number[]; values: string[]; expected_at: number[]; expected: string[]
+  bad: [number, number][]
+}
+export interface Waves {
+  sequences: { name: string; first: number; length: number; wrong: number }[]; sequence: number; offset: number; step_time: number; actions: string; cells: string
+  clock: string; waves: WaveLine[]; inner: string[]; ended: number; trouble: string
 }
 export interface LineNote { file: string; line: number; severity: string; text: string }
 export interface Review {
   handin_id: number; name: string; status: string; language: string; unit: string; attempt: number; attempts: number; received_at: string; late: boolean
   passed: number; total: number; mark: number | null; held: boolean; mark_reason: string; max_mark: number; inputs: string[]; outputs: string[]
-  rows: CaseRow[]; more_rows: number; findings: string[]; rules: string[]; files: { path: string; text: string }[]; notes: LineNote[]; messages: Message[]
+  rows: CaseRow[]; more_rows: number; clocked: boolean; findings: string[]; rules: string[]; files: { path: string; text: string }[]; notes: LineNote[]; messages: Message[]
   binding: NameBinding[]; cluster: string; same: Member[]; comment: string; comment_version: number; note: string; note_version: number
 }
 export interface LetterTask {
   title: string; status: string; passed: number; compared: number; mark: number | null; total: number; held: string; late: string; comment: string
-  note: string; inputs: string[]; outputs: string[]; rows: CaseRow[]; more: number; messages: string[]; bound: string[]; again: string
+  note: string; inputs: string[]; outputs: string[]; rows: CaseRow[]; more: number; messages: string[]; bound: string[]; again: string; waves: Waves | null
   spec_version: number; engine: string
 }
 export interface Letter {

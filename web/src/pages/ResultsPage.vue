@@ -38,12 +38,8 @@ watch(() => store.finished, load)
 const shown = computed(() => {
   const all = results.value?.clusters ?? []
   if (filter.value === null || !results.value) return all
-  const label = results.value.case_labels[filter.value]
-  return all.filter((c) => c.kind === 'wrong' && (c.rows.some((r) => r.inputs.join(' ') === label) || failsByStrip(c, filter.value!)))
+  return results.value.case_clusters[filter.value].map((n) => all[n])
 })
-function failsByStrip(c: Cluster, index: number): boolean {
-  return results.value!.cases === c.strip.length && 'fus'.includes(c.strip[index])
-}
 const walked = computed(() => shown.value.filter((c) => c.kind !== 'unchecked'))
 const unchecked = computed(() => shown.value.filter((c) => c.kind === 'unchecked'))
 const order = computed(() => (results.value?.clusters ?? []).flatMap((c) => c.members.map((m) => m.handin_id)))

@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { get, put, sentence } from '../api/client'
 import type { Results, Review } from '../api/types'
 import CommentBox from '../features/review/CommentBox.vue'
+import WaveView from '../features/waves/WaveView.vue'
 import SourceView from '../features/review/SourceView.vue'
 import CaseTable from '../shared/CaseTable.vue'
 import { useKeys } from '../shared/keys'
@@ -25,6 +26,8 @@ const reason = ref('')
 const isMarkOpen = ref(false)
 
 const handin = computed(() => Number(route.params.handin) || 0)
+const centre = ref<'waves' | 'source'>('waves')
+const hasWaves = computed(() => !!review.value?.clocked && review.value.status === 'checked')
 const wrong = computed(() => review.value?.rows.filter((r) => 'fus'.includes(r.cell)) ?? [])
 const rest = computed(() => review.value?.rows.filter((r) => !'fus'.includes(r.cell)) ?? [])
 
@@ -91,6 +94,8 @@ useKeys([
   { key: '[', label: 'hand-in before', act: () => walk(-1) },
   { key: '.', label: 'next failing case', act: () => walkCase(1) },
   { key: ',', label: 'failing case before', act: () => walkCase(-1) },
+  { key: 'w', label: 'waves', act: () => (centre.value = 'waves') },
+  { key: 's', label: 'source', act: () => (centre.value = 'source') },
   { key: 'c', label: 'write the comment', act: focusComment },
   { key: 'Escape', label: 'back to results', always: true, act: () => void router.push({ name: 'results', query: { cluster: review.value?.cluster } }) },
 ])
@@ -132,7 +137,11 @@ useKeys([
         </div>
       </section>
       <section class="compartment middle">
-        <SourceView :files="review.files" :notes="review.notes" />
+        <div v-if="hasWaves" class="views" role="tablist">
+          <button v-for="v in (['waves', 'source'] as const)" :key="v" type="button" role="tab" :aria-selected="centre === v" :class="{ here: centre === v }" @click="centre = v">{{ v === 'waves' ? 'Waves' : 'Source' }} <span class="key">{{ v[0] }}</span></button>
+        </div>
+        <WaveView v-if="hasWaves && centre === 'waves'" :task-id="store.taskId" :handin="review.handin_id" :step="chosenCase" @step="(i) => (chosenCase = i)" />
+        <SourceView v-else :files="review.files" :notes="review.notes" />
       </section>
       <section class="compartment right">
         <div class="caption">Why</div>
@@ -171,7 +180,10 @@ h1 { font-size: 16px; font-weight: 600; }
 .page { display: grid; grid-template-columns: minmax(250px, max-content) 1fr 300px; gap: var(--gap); padding: 8px var(--gap) var(--gap); flex: 1; min-height: 0; }
 .left, .middle { display: flex; flex-direction: column; gap: 8px; min-height: 0; max-width: 430px; }
 .middle { max-width: none; padding-top: 8px; }
-.scroll { overflow: auto; flex: 1; min-height: 0; }
+.views { display: flex; gap: 4px; }
+.views button { border: 0; background: none; padding: 2px 8px 4px; border-bottom: 2px solid transparent; cursor: pointer; color: var(--ink-2); }
+.views button.here { border-color: var(--lacquer); color: var(--ink); font-weight: 600; }
+.scroll { overflow: auto; scrollbar-gutter: stable; flex: 1; min-height: 0; }
 .scroll :deep(tr) { cursor: pointer; }
 .part { padding: 8px 4px 3px; }
 .right { overflow: auto; display: flex; flex-direction: column; gap: 10px; }

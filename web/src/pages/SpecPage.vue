@@ -6,6 +6,7 @@ import { onBeforeRouteLeave, useRouter } from 'vue-router'
 
 import { get, post, put, sentence } from '../api/client'
 import type { SpecPreview, SpecView, TableRow } from '../api/types'
+import CoverageGrid from '../features/spec/CoverageGrid.vue'
 import PinBox from '../features/spec/PinBox.vue'
 import SpecEditor from '../features/spec/SpecEditor.vue'
 import { useKeys } from '../shared/keys'
@@ -90,6 +91,7 @@ onBeforeRouteLeave(() => !isChanged.value || window.confirm('The spec was change
 const inputs = computed(() => table.value?.ports.filter((p) => p.direction === 'in') ?? [])
 const outputs = computed(() => table.value?.ports.filter((p) => p.direction === 'out') ?? [])
 const shownRows = computed(() => table.value?.rows.slice(0, 256) ?? [])
+const isClocked = computed(() => !!table.value?.sequences.length)
 const isOld = computed(() => table.value !== preview.value)
 const apart = computed(() => shownRows.value.filter((r) => !r.agrees).length)
 /** An output's value; where sources disagree, what each says. */
@@ -116,7 +118,7 @@ const problems = computed(() => preview.value?.messages ?? [])
       </div>
       <SpecEditor ref="editor" :text="text" :messages="problems" @change="change" />
       <ul class="messages" aria-live="polite">
-        <li v-if="!problems.length" class="ok">All sources agree.</li>
+        <li v-if="!problems.some((m) => m.severity !== 'note')" class="ok">All sources agree.</li>
         <li v-for="(m, i) in problems" :key="i" :class="m.severity">
           <button type="button" @click="editor?.goTo(m)"><span v-if="m.line" class="mono">{{ m.line }}:{{ m.column }}</span> {{ m.text }}<span v-if="m.hint" class="quiet"> ({{ m.hint }})</span></button>
         </li>
@@ -134,13 +136,17 @@ const problems = computed(() => preview.value?.messages ?? [])
       <div v-if="table" class="scroll" :class="{ old: isOld }">
         <table class="cases">
           <thead>
-            <tr><th v-for="p in inputs" :key="p.name">{{ p.name }}</th><th v-for="p in outputs" :key="p.name" class="side">{{ p.name }}</th></tr>
+            <tr><th v-if="isClocked"></th><th v-for="p in inputs" :key="p.name">{{ p.name }}</th><th v-for="p in outputs" :key="p.name" class="side">{{ p.name }}</th></tr>
           </thead>
           <tbody>
-            <tr v-for="r in shownRows" :key="r.index" :class="{ apart: !r.agrees }">
+            <template v-for="r in shownRows" :key="r.index">
+            <tr v-if="r.step?.number === 1" class="sequence"><th :colspan="inputs.length + outputs.length + 1">{{ r.step.sequence }}</th></tr>
+            <tr :class="{ apart: !r.agrees }">
+              <td v-if="r.step" class="number">{{ r.step.number }}</td>
               <td v-for="(v, i) in r.inputs" :key="i">{{ v }}</td>
               <td v-for="(_, i) in r.outputs" :key="`o${i}`" class="side" :class="{ care: /-/.test(says(r, i)) }">{{ says(r, i) === '-' ? '–' : says(r, i) }}</td>
             </tr>
+            </template>
           </tbody>
         </table>
         <p v-if="table.cases > shownRows.length" class="quiet small">and {{ table.cases - shownRows.length }} more cases</p>
@@ -151,8 +157,10 @@ const problems = computed(() => preview.value?.messages ?? [])
       <div class="caption">Interface</div>
       <PinBox v-if="table?.ports.length" :unit="table.unit" :ports="table.ports" />
       <p v-else class="quiet">no ports yet</p>
-      <div class="caption">Cases</div>
-      <p v-if="table">{{ count(table.cases, 'case') }}, <span :class="{ warn: table.uncovered }">{{ table.uncovered ? `${table.uncovered} covered by no source` : 'every one covered' }}</span></p>
+      <div class="caption">{{ isClocked ? 'Steps' : 'Cases' }}</div>
+      <p v-if="table && isClocked">{{ count(table.cases, 'step') }} in {{ count(table.sequences.length, 'sequence') }}</p>
+      <CoverageGrid v-if="table?.coverage" :coverage="table.coverage" />
+      <p v-if="table && !isClocked">{{ count(table.cases, 'case') }}, <span :class="{ warn: table.uncovered }">{{ table.uncovered ? `${table.uncovered} covered by no source` : 'every one covered' }}</span></p>
       <p v-for="(n, name) in preview.groups" :key="name" class="row spread"><span>{{ name }}</span><span class="mono">{{ n }}</span></p>
       <div class="caption">Sources</div>
       <p v-for="s in preview.sources" :key="s">{{ s }}</p>
@@ -174,6 +182,8 @@ const problems = computed(() => preview.value?.messages ?? [])
 .table { display: flex; flex-direction: column; gap: 8px; min-height: 0; }
 .scroll { overflow: auto; min-height: 0; }
 .scroll thead th { position: sticky; top: 0; background: var(--paper); }
+table.cases .sequence th { text-align: left; color: var(--lacquer); padding-top: 10px; }
+.number { color: var(--ink-3); }
 .old { opacity: 0.55; }
 .apart td { background: var(--fail-tint); color: var(--fail-text); }
 .care { color: var(--ink-3); }

@@ -68,7 +68,8 @@ class Coverage:
     """What the sequences made from a function table take: pairs of a known state and a row, of those that are possible.
 
     `reached` of `possible_states` values of the states can be reached; `unreached` says some that cannot, `idle_rows` are the
-    lines of rows that no reachable state takes.
+    lines of rows that no reachable state takes. `grid` has a text for each row of the table, a letter for each state: `t` taken,
+    `o` possible and not taken, `.` not possible; it is empty where there are too many states to be looked at.
     """
 
     rows: int
@@ -79,6 +80,7 @@ class Coverage:
     unreached: tuple[str, ...] = ()
     idle_rows: tuple[int, ...] = ()
     is_whole: bool = True
+    grid: tuple[str, ...] = ()
 
 
 @dataclass(slots=True)

@@ -32,6 +32,7 @@ _FILLINGS = 3
 _LONGEST = 120
 _SHOWN = 6
 _MOST_RUNS = 16
+_WIDEST_GRID = 48
 
 Moves = tuple[tuple[str, Inputs], ...]
 """Steps taken together: what the clock does and the inputs, of each."""
@@ -270,10 +271,17 @@ class _Explorer:
         taken_rows = {row for _, row in self._pairs}
         idle = tuple(row.line for i, row in enumerate(self._rows) if i not in taken_rows)
         return Coverage(
-            len(self._rows), len({self._number(s) for s in known}), len(self._pairs & self._taken), len(self._pairs), possible,
-            self._unreached(known, possible), idle,
-            self._is_whole,
+            rows=len(self._rows), states=len({self._number(s) for s in known}), taken=len(self._pairs & self._taken), possible=len(self._pairs),
+            possible_states=possible, unreached=self._unreached(known, possible), idle_rows=idle, is_whole=self._is_whole, grid=self._grid(known),
         )  # fmt: skip
+
+    def _grid(self, known: list[State]) -> tuple[str, ...]:
+        if len(known) > _WIDEST_GRID:
+            return ()
+        known = sorted(known)
+        return tuple(
+            "".join("t" if (s, row) in self._taken else "o" if (s, row) in self._pairs else "." for s in known) for row in range(len(self._rows))
+        )
 
     def _unreached(self, known: list[State], possible: int) -> tuple[str, ...]:
         """Some values of the states that cannot be reached, as they are written."""

@@ -38,6 +38,8 @@ class SpecPort:
                 return f"0x{word[0]:0{(self.width + 3) // 4}x}"
             return str(values.signed_value(word[0], self.width) if self.signed else word[0])
         digits = values.to_digits(word, self.width)
+        if self.radix != "bin" and care == full and len(set(digits)) == 1:
+            return digits[0]
         text = "".join(d if care >> (self.width - 1 - i) & 1 else "-" for i, d in enumerate(digits))
         if self.radix != "bin" and care:
             return "0b" + text

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Letter } from '../../api/types'
+import WavePicture from '../waves/WavePicture.vue'
 import CaseTable from '../../shared/CaseTable.vue'
 import { mark, moment } from '../../shared/words'
 
@@ -24,6 +25,7 @@ defineProps<{ letter: Letter }>()
       <ul v-if="t.messages.length" class="messages"><li v-for="m in t.messages" :key="m">{{ m }}</li></ul>
       <template v-if="t.rows.length">
         <CaseTable :inputs="t.inputs" :outputs="t.outputs" :rows="t.rows" glyphs full class="rows" :runs="t.rows.some((r) => r.run !== 'fresh')" />
+        <WavePicture v-if="t.waves" :waves="t.waves" />
         <p v-if="t.more > 0" class="quiet small">and {{ t.more }} more cases that are not right</p>
         <p class="again"><b>To see it again:</b> {{ t.again }}</p>
       </template>

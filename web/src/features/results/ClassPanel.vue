@@ -41,7 +41,7 @@ const total = computed(() => Math.max(1, bar.value.reduce((n, b) => n + b.n, 0))
       <li v-if="sums.unchecked"><CellGlyph cell="s" :size="11" /> {{ sums.unchecked }} not checked</li>
       <li v-if="sums.missing"><CellGlyph cell="n" :size="11" /> {{ sums.missing }} missing</li>
     </ul>
-    <div class="row spread quiet head"><span>Hand-ins failing each case</span><span class="mono">{{ results.cases }}</span></div>
+    <div class="row spread quiet head"><span>{{ results.clocked ? 'Hand-ins going astray at each step' : 'Hand-ins failing each case' }}</span><span class="mono">{{ results.cases }}</span></div>
     <div class="mono names" :title="results.inputs.join(' ')">{{ heads(results.inputs).join(' ') }}</div>
     <div class="cases">
       <button

@@ -15,7 +15,7 @@ const byLine = computed(() => {
 })
 const VERILOG = /(\/\/.*$)|("[^"]*")|\b(module|endmodule|input|output|inout|wire|reg|logic|assign|always|always_comb|always_ff|begin|end|if|else|case|casez|casex|endcase|default|for|function|endfunction|task|endtask|primitive|endprimitive|parameter|localparam|initial|posedge|negedge|or|and|not|nand|nor|xor|xnor|buf|integer|generate|endgenerate|genvar|signed)\b/g
 const VHDL = /(--.*$)|("[^"]*")|\b(entity|architecture|of|is|begin|end|port|generic|map|in|out|inout|buffer|signal|variable|constant|type|subtype|record|array|range|to|downto|process|if|then|elsif|else|case|when|others|with|select|for|while|loop|exit|next|wait|until|on|after|generate|block|component|function|procedure|return|package|body|library|use|and|or|not|nand|nor|xor|xnor|sll|srl|mod|rem|abs|all|null|report|assert|severity|impure|pure|alias|attribute)\b/gi
-const WIRING = /(\/\/.*$)|("[^"]*")|\b(wiring|takes|gives|end|place|and|or|not|nand|nor|xor|xnor|buf|select)\b/g
+const WIRING = /(\/\/.*$)|("[^"]*")|\b(wiring|takes|gives|end|place|and|or|not|nand|nor|xor|xnor|buf|select|flipflop|latch)\b/g
 const words = computed(() => (/\.vhdl?$/i.test(file.value?.path ?? '') || /^\s*(entity|architecture)\s+\w+\s/im.test(file.value?.text ?? '') ? VHDL : /\.wiring$/.test(file.value?.path ?? '') ? WIRING : VERILOG))
 function pieces(text: string): { text: string; kind: string }[] {
   const out: { text: string; kind: string }[] = []
