@@ -19,6 +19,7 @@ from obento.store import feedback, handins, labs, people, results
 from obento.store.connection import Connection
 
 _MOST_ROWS = 64
+_MOST_STEPS = 10
 _CONDITIONAL = ("wrong", "undefined")
 _PLACEHOLDER = re.compile(r"\{(name|right|total|mark|when|line|file|unit)\}")
 
@@ -81,7 +82,7 @@ class LabPicture:
             compared &= ~verdict.not_compared
             letter.passed, letter.compared = verdict.passed.bit_count(), compared.bit_count()
             own = [i for i in first_wrong(t.expectation, verdict) if not self._hidden(t, i)]
-            shown = {"all": own[:_MOST_ROWS], "first-failing": own[:1]}.get(spec.see, [])
+            shown = {"all": own[: _MOST_ROWS if t.expectation.cases.drive is None else _MOST_STEPS], "first-failing": own[:1]}.get(spec.see, [])
             letter.rows = case_rows(t.expectation, verdict, shown)
             letter.more = len(wrong_cases(verdict)) - len(shown) if spec.see != "nothing" else 0
             letter.again = _again(t.expectation, letter.rows, letter.inputs, letter.outputs)

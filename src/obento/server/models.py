@@ -139,6 +139,7 @@ class TableRow(BaseModel):
     """A case of the spec: inputs, what is expected, and for each source what it says. `-` is not compared."""
 
     index: int
+    step: StepPlace | None = None
     inputs: list[str]
     outputs: list[str]
     sources: list[list[str]]

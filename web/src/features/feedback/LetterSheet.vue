@@ -19,14 +19,14 @@ defineProps<{ letter: Letter }>()
     </p>
     <section v-for="t in letter.tasks" :key="t.title">
       <div class="head"><h2>{{ t.title }}</h2><span v-if="t.mark !== null" class="mono">{{ mark(t.mark) }} of {{ t.total }}<template v-if="t.late"> ({{ t.late }})</template></span><span v-else class="held">no mark yet: {{ t.held }}</span></div>
-      <p v-if="t.compared" class="count">{{ t.passed }} of {{ t.compared }} cases right<template v-if="t.passed === t.compared">. Well done.</template></p>
+      <p v-if="t.compared" class="count">{{ t.passed }} of {{ t.compared }} {{ t.rows[0]?.step ? 'steps' : 'cases' }} right<template v-if="t.passed === t.compared">. Well done.</template></p>
       <p v-if="t.comment" class="say">{{ t.comment }}</p>
       <p v-if="t.note" class="say">{{ t.note }}</p>
       <ul v-if="t.messages.length" class="messages"><li v-for="m in t.messages" :key="m">{{ m }}</li></ul>
       <template v-if="t.rows.length">
-        <CaseTable :inputs="t.inputs" :outputs="t.outputs" :rows="t.rows" glyphs full class="rows" :runs="t.rows.some((r) => r.run !== 'fresh')" />
         <WavePicture v-if="t.waves" :waves="t.waves" />
-        <p v-if="t.more > 0" class="quiet small">and {{ t.more }} more cases that are not right</p>
+        <CaseTable :inputs="t.inputs" :outputs="t.outputs" :rows="t.rows" glyphs full class="rows" :runs="t.rows.some((r) => r.run !== 'fresh')" />
+        <p v-if="t.more > 0" class="quiet small">and {{ t.more }} more {{ t.rows[0]?.step ? 'steps' : 'cases' }} that are not right</p>
         <p class="again"><b>To see it again:</b> {{ t.again }}</p>
       </template>
       <p v-if="t.bound.length" class="quiet small">{{ t.bound.join('; ') }}</p>

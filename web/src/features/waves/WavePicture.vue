@@ -7,7 +7,7 @@ import { AXIS, heightOf, paintAxis, paintTracks, prepare, tracksOf } from './pai
 /** A few steps as a picture that can be printed. */
 const props = defineProps<{ waves: Waves }>()
 const NAMES = 104
-const WIDTH = 594
+const WIDTH = 526
 const canvas = ref<HTMLCanvasElement>()
 const tracks = computed(() => tracksOf(props.waves, (line) => (line.radix === 'dec' && line.signed ? 'signed' : (line.radix as 'bin'))))
 const height = computed(() => AXIS + heightOf(tracks.value))
