@@ -128,10 +128,10 @@ class Reading:
         return Elaborator(self.world, self.collector, self.limits, self.sources, self._foreign, folder).top(name)
 
     def entity(self, name: str, position: int) -> Design | None:
-        """The VHDL entity that a Verilog module means by a name."""
+        """The VHDL entity or wiring list that a Verilog module means by a name."""
         del position
         unit = self.units.get(name) or self.units.get(name.lower())
-        return self.elaborate(unit.name) if unit is not None and unit.vhdl is not None else None
+        return self.elaborate(unit.name) if unit is not None and unit.verilog is None else None
 
     def _foreign(self, name: str, node: vhdl_ast.Node) -> Design | None:
         del node

@@ -49,8 +49,11 @@ def simulate(
     options: Options,
     limits: Limits,
     expired: Callable[[], bool] = lambda: False,
+    report: Callable[[str, str, str], None] | None = None,
 ) -> Outcome:
     """Read, elaborate and run; whatever is wrong stands in the outcome's messages.
+
+    `report` hears of each report of the bench: its severity, its text, and `file:line` of the statement.
 
     Raises
     ------
@@ -65,7 +68,15 @@ def simulate(
     design = _design(reading, options.top, given)
     if design is None:
         return Outcome(UNREADABLE, reading.messages())
-    return _run(design, reading, given, put, options, limits, expired)
+    bench = Terminal(put, given, lambda text, position: reading.collector.warning("run", text, position))
+    if report is not None:
+        bench.hears = lambda severity, text, position: report(severity, text, _place(reading, position))
+    return _run(design, reading, bench, options, limits, expired)
+
+
+def _place(reading: Reading, position: int) -> str:
+    place = reading.sources.place(position)
+    return f"{place.file}:{place.line}"
 
 
 def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Design | None:
@@ -111,14 +122,12 @@ def _readable(files: Iterable[HandinFile]) -> dict[str, str]:
 def _run(
     design: Design,
     reading: Reading,
-    given: Mapping[str, str],
-    put: Callable[[str], None],
+    bench: Terminal,
     options: Options,
     limits: Limits,
     expired: Callable[[], bool],
 ) -> Outcome:
     collector = reading.collector
-    bench = Terminal(put, given, lambda text, position: collector.warning("run", text, position))
     status = ENDED
     try:
         timeline = Timeline(design, limits, bench, expired)

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from obento.core.check.advice import advise
+from obento.core.check.benches import check_by_bench
 from obento.core.check.expect import build_expectation
 from obento.core.check.expectation import Expectation
 from obento.core.check.findings import find_all
@@ -68,6 +69,8 @@ def check_handin(
         Settled by a person: our port (or the unit's name) -> theirs. They come before all other rules.
     """
     limits = limits or Limits()
+    if expectation.spec.bench is not None:
+        return check_by_bench(expectation, expectation.spec.bench, files, provided, limits, choices or {})
     ready = make_ready(expectation.spec, files, provided, limits, choices or {})
     if isinstance(ready, Checked):
         return ready

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from obento.core.check.benches import expect_bench
 from obento.core.check.bind import bind_ports
 from obento.core.check.expect_steps import combined_words, from_function, from_steps, inputs_of, plan
 from obento.core.check.expectation import Disagreement, Expectation, Key, Planes, Source, case_text
@@ -39,6 +40,8 @@ def build_expectation(
 
     `position` is where to point when a message is about the spec as a whole.
     """
+    if spec.bench is not None:
+        return expect_bench(spec, spec.bench, others, collector, limits, position)
     if spec.is_clocked:
         return _build_clocked(spec, others, collector, limits, position)
     errors = collector.errors

@@ -85,7 +85,10 @@ class Coverage:
 
 @dataclass(slots=True)
 class Expectation:
-    """The whole of a spec, ready to be held against hand-ins."""
+    """The whole of a spec, ready to be held against hand-ins.
+
+    Where a bench decides, `handed_in` is the spec with the ports of what is handed in, `beside` are the files of the bench.
+    """
 
     spec: Spec
     cases: Cases
@@ -95,10 +98,14 @@ class Expectation:
     uncovered: int = 0
     disagreements: list[Disagreement] = field(default_factory=list)
     coverage: Coverage | None = None
+    handed_in: Spec | None = None
+    beside: dict[str, bytes] = field(default_factory=dict)
 
 
 def case_text(spec: Spec, cases: Cases, case: int) -> str:
     """A case in words: `key = 1, level_eq = 0`; a step with its place before: `walk 2, step 7 (c), take = 1`."""
+    if cases.labels:
+        return cases.labels[case]
     parts = []
     bit = 0
     drive = cases.drive

@@ -26,7 +26,7 @@ class Finding:
 
 @dataclass(slots=True)
 class Checked:
-    """The outcome for one hand-in. `verdict` is None unless it was run."""
+    """The outcome for one hand-in. `verdict` is None unless it was run; `output` is what a bench printed."""
 
     status: Status
     language: str = ""
@@ -37,3 +37,4 @@ class Checked:
     findings: list[Finding] = field(default_factory=list)
     messages: list[Message] = field(default_factory=list)
     engine: str = ""
+    output: str = ""

@@ -91,6 +91,8 @@ def case_report(expectation: Expectation, verdict: Verdict, case: int, follows: 
         step = {"sequence": sequence.name, "step": number, "clock": drive.actions[case], "follows": bool(follows >> case & 1)}
         if spec.clock is not None:
             inputs[spec.clock.port] = drive.actions[case]
+    if expectation.cases.labels:
+        step = {"check": expectation.cases.labels[case]}
     return {
         "index": case,
         **step,

@@ -11,7 +11,7 @@ from obento.core.ir.drivers import expressions, statements
 from obento.core.spec.model import Rules
 
 _GATES = frozenset(["and", "or", "nand", "nor", "xor", "xnor", "not", "buf", "select", "bufif0", "bufif1", "notif0", "notif1", "flipflop", "latch"])
-_PASSIVE = frozenset(["port", "wire", "resolution", "supply", "event"])
+_PASSIVE = frozenset(["port", "wire", "resolution", "supply", "event", "start"])
 _OPERATORS = {"and": "and", "or": "or", "xor": "xor", "not": "not", "lnot": "not", "rand": "and", "ror": "or", "rxor": "xor"}
 
 

@@ -59,6 +59,9 @@ class Bench:
     def say(self, text: str, position: int) -> None:
         """A part of the design has something to say."""
 
+    def report(self, severity: str, text: str, position: int) -> None:
+        """A report or a failed assertion."""
+
     def end_of_step(self) -> None:
         """Everything of this step of time has happened."""
 
@@ -164,6 +167,7 @@ class Terminal(Bench):
         self._spent = 0
         self.dump: Dump | None = None
         self.dump_file = "dump.vcd"
+        self.hears: Callable[[str, str, int], None] = lambda severity, text, position: None
 
     def power_up(self) -> None:
         super().power_up()
@@ -230,6 +234,10 @@ class Terminal(Bench):
     def say(self, text: str, position: int) -> None:
         self._put(text)
 
+    def report(self, severity: str, text: str, position: int) -> None:
+        self.hears(severity, text, position)
+        self._put(f"{severity}: {text}\n" if text else f"{severity}:\n")
+
     def end_of_step(self) -> None:
         strobes, self._strobes = self._strobes, []
         for number, arguments in strobes:
@@ -279,7 +287,7 @@ class Terminal(Bench):
     def _severity(self, call: SystemCall, given: list[Value]) -> None:
         first = 1 if call.name == "$fatal" and call.args and call.args[0].text is None else 0
         text = self._text(call, given, first)
-        self._put(f"{_SEVERITIES[call.name]}: {text}".rstrip() + "\n")
+        self.report(_SEVERITIES[call.name], text.rstrip(), call.position)
         if call.name == "$fatal":
             raise Finished(failed=True)
 

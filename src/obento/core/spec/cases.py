@@ -20,13 +20,15 @@ from obento.core.values import Word
 class Cases:
     """`one[i]` and `zero[i]` are the planes of input bit `i`; bits are numbered port by port, bit 0 of each first.
 
-    With a `drive` the cases are steps; the planes are the inputs when outputs are sampled, the clock's too.
+    `labels` name cases that have no inputs: the checks of a bench. With a `drive` the cases are steps; the planes are the
+    inputs when outputs are sampled, the clock's too.
     """
 
     count: int
     one: tuple[int, ...]
     zero: tuple[int, ...]
     drive: Drive | None = None
+    labels: tuple[str, ...] = ()
 
     @property
     def full(self) -> int:

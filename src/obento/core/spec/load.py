@@ -10,7 +10,7 @@ from typing import Any, TypeVar
 
 from obento.core.diagnostics import Collector
 from obento.core.source import SourceFile
-from obento.core.spec.model import Clock, Marks, RandomCases, Reset, Row, Rules, Spec, SpecPort
+from obento.core.spec.model import Bench, Clock, Marks, RandomCases, Reset, Row, Rules, Spec, SpecPort
 from obento.core.spec.steps import Sides, parse_function, parse_steps
 from obento.core.spec.table import parse_table
 from obento.core.suggest import did_you_mean
@@ -18,12 +18,13 @@ from obento.core.suggest import did_you_mean
 FORMAT = "spec/1"
 _PORT = re.compile(r"(?P<name>[A-Za-z_]\w*)(?:\[(?P<a>\d+)(?:\.\.(?P<b>\d+))?\])?(?P<s>s)?(?::(?P<radix>\w+))?$")
 _KEYS: dict[str, tuple[str, ...]] = {
-    "": ("obento", "title", "unit", "ports", "expect", "cases", "clock", "reset", "match", "rules", "marks", "students"),
+    "": ("obento", "title", "unit", "ports", "expect", "cases", "clock", "reset", "match", "rules", "marks", "students", "bench"),
     "ports": ("in", "out", "inner"),
     "expect": ("equations", "table", "model", "steps", "function", "bench"),
     "cases": ("all", "listed", "corners", "random", "groups"),
     "clock": ("port", "edge"),
     "reset": ("port", "active", "kind"),
+    "bench": ("top", "pass", "fail", "checks", "right", "wrong"),
     "match": ("names", "aliases"),
     "rules": ("languages", "only_gates", "max_gates"),
     "marks": ("total", "by", "weights"),
@@ -96,8 +97,10 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
     if not isinstance(unit, str) or not re.fullmatch(r"[A-Za-z_][\w$]*", unit):
         reader.error("", "unit", "unit", "`unit` must name the module or wiring list to be handed in")
         unit = ""
-    inputs = _ports(data, "in", reader)
-    outputs = _ports(data, "out", reader)
+    bench = read_bench(data, reader, others)
+    has_ports = bench is None or not (bench.right or bench.wrong)  # a bench that is handed in has none
+    inputs = _ports(data, "in", reader) if has_ports else ()
+    outputs = _ports(data, "out", reader) if has_ports else ()
     inner = _ports(data, "inner", reader) if "inner" in (data.get("ports") or {}) else ()
     clock, reset = _clock(data, reader), _reset(data, reader)
     inputs = _with_timing(inputs, clock, reset, reader)
@@ -120,7 +123,7 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
         if model not in others:
             reader.error("expect", "model", "no-model", f"there is no file `{model}` beside the spec", did_you_mean(model, others))
     says = function is not None or any(row.outputs for item in steps for row in item.rows) or any(r.outputs for r in listed)
-    if equations is None and table is None and not models and not says and collector.errors == errors:
+    if bench is None and equations is None and table is None and not models and not says and collector.errors == errors:
         reader.error(
             "expect",
             "expect",
@@ -128,7 +131,7 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
             "nothing says what is right",
             "give `steps`, a `function` table or a `model`" if is_clocked else "give `equations`, a `table`, a `model` or listed rows with outputs",
         )
-    all_cases, corners, random = _which_cases(cases, inputs, listed, is_clocked, reader)
+    all_cases, corners, random = _which_cases(cases, inputs, listed, is_clocked or bench is not None, reader)
     rules, marks = _rules(data, reader), _marks(data, reader)
     students = _section(data, "students", reader)
     see = students.get("see", "first-failing")
@@ -142,7 +145,8 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
     if collector.errors > errors:
         return None
     digest = hashlib.sha256(file.text.encode())
-    for name in sorted(n for n in others if n in models or n.endswith(".csv")):
+    beside = {*models, *((*bench.files, *bench.right, *bench.wrong) if bench else ())}
+    for name in sorted(n for n in others if n in beside or n.endswith(".csv")):
         digest.update(name.encode() + b"\0" + others[name])
     return Spec(
         title=str(data.get("title") or unit), unit=unit, inputs=inputs, outputs=outputs,
@@ -150,7 +154,7 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
         table=table, listed=listed, models=models, all_cases=all_cases, corners=corners, random=random, groups=groups,
         lenient=names == "lenient", aliases=aliases, rules=rules, marks=marks, see=see,
         hidden=tuple(_strings(students, "students", "hidden", reader)), digest="sha256:" + digest.hexdigest(),
-        clock=clock, reset=reset, inner=inner, steps=steps, function=function,
+        clock=clock, reset=reset, inner=inner, steps=steps, function=function, bench=bench,
     )  # fmt: skip
 
 
@@ -163,8 +167,6 @@ def _check_keys(data: Mapping[str, Any], reader: _Reader) -> None:
             for inner in value if known else ():
                 if inner not in (known or ()):
                     reader.error(key, inner, "unknown-key", f"`{inner}` means nothing in [{key}]", did_you_mean(inner, known or ()))
-                elif inner == "bench":
-                    reader.error(key, inner, "not-yet", f"`{inner}` is not checked by this version")
 
 
 def _section(data: Mapping[str, Any], name: str, reader: _Reader) -> Mapping[str, Any]:
@@ -280,6 +282,36 @@ _T = TypeVar("_T")
 def _timed(section: Mapping[str, Any], key: str, parse: Callable[[str, int, Sides, Collector], _T], sides: Sides, reader: _Reader) -> _T | None:
     text = _string(section, "expect", key, reader)
     return None if text is None else parse(text, reader.text("expect", key, text), sides, reader.collector)
+
+
+def read_bench(data: Mapping[str, Any], reader: _Reader, others: Mapping[str, bytes]) -> Bench | None:
+    """A bench beside the spec as the source of verdicts, or the designs that a bench handed in is tried on."""
+    given = data.get("expect")
+    expect: Mapping[str, Any] = given if isinstance(given, dict) else {}
+    files = _strings(expect, "expect", "bench", reader)
+    section = _section(data, "bench", reader)
+    if not files and not section:
+        return None
+    right, wrong = _strings(section, "bench", "right", reader), _strings(section, "bench", "wrong", reader)
+    for names, key, where in ((files, "bench", "expect"), (right, "right", "bench"), (wrong, "wrong", "bench")):
+        for name in names:
+            if name not in others:
+                reader.error(where, key, "no-model", f"there is no file `{name}` beside the spec", did_you_mean(name, others))
+    if bool(files) == bool(right or wrong):
+        hint = "`bench` in [expect] tries each hand-in; `right` and `wrong` in [bench] try benches that are handed in"
+        reader.error("bench", "bench", "bench-kind", "say either which bench to use, or which designs to try benches on", hint)
+    for name in expect:
+        if name not in ("bench", "model"):
+            reader.error("expect", name, "bench-alone", f"with a bench, `{name}` says nothing more", "make it a task of its own")
+    patterns: dict[str, str | None] = {}
+    for key in ("pass", "fail"):
+        patterns[key] = _string(section, "bench", key, reader)
+        try:
+            re.compile(patterns[key] or "")
+        except re.error as error:
+            reader.error("bench", key, "bad-pattern", f"this pattern cannot be read: {error}", "a regular expression; (?P<check>.*) names the check")
+    top = _string(section, "bench", "top", reader)
+    return Bench(files, top, patterns["pass"], patterns["fail"], _strings(section, "bench", "checks", reader), right, wrong)
 
 
 def _check_kind(

@@ -126,6 +126,24 @@ class FunctionRow:
 
 
 @dataclass(frozen=True, slots=True)
+class Bench:
+    """A bench as the source of verdicts, or (with `right` and `wrong`) what students hand in.
+
+    `passing` and `failing` are patterns for printed lines, whose group `check` names the check; without them the bench's
+    assertions are the checks. `checks` names them outright. `right` and `wrong` are designs that a student's bench has to
+    accept and to reject; `tests` is the unit that they all are.
+    """
+
+    files: tuple[str, ...] = ()
+    top: str | None = None
+    passing: str | None = None
+    failing: str | None = None
+    checks: tuple[str, ...] = ()
+    right: tuple[str, ...] = ()
+    wrong: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class RandomCases:
     count: int
     seed: int
@@ -173,6 +191,7 @@ class Spec:
     inner: tuple[SpecPort, ...] = ()
     steps: tuple[StepList, ...] = ()
     function: tuple[FunctionRow, ...] | None = None
+    bench: Bench | None = None
 
     @property
     def is_clocked(self) -> bool:

@@ -7,10 +7,11 @@ from typing import Literal
 
 from obento.core import values
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Delays, Instance, Port, ScopeOfNames, Signal, Variable, Watch
+from obento.core.ir.design import Delays, Instance, Port, Process, ScopeOfNames, Signal, Variable, Watch
 from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real, round_half_away
 from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
+from obento.core.values import Word
 from obento.core.verilog import ast, gates, generate, instances, processes
 from obento.core.verilog.builder import Builder, Overrides
 from obento.core.verilog.cut_widths import warn_if_cut
@@ -378,11 +379,20 @@ class ModuleBody:
             if vector.is_real:
                 vector.signal.number = evaluate_real(x.reals.lower(d.value))
             else:
-                vector.signal.initial = evaluate(x.to_width(d.value, vector.signal.width))
+                word = evaluate(x.to_width(d.value, vector.signal.width))
+                if self.m.system_verilog:
+                    vector.signal.initial = word  # 1800 clause 6.8: there before anything runs
+                else:
+                    self._as_initial(vector.signal, word, d.start, scope)
         except NotConstant:
             raise self.error(
                 "start-value", f"the start value of `{d.name}` must be a constant", d.value, "use `assign` for a value that follows others"
             ) from None
+
+    def _as_initial(self, signal: Signal, word: Word, position: int, scope: Scope) -> None:
+        """A start value as if an `initial` gave it (1364-2005 clause 6.2.1): whoever waits for the signal sees it change."""
+        body = ir.Assign(position, [ir.Target(signal, 0, signal.width)], ir.Const(signal.width, *word))
+        self.b.process(Process("initial", body, [], position, "start", scope.path))
 
     def named_blocks(self, s: ast.Stmt | None, scope: Scope) -> None:
         """Declare the blocks with names or declarations inside a statement, so that they can be named from anywhere."""

@@ -363,7 +363,7 @@ class Run:
 
     def say(self, severity: int, text: str, position: int) -> None:
         """A report or a failed assertion."""
-        self.host.bench.say(f"{('note', 'warning', 'error', 'failure')[severity]}: {text}\n", position)
+        self.host.bench.report(("note", "warning", "error", "failure")[severity], text, position)
         if severity >= self.failing:
             raise Finished(failed=True)
 
