@@ -1,4 +1,4 @@
-// 1364-2005 clause 6.2.1: a value in a declaration is given as if by an `initial`, so that whoever waits sees it change.
+// clause 6.2.1: a value in a declaration is given as if by an `initial`, so that whoever waits sees it change
 `timescale 1ns/1ns
 module counter(input clk, clr_n, output reg [3:0] q);
   always @(negedge clk or negedge clr_n)

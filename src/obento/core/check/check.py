@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from obento.core.check.advice import advise
 from obento.core.check.benches import check_by_bench
+from obento.core.check.evidence import check_evidence, is_evidence
 from obento.core.check.expect import build_expectation
 from obento.core.check.expectation import Expectation
 from obento.core.check.findings import find_all
@@ -71,6 +72,8 @@ def check_handin(
     limits = limits or Limits()
     if expectation.spec.bench is not None:
         return check_by_bench(expectation, expectation.spec.bench, files, provided, limits, choices or {})
+    if is_evidence(files):
+        return check_evidence(expectation, files)
     ready = make_ready(expectation.spec, files, provided, limits, choices or {})
     if isinstance(ready, Checked):
         return ready
