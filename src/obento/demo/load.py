@@ -50,6 +50,9 @@ def _load_lab(c: Connection, class_id: int, folder: Path, about: dict[str, Any],
     for name in about["specs"]:
         text = (folder / name).read_text(encoding="utf-8")
         task_id = labs.add_task(c, lab_id, name)
+        for file in sorted(folder.iterdir()):
+            if file.is_file() and file.suffix != ".toml" and file.name in text:
+                labs.put_task_file(c, task_id, file.name, file.read_bytes(), provided=False)
         loaded = shelf.load(spec_files(c, task_id, text))
         if loaded.spec is None:
             raise ValueError(f"{name}: {loaded.messages[0]}")

@@ -139,6 +139,7 @@ class TableRow(BaseModel):
     """A case of the spec: inputs, what is expected, and for each source what it says. `-` is not compared."""
 
     index: int
+    label: str = ""
     step: StepPlace | None = None
     inputs: list[str]
     outputs: list[str]
@@ -276,6 +277,7 @@ class Member(BaseModel):
 
 class CaseRow(BaseModel):
     index: int
+    label: str = ""
     step: StepPlace | None = None
     inputs: list[str]
     expected: list[str]
@@ -393,6 +395,7 @@ class ReviewView(BaseModel):
     rows: list[CaseRow]
     more_rows: int
     clocked: bool
+    output: str
     findings: list[str]
     rules: list[str]
     files: list[SourceFileView]

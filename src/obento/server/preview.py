@@ -47,11 +47,18 @@ def input_values(expectation: Expectation, case: int) -> list[str]:
 def case_label(expectation: Expectation, case: int) -> str:
     """A case in a narrow list: its inputs; of a step its place before."""
     drive = expectation.cases.drive
+    if expectation.cases.labels:
+        return expectation.cases.labels[case]
     inputs = " ".join(input_values(expectation, case))
     if drive is None:
         return inputs
     sequence, number = drive.place(case)
     return f"{sequence.name} {number}: {inputs}"
+
+
+def case_name(expectation: Expectation, case: int) -> str:
+    """The name of a case that has no inputs: a check of a bench."""
+    return expectation.cases.labels[case] if expectation.cases.labels else ""
 
 
 def step_place(expectation: Expectation, case: int, follows: int = 0) -> StepPlace | None:
@@ -71,6 +78,7 @@ def _row(expectation: Expectation, case: int, agrees: bool) -> TableRow:
     sources = [[_says(source, p, case) for p in expectation.spec.outputs] for source in expectation.sources]
     return TableRow(
         index=case,
+        label=case_name(expectation, case),
         step=step_place(expectation, case),
         inputs=input_values(expectation, case),
         outputs=expected_values(expectation, case),

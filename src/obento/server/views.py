@@ -32,7 +32,7 @@ from obento.server.models import (
     ReviewView,
     SourceFileView,
 )
-from obento.server.preview import case_label, step_place
+from obento.server.preview import case_label, case_name, step_place
 from obento.server.specs import OpenSpec
 from obento.store import feedback, handins, labs, results
 from obento.store.connection import Connection
@@ -136,10 +136,18 @@ class TaskPicture:
             return "does not wake for every input"
         if "latch" in shared or (findings and findings[0]["kind"] == "remembers"):
             return "keeps its last value"
+        if self.expectation.cases.labels:
+            return self._failed_checks(result)
         outputs = [f["output"] for f in findings if f.get("output")]
         unique = list(dict.fromkeys(outputs))
         undefined = all(f["kind"] == "undefined" for f in findings if f.get("output"))
         return f"{' and '.join(unique[:3])}{' and more' if len(unique) > 3 else ''} {'undefined' if undefined else 'wrong'}"
+
+    def _failed_checks(self, result: dict[str, Any]) -> str:
+        """The checks of a bench that a hand-in fails, by name."""
+        verdict = results.load_verdict(self.c, result, self.expectation)
+        names = [self.expectation.cases.labels[i] for i in wrong_cases(verdict)]
+        return f"fails {', '.join(names[:3])}" + (f" and {len(names) - 3} more checks" if len(names) > 3 else "")
 
     def _sentences(self, kind: str, detail: dict[str, Any]) -> list[str]:
         if kind == "unchecked":
@@ -254,6 +262,7 @@ class TaskPicture:
             received_at=attempt["received_at"], late=bool(attempt["late"]), passed=result["passed"], total=result["total"], mark=mark.value,
             held=mark.held, mark_reason=mark.reason, max_mark=spec.marks.total, inputs=[p.name for p in spec.inputs],
             outputs=[p.name for p in spec.outputs], rows=rows, more_rows=more, clocked=self.expectation.cases.drive is not None,
+            output=detail.get("output", ""),
             findings=[f["text"] for f in detail["findings"]],
             rules=[r["text"] for r in detail["rules"] if not r["ok"]], files=files, notes=_line_notes(detail),
             messages=[MessageView(**m) for m in detail["messages"]],
@@ -323,7 +332,7 @@ def case_rows(expectation: Expectation, verdict: Verdict, cases: list[int]) -> l
         )
         rows.append(
             CaseRow(
-                index=case, step=step_place(expectation, case, follows),
+                index=case, label=case_name(expectation, case), step=step_place(expectation, case, follows),
                 inputs=[data["in"][p.name] for p in spec.inputs], expected=[data["expected"][p.name] for p in spec.outputs],
                 actual=[data["actual"][p.name] for p in spec.outputs], wrong=[p.name in data["wrong"] for p in spec.outputs],
                 run=data["run"], cell=cell, group=data["group"],

@@ -69,6 +69,7 @@ def add_result(c: Connection, attempt_id: int, task_id: int, version_id: int, en
         return int(known)
     v = checked.verdict
     detail = {
+        "output": checked.output,
         "rules": [asdict(r) for r in checked.rules],
         "findings": [asdict(f) for f in checked.findings],
         "messages": [asdict(m) for m in checked.messages],

@@ -11,7 +11,7 @@ export interface Lab {
 }
 export interface Message { severity: 'error' | 'warning' | 'note'; code: string; file: string; line: number; column: number; text: string; hint: string; end_line: number; end_column: number }
 export interface Port { name: string; direction: 'in' | 'out'; width: number; signed: boolean; radix: string }
-export interface TableRow { index: number; step: StepPlace | null; inputs: string[]; outputs: string[]; sources: string[][]; agrees: boolean }
+export interface TableRow { index: number; label: string; step: StepPlace | null; inputs: string[]; outputs: string[]; sources: string[][]; agrees: boolean }
 export interface SpecPreview {
   title: string; unit: string; messages: Message[]; is_right: boolean; ports: Port[]; sources: string[]; cases: number; uncovered: number
   rows: TableRow[]; groups: Record<string, number>; coverage: Coverage | null; sequences: string[]
@@ -30,7 +30,7 @@ export interface DropResult { handins: number; new_attempts: number; repeated: n
 export interface RunView { state: string; total: number; done: number }
 export interface Member { handin_id: number; name: string; language: string; attempt: number; late: boolean; bound: string[]; mark: number | null; held: boolean; noted: boolean }
 export interface StepPlace { sequence: string; number: number; clock: string; follows: boolean }
-export interface CaseRow { index: number; step: StepPlace | null; inputs: string[]; expected: string[]; actual: string[]; wrong: boolean[]; run: string; cell: Cell; group: string | null }
+export interface CaseRow { index: number; label: string; step: StepPlace | null; inputs: string[]; expected: string[]; actual: string[]; wrong: boolean[]; run: string; cell: Cell; group: string | null }
 export type Cell = 'p' | 'f' | 'u' | 'n' | 's'
 export interface Cluster {
   key: string; kind: Exclude<Kind, 'missing'>; title: string; sentences: string[]; strip: string; rows: CaseRow[]; passed: number; total: number
@@ -53,7 +53,7 @@ export interface LineNote { file: string; line: number; severity: string; text: 
 export interface Review {
   handin_id: number; name: string; status: string; language: string; unit: string; attempt: number; attempts: number; received_at: string; late: boolean
   passed: number; total: number; mark: number | null; held: boolean; mark_reason: string; max_mark: number; inputs: string[]; outputs: string[]
-  rows: CaseRow[]; more_rows: number; clocked: boolean; findings: string[]; rules: string[]; files: { path: string; text: string }[]; notes: LineNote[]; messages: Message[]
+  rows: CaseRow[]; more_rows: number; clocked: boolean; output: string; findings: string[]; rules: string[]; files: { path: string; text: string }[]; notes: LineNote[]; messages: Message[]
   binding: NameBinding[]; cluster: string; same: Member[]; comment: string; comment_version: number; note: string; note_version: number
 }
 export interface LetterTask {

@@ -26,8 +26,15 @@ const reason = ref('')
 const isMarkOpen = ref(false)
 
 const handin = computed(() => Number(route.params.handin) || 0)
-const centre = ref<'waves' | 'source'>('waves')
-const hasWaves = computed(() => !!review.value?.clocked && review.value.status === 'checked')
+const VIEWS = { waves: { label: 'Waves', key: 'w' }, output: { label: 'Output', key: 'o' }, source: { label: 'Source', key: 's' } }
+type CentreView = keyof typeof VIEWS
+const chosenView = ref<CentreView | null>(null)
+const views = computed<CentreView[]>(() => [
+  ...(review.value?.clocked && review.value.status === 'checked' && review.value.language !== 'vcd' ? (['waves'] as const) : []),
+  ...(review.value?.output ? (['output'] as const) : []),
+  'source',
+])
+const centre = computed(() => (chosenView.value && views.value.includes(chosenView.value) ? chosenView.value : views.value[0]))
 const wrong = computed(() => review.value?.rows.filter((r) => 'fus'.includes(r.cell)) ?? [])
 const rest = computed(() => review.value?.rows.filter((r) => !'fus'.includes(r.cell)) ?? [])
 
@@ -94,8 +101,9 @@ useKeys([
   { key: '[', label: 'hand-in before', act: () => walk(-1) },
   { key: '.', label: 'next failing case', act: () => walkCase(1) },
   { key: ',', label: 'failing case before', act: () => walkCase(-1) },
-  { key: 'w', label: 'waves', act: () => (centre.value = 'waves') },
-  { key: 's', label: 'source', act: () => (centre.value = 'source') },
+  { key: 'w', label: 'waves', act: () => (chosenView.value = 'waves') },
+  { key: 'o', label: 'what the bench printed', act: () => (chosenView.value = 'output') },
+  { key: 's', label: 'source', act: () => (chosenView.value = 'source') },
   { key: 'c', label: 'write the comment', act: focusComment },
   { key: 'Escape', label: 'back to results', always: true, act: () => void router.push({ name: 'results', query: { cluster: review.value?.cluster } }) },
 ])
@@ -137,10 +145,11 @@ useKeys([
         </div>
       </section>
       <section class="compartment middle">
-        <div v-if="hasWaves" class="views" role="tablist">
-          <button v-for="v in (['waves', 'source'] as const)" :key="v" type="button" role="tab" :aria-selected="centre === v" :class="{ here: centre === v }" @click="centre = v">{{ v === 'waves' ? 'Waves' : 'Source' }} <span class="key">{{ v[0] }}</span></button>
+        <div v-if="views.length > 1" class="views" role="tablist">
+          <button v-for="v in views" :key="v" type="button" role="tab" :aria-selected="centre === v" :class="{ here: centre === v }" @click="chosenView = v">{{ VIEWS[v].label }} <span class="key">{{ VIEWS[v].key }}</span></button>
         </div>
-        <WaveView v-if="hasWaves && centre === 'waves'" :task-id="store.taskId" :handin="review.handin_id" :step="chosenCase" @step="(i) => (chosenCase = i)" />
+        <pre v-if="centre === 'output'" class="output" tabindex="0" aria-label="what the bench printed">{{ review.output }}</pre>
+        <WaveView v-else-if="centre === 'waves'" :task-id="store.taskId" :handin="review.handin_id" :step="chosenCase" @step="(i) => (chosenCase = i)" />
         <SourceView v-else :files="review.files" :notes="review.notes" />
       </section>
       <section class="compartment right">
@@ -183,6 +192,7 @@ h1 { font-size: 16px; font-weight: 600; }
 .views { display: flex; gap: 4px; }
 .views button { border: 0; background: none; padding: 2px 8px 4px; border-bottom: 2px solid transparent; cursor: pointer; color: var(--ink-2); }
 .views button.here { border-color: var(--lacquer); color: var(--ink); font-weight: 600; }
+.output { flex: 1; overflow: auto; margin: 0; font: 12.5px/1.5 var(--mono); background: var(--rice); border-radius: 6px; padding: 8px 10px; }
 .scroll { overflow: auto; scrollbar-gutter: stable; flex: 1; min-height: 0; }
 .scroll :deep(tr) { cursor: pointer; }
 .part { padding: 8px 4px 3px; }

@@ -92,6 +92,7 @@ const inputs = computed(() => table.value?.ports.filter((p) => p.direction === '
 const outputs = computed(() => table.value?.ports.filter((p) => p.direction === 'out') ?? [])
 const shownRows = computed(() => table.value?.rows.slice(0, 256) ?? [])
 const isClocked = computed(() => !!table.value?.sequences.length)
+const isNamed = computed(() => !!table.value?.rows[0]?.label)
 const isOld = computed(() => table.value !== preview.value)
 const apart = computed(() => shownRows.value.filter((r) => !r.agrees).length)
 /** An output's value; where sources disagree, what each says. */
@@ -136,12 +137,13 @@ const problems = computed(() => preview.value?.messages ?? [])
       <div v-if="table" class="scroll" :class="{ old: isOld }">
         <table class="cases">
           <thead>
-            <tr><th v-if="isClocked"></th><th v-for="p in inputs" :key="p.name">{{ p.name }}</th><th v-for="p in outputs" :key="p.name" class="side">{{ p.name }}</th></tr>
+            <tr><th v-if="isClocked"></th><th v-if="isNamed">check</th><th v-for="p in inputs" :key="p.name">{{ p.name }}</th><th v-for="p in outputs" :key="p.name" class="side">{{ p.name }}</th></tr>
           </thead>
           <tbody>
             <template v-for="r in shownRows" :key="r.index">
             <tr v-if="r.step?.number === 1" class="sequence"><th :colspan="inputs.length + outputs.length + 1">{{ r.step.sequence }}</th></tr>
             <tr :class="{ apart: !r.agrees }">
+              <td v-if="r.label" class="check">{{ r.label }}</td>
               <td v-if="r.step" class="number">{{ r.step.number }}</td>
               <td v-for="(v, i) in r.inputs" :key="i">{{ v }}</td>
               <td v-for="(_, i) in r.outputs" :key="`o${i}`" class="side" :class="{ care: /-/.test(says(r, i)) }">{{ says(r, i) === '-' ? '–' : says(r, i) }}</td>
@@ -183,6 +185,7 @@ const problems = computed(() => preview.value?.messages ?? [])
 .scroll { overflow: auto; min-height: 0; }
 .scroll thead th { position: sticky; top: 0; background: var(--paper); }
 table.cases .sequence th { text-align: left; color: var(--lacquer); padding-top: 10px; }
+table.cases .check { text-align: left; }
 .number { color: var(--ink-3); }
 .old { opacity: 0.55; }
 .apart td { background: var(--fail-tint); color: var(--fail-text); }

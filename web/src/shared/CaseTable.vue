@@ -8,6 +8,7 @@ import { heads } from './words'
 const props = defineProps<{ inputs: string[]; outputs: string[]; rows: CaseRow[]; glyphs?: boolean; chosen?: number | null; runs?: boolean; full?: boolean }>()
 const emit = defineEmits<{ choose: [index: number] }>()
 const isClocked = computed(() => props.rows.some((r) => r.step))
+const isNamed = computed(() => props.rows.some((r) => r.label))
 const inputHeads = computed(() => (props.full ? props.inputs : heads(props.inputs)))
 </script>
 
@@ -17,8 +18,9 @@ const inputHeads = computed(() => (props.full ? props.inputs : heads(props.input
       <tr>
         <th v-if="glyphs"></th>
         <th v-if="isClocked" class="step">step</th>
+        <th v-if="isNamed" class="step">check</th>
         <th v-for="(name, i) in inputs" :key="name" :title="name" scope="col">{{ inputHeads[i] }}</th>
-        <th v-for="name in outputs" :key="name" class="side" scope="col">{{ name }}<br /><span class="eg">exp got</span></th>
+        <th v-for="name in isNamed ? [] : outputs" :key="name" class="side" scope="col">{{ name }}<br /><span class="eg">exp got</span></th>
         <th v-if="runs" class="side">run</th>
       </tr>
     </thead>
@@ -29,8 +31,9 @@ const inputHeads = computed(() => (props.full ? props.inputs : heads(props.input
       >
         <td v-if="glyphs" :class="{ follows: row.step?.follows }"><CellGlyph :cell="row.cell" :size="11" /></td>
         <td v-if="row.step" class="step" :title="row.step.sequence">{{ row.step.sequence }} <b>{{ row.step.number }}</b></td>
+        <td v-if="isNamed" class="name">{{ row.label }}</td>
         <td v-for="(value, i) in row.inputs" :key="i">{{ value }}</td>
-        <td v-for="(value, i) in row.expected" :key="`o${i}`" class="side">
+        <td v-for="(value, i) in isNamed ? [] : row.expected" :key="`o${i}`" class="side">
           <template v-if="row.wrong[i]">{{ value }} <b :class="{ undef: /[xz]/.test(row.actual[i]) }">{{ row.actual[i] }}</b></template>
           <template v-else>{{ value === '-' ? '–' : value }}</template>
         </td>
@@ -46,6 +49,7 @@ tr.chosen td { background: var(--lacquer-tint); }
 .run { font: 11px var(--sans); color: var(--undef-text); }
 .step { text-align: left; font: 11.5px var(--sans); color: var(--ink-2); max-width: 96px; overflow: hidden; text-overflow: ellipsis; }
 table.cases .step b { color: var(--ink); font: 12.5px var(--mono); }
+table.cases .name { text-align: left; font: 12.5px var(--sans); }
 .follows { opacity: 0.4; }
 td svg { vertical-align: -1px; }
 </style>
