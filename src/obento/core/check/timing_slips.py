@@ -51,10 +51,10 @@ def find_timing_slips(expectation: Expectation, verdict: Verdict, found: Diverge
         return []
     search = _Search(expectation, verdict, found, again)
     whole = next(search.by_driving(), None)
-    if whole is None:
-        whole = search.shifted()
     if whole is None and design.language == "verilog":
         whole = _written_blocking(expectation, design, binding, limits)
+    if whole is None:
+        whole = search.shifted()
     if whole is not None:
         return [whole]
     constant = [s for s in find_slips(expectation, verdict) if s.kind == "constant"]

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from obento.core.diagnostics import Collector
-from obento.core.ir.design import Design, Process, Signal
-from obento.core.ir.drivers import expressions, functions_called, statements, stretches_read, targets
+from obento.core.ir.design import Design, Signal
+from obento.core.ir.drivers import expressions, functions_called, statements, stretch_bits, stretches_read, targets
 from obento.core.ir.nodes import Assign, Hold, Stmt
 
 
@@ -36,14 +36,22 @@ def _mixed_assignment(body: Stmt, collector: Collector) -> None:
 
 
 def _two_processes(design: Design, collector: Collector) -> None:
-    """Variables that two processes write."""
-    writer: dict[int, Process] = {}
+    """Variables of which two processes write the same digits."""
+    writers: dict[int, dict[tuple[range, int], None]] = {}
+    told: set[int] = set()
     for process in design.processes:
         if not process.origin.startswith("always"):
             continue
-        for signal in {t.signal.id: t.signal for t in targets(process.body)}.values():
-            first = writer.setdefault(signal.id, process)
-            if first is not process and not signal.name.rpartition(".")[2].startswith(("block", "@")):
+        for target in targets(process.body):
+            signal = target.signal
+            bits = stretch_bits(target)
+            known = writers.setdefault(signal.id, {})
+            if (bits, id(process)) in known:
+                continue
+            others = any(p != id(process) and r.start < bits.stop and bits.start < r.stop for r, p in known)
+            known[bits, id(process)] = None
+            if others and signal.id not in told and not signal.name.rpartition(".")[2].startswith(("block", "@")):
+                told.add(signal.id)
                 collector.warning(
                     "two-processes", f"`{_name(signal)}` is written by two processes: the last one to run wins", process.position, None,
                     "write it in one process only",
