@@ -133,7 +133,11 @@ def _unit_is_used(files: list[HandinFile], spec: Spec, collector: Collector, pos
 
 def _checks_of(bench: Bench, files: list[HandinFile], reference: BenchRun | None) -> tuple[str, ...]:
     if bench.passing:
-        return tuple(dict.fromkeys(_named(bench.passing, reference.output.splitlines()))) if reference else ()
+        if reference is None:
+            return ()
+        lines = reference.output.splitlines()
+        failed = _named(bench.failing, lines) if bench.failing else ()
+        return tuple(dict.fromkeys([*_named(bench.passing, lines), *failed]))
     if bench.failing and reference is None:
         return ()
     places = [place for file in files for place in assertions_of(file)]
