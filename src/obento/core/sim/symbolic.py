@@ -71,10 +71,14 @@ Writes = dict[int, tuple[Bit, int]]
 
 @dataclass(slots=True)
 class Effect:
-    """What a body did at once, and what it left for the non-blocking update."""
+    """What a body did at once, and what it left for the non-blocking update.
+
+    `each` has all non-blocking writes of a bit one by one: what is overwritten at once still is an event.
+    """
 
     blocking: Writes = field(default_factory=dict)
     later: Writes = field(default_factory=dict)
+    each: dict[int, list[tuple[Bit, int]]] = field(default_factory=dict)
 
 
 class Symbolic:
@@ -87,6 +91,7 @@ class Symbolic:
         self._limits = limits
         self._layers: list[Writes] = [{}]
         self._later_layers: list[Writes] = [{}]
+        self._each: dict[int, list[tuple[Bit, int]]] = {}
         self._active = TRUE
         self._depth = 0
         self._calls: list[Function] = []
@@ -94,7 +99,7 @@ class Symbolic:
 
     def run(self, body: Stmt) -> Effect:
         self._statement(body)
-        return Effect(self._layers[0], self._later_layers[0])
+        return Effect(self._layers[0], self._later_layers[0], self._each)
 
     # Reading and writing bits.
 
@@ -121,6 +126,7 @@ class Symbolic:
         if not blocking:
             before = self._find_later(bit)
             self._later_layers[-1][bit] = self._over(before, value, condition)
+            self._each.setdefault(bit, []).append((value, self.g.and_(self._active, condition)))
             return
         before = self._find(bit)
         old = self._current(bit, before)

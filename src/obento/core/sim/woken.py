@@ -24,7 +24,7 @@ class _Lowered:
 
     reads: list[int]
     blocking: Writes
-    later: Writes
+    later: list[tuple[int, Bit, int]]
     wakes: dict[int, int]
 
 
@@ -102,7 +102,12 @@ class Woken:
             world = _Listener(self, index)
             effect = Symbolic(self._ops, world, self._limits).run(process.body)
             needed |= world.reads
-            lowered.append(_Lowered([], effect.blocking, effect.later, world.wakes))
+            later: list[tuple[int, Bit, int]] = []
+            for bit, (value, written) in effect.later.items():
+                each = effect.each[bit]
+                # A bit that somebody watches may change twice (1364-2005 clause 11.4.1: updates happen in order).
+                later += [(bit, v, w) for v, w in each] if bit in self._watchers and len(each) > 1 else [(bit, value, written)]
+            lowered.append(_Lowered([], effect.blocking, later, world.wakes))
         run = self._graph.leaf()
         return [self._step(item, needed, run) for item in lowered]
 
@@ -113,10 +118,10 @@ class Woken:
         for bit in writes:
             value, written = item.blocking[bit]
             outputs += ops.choose(g.and_(run, written), value, self._leaf(bit))
-        later = [bit for bit in item.later if bit in needed]
-        for bit in later:
-            value, written = item.later[bit]
-            outputs += [*value, g.and_(run, written)]
+        later = [bit for bit, _, _ in item.later if bit in needed]
+        for bit, value, written in item.later:
+            if bit in needed:
+                outputs += [*value, g.and_(run, written)]
         wakes = [q for q, literal in item.wakes.items() if literal != FALSE]
         outputs += [g.and_(run, item.wakes[q]) for q in wakes]
         cone = set(g.cone(outputs))
