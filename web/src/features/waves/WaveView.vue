@@ -255,7 +255,7 @@ useKeys([
       <div class="head"><div class="names-head small quiet"><span>{{ a === null ? '' : `step ${stepAt(a) + 1}` }}</span><span class="mono">a</span><span v-if="b !== null" class="mono">b</span></div><div ref="box" class="box"><canvas ref="axis" :style="{ width: `${width}px`, height: `${AXIS}px` }"></canvas></div></div>
       <div ref="body" class="body" tabindex="0" aria-label="waveform" @scroll="scrollTop = body?.scrollTop ?? 0">
         <div class="names" :style="{ height: `${high}px` }">
-          <div v-for="t in names" :key="t.line.kind + t.line.name" class="name" :class="[t.line.kind, { bad: isBad(t) }]" :style="{ top: `${t.what === 'got' ? t.top - 22 : t.top}px`, height: `${t.what === 'got' ? t.high + 22 : t.high}px` }">
+          <div v-for="t in names" :key="t.line.kind + t.line.name" class="name" :data-name="t.line.name" :class="[t.line.kind, { bad: isBad(t) }]" :style="{ top: `${t.what === 'got' ? t.top - 22 : t.top}px`, height: `${t.what === 'got' ? t.high + 22 : t.high}px` }">
             <button type="button" :title="t.line.width > 1 ? `${t.line.name}: shown ${t.radix}, click for the next` : t.line.name" @click="turnRadix(t.line)">{{ t.line.name }}<small v-if="t.line.width > 1">{{ t.radix }}</small></button>
             <span class="value mono"><i v-if="t.what === 'got'" class="quiet">{{ wantedUnder(t) }}</i><b>{{ under(t, a) }}</b></span>
             <span v-if="b !== null" class="value mono"><b>{{ under(t, b) }}</b></span>
