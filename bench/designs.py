@@ -232,3 +232,13 @@ def coursework_vhdl(seed: int) -> str:
     ]
     lines += ["      when others =>\n        v := (others => '0');", "    end case;", "    y <= v;", "  end process;", "end architecture;", ""]
     return "\n".join(lines)
+
+
+TICKETS = """// a small clocked hand-in
+module ticket_counter(input clk, clr_n, take, output reg [3:0] ticket, output last);
+  always @(negedge clk or negedge clr_n)
+    if (!clr_n) ticket <= 0;
+    else if (take) ticket <= ticket == 11 ? 0 : ticket + 1;
+  assign last = ticket == 11;
+endmodule
+"""

@@ -28,6 +28,7 @@ from bench.designs import (
     PROCEDURAL_UNIT_VHDL,
     STATE_MACHINE,
     STATE_MACHINE_VHDL,
+    TICKETS,
     WORD_UNIT,
     WORD_UNIT_VHDL,
     clocked_registers,
@@ -36,7 +37,9 @@ from bench.designs import (
     coursework_vhdl,
     multiplier_netlist,
 )
+from obento.core.check import observe_steps
 from obento.core.check.check import check_handin, open_spec
+from obento.core.check.expectation import Expectation
 from obento.core.diagnostics import Collector
 from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
@@ -281,7 +284,40 @@ def words_of(design: Design, case: int) -> dict[str, tuple[int, int]]:
     return words
 
 
-ALL = {"timeline": timeline, "lanes": lanes, "netlist": netlist, "parsing": parsing, "class": class_of_300, "page": results_page}
+def steps() -> None:
+    """A small clocked hand-in over 10,000 steps, and 300 hand-ins over 1,000 steps, sampled and judged."""
+    head = 'obento = "spec/1"\nunit = "ticket_counter"\n[ports]\nin = "clk clr_n take"\nout = "ticket[4] last"\n'
+    head += '[clock]\nport = "clk"\nedge = "fall"\n[reset]\nport = "clr_n"\nactive = 0\n'
+    usual = observe_steps.LANES_FROM
+    for count, what in ((10_000, "one hand-in x 10,000 steps"), (1_000, "300 hand-ins x 1,000 steps")):
+        spec = f'{head}[expect]\nmodel = "ref.v"\n[cases]\nrandom = {{ count = {count}, seed = 1 }}\n'
+        expectation = open_spec("s.toml", spec.encode(), {"ref.v": TICKETS.encode()}).expectation
+        assert expectation is not None and expectation.cases.drive is not None
+        handins = [TICKETS.replace("// ", f"// {i} ") for i in range(1 if count > 1_000 else 300)]
+        sequences = len(expectation.cases.drive.sequences)
+
+        def whole(lanes_from: int, handins: list[str] = handins, expectation: Expectation = expectation) -> None:
+            observe_steps.LANES_FROM = lanes_from
+            for text in handins:
+                verdict = check_handin(expectation, [HandinFile("a.v", text.encode())]).verdict
+                assert verdict is not None and verdict.right == expectation.cases.full
+            observe_steps.LANES_FROM = usual
+
+        side, single = interleaved(3, partial(whole, usual), partial(whole, 1 << 30))
+        total = count * len(handins)
+        say(f"{what}, {sequences} sequences, side by side over one by one", single / side, "-", f"{side:.2f} s, {total / side / 1e3:.0f} k steps/s")
+        say(f"{what}, one by one, seconds", single, "-", f"{total / single / 1e3:.0f} k steps/s")
+    spec = (Path(__file__).resolve().parents[1] / "demo/lab3/tickets.toml").read_bytes()
+    tickets = open_spec("s.toml", spec, {}).expectation
+    assert tickets is not None
+    wrong = TICKETS.replace("negedge clk", "posedge clk").encode()
+    right, slow = interleaved(
+        5, lambda: check_handin(tickets, [HandinFile("a.v", TICKETS.encode())]), lambda: check_handin(tickets, [HandinFile("a.v", wrong)])
+    )
+    say("a wrong hand-in with its findings over a right one, 504 steps", slow / right, "3", f"{1000 * slow:.0f} ms")
+
+
+ALL = {"steps": steps, "timeline": timeline, "lanes": lanes, "netlist": netlist, "parsing": parsing, "class": class_of_300, "page": results_page}
 
 if __name__ == "__main__":
     for chosen in sys.argv[1:] or list(ALL):

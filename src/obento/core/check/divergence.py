@@ -146,6 +146,8 @@ def when_it_diverges(expectation: Expectation, verdict: Verdict, found: Divergen
     spec, cases = expectation.spec, expectation.cases
     drive = cases.drive
     assert drive is not None
+    if not found.first:
+        return ""
     states = [p for p in spec.outputs if p.width <= 8]
     points = []
     for step in set_bits((found.first | found.sane) & ~verdict.not_compared)[:_MOST_POINTS]:
