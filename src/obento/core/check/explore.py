@@ -6,15 +6,16 @@ From each state that can be reached, for each choice of inputs, a walk takes
 - the inputs set without an edge: asynchronous rows act, all others must do nothing;
 - the clock to its active level, other inputs there, and back: only the active edge may act.
 
-Walks begin at power-up. They go on greedily to the nearest state that has something left to take. Runs hold the same inputs
-for more cycles than there are states, so that whoever leaves the way is followed for a while.
+Walks begin at power-up. First each row is taken once; then everything that does not lead back, going on to the nearest state
+that has something left; then what leads back, since it costs the whole way again. Runs hold the same inputs for more cycles
+than there are states, so that whoever leaves the way is followed for a while.
 """
 
 from __future__ import annotations
 
 import random
 from collections import deque
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 
 from obento.core import values
@@ -24,7 +25,10 @@ from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Planned, cell_of
 from obento.core.spec.model import FunctionRow, Spec, SpecPort
 
 MOST_STEPS = 6_000
-"""Beyond this many steps the least telling things to take are left out, and it is said."""
+"""Walks have at most so many steps in all; what is left out then is said."""
+
+_MOST_MOVES = 40_000
+_FORWARD_SHARE = 0.6
 
 _MOST_STATES = 4_096
 _ALL_COMBINATIONS = 6
@@ -49,10 +53,13 @@ class Explored:
 
 @dataclass(slots=True)
 class _Node:
-    """A state with the clock at rest: where single moves lead, and what is left to take (most telling first)."""
+    """A state with the clock at rest: how far from power-up, where single moves lead, and what is left to take from it: what
+    stays or goes on, and what leads `back`."""
 
+    depth: int = 0
     leads: dict[Moves, State] = field(default_factory=dict)
-    open: deque[Moves] = field(default_factory=deque)
+    open: dict[Moves, None] = field(default_factory=dict)
+    back: dict[Moves, None] = field(default_factory=dict)
 
 
 def explore(spec: Spec, table: FunctionTable, rows: tuple[FunctionRow, ...]) -> Explored:
@@ -71,19 +78,20 @@ class _Explorer:
         self._taken: set[tuple[State, int]] = set()
         self._uncovered: dict[tuple[State, Inputs], None] = {}
         self._is_whole = True
+        self._walks: list[list[Planned]] = [[]]
+        self._here = table.start()
+        self._steps = 0
 
     def explore(self) -> Explored:
         self._find_states()
-        self._choose_what_to_take()
-        walks: list[tuple[str, list[Planned]]] = []
-        while any(node.open for node in self._nodes.values()):
-            walk = self._walk()
-            if not walk:
-                break
-            walks.append((f"walk {len(walks) + 1}", walk))
+        self._list_what_to_take()
+        self._take_every_row()
+        self._take_forward()
+        self._take_back()
         runs = self._runs() if self._spec.clock else []
-        walks = [(f"run {i + 1}", run) for i, run in enumerate(runs)] + walks
-        return Explored(walks, self._coverage(), list(self._uncovered))
+        sequences = [(f"run {i + 1}", run) for i, run in enumerate(runs)]
+        sequences += [(f"walk {i + 1}", walk) for i, walk in enumerate(w for w in self._walks if w)]
+        return Explored(sequences, self._coverage(), list(self._uncovered))
 
     # What can be set, and where it leads.
 
@@ -123,6 +131,7 @@ class _Explorer:
         actions = (CYCLE, QUIET) if self._spec.clock else (QUIET,)
         todo = deque([self._table.start()])
         self._nodes[todo[0]] = _Node()
+        moved = 0
         while todo:
             state = todo.popleft()
             node = self._nodes[state]
@@ -130,11 +139,12 @@ class _Explorer:
                 for inputs in self._stimuli:
                     moves = ((action, inputs),)
                     after = self._follow(state, moves, self._pairs)
+                    moved += 1
                     if after not in self._nodes:
-                        if len(self._nodes) >= _MOST_STATES:
+                        if len(self._nodes) >= _MOST_STATES or moved > _MOST_MOVES:
                             self._is_whole = False
                             continue
-                        self._nodes[after] = _Node()
+                        self._nodes[after] = _Node(node.depth + 1)
                         todo.append(after)
                     node.leads[moves] = after
 
@@ -150,80 +160,129 @@ class _Explorer:
 
     # What to take.
 
-    def _choose_what_to_take(self) -> None:
-        wanted: list[tuple[int, int, State, Moves]] = []
+    def _list_what_to_take(self) -> None:
         for state, node in self._nodes.items():
-            for weight, moves in self._tasks(state, node):
-                wanted.append((weight, len(wanted), state, moves))
-        wanted.sort(key=lambda w: w[:2])
-        steps = 0
-        for _, _, state, moves in wanted:
-            steps += len(moves)
-            if steps > MOST_STEPS:
-                self._is_whole = False
-                break
-            self._nodes[state].open.append(moves)
+            for moves, after in self._tasks(state, node):
+                is_back = after != state and (after not in self._nodes or self._nodes[after].depth <= node.depth)
+                (node.back if is_back else node.open)[moves] = None
 
-    def _tasks(self, state: State, node: _Node) -> Iterator[tuple[int, Moves]]:
-        """Everything to take from a state, with how much it may be left out (0: the first case of a row)."""
+    def _tasks(self, state: State, node: _Node) -> Iterator[tuple[Moves, State]]:
+        """Everything to take from a state, and where it leads."""
         if not self._table.known(state):
             # From power-up only what is expected to lead somewhere says anything.
-            yield from ((0, moves) for moves, after in node.leads.items() if after != state)
+            yield from ((moves, after) for moves, after in node.leads.items() if after != state)
             return
-        seen: set[int] = set()
-        for moves, after in node.leads.items():
-            own: set[tuple[State, int]] = set()
-            self._follow(state, moves, own)
-            fresh = {row for _, row in own} - seen
-            seen |= fresh
-            action = moves[0][0]
-            yield (0 if fresh else 1 if action == CYCLE or after != state else 2), moves
+        yield from node.leads.items()
         if self._spec.clock is None:
             return
         up, down = (RISE, FALL) if self._spec.clock.edge == "rise" else (FALL, RISE)
         quiet = [moves[0][1] for moves, after in node.leads.items() if moves[0][0] == QUIET and after == state]
         for i, inputs in enumerate(quiet):
-            other = quiet[(i + 1) % len(quiet)]
-            yield (1 if i == 0 else 3), ((up, inputs), (QUIET, other), (down, other))
+            moves = ((up, inputs), (QUIET, quiet[(i + 1) % len(quiet)]), (down, quiet[(i + 1) % len(quiet)]))
+            yield moves, self._follow(state, moves, set())
 
     # Walking.
 
-    def _walk(self) -> list[Planned]:
-        """One walk from power-up: what is open here, else the way to the nearest state with something open."""
-        state = self._table.start()
-        steps: list[Planned] = []
-        longest = max(_LONGEST, 2 * len(self._nodes))
-        while len(steps) < longest:
-            node = self._nodes.get(state)
-            moves = node.open.popleft() if node is not None and node.open else None
-            if moves is None:
-                way = self._way(state)
-                if not way:
+    def _take_every_row(self) -> None:
+        """Each row once, where it is nearest to power-up."""
+        nearest: dict[int, tuple[State, Moves]] = {}
+        for state, node in self._nodes.items():
+            for moves in node.leads:
+                if len(nearest) == len(self._rows):
                     break
-                moves = way
-            state = self._follow(state, moves, self._taken)
-            steps += [self._planned(action, inputs) for action, inputs in moves]
-        return steps
+                own: set[tuple[State, int]] = set()
+                self._follow(state, moves, own)
+                for _, row in own:
+                    nearest.setdefault(row, (state, moves))
+        for state, moves in nearest.values():
+            self._take_at(state, moves)
 
-    def _way(self, start: State) -> Moves:
-        """The shortest way to a state with something open; empty when there is none."""
+    def _take_forward(self) -> None:
+        """What is open here, else on to the nearest state with something open."""
+        while self._steps < MOST_STEPS * _FORWARD_SHARE:
+            if self._is_long():
+                self._begin()
+            node = self._nodes.get(self._here)
+            if node is not None and node.open:
+                self._go(next(iter(node.open)))
+                continue
+            way = self._way(self._here, lambda n: bool(n.open))
+            if way is None and self._walks[-1]:
+                self._begin()
+                continue
+            if way is None:
+                return
+            self._go(way)
+        self._is_whole = self._is_whole and not any(n.open for n in self._nodes.values())
+
+    def _take_back(self) -> None:
+        """What leads back: near states first where there is room for all of it, else spread over all states."""
+        left = [(node.depth, state, moves) for state, node in self._nodes.items() for moves in node.back]
+        if self._steps + sum(depth + len(moves) for depth, _, moves in left) > MOST_STEPS:
+            random.Random(1).shuffle(left)
+        for depth, state, moves in left:
+            if self._steps + depth + len(moves) > MOST_STEPS:
+                self._is_whole = False
+            elif moves in self._nodes[state].back:
+                self._take_at(state, moves)
+
+    def _take_at(self, state: State, moves: Moves) -> None:
+        """Go to a state and take something there; from power-up where there is no way from here."""
+        if self._is_long():
+            self._begin()
+        way = self._way_to(state)
+        if way is None:
+            self._begin()
+            way = self._way_to(state)
+        if way is not None:
+            self._go(way)
+            self._go(moves)
+
+    def _way_to(self, state: State) -> Moves | None:
+        return () if self._here == state else self._way(self._here, lambda n: n is self._nodes[state])
+
+    def _begin(self) -> None:
+        """A new walk, from power-up."""
+        self._walks.append([])
+        self._here = self._table.start()
+
+    def _go(self, moves: Moves) -> None:
+        """Append steps to the walk, and strike out whatever they take on the way."""
+        is_one = any(action in (RISE, FALL) for action, _ in moves)
+        for part in (moves,) if is_one else tuple((move,) for move in moves):
+            node = self._nodes.get(self._here)
+            if node is not None:
+                node.open.pop(part, None)
+                node.back.pop(part, None)
+            self._here = self._follow(self._here, part, self._taken)
+        self._steps += len(moves)
+        self._walks[-1] += [self._planned(action, inputs) for action, inputs in moves]
+
+    def _is_long(self) -> bool:
+        return len(self._walks[-1]) >= max(_LONGEST, 2 * len(self._nodes))
+
+    def _way(self, start: State, wanted: Callable[[_Node], bool]) -> Moves | None:
+        """The shortest way to a node that is wanted; None when there is none."""
         came: dict[State, tuple[State, Moves]] = {}
         todo = deque([start])
         seen = {start}
         while todo:
             state = todo.popleft()
-            if state != start and self._nodes[state].open:
-                way: Moves = ()
+            node = self._nodes.get(state)
+            if node is None:
+                continue
+            if state != start and wanted(node):
+                way: list[tuple[str, Inputs]] = []
                 while state != start:
                     state, moves = came[state]
-                    way = moves + way
-                return way
-            for moves, after in self._nodes[state].leads.items() if state in self._nodes else ():
-                if after not in seen and after in self._nodes:
+                    way[:0] = moves
+                return tuple(way)
+            for moves, after in node.leads.items():
+                if after not in seen:
                     seen.add(after)
                     came[after] = state, moves
                     todo.append(after)
-        return ()
+        return None
 
     def _planned(self, action: str, inputs: Inputs) -> Planned:
         return Planned(action, tuple(cell_of(w, p.width) for w, p in zip(inputs, self._spec.inputs, strict=True)))

@@ -11,6 +11,8 @@ from obento.core.limits import LimitReached
 
 FALSE = 0
 TRUE = 1
+_NO_AND = 1 << 60
+_TOO_LARGE = "this design is too large to run all cases at once"
 
 
 class Graph:
@@ -20,26 +22,21 @@ class Graph:
         self.left: list[int] = [-1]
         self.right: list[int] = [-1]
         self.is_xor: list[bool] = [False]
+        # The operands of ANDs once more, and of other nodes something that is near to no literal.
+        self._p: list[int] = [_NO_AND]
+        self._q: list[int] = [_NO_AND]
         self._ands: dict[int, int] = {}
         self._xors: dict[int, int] = {}
-        self._most = most_nodes
+        self._most_literal = 2 * most_nodes
 
     def leaf(self) -> int:
         """A fresh variable."""
         self.left.append(-1)
         self.right.append(-1)
         self.is_xor.append(False)
+        self._p.append(_NO_AND)
+        self._q.append(_NO_AND)
         return 2 * (len(self.left) - 1)
-
-    def _node(self, a: int, b: int, xor: bool) -> int:
-        """A new node; the caller knows that there is none like it."""
-        number = len(self.left)
-        if number > self._most:
-            raise LimitReached("this design is too large to run all cases at once")
-        self.left.append(a)
-        self.right.append(b)
-        self.is_xor.append(xor)
-        return 2 * number
 
     def and_(self, a: int, b: int) -> int:
         if a > b:
@@ -53,42 +50,33 @@ class Graph:
         key = a << 32 | b
         literal = self._ands.get(key)
         if literal is None:
+            # What the operands' own operands make simpler, one level down: absorption, contradiction, substitution, and the
+            # two ANDs of an XOR. With these the gates from which people build an XOR or an adder come out as XOR nodes, and
+            # a condition repeated below itself vanishes.
             na, nb = a >> 1, b >> 1
-            inner_a = self.left[na] >= 0 and not self.is_xor[na]
-            inner_b = self.left[nb] >= 0 and not self.is_xor[nb]
-            literal = self._simpler(a, b, inner_a, inner_b) if inner_a or inner_b else -1
-            if literal < 0:
-                literal = self._node(a, b, False)
+            p, q, r, s = self._p[na], self._q[na], self._p[nb], self._q[nb]
+            if a ^ r < 2 or a ^ s < 2:
+                literal = self._against(a, b)
+            elif b ^ p < 2 or b ^ q < 2:
+                literal = self._against(b, a)
+            elif a & b & 1 and ((p ^ r == 1 and q ^ s == 1) or (p ^ s == 1 and q ^ r == 1)):
+                literal = self.xor(p, q)
+            else:
+                literal = 2 * len(self.left)
+                if literal > self._most_literal:
+                    raise LimitReached(_TOO_LARGE)
+                self.left.append(a)
+                self.right.append(b)
+                self.is_xor.append(False)
+                self._p.append(a)
+                self._q.append(b)
             self._ands[key] = literal
         return literal
 
-    def _simpler(self, a: int, b: int, inner_a: bool, inner_b: bool) -> int:
-        """An AND that its operands' own operands make simpler; -1 when they do not. `inner` tells which operands are ANDs.
-
-        Absorption, contradiction and substitution one level down, and the two ANDs of an XOR: with these the gates from which
-        people build an XOR or an adder come out as XOR nodes, and a condition repeated below itself vanishes.
-        """
-        if inner_b:
-            found = self._against(a, b)
-            if found >= 0:
-                return found
-        if inner_a:
-            found = self._against(b, a)
-            if found >= 0:
-                return found
-            if inner_b and a & b & 1:
-                p, q = self.left[a >> 1], self.right[a >> 1]
-                r, s = self.left[b >> 1], self.right[b >> 1]
-                if (p ^ r == 1 and q ^ s == 1) or (p ^ s == 1 and q ^ r == 1):
-                    return self.xor(p, q)
-        return -1
-
     def _against(self, x: int, y: int) -> int:
-        """`x` AND `y`, where `y` is an AND or its inverse; -1 when they have nothing to do with each other."""
-        p, q = self.left[y >> 1], self.right[y >> 1]
+        """`x` AND `y`, where `y` is an AND, or its inverse, with `x` or its inverse among its operands."""
+        p, q = self._p[y >> 1], self._q[y >> 1]
         near_p, near_q = x ^ p, x ^ q
-        if near_p > 1 and near_q > 1:
-            return -1
         if y & 1:  # x and not (p and q)
             if not near_p:
                 return self.and_(x, q ^ 1)
@@ -111,7 +99,14 @@ class Graph:
         key = a << 32 | b
         literal = self._xors.get(key)
         if literal is None:
-            literal = self._xors[key] = self._node(a, b, True)
+            literal = self._xors[key] = 2 * len(self.left)
+            if literal > self._most_literal:
+                raise LimitReached(_TOO_LARGE)
+            self.left.append(a)
+            self.right.append(b)
+            self.is_xor.append(True)
+            self._p.append(_NO_AND)
+            self._q.append(_NO_AND)
         return literal ^ flip
 
     def mux(self, c: int, a: int, b: int) -> int:

@@ -93,9 +93,11 @@ class Levelled:
         HasMemory
             If there is no such order.
         """
-        placed = bytearray(len(design.processes))
+        placed = self._lower_gates(design.processes)
         held: list[int] = []
         for index, process in enumerate(design.processes):  # most texts are written in level order already
+            if placed[index]:
+                continue
             if self._lower_gate(process):
                 placed[index] = 1
             elif _sources(process, index, writer, placed):
@@ -118,6 +120,58 @@ class Levelled:
                     ready.append(reader)
         if len(ready) < len(held):
             raise HasMemory("a loop")
+
+    def _lower_gates(self, processes: list[Process]) -> bytearray:
+        """A first sweep over what netlists are made of: gates of two known bits. Marks those that are done.
+
+        It does nothing that `_lower_gate` does not do; but a netlist has thousands of them, and calls are what takes time.
+        """
+        placed = bytearray(len(processes))
+        bits, and_, xor = self._bits, self._graph.and_, self._graph.xor
+        known = bits.get
+        for index, process in enumerate(processes):
+            body = process.body
+            if type(body) is not Assign or process.kind != "continuous":
+                continue
+            e = body.value
+            flip = 0
+            while type(e) is Unary and e.op == "not":
+                flip, e = flip ^ 1, e.a
+            if e.width != 1 or len(body.targets) != 1:
+                continue
+            target = body.targets[0]
+            if type(e) is Binary:
+                x, y, op = e.a, e.b, e.op
+            else:
+                x, y, op = e, e, "and"
+            if type(x) is Ref and x.width == 1:
+                a = known(x.signal.offset)
+            elif type(x) is Slice and type(x.a) is Ref and 0 <= x.low < x.a.width and x.width == 1:
+                a = known(x.a.signal.offset + x.low)
+            else:
+                continue
+            if type(y) is Ref and y.width == 1:
+                b = known(y.signal.offset)
+            elif type(y) is Slice and type(y.a) is Ref and 0 <= y.low < y.a.width and y.width == 1:
+                b = known(y.a.signal.offset + y.low)
+            else:
+                continue
+            if a is None or b is None or target.offsets or not 0 <= target.low < target.signal.width:
+                continue
+            p, q = a[0], b[0]
+            if p ^ a[1] != 1 or q ^ b[1] != 1:
+                continue
+            if op == "and":
+                literal = and_(p, q) ^ flip
+            elif op == "or":
+                literal = and_(p ^ 1, q ^ 1) ^ flip ^ 1
+            elif op == "xor":
+                literal = xor(p, q) ^ flip
+            else:
+                continue
+            bits[target.signal.offset + target.low] = literal, literal ^ 1
+            placed[index] = 1
+        return placed
 
     def _lower_gate(self, process: Process) -> bool:
         """The short way for what netlists are made of: one known bit out of known bits. False when it does not fit."""
@@ -142,22 +196,36 @@ class Levelled:
     def _known_literal(self, e: Expr) -> int:
         """The literal of a one-bit expression over known bits; -1 where the long way is needed."""
         kind = type(e)
-        if kind is Ref:
-            bit = self._bits.get(e.signal.offset) if e.width == 1 else None  # type: ignore[attr-defined]
-        elif kind is Binary:
+        if kind is Binary:
             op = e.op  # type: ignore[attr-defined]
             if op not in _GATE_OPS:
                 return -1
-            a = self._known_literal(e.a)  # type: ignore[attr-defined]
-            b = self._known_literal(e.b) if a >= 0 else -1  # type: ignore[attr-defined]
-            if b < 0:
-                return -1
+            known = self._bits
+            operands = []
+            for part in (e.a, e.b):  # type: ignore[attr-defined]
+                # The two plain kinds of operands, here once more: a call for each would take as long as all the rest.
+                if type(part) is Ref and part.width == 1:
+                    bit = known.get(part.signal.offset)
+                elif type(part) is Slice and type(part.a) is Ref and part.width == 1 and 0 <= part.low < part.a.width:
+                    bit = known.get(part.a.signal.offset + part.low)
+                else:
+                    literal = self._known_literal(part)
+                    if literal < 0:
+                        return -1
+                    operands.append(literal)
+                    continue
+                if bit is None or bit[0] ^ bit[1] != 1:
+                    return -1
+                operands.append(bit[0])
+            a, b = operands
             if op == "and":
                 return self._graph.and_(a, b)
             return self._graph.and_(a ^ 1, b ^ 1) ^ 1 if op == "or" else self._graph.xor(a, b)
-        elif kind is Unary:
+        if kind is Unary:
             a = self._known_literal(e.a) if e.op == "not" else -1  # type: ignore[attr-defined]
             return a ^ 1 if a >= 0 else -1
+        if kind is Ref:
+            bit = self._bits.get(e.signal.offset) if e.width == 1 else None  # type: ignore[attr-defined]
         elif kind is Slice and type(e.a) is Ref and e.width == 1 and 0 <= e.low < e.a.width:  # type: ignore[attr-defined]
             bit = self._bits.get(e.a.signal.offset + e.low)  # type: ignore[attr-defined]
         else:

@@ -26,22 +26,24 @@ class Tape:
     def _build(self, graph: Graph, inputs: Sequence[int], outputs: Sequence[int]) -> None:
         left, right, is_xor = graph.left, graph.right, graph.is_xor
         nodes = graph.cone(outputs)
-        readers: dict[int, int] = {}
+        # Lists are quicker than dictionaries, but as long as the whole graph: for the cones that are most of it.
+        is_most = 4 * len(nodes) > len(left)
+        readers: dict[int, int] | list[int] = [0] * len(left) if is_most else dict.fromkeys((0, *nodes), 0)
         for n in nodes:
             if left[n] >= 0:
-                a, b = left[n] >> 1, right[n] >> 1
-                readers[a] = readers.get(a, 0) + 1
-                readers[b] = readers.get(b, 0) + 1
+                readers[left[n] >> 1] += 1
+                readers[right[n] >> 1] += 1
         for literal in outputs:
-            readers[literal >> 1] = readers.get(literal >> 1, 0) + 1
+            readers[literal >> 1] += 1
         # Slot 0 holds no lane, slot 1 all lanes; then one slot for each input.
-        slot: dict[int, int] = {0: 0}
-        inverted: dict[int, bool] = {0: False}
+        slot: dict[int, int] | list[int] = [-1] * len(left) if is_most else dict.fromkeys((0, *nodes), -1)
+        inverted: dict[int, int] | list[int] = [0] * len(left) if is_most else dict.fromkeys((0, *nodes), 0)
+        slot[0] = 0
         self._input_slots: list[int] = []
         used = 2
         for literal in inputs:
             slot[literal >> 1] = used
-            inverted[literal >> 1] = False
+            inverted[literal >> 1] = 0
             self._input_slots.append(used)
             used += 1
         free: list[int] = []
@@ -50,13 +52,13 @@ class Tape:
         for n in nodes:
             la = left[n]
             if la < 0:
-                if n not in slot:
+                if slot[n] < 0:
                     raise AssertionError("an input of the tape was not given")
                 continue
             lb = right[n]
             a, b = la >> 1, lb >> 1
             sa, sb = slot[a], slot[b]
-            flip_a, flip_b = inverted[a] ^ bool(la & 1), inverted[b] ^ bool(lb & 1)
+            flip_a, flip_b = inverted[a] ^ la & 1, inverted[b] ^ lb & 1
             xor = is_xor[n]
             if flip_a != flip_b and not xor:
                 # One operand stands in the wrong polarity: take its other one, made now unless it is there already.
@@ -74,12 +76,16 @@ class Tape:
                         sa, flip_a = made, flip_b
                     else:
                         sb, flip_b = made, flip_a
-            for child in (a, b):
-                readers[child] -= 1
-                if readers[child] == 0 and child:
-                    free.append(slot[child])
-                    if child in turned:
-                        free.append(turned[child])
+            readers[a] -= 1
+            if not readers[a] and a:
+                free.append(slot[a])
+                if a in turned:
+                    free.append(turned[a])
+            readers[b] -= 1
+            if not readers[b] and b:
+                free.append(slot[b])
+                if b in turned:
+                    free.append(turned[b])
             d = free.pop() if free else used
             used += d == used
             if xor:
@@ -89,7 +95,7 @@ class Tape:
                 ops.append((_OR if flip_a else _AND, d, sa, sb))
                 inverted[n] = flip_a
             slot[n] = d
-        self._outputs: list[tuple[int, bool]] = [(slot[o >> 1], inverted[o >> 1] ^ bool(o & 1)) for o in outputs]
+        self._outputs: list[tuple[int, bool]] = [(slot[o >> 1], bool(inverted[o >> 1] ^ o & 1)) for o in outputs]
         self.ops = ops
         self.slots = used
 

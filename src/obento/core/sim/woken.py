@@ -105,8 +105,10 @@ class Woken:
             later: list[tuple[int, Bit, int]] = []
             for bit, (value, written) in effect.later.items():
                 each = effect.each[bit]
-                # A bit that somebody watches may change twice (1364-2005 clause 11.4.1: updates happen in order).
-                later += [(bit, v, w) for v, w in each] if bit in self._watchers and len(each) > 1 else [(bit, value, written)]
+                # A bit that somebody watches may change twice (1364-2005 clause 11.4.1: updates happen in order). In VHDL
+                # the later assignment takes the place of the earlier one (1076-1993 clause 8.4.1).
+                is_ordered = bit in self._watchers and len(each) > 1 and not process.shadow
+                later += [(bit, v, w) for v, w in each] if is_ordered else [(bit, value, written)]
             lowered.append(_Lowered([], effect.blocking, later, world.wakes))
         run = self._graph.leaf()
         return [self._step(item, needed, run) for item in lowered]
