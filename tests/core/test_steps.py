@@ -59,6 +59,22 @@ def test_a_column_for_the_clock_or_reset_may_be_left_out() -> None:
     assert [p.name for p in bare.spec.inputs] == ["clk", "rst", "en"]
 
 
+def test_headers_again_and_commas() -> None:
+    again = ready(clocked(steps("--- a\nclk rst en | q\n. 1 0 | 0\n--- b\nrst clk en | q\n1 . 0 | 0\n0 c 1 | 1")))
+    assert again.cases.drive is not None and again.cases.drive.actions == "..c" and cells(judge(again, VERILOG)) == "ppp"
+    comma = ready(clocked(steps("clk,rst,en,,q\n.,1,0,,0\nc,0,1,,1")))
+    assert cells(judge(comma, VERILOG)) == "pp"
+    beside = ready(clocked('steps = "s.csv"', s_csv=b"clk,rst,en,|,q\n.,1,0,|,0\nc,0,1,|,1\n---\n.,1,1,|,0\n"))
+    assert cells(judge(beside, VERILOG)) == "ppp"
+
+
+def test_the_clock_is_at_rest_before_anything_is_set() -> None:
+    """An x that becomes 0 is a falling edge: it must not take the first inputs in."""
+    falling = "module m(input clk, rst, en, output reg [1:0] q); always @(negedge clk) q <= rst ? 0 : 3; endmodule"
+    checked = judge(ready(clocked(steps("clk rst en | q\n. 1 0 | 0\n. 0 0 | 0"))), falling)
+    assert cells(checked) == "uu"
+
+
 MISTAKES = [
     (steps("clk rst en | q\nq 0 0 | 0"), "16:1", "bad-clock"),
     (steps("clk rst en | q\nc 0 0 | ="), "16:9", "no-before"),

@@ -26,6 +26,7 @@ from obento.core.spec.model import Spec, SpecPort
 from obento.core.values import Word
 
 LANGUAGE = "vcd"
+MOST_BYTES = 16_000_000
 
 
 def is_evidence(files: Sequence[HandinFile]) -> bool:
@@ -43,6 +44,11 @@ def check_evidence(expectation: Expectation, files: Sequence[HandinFile]) -> Che
         text = "a dump was handed in, and this task takes designs"
         outcome.messages = [Message("error", "no-evidence", file.path, 1, 1, text, 'rules: languages = ["verilog", "vcd"] would take it')]
         outcome.status = "no_unit"
+        return outcome
+    if len(file.data) > MOST_BYTES:
+        outcome.messages = [
+            Message("error", "too-large", file.path, 1, 1, f"this dump is larger than {MOST_BYTES // 1_000_000} MB", "dump the ports only")
+        ]
         return outcome
     try:
         dump = read_dump(decode(file.data) or "")

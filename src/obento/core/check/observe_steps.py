@@ -124,6 +124,10 @@ def play(
     """
     timeline.settle()
     level = drive.idle
+    if place is not None:  # the clock is at rest before anything else is set
+        signal, i = place
+        one, zero = timeline.words[signal]
+        _apply(timeline, {signal: (one & ~(1 << i) | level << i, zero & ~(1 << i) | (1 - level) << i)})
     for action, setting in steps:
         _apply(timeline, setting)
         look("set")
@@ -255,14 +259,14 @@ def _side_by_side(design: Design, wiring: Wiring, cases: Cases, drive: Drive, li
     for run in runs:
         stopped = woken.power_up(full)
         level = full if drive.idle else 0
+        if drive.clock is not None:
+            stopped |= woken.apply({places[drive.clock]: (level, full ^ level)})
         seen: dict[Key, tuple[list[int], list[int]]] = {key: ([], []) for key in watched}
         stops: list[int] = []
         for t, step in enumerate(_turned(cases, drive, run is not runs[0])):
             given = {place: planes for bit, (place, planes) in enumerate(zip(places, step.inputs, strict=True)) if bit != drive.clock}
             if t == 0:
                 given |= dict.fromkeys(floats, (full, full))
-                if drive.clock is not None:
-                    given[places[drive.clock]] = level, full ^ level
             stopped |= woken.apply(given)
             if drive.clock is not None:
                 stopped |= woken.apply({places[drive.clock]: (step.during, full ^ step.during)})

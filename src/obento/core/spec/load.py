@@ -113,8 +113,8 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
     table = _table(expect, "expect", "table", inputs, outputs, reader, others, True)
     listed = _table(cases, "cases", "listed", inputs, outputs, reader, others, False) or ()
     sides = Sides(inputs, outputs, inner, clock, reset)
-    steps = _timed(expect, "steps", parse_steps, sides, reader) or ()
-    function = _timed(expect, "function", parse_function, sides, reader)
+    steps = _timed(expect, "steps", parse_steps, sides, reader, others) or ()
+    function = _timed(expect, "function", parse_function, sides, reader, others)
     is_clocked = clock is not None or bool(steps) or function is not None
     _check_kind(is_clocked, expect, cases, function is not None, inner, reader)
     equations = _string(expect, "expect", "equations", reader)
@@ -279,9 +279,25 @@ def _with_timing(inputs: tuple[SpecPort, ...], clock: Clock | None, reset: Reset
 _T = TypeVar("_T")
 
 
-def _timed(section: Mapping[str, Any], key: str, parse: Callable[[str, int, Sides, Collector], _T], sides: Sides, reader: _Reader) -> _T | None:
+def _timed(
+    section: Mapping[str, Any],
+    key: str,
+    parse: Callable[[str, int, Sides, Collector], _T],
+    sides: Sides,
+    reader: _Reader,
+    others: Mapping[str, bytes],
+) -> _T | None:
+    """A clocked text, or the CSV file beside the spec that it names."""
     text = _string(section, "expect", key, reader)
-    return None if text is None else parse(text, reader.text("expect", key, text), sides, reader.collector)
+    if text is None:
+        return None
+    if text.strip().endswith(".csv") and "\n" not in text.strip():
+        data = others.get(text.strip())
+        if data is None:
+            reader.error("expect", key, "no-table", f"there is no file `{text.strip()}` beside the spec", did_you_mean(text, others))
+            return None
+        return parse(data.decode("utf-8-sig", "replace"), reader.key("expect", key)[0], sides, reader.collector)
+    return parse(text, reader.text("expect", key, text), sides, reader.collector)
 
 
 def read_bench(data: Mapping[str, Any], reader: _Reader, others: Mapping[str, bytes]) -> Bench | None:

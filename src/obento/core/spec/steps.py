@@ -14,7 +14,7 @@ from obento.core.diagnostics import Collector
 from obento.core.formula.ast import Formula
 from obento.core.formula.parser import FormulaParser
 from obento.core.spec.model import Cell, Clock, FunctionRow, Reset, SpecPort, StepList, StepRow
-from obento.core.spec.table import BadCell, parse_value, split_bars
+from obento.core.spec.table import BadCell, csv_words, parse_value, split_bars
 from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import SyntaxProblem
 
@@ -58,7 +58,7 @@ def parse_steps(text: str, base: int, sides: Sides, collector: Collector) -> tup
             if rows:
                 lists.append(StepList(name or f"sequence {len(lists) + 1}", tuple(rows)))
             name, rows = parting[1].strip().strip("-").strip(), []
-        elif header is None:
+        elif header is None or _is_header(words, header):
             header = _read_header(words, start, sides, collector, frozenset())
             if header is None:
                 return ()
@@ -97,14 +97,24 @@ def parse_function(text: str, base: int, sides: Sides, collector: Collector) -> 
     return tuple(rows)
 
 
+def _is_header(words: Words, header: _Header) -> bool:
+    """Whether a line names the columns once more, as people do for every sequence."""
+    names = {p.name for p in (*header.left, *header.right)}
+    return all(word.split("[", 1)[0] in names or word == "|" for word, _ in split_bars(words))
+
+
 def _lines(text: str, base: int) -> Iterator[tuple[int, Words, int]]:
-    """The lines that hold something: number, words, place of the line."""
+    """The lines that hold something: number, words, place of the line. Commas may part the columns (CSV)."""
     offset = 0
+    first = next((line for line in text.splitlines() if line.strip() and not line.strip().startswith(("//", "---"))), "")
     for number, raw in enumerate(text.split("\n"), 1):
         start = base + offset
         offset += len(raw) + 1
         content = raw.split("//", 1)[0].rstrip("\r")
-        words = [(m.group(), start + m.start()) for m in _WORD.finditer(content)]
+        if "," in first and not content.startswith("---"):
+            words = [(word, start + at) for word, at in csv_words(content)] if content.strip() else []
+        else:
+            words = [(m.group(), start + m.start()) for m in _WORD.finditer(content)]
         if words:
             yield number, words, start
 

@@ -41,7 +41,7 @@ def parse_table(
         start = base + offset
         offset += len(raw) + 1
         content = raw.split("//", 1)[0].rstrip("\r")
-        words = _csv_words(content) if as_csv else [(m.group(), m.start()) for m in _WORD.finditer(content)]
+        words = csv_words(content) if as_csv else [(m.group(), m.start()) for m in _WORD.finditer(content)]
         if not any(w for w, _ in words):
             continue
         words = split_bars(words)
@@ -58,7 +58,8 @@ def parse_table(
     return tuple(rows)
 
 
-def _csv_words(content: str) -> list[tuple[str, int]]:
+def csv_words(content: str) -> list[tuple[str, int]]:
+    """The fields of a CSV line with their places; an empty field stands for the bar."""
     words: list[tuple[str, int]] = []
     at = 0
     for field in next(csv.reader(io.StringIO(content)), []):
