@@ -61,3 +61,14 @@ def test_the_letter_shows_the_steps_around(ta: Client, tickets: dict[str, int]) 
 def test_a_hand_in_that_never_ends_its_trace_is_contained(ta: Client, tickets: dict[str, int]) -> None:
     wrong = ta.http.get(f"/api/tasks/{tickets['task']}/review/{tickets['Finn Aldis']}/waves")
     assert wrong.status_code == 404  # it was never checked
+
+
+def test_the_smallest_change_on_demand(ta: Client, tickets: dict[str, int]) -> None:
+    found = ta.get(f"/tasks/{tickets['task']}/review/{tickets['Osk Lindqvist']}/repair")
+    assert (
+        found["changes"] == [{"file": "04146/ticket_counter.v", "line": 4, "text": "`negedge clk` for `posedge clk`"}]
+        or found["changes"][0]["line"] == 4
+    )
+    none = ta.get(f"/tasks/{tickets['task']}/review/{tickets['Mila Petrosh']}/repair")
+    assert none["changes"] == [] and none["tried"] > 10 and none["is_known"]
+    assert ta.http.get(f"/api/tasks/{tickets['task']}/review/{tickets['Finn Aldis']}/repair").status_code == 404

@@ -56,6 +56,7 @@ def test_reading_the_waves(browser: Browser) -> None:
     browser.see(".names-head", "step 2")
     wait_for(browser, "ticket", "1 0")
     WebDriverWait(browser.driver, 10).until(lambda _: "251,233,226" in browser.driver.execute_script(COLOURS, sheet))  # shaded
+    browser.see(".change", "negedge clk for posedge clk")
     # by key to the next divergence, which is in the next sequence that has one
     browser.see("body").send_keys("f")
     browser.see(".which", "run 1")

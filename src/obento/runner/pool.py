@@ -14,8 +14,9 @@ from typing import Any, Literal, TypeVar
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
 from obento.core.check.outcome import Checked
+from obento.core.check.repair import Repair
 from obento.core.check.trace import Trace
-from obento.runner.worker import Task, TraceTask, run_task, run_trace, start_worker, stopped
+from obento.runner.worker import Task, TraceTask, run_repair, run_task, run_trace, start_worker, stopped
 
 log = logging.getLogger(__name__)
 
@@ -47,8 +48,15 @@ class CheckPool:
 
     def trace(self, asked: TraceTask) -> Trace | str | None:
         """Trace a hand-in and wait for it; a sentence where it could not be done."""
+        return self._waited(run_trace, asked)
+
+    def repair(self, task: Task) -> Repair | str | None:
+        """Look for the smallest change of a hand-in and wait for it; a sentence where it could not be done."""
+        return self._waited(run_repair, task)
+
+    def _waited(self, work: Callable[[Any], T], given: Any) -> T | str:
         try:
-            return self._schedule(run_trace, asked).result()
+            return self._schedule(work, given).result()
         except TimeoutError:
             return f"this did not end within {self.seconds:g} seconds"
         except (ProcessExpired, MemoryError, RecursionError):

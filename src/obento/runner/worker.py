@@ -14,6 +14,7 @@ from functools import lru_cache
 
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
 from obento.core.check.outcome import Checked
+from obento.core.check.repair import Repair, find_repair
 from obento.core.check.trace import Trace, trace_handin
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile
@@ -96,6 +97,14 @@ def run_trace(asked: TraceTask) -> Trace | None:
     if loaded.expectation is None:
         raise ValueError("the spec cannot be used")
     return trace_handin(loaded.expectation, task.files, task.provided, dict(task.choices), asked.sequence, asked.wanted, asked.open_as_one)
+
+
+def run_repair(task: Task) -> Repair | None:
+    """Look for the smallest change that makes a hand-in right."""
+    loaded = opened(task.spec)
+    if loaded.expectation is None:
+        raise ValueError("the spec cannot be used")
+    return find_repair(loaded.expectation, task.files, task.provided, dict(task.choices))
 
 
 def stopped(text: str) -> Checked:

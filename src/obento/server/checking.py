@@ -10,6 +10,7 @@ from typing import Any
 
 from obento.core.check.expectation import Expectation
 from obento.core.check.outcome import Checked
+from obento.core.check.repair import Repair
 from obento.core.check.trace import Trace
 from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
@@ -77,6 +78,11 @@ class CheckService:
         if found is None:
             raise Trouble(409, "this hand-in cannot be run as it is")
         return found
+
+    def repair(self, task: Task) -> Repair | None:
+        """The smallest change that makes a hand-in right; None where nothing can be said."""
+        found = self._pool.repair(task)
+        return None if isinstance(found, str) else found
 
     def run_of(self, lab_id: int) -> Run | None:
         return self._runs.get(lab_id)

@@ -367,6 +367,22 @@ class WavesView(BaseModel):
     trouble: str
 
 
+class ChangeView(BaseModel):
+    file: str
+    line: int
+    text: str
+
+
+class RepairView(BaseModel):
+    """The smallest changes that make every case right. `is_known` is false where nothing could be tried; `is_whole` says that
+    every single change of the kinds we know was."""
+
+    changes: list[ChangeView]
+    tried: int
+    is_known: bool
+    is_whole: bool
+
+
 class LineNote(BaseModel):
     file: str
     line: int

@@ -274,6 +274,21 @@ class TaskPicture:
             note=note["text"] if note else "", note_version=note["version"] if note else 0,
         )  # fmt: skip
 
+    def worker_task(self, handin_id: int) -> Task:
+        """What a worker needs to run a hand-in that was checked.
+
+        Raises
+        ------
+        Trouble
+            If it was not.
+        """
+        result = self.state.by_handin.get(handin_id)
+        if result is None or result["status"] != "checked":
+            raise not_found("checked hand-in")
+        provided = tuple(HandinFile(name, data) for name, data in labs.task_files(self.c, self.task["id"], provided=True))
+        files = tuple(handins.attempt_files(self.c, result["attempt_id"]))
+        return Task(self.spec.files, files, provided, handins.choices(self.c, handin_id, self.task["id"]))
+
     def trace_task(self, handin_id: int, sequence: int, wanted: tuple[str, ...]) -> tuple[TraceTask, Verdict]:
         """What a worker needs to trace one sequence of a hand-in, and the verdict it goes with."""
         result = self.state.by_handin.get(handin_id)
@@ -284,10 +299,7 @@ class TaskPicture:
         of_sequence = drive.sequences[sequence]
         open_steps = next((mask for name, mask in verdict.failing_runs if name == OPEN_AS_ONE), 0)
         is_open = bool(open_steps >> of_sequence.first & values.ones(of_sequence.length))
-        provided = tuple(HandinFile(name, data) for name, data in labs.task_files(self.c, self.task["id"], provided=True))
-        files = tuple(handins.attempt_files(self.c, result["attempt_id"]))
-        task = Task(self.spec.files, files, provided, handins.choices(self.c, handin_id, self.task["id"]))
-        return TraceTask(task, sequence, wanted, is_open), verdict
+        return TraceTask(self.worker_task(handin_id), sequence, wanted, is_open), verdict
 
     def _review_order(self, verdict: Verdict) -> list[int]:
         """Failing cases first; of clocked hand-ins the steps that are wrong of themselves before those that follow."""

@@ -49,6 +49,7 @@ export interface Waves {
   sequences: { name: string; first: number; length: number; wrong: number }[]; sequence: number; offset: number; step_time: number; actions: string; cells: string
   clock: string; waves: WaveLine[]; inner: string[]; ended: number; trouble: string
 }
+export interface Repair { changes: { file: string; line: number; text: string }[]; tried: number; is_known: boolean; is_whole: boolean }
 export interface LineNote { file: string; line: number; severity: string; text: string }
 export interface Review {
   handin_id: number; name: string; status: string; language: string; unit: string; attempt: number; attempts: number; received_at: string; late: boolean

@@ -7,6 +7,7 @@ import { get, put, sentence } from '../api/client'
 import type { Results, Review } from '../api/types'
 import CommentBox from '../features/review/CommentBox.vue'
 import WaveView from '../features/waves/WaveView.vue'
+import SmallestChange from '../features/review/SmallestChange.vue'
 import SourceView from '../features/review/SourceView.vue'
 import CaseTable from '../shared/CaseTable.vue'
 import { useKeys } from '../shared/keys'
@@ -156,6 +157,7 @@ useKeys([
         <div class="caption">Why</div>
         <div v-for="f in review.findings" :key="f" class="finding"><SentenceText :text="f" /></div>
         <div v-for="r in review.rules" :key="r" class="finding rule"><SentenceText :text="r" /></div>
+        <SmallestChange v-if="review.status === 'checked' && review.passed < review.total && !review.output" :task-id="store.taskId" :handin="review.handin_id" />
         <template v-if="review.status !== 'checked'">
           <div v-for="m in review.messages.filter((x) => x.severity === 'error')" :key="m.text + m.line" class="finding"><SentenceText :text="(m.line ? `line ${m.line}: ` : '') + m.text + (m.hint ? ` (${m.hint})` : '')" /></div>
         </template>

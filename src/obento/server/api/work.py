@@ -17,6 +17,7 @@ from obento.server.errors import Trouble, not_found
 from obento.server.intake import assign_owner, intake_view, take_in
 from obento.server.models import (
     Agreement,
+    ChangeView,
     CommentSaved,
     CommentText,
     Created,
@@ -24,6 +25,7 @@ from obento.server.models import (
     DropResult,
     IntakeView,
     Owner,
+    RepairView,
     ResultsView,
     ReviewView,
     RunView,
@@ -195,3 +197,13 @@ def get_vcd(
     text = to_vcd(trace, picture.expectation.spec.unit, drive.sequences[sequence].length)
     name = f"{picture.expectation.spec.unit}-{handin_id}-{sequence + 1}.vcd"
     return Response(text, media_type="text/plain", headers={"Content-Disposition": f'attachment; filename="{name}"'})
+
+
+@router.get("/tasks/{task_id}/review/{handin_id}/repair")
+def get_repair(task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep) -> RepairView:
+    """The smallest change of a wrong hand-in that makes every case right, found by trying."""
+    repair = found.checks.repair(_picture(c, task_id, person, found).worker_task(handin_id))
+    if repair is None:
+        return RepairView(changes=[], tried=0, is_known=False, is_whole=False)
+    changes = [ChangeView(file=x.file, line=x.line, text=x.text) for x in repair.changes]
+    return RepairView(changes=changes, tried=repair.tried, is_known=True, is_whole=repair.is_whole)
