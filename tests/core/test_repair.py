@@ -44,6 +44,7 @@ SEEDED = [
     ("a.v", PLAIN, "a & b", "a & c", 2, "`b` for `c`"),
     ("a.v", PROCESS, "y = 1", "y = 0", 4, "1 for 0"),
     ("a.v", PROCESS, "a & b", "a ^ b", 4, "`&` for `^`"),
+    ("a.v", PLAIN, "assign y = (a & b) | ~c;", "wire n = a || b; assign y = n | ~c;", 2, "`&&` for `||`"),
     ("a.v", GATES, "and g1", "nand g1", 3, "gate `and` for `nand`"),
     ("a.v", GATES, "or g3", "xor g3", 5, "gate `or` for `xor`"),
     ("a.v", GATES, "d[0], d[1])", "a, d[1])", 6, None),

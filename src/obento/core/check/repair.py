@@ -156,9 +156,23 @@ def _trials(ready: Ready) -> Iterator[_Trial]:
                 text = f"`{edges[other]} {name}` for `{edges[watch.edge]} {name}`"
                 yield _set(watch, "edge", other, 1, process.position, text)
         for s in statements(process.body):
+            own = _as_written(ready, s.position, signs)
             for owner, field, expr in _slots(s):
                 if process.origin not in _GATES or isinstance(expr, ir.Ref | ir.Slice | ir.Const):
-                    yield from _of_expression(owner, field, expr, s.position, signs, wires)
+                    yield from _of_expression(owner, field, expr, s.position, own, wires)
+
+
+def _as_written(ready: Ready, position: int, signs: dict[str, str]) -> dict[str, str]:
+    """The signs that a statement uses: who writes `||` is told `&&`."""
+    file = ready.reading.sources.file_at(position)
+    if ready.design.language != "verilog" or file is None:
+        return signs
+    text = file.text[position - file.base :].partition(";")[0]
+    is_and = "&&" in text and "&" not in text.replace("&&", "")
+    is_or = "||" in text and "|" not in text.replace("||", "")
+    if (is_and and (is_or or "|" not in text)) or (is_or and "&" not in text):
+        return signs | {"and": "&&", "or": "||"}
+    return signs
 
 
 def _name(signal: Signal) -> str:
