@@ -131,3 +131,27 @@ def test_the_students_own_copy_of_the_design_gives_way() -> None:
     expectation = ready(open_spec("s.toml", HANDED_IN.encode(), {k: v.encode() for k, v in beside.items()}))
     checked = check_handin(expectation, [HandinFile("tb.v", PRINTING.encode()), HandinFile("m.v", VERILOG.encode())])
     assert cells(checked) == "ppp"
+
+
+def test_what_a_hand_in_prints_is_no_evidence() -> None:
+    expectation = ready(patterned())
+    liar = VERILOG.replace("else if (en)", "else").replace("endmodule", 'initial $display("ok hold");\nalways @(q) $display("ok hold");\nendmodule')
+    checked = judge(expectation, liar)
+    assert cells(checked) == "ppf" and "ok hold" in checked.output
+    slanderer = VERILOG.replace("endmodule", 'initial begin $display("bad reset"); $error("bad count"); end\nendmodule')
+    assert cells(judge(expectation, slanderer)) == "ppp"
+
+
+def test_a_hand_in_that_ends_the_run_passes_nothing_by_that() -> None:
+    expectation = ready(by("tb.vhd", ASSERTING))
+    early = judge(expectation, VERILOG.replace("endmodule", "initial $finish;\nendmodule"))
+    assert set(cells(early)) == {"s"} and early.findings[0].text == "the run is ended by a.v:5, not by the bench"
+
+
+def test_a_bench_that_waits_for_ever_has_checked_nothing_more() -> None:
+    waiting = ASSERTING.replace("    report", '    wait until q = "11";\n    report')
+    expectation = ready(by("tb.vhd", waiting))
+    assert cells(judge(expectation, VERILOG)) == "ppss"
+    verilog = 'module tb; reg clk = 0, rst = 1, en = 0; wire [1:0] q; m dut(clk, rst, en, q);\n initial begin #1 if (q !== 0) $error("a");\n wait (q == 3); if (q !== 3) $error("b"); end\nendmodule\n'
+    stuck = judge(ready(by("tb.v", verilog)), VERILOG)
+    assert set(cells(stuck)) == {"s"} and "waits for ever" in stuck.findings[0].text

@@ -11,9 +11,10 @@ from obento.core.ir.design import Design
 from obento.core.ir.part import Finished, RunError
 from obento.core.limits import LimitReached, Limits
 from obento.core.pause import collector_held
-from obento.core.sim.bench import Terminal
+from obento.core.sim.bench import Listener, Terminal
 from obento.core.sim.files import Folder
 from obento.core.sim.timeline import DidNotSettle, Timeline
+from obento.core.source import Sources
 from obento.core.verilog.elaborate import elaborate_tops, top_modules
 from obento.core.vhdl.read import top_entities
 
@@ -49,11 +50,11 @@ def simulate(
     options: Options,
     limits: Limits,
     expired: Callable[[], bool] = lambda: False,
-    report: Callable[[str, str, str], None] | None = None,
+    listen: Callable[[Sources], Listener] | None = None,
 ) -> Outcome:
     """Read, elaborate and run; whatever is wrong stands in the outcome's messages.
 
-    `report` hears of each report of the bench: its severity, its text, and `file:line` of the statement.
+    `listen` makes, of the texts' positions, somebody who wants to know more of the run.
 
     Raises
     ------
@@ -69,14 +70,9 @@ def simulate(
     if design is None:
         return Outcome(UNREADABLE, reading.messages())
     bench = Terminal(put, given, lambda text, position: reading.collector.warning("run", text, position))
-    if report is not None:
-        bench.hears = lambda severity, text, position: report(severity, text, _place(reading, position))
+    if listen is not None:
+        bench.hears = listen(reading.sources)
     return _run(design, reading, bench, options, limits, expired)
-
-
-def _place(reading: Reading, position: int) -> str:
-    place = reading.sources.place(position)
-    return f"{place.file}:{place.line}"
 
 
 def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Design | None:
@@ -136,6 +132,8 @@ def _run(
             bench.dump_file = options.dump
             bench.start_dump([s.path for s in design.names])
         timeline.run(_ticks(options.until, design.precision))
+        for position in timeline.unfinished():
+            bench.hears.left_waiting(position)
     except Finished as finished:
         status = FAILED if finished.failed else ENDED
         bench.end_of_run()

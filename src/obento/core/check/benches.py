@@ -8,7 +8,7 @@ by its line. A check passes when the bench came to its end and never reported it
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from obento.core.check.expectation import Expectation, Planes, Source
@@ -20,6 +20,7 @@ from obento.core.check.verdict import judge
 from obento.core.diagnostics import Collector, Message
 from obento.core.handin import HandinFile, decode, read_handin
 from obento.core.limits import Limits
+from obento.core.sim.bench import Listener
 from obento.core.simulate import ENDED, BadCall, Options, Outcome, simulate
 from obento.core.source import SourceFile, Sources
 from obento.core.spec.cases import Cases
@@ -46,33 +47,82 @@ class Report:
     place: str
 
 
+class _Witness(Listener):
+    """Keeps what the files of a bench say. What a hand-in prints is no evidence, and ending the run is not its business."""
+
+    def __init__(self, sources: Sources, files: Collection[str]) -> None:
+        self._sources = sources
+        self._files = files
+        self.said: list[str] = []
+        self.reports: list[Report] = []
+        self.reached: set[str] = set()
+        self.trouble = ""
+
+    def _place(self, position: int) -> str:
+        place = self._sources.place(position)
+        return f"{place.file}:{place.line}"
+
+    def _is_own(self, position: int) -> bool:
+        return self._sources.place(position).file in self._files
+
+    def printed(self, text: str, position: int) -> None:
+        if self._is_own(position):
+            self.said.append(text)
+
+    def reported(self, severity: str, text: str, position: int) -> None:
+        if self._is_own(position):
+            self.reports.append(Report(severity, text, self._place(position)))
+
+    def came_to(self, position: int) -> None:
+        self.reached.add(self._place(position))
+
+    def ended(self, position: int) -> None:
+        if not self._is_own(position):
+            self.trouble = f"the run is ended by {self._place(position)}, not by the bench"
+
+    def left_waiting(self, position: int) -> None:
+        if self._is_own(position):
+            self.trouble = f"the bench waits for ever, in the process at {self._place(position)}"
+
+
 @dataclass(slots=True)
 class BenchRun:
-    """What a bench did on one design. `ended` when it came to its end, however it judged."""
+    """What a bench did on one design: all that was printed, the lines that it printed itself, its reports, and the assertions of
+    VHDL benches that it came to. `trouble` says why it did not come to its end by itself."""
 
     outcome: Outcome
     output: str
+    lines: list[str] = field(default_factory=list)
     reports: list[Report] = field(default_factory=list)
+    reached: set[str] = field(default_factory=set)
+    trouble: str = ""
 
     @property
     def ended(self) -> bool:
-        return self.outcome.status == ENDED
+        return self.outcome.status == ENDED and not self.trouble
 
     @property
     def first_failure(self) -> Report | None:
         return next((r for r in self.reports if r.severity in _FAILING), None)
 
 
-def run_bench(files: Sequence[HandinFile], top: str | None) -> BenchRun:
-    """Run a bench with everything it needs."""
+def run_bench(files: Sequence[HandinFile], top: str | None, own: Collection[str]) -> BenchRun:
+    """Run a bench with everything it needs; `own` are the names of its own files."""
     printed: list[str] = []
-    reports: list[Report] = []
-    options = Options(top=top)
+    witness: list[_Witness] = []
+
+    def listen(sources: Sources) -> Listener:
+        witness.append(_Witness(sources, own))
+        return witness[0]
+
     try:
-        outcome = simulate(files, printed.append, options, LIMITS, report=lambda s, t, place: reports.append(Report(s, t, place)))
+        outcome = simulate(files, printed.append, Options(top=top), LIMITS, listen=listen)
     except BadCall as error:
         outcome = Outcome(2, [Message("error", "no-top", "", 0, 0, str(error))])
-    return BenchRun(outcome, "".join(printed), reports)
+    run = BenchRun(outcome, "".join(printed))
+    for w in witness:
+        run.lines, run.reports, run.reached, run.trouble = "".join(w.said).splitlines(), w.reports, w.reached, w.trouble
+    return run
 
 
 # What is expected.
@@ -89,7 +139,9 @@ def expect_bench(
     files = [HandinFile(n, others[n]) for n in bench.files]
     if not _unit_is_used(files, spec, collector, position):
         return None, False
-    reference = run_bench([*files, *(HandinFile(n, others[n]) for n in spec.models)], bench.top) if spec.models else None
+    reference = None
+    if spec.models:
+        reference = run_bench([*files, *(HandinFile(n, others[n]) for n in spec.models)], bench.top, bench.files)
     if reference is not None and reference.outcome.status == 2:
         first = next((str(m) for m in reference.outcome.messages if m.severity == "error"), "")
         collector.error("bad-bench", f"the bench cannot be run on the reference: {first}", position)
@@ -135,7 +187,7 @@ def _checks_of(bench: Bench, files: list[HandinFile], reference: BenchRun | None
     if bench.passing:
         if reference is None:
             return ()
-        lines = reference.output.splitlines()
+        lines = reference.lines
         failed = _named(bench.failing, lines) if bench.failing else ()
         return tuple(dict.fromkeys([*_named(bench.passing, lines), *failed]))
     if bench.failing and reference is None:
@@ -202,7 +254,7 @@ def check_by_bench(
             outcome.messages = ready.reading.messages()
             return outcome
     own = [f for f in files if f.path.rpartition("/")[2] not in {*bench.files, *(p.path for p in provided)}]
-    run = run_bench([*(HandinFile(n, beside[n]) for n in bench.files), *provided, *own], bench.top or _top(bench, beside))
+    run = run_bench([*(HandinFile(n, beside[n]) for n in bench.files), *provided, *own], bench.top or _top(bench, beside), bench.files)
     outcome.output = run.output[:_MOST_KEPT]
     outcome.engine = "timeline"
     outcome.messages = [*ready.reading.messages(), *(m for m in run.outcome.messages if m.severity == "error")]
@@ -226,7 +278,7 @@ def _top(bench: Bench, beside: Mapping[str, bytes]) -> str | None:
 
 def _observe(bench: Bench, checks: Sequence[str], run: BenchRun) -> Observation:
     """What a run says of each check: 1 passed, 0 failed; neither where it did not come that far."""
-    lines = run.output.splitlines()
+    lines = run.lines
     one = zero = 0
     passed = set(_named(bench.passing, lines)) if bench.passing else set()
     failed = set(_named(bench.failing, lines)) if bench.failing else set()
@@ -234,10 +286,15 @@ def _observe(bench: Bench, checks: Sequence[str], run: BenchRun) -> Observation:
     for index, check in enumerate(checks):
         if check in failed or check in places:
             zero |= 1 << index
-        elif check in passed if bench.passing else run.ended:
+        elif check in passed if bench.passing else run.ended and _was_reached(check, run):
             one |= 1 << index
     full = (1 << len(checks)) - 1
     return Observation([Run("fresh", {(CHECK.name, 0): (one, zero)}, full & ~(one | zero))], "timeline")
+
+
+def _was_reached(check: str, run: BenchRun) -> bool:
+    """Whether a bench came to an assertion; of Verilog's, whose condition stands elsewhere, it cannot be told."""
+    return check in run.reached or not check.rpartition(":")[0].lower().endswith((".vhd", ".vhdl"))
 
 
 def _findings(checks: Sequence[str], run: BenchRun, bench: Bench) -> list[Finding]:
@@ -250,7 +307,9 @@ def _findings(checks: Sequence[str], run: BenchRun, bench: Bench) -> list[Findin
             found.append(Finding("bench", f"{report.place}: {report.text}", CHECK.name))
     if bench.failing:
         compiled = re.compile(bench.failing)
-        found += [Finding("bench", line.strip(), CHECK.name) for line in run.output.splitlines() if compiled.search(line)]
+        found += [Finding("bench", line.strip(), CHECK.name) for line in run.lines if compiled.search(line)]
+    if run.trouble:
+        found.insert(0, Finding("stopped", run.trouble))
     if run.outcome.status == 3:
         text = next((m.text for m in run.outcome.messages if m.code == "limit"), "a limit")
         found.insert(0, Finding("stopped", f"the bench does not come to its end: {text}"))
@@ -279,11 +338,11 @@ def _check_students_bench(
     one = zero = 0
     texts: list[str] = []
     for index, name in enumerate((*bench.right, *bench.wrong)):
-        run = run_bench([*kept, *provided, HandinFile(name, beside[name])], unit.name)
+        run = run_bench([*kept, *provided, HandinFile(name, beside[name])], unit.name, {f.path for f in kept})
         texts.append(f"--- {name}\n{run.output}")
         complains = run.first_failure is not None or run.outcome.status == 1
         if bench.failing and not complains:
-            complains = any(re.search(bench.failing, line) for line in run.output.splitlines())
+            complains = any(re.search(bench.failing, line) for line in run.lines)
         if run.outcome.status == 2:
             outcome.messages += [m for m in run.outcome.messages if m.severity == "error"][:3]
             continue

@@ -42,6 +42,25 @@ class Kernel(Protocol):
     def write(self, signal: int, low: int, width: int, word: Word) -> None: ...
 
 
+class Listener:
+    """Who wants to know more of a run than what it prints. Positions are those of the statements."""
+
+    def printed(self, text: str, position: int) -> None:
+        """Something was printed."""
+
+    def reported(self, severity: str, text: str, position: int) -> None:
+        """A report or a failed assertion."""
+
+    def came_to(self, position: int) -> None:
+        """An assertion was looked at."""
+
+    def ended(self, position: int) -> None:
+        """This statement ended the run."""
+
+    def left_waiting(self, position: int) -> None:
+        """Nothing happens any more, and this process still waits."""
+
+
 class Bench:
     """System tasks without a terminal: what is printed is lost, nothing ends. For circuits that are only checked."""
 
@@ -61,6 +80,12 @@ class Bench:
 
     def report(self, severity: str, text: str, position: int) -> None:
         """A report or a failed assertion."""
+
+    def came_to(self, position: int) -> None:
+        """An assertion is looked at, whatever comes of it."""
+
+    def ended(self, position: int) -> None:
+        """The statement that ends the run."""
 
     def end_of_step(self) -> None:
         """Everything of this step of time has happened."""
@@ -167,7 +192,8 @@ class Terminal(Bench):
         self._spent = 0
         self.dump: Dump | None = None
         self.dump_file = "dump.vcd"
-        self.hears: Callable[[str, str, int], None] = lambda severity, text, position: None
+        self.hears = Listener()
+        self._speaker = 0
 
     def power_up(self) -> None:
         super().power_up()
@@ -194,12 +220,14 @@ class Terminal(Bench):
 
     def _put(self, text: str) -> None:
         self._spend(len(text))
+        self.hears.printed(text, self._speaker)
         self._put_text(text)
 
     # Tasks.
 
     def task(self, number: int, given: list[Value]) -> None:
         call = self._calls[number]
+        self._speaker = call.position
         rule = self._rules.get(call.name)
         try:
             if rule is not None:
@@ -232,11 +260,19 @@ class Terminal(Bench):
             self._shown.pop(number, None)
 
     def say(self, text: str, position: int) -> None:
+        self._speaker = position
         self._put(text)
 
     def report(self, severity: str, text: str, position: int) -> None:
-        self.hears(severity, text, position)
+        self._speaker = position
+        self.hears.reported(severity, text, position)
         self._put(f"{severity}: {text}\n" if text else f"{severity}:\n")
+
+    def came_to(self, position: int) -> None:
+        self.hears.came_to(position)
+
+    def ended(self, position: int) -> None:
+        self.hears.ended(position)
 
     def end_of_step(self) -> None:
         strobes, self._strobes = self._strobes, []
@@ -271,6 +307,7 @@ class Terminal(Bench):
 
     def _print_later(self, number: int, given: list[Value]) -> None:
         call = self._calls[number]
+        self._speaker = call.position
         if call.name.startswith("$f"):
             self.folder.write(self._number(call, given, 0) & 0xFFFFFFFF, self._text(call, given, 1) + "\n")
         else:
@@ -282,6 +319,7 @@ class Terminal(Bench):
             self._shown.pop(self._monitor[0], None)  # switched on, it prints at once (17.1.3)
 
     def _finish(self, call: SystemCall, given: list[Value]) -> None:
+        self.hears.ended(call.position)
         raise Finished
 
     def _severity(self, call: SystemCall, given: list[Value]) -> None:
@@ -289,6 +327,7 @@ class Terminal(Bench):
         text = self._text(call, given, first)
         self.report(_SEVERITIES[call.name], text.rstrip(), call.position)
         if call.name == "$fatal":
+            self.hears.ended(call.position)
             raise Finished(failed=True)
 
     def _timeformat(self, call: SystemCall, given: list[Value]) -> None:

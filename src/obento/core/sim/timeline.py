@@ -224,6 +224,11 @@ class Timeline:
                 )
             self._advance()
 
+    def unfinished(self) -> list[int]:
+        """Positions of `initial` processes that still wait."""
+        processes = self.design.processes
+        return [processes[i].position for i in self._threads if i < len(processes) and processes[i].kind == "initial"]
+
     # One step of time.
 
     def _step(self) -> None:

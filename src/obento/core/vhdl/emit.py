@@ -507,9 +507,11 @@ class Emitter(ExpressionEmitter):
         severity = self.value(s.severity) if s.severity is not None else ("2" if s.condition is not None else "0")
         if s.condition is None:
             assert s.report is not None
+            self.line(f"R.host.bench.came_to({s.pos})")
             self.line(f"R.say({severity}, text_of({self.value(s.report)}), {s.pos})")
             return
         text = f"text_of({self.value(s.report)})" if s.report is not None else "'Assertion violation.'"
+        self.line(f"R.host.bench.came_to({s.pos})")
         self.line(f"if not {self.value(s.condition)}: R.say({severity}, {text}, {s.pos})")
 
     def _call(self, s: t.CallS) -> None:

@@ -365,6 +365,7 @@ class Run:
         """A report or a failed assertion."""
         self.host.bench.report(("note", "warning", "error", "failure")[severity], text, position)
         if severity >= self.failing:
+            self.host.bench.ended(position)
             raise Finished(failed=True)
 
     def open(self, file: File, name: Arr, mode: int, position: int) -> None:

@@ -76,6 +76,7 @@ def _env(op: str) -> Callable[..., Any] | None:
 
         @numbers.wants_run
         def end(run: Any, position: int, status: int = 0) -> tuple[Any, ...]:
+            run.host.bench.ended(position)
             run.finish()
             return ()
 
