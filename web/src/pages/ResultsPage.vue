@@ -128,7 +128,7 @@ useKeys([
 </template>
 
 <style scoped>
-.page { display: grid; grid-template-columns: 236px minmax(0, 1fr); gap: var(--gap); padding: var(--gap); flex: 1; min-height: 0; }
+.page { display: grid; grid-template: minmax(0, 1fr) / 236px minmax(0, 1fr); gap: var(--gap); padding: var(--gap); flex: 1; min-height: 0; }
 .tray { display: flex; flex-wrap: wrap; gap: var(--gap); align-content: flex-start; align-items: flex-start; overflow: auto; min-height: 0; }
 .tray > * { flex-shrink: 1; }
 .rest { flex: 1 1 380px; display: flex; flex-direction: column; gap: 6px; }
