@@ -3,10 +3,16 @@
 from __future__ import annotations
 
 import io
+import zipfile
 
 import pytest
 from vcd.reader import TokenKind, tokenize
 
+from obento.core.check.check import open_spec
+from obento.core.check.trace import to_vcd, trace_handin
+from obento.core.handin import HandinFile
+from tests.core.clocked import CLOCK, HEAD, VERILOG
+from tests.core.test_benches import PRINTING
 from tests.server.conftest import Client
 
 
@@ -72,3 +78,59 @@ def test_the_smallest_change_on_demand(ta: Client, tickets: dict[str, int]) -> N
     none = ta.get(f"/tasks/{tickets['task']}/review/{tickets['Mila Petrosh']}/repair")
     assert none["changes"] == [] and none["tried"] > 10 and none["is_known"]
     assert ta.http.get(f"/api/tasks/{tickets['task']}/review/{tickets['Finn Aldis']}/repair").status_code == 404
+
+
+def drop_of(**files: str) -> bytes:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as archive:
+        for name, text in files.items():
+            archive.writestr(name.replace("__", "/").replace("_dot_", "."), text)
+    return out.getvalue()
+
+
+def new_task(ta: Client, title: str, spec: str, **beside: str) -> tuple[int, int]:
+    """A lab with one task: its spec, and the files beside it."""
+    class_id = ta.get("/home")[0]["id"]
+    lab = ta.send("POST", f"/classes/{class_id}/labs", {"title": title, "due_at": None})["id"]
+    task = ta.get(f"/labs/{lab}")["tasks"][0]["id"]
+    for name, text in beside.items():
+        answer = ta.http.post(
+            f"/api/tasks/{task}/files?provided=false", files={"file": (name.replace("_dot_", "."), text.encode())}, headers=ta.headers
+        )
+        assert answer.status_code == 200, answer.text
+    saved = ta.send("PUT", f"/tasks/{task}/spec", {"text": spec})
+    assert saved["preview"]["is_right"], saved["preview"]["messages"]
+    return lab, task
+
+
+def test_benches_handed_in_are_tried_on_designs(ta: Client) -> None:
+    spec = 'obento = "spec/1"\ntitle = "Write a bench"\nunit = "tb"\n[bench]\nright = ["ref.v"]\nwrong = ["deaf.v"]\nfail = "bad"\n'
+    lab, task = new_task(ta, "Benches", spec, ref_dot_v=VERILOG, deaf_dot_v=VERILOG.replace("else if (en)", "else"))
+    lazy = PRINTING.replace('#1 try(q === 1, "hold");', "")
+    ta.drop(lab, "benches.zip", drop_of(**{"04107__tb_dot_v": PRINTING, "04120__tb_dot_v": lazy}))
+    ta.check(lab)
+    results = ta.get(f"/tasks/{task}/results")
+    assert results["case_labels"] == ["accepts ref.v", "rejects deaf.v"] and results["case_failures"] == [0, 1]
+    titles = {c["title"]: [m["name"] for m in c["members"]] for c in results["clusters"]}
+    assert titles == {"fails rejects deaf.v": ["Tomo Arakida"], "right on every case": ["Ilse Varga"]}
+    wrong = next(c["members"][0]["handin_id"] for c in results["clusters"] if c["kind"] == "wrong")
+    review = ta.get(f"/tasks/{task}/review/{wrong}")
+    assert review["findings"] == ["it accepts the wrong design deaf.v"] and "--- deaf.v" in review["output"]
+
+
+def test_dumps_as_evidence(ta: Client) -> None:
+    rows = "steps = '''\nclk rst en | q\n. 1 0 | 0\nc 0 1 | 1\nc 0 1 | 2\n'''"
+    spec = HEAD.format(i="clk rst en", o="q[2]:dec") + CLOCK.format(edge="rise") + f'[expect]\n{rows}\n[rules]\nlanguages = ["vcd", "verilog"]\n'
+    lab, task = new_task(ta, "Evidence", spec)
+    loaded = open_spec("s.toml", spec.encode(), {})
+    assert loaded.expectation is not None
+    dumps = {}
+    for number, text in (("04107", VERILOG), ("04120", VERILOG.replace("q + 1", "q + 2"))):
+        trace = trace_handin(loaded.expectation, [HandinFile("a.v", text.encode())], (), {}, 0)
+        assert trace is not None
+        dumps[f"{number}__scope_dot_vcd"] = to_vcd(trace, "m", 3)
+    ta.drop(lab, "dumps.zip", drop_of(**dumps, **{"04133__a_dot_v": VERILOG}))
+    ta.check(lab)
+    clusters = {c["kind"]: c for c in ta.get(f"/tasks/{task}/results")["clusters"]}
+    assert {m["language"] for m in clusters["right"]["members"]} == {"vcd", "verilog"} and len(clusters["right"]["members"]) == 2
+    assert clusters["wrong"]["strip"] == "pff" and clusters["wrong"]["members"][0]["language"] == "vcd"
