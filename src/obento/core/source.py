@@ -37,14 +37,6 @@ class SourceFile:
             at = find("\n", at + 1)
         self.line_starts = starts
 
-    def line_text(self, line: int) -> str:
-        """The text of a line (from 1) without its line end."""
-        if not 1 <= line <= len(self.line_starts):
-            return ""
-        start = self.line_starts[line - 1]
-        end = self.line_starts[line] if line < len(self.line_starts) else len(self.text)
-        return self.text[start:end].rstrip("\r\n")
-
 
 class Sources:
     """All texts of one run. Position 0 belongs to no file and means "nowhere in particular"."""

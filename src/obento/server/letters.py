@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 import re
-from datetime import UTC, datetime, timedelta
 from typing import Any
 
 from obento.core.check.expectation import Expectation
@@ -209,7 +208,3 @@ def override_mark(c: Connection, handin_id: int, task_id: int, value: float | No
         raise Trouble(422, "say why: an override needs a reason")
     feedback.add_mark(c, handin_id, task_id, "override" if value is not None else "lifted", value, reason, None, person_id)
     people.audit(c, person_id, "mark", f"hand-in {handin_id}", {"task": task_id, "value": value, "reason": reason})
-
-
-def expiry(days: int) -> datetime:
-    return datetime.now(UTC) + timedelta(days=days)

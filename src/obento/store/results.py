@@ -45,10 +45,6 @@ def unfinished_runs(c: Connection) -> list[Row]:
     return c.rows("SELECT id, lab_id, person_id FROM check_run WHERE state = 'running'")
 
 
-def last_run(c: Connection, lab_id: int) -> Row | None:
-    return c.row("SELECT id, state, total, done, started_at, finished_at FROM check_run WHERE lab_id = %s ORDER BY id DESC LIMIT 1", lab_id)
-
-
 def has_result(c: Connection, attempt_id: int, version_id: int, engine: str, choices: str) -> bool:
     return (
         c.value(

@@ -124,10 +124,6 @@ class BitOps:
             may_float = g.and_(may_float, floating)
         return g.and_(may0 ^ 1, g.or_(may_float ^ 1, may1 ^ 1)), g.and_(may1 ^ 1, g.or_(may_float ^ 1, may0 ^ 1))
 
-    def unless_floating(self, a: Bit, b: Bit) -> Bit:
-        """`a`, or `b` where `a` floats."""
-        return self.choose(self.floats(a), b, a)
-
     def wired_and(self, a: Bit, b: Bit) -> Bit:
         """Two drivers on a wand (1364 table 7-2): z yields, else the AND."""
         return self._wired(a, b, self.and_(a, b))
