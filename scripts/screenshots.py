@@ -99,6 +99,10 @@ def main() -> None:
     see("button[data-place=spec]").click()
     see(".coverage")
     picture("clocked")
+    see("button[data-place=feedback]").click()
+    see("a", "Class report").click()
+    see(".again")
+    picture("report")
     driver.quit()
 
 

@@ -134,3 +134,15 @@ def test_dumps_as_evidence(ta: Client) -> None:
     clusters = {c["kind"]: c for c in ta.get(f"/tasks/{task}/results")["clusters"]}
     assert {m["language"] for m in clusters["right"]["members"]} == {"vcd", "verilog"} and len(clusters["right"]["members"]) == 2
     assert clusters["wrong"]["strip"] == "pff" and clusters["wrong"]["members"][0]["language"] == "vcd"
+
+
+def test_the_class_report_has_numbers_and_no_names(ta: Client, tickets: dict[str, int]) -> None:
+    report = ta.get(f"/labs/{tickets['lab']}/report")
+    task = report["tasks"][0]
+    assert (task["right"], task["wrong"], task["unchecked"], task["missing"]) == (7, 15, 1, 8) and sum(task["histogram"]) == 22
+    assert task["mistakes"][0] == {"text": "it acts on the rising edge of clk, and should on the falling one", "count": 5, "of": 22, "task": ""}
+    assert report["teach_again"][0]["count"] == 5 and task["hardest"][0]["failed"] >= 5
+    text = str(report)
+    assert not any(name in text for name in tickets if name not in ("task", "lab"))
+    table = ta.http.get(f"/api/labs/{tickets['lab']}/report.csv").text
+    assert "Berth ticket counter,mistake,it acts on the rising edge" in table.replace('"', "")

@@ -108,6 +108,11 @@ def test_the_letter_has_the_picture(browser: Browser) -> None:
     picture = browser.all(".letter figure canvas")[0]
     WebDriverWait(browser.driver, 10).until(lambda _: "251,233,226" in browser.driver.execute_script(COLOURS, picture))
     assert "From power-up go through the steps" in browser.see(".letter").text
+    browser.click("a", "Class report")
+    browser.see(".again", "5 of 22")
+    browser.see(".task", "Commonest mistakes")
+    browser.see("body").send_keys(Keys.ESCAPE)
+    browser.see(".letter")
 
 
 def test_a_bench_task_shows_its_checks_and_what_was_printed(browser: Browser) -> None:

@@ -17,6 +17,7 @@ export const router = createRouter({
         { path: 'intake', name: 'intake', component: () => import('./pages/IntakePage.vue') },
         { path: 'results', name: 'results', component: () => import('./pages/ResultsPage.vue') },
         { path: 'review/:handin(\\d+)?', name: 'review', component: () => import('./pages/ReviewPage.vue') },
+        { path: 'report', name: 'report', component: () => import('./pages/ReportPage.vue') },
         { path: 'feedback', name: 'feedback', component: () => import('./pages/FeedbackPage.vue') },
       ],
     },

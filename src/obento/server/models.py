@@ -508,6 +508,44 @@ class FeedbackView(BaseModel):
     sent: int
 
 
+class Mistake(BaseModel):
+    text: str
+    count: int
+    of: int
+    task: str
+
+
+class HardCase(BaseModel):
+    label: str
+    failed: int
+    of: int
+
+
+class ReportTask(BaseModel):
+    """`histogram` has ten bins of the share of the marks; `middle` is the median mark."""
+
+    title: str
+    total: float
+    handed_in: int
+    right: int
+    wrong: int
+    unchecked: int
+    missing: int
+    histogram: list[int]
+    middle: float | None
+    mistakes: list[Mistake]
+    hardest: list[HardCase]
+
+
+class ClassReport(BaseModel):
+    lab: str
+    class_name: str
+    school: str
+    students: int
+    tasks: list[ReportTask]
+    teach_again: list[Mistake]
+
+
 class Release(BaseModel):
     student_ids: list[int] | None = None
 

@@ -173,7 +173,7 @@ class TaskPicture:
         for result in self.state.by_handin.values():
             newest = max(newest or result["at"], result["at"])
             if result["status"] == "checked":
-                bad = np.frombuffer(self._astray(result), dtype=np.uint8)
+                bad = np.frombuffer(self.astray(result), dtype=np.uint8)
                 failures += np.unpackbits(bad, bitorder="little", count=cases.count).astype(np.int64)
         shown = min(cases.count, 256)
         order = list(range(shown)) if cases.count <= 256 else np.argsort(-failures, kind="stable")[:shown].tolist()
@@ -181,9 +181,7 @@ class TaskPicture:
             order = sorted(i for i in order if failures[i])
         spec = self.expectation.spec
         clusters = self.clusters()
-        planes = [
-            (n, results.unpack(self._astray(self.state.by_handin[c.members[0].handin_id]))) for n, c in enumerate(clusters) if c.kind == "wrong"
-        ]
+        planes = [(n, results.unpack(self.astray(self.state.by_handin[c.members[0].handin_id]))) for n, c in enumerate(clusters) if c.kind == "wrong"]
         return ResultsView(
             task_id=self.task["id"], version=self.spec.number, unit=spec.unit, inputs=[p.name for p in spec.inputs],
             outputs=[p.name for p in spec.outputs], cases=cases.count,
@@ -194,7 +192,7 @@ class TaskPicture:
             waiting=self.state.waiting, checked_at=newest,
         )  # fmt: skip
 
-    def _astray(self, result: dict[str, Any]) -> bytes:
+    def astray(self, result: dict[str, Any]) -> bytes:
         """The cases that are not right, packed; of clocked hand-ins those steps that do not only follow from earlier ones."""
         count = self.expectation.cases.count
         if self.expectation.cases.drive is None:

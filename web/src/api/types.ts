@@ -71,6 +71,12 @@ export interface FeedbackStudent {
   late: boolean; sum: number | null; letter: 'none' | 'released' | 'read' | 'withdrawn'; outdated: boolean; open_comments: number
 }
 export interface Feedback { tasks: { id: number; title: string; total: number; clusters: Cluster[] }[]; students: FeedbackStudent[]; sent: number }
+export interface Mistake { text: string; count: number; of: number; task: string }
+export interface ReportTask {
+  title: string; total: number; handed_in: number; right: number; wrong: number; unchecked: number; missing: number; histogram: number[]; middle: number | null
+  mistakes: Mistake[]; hardest: { label: string; failed: number; of: number }[]
+}
+export interface ClassReport { lab: string; class_name: string; school: string; students: number; tasks: ReportTask[]; teach_again: Mistake[] }
 export interface Released { letters: number; unchanged: number; without_address: number }
 export interface PageView { letter: Letter; number: number; released_at: string; expires_at: string }
 export interface Mail { id: string; to: string; subject: string; date: string; text: string }

@@ -88,6 +88,7 @@ useKeys([
           <button type="button" :class="{ here: side === 'comments' }" @click="side = 'comments'">Comments {{ openClusters.filter((x) => x.cluster.comment.trim()).length }} of {{ openClusters.length }}</button>
         </span>
         <span class="row">
+          <RouterLink :to="{ name: 'report', params: route.params }" class="small">Class report</RouterLink>
           <a :href="`/api/labs/${store.lab?.id}/marks.csv`" class="small">CSV</a>
           <Popconfirm v-if="view.sent" title="Take back the letters nobody has opened?" ok-text="Take back" @confirm="withdraw"><Button size="small">Take back unread</Button></Popconfirm>
           <Button size="small" type="primary" @click="askRelease">Release all</Button>

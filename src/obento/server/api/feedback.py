@@ -11,7 +11,8 @@ from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.letters import LabPicture, override_mark
-from obento.server.models import Done, FeedbackView, Letter, MailView, Override, PageView, Release, Released
+from obento.server.models import ClassReport, Done, FeedbackView, Letter, MailView, Override, PageView, Release, Released
+from obento.server.report import class_report, report_rows
 from obento.server.security import token_hash
 from obento.store import feedback, handins, people
 
@@ -59,6 +60,21 @@ def put_mark(handin_id: int, task_id: int, body: Override, c: Db, person: Person
     course.may_see_task(c, task_id, person["id"])
     override_mark(c, handin_id, task_id, body.value, body.reason, person["id"])
     return Done()
+
+
+@router.get("/labs/{lab_id}/report")
+def get_report(lab_id: int, c: Db, person: Person, found: ServicesDep) -> ClassReport:
+    """What the class as a whole got wrong, without names."""
+    return class_report(_picture(c, lab_id, person, found))
+
+
+@router.get("/labs/{lab_id}/report.csv", response_class=Response)
+def report_csv(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Response:
+    """The same as a table."""
+    text = rows_to_csv(["task", "what", "text", "hand-ins", "of"], report_rows(class_report(_picture(c, lab_id, person, found))))
+    return Response(
+        "\ufeff" + text, media_type="text/csv; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="report-lab-{lab_id}.csv"'}
+    )
 
 
 @router.get("/labs/{lab_id}/marks.csv", response_class=Response)
