@@ -24,6 +24,10 @@ from obento.store.connection import Connection, Store
 
 log = logging.getLogger(__name__)
 
+_REPAIR_SECONDS = 20.0
+_MOST_WAITING = 3
+_MOST_KEPT = 2_000
+
 
 @dataclass(slots=True)
 class Job:
@@ -58,11 +62,15 @@ class CheckService:
         self._store = store
         self._shelf = shelf
         self._pool = CheckPool(workers, seconds)
+        self._helper = CheckPool(1, min(seconds, _REPAIR_SECONDS))
+        self._helping = threading.BoundedSemaphore(_MOST_WAITING)
+        self._repairs: dict[int, Repair | None] = {}
         self._runs: dict[int, Run] = {}
         self._lock = threading.Lock()
 
     def close(self) -> None:
         self._pool.close()
+        self._helper.close()
 
     def trace(self, asked: TraceTask) -> Trace:
         """Trace one sequence of a hand-in in a worker.
@@ -79,10 +87,23 @@ class CheckService:
             raise Trouble(409, "this hand-in cannot be run as it is")
         return found
 
-    def repair(self, task: Task) -> Repair | None:
-        """The smallest change that makes a hand-in right; None where nothing can be said."""
-        found = self._pool.repair(task)
-        return None if isinstance(found, str) else found
+    def repair(self, result_id: int, task: Task) -> Repair | None:
+        """The smallest change that makes a hand-in right; None where nothing can be said, or others are waiting already.
+
+        It has a worker of its own, so that nobody who leafs through a class waits for it.
+        """
+        if result_id in self._repairs:
+            return self._repairs[result_id]
+        if not self._helping.acquire(blocking=False):
+            return None
+        try:
+            found = self._helper.repair(task)
+        finally:
+            self._helping.release()
+        if len(self._repairs) > _MOST_KEPT:
+            self._repairs.clear()
+        self._repairs[result_id] = None if isinstance(found, str) else found
+        return self._repairs[result_id]
 
     def run_of(self, lab_id: int) -> Run | None:
         return self._runs.get(lab_id)

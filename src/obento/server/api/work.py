@@ -202,7 +202,9 @@ def get_vcd(
 @router.get("/tasks/{task_id}/review/{handin_id}/repair")
 def get_repair(task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep) -> RepairView:
     """The smallest change of a wrong hand-in that makes every case right, found by trying."""
-    repair = found.checks.repair(_picture(c, task_id, person, found).worker_task(handin_id))
+    picture = _picture(c, task_id, person, found)
+    task = picture.worker_task(handin_id)
+    repair = found.checks.repair(picture.state.by_handin[handin_id]["id"], task)
     if repair is None:
         return RepairView(changes=[], tried=0, is_known=False, is_whole=False)
     changes = [ChangeView(file=x.file, line=x.line, text=x.text) for x in repair.changes]
