@@ -79,6 +79,27 @@ def test_stuck_and_relied_on_start_values() -> None:
     assert [m.text for m in checked.messages if m.code == "start-values"] == ["2 steps are right only because registers have initial values"]
 
 
+def test_start_values_relied_on_in_every_language() -> None:
+    rows = "steps = '''\nclk rst en | q\nc 0 1 | 1\nc 0 1 | 2\n. 1 0 | 0\n'''"
+    expectation = ready(clocked(rows))
+    starting = {
+        "a.vhd": VHDL.replace("signal n : unsigned(1 downto 0);", 'signal n : unsigned(1 downto 0) := "00";'),
+        "a.sv": VERILOG.replace("output reg [1:0] q);", "output reg [1:0] q);\n  initial q = 0;"),
+        "b.sv": VERILOG.replace("output reg [1:0] q);", "output [1:0] q);\n  reg [1:0] n = 0; assign q = n;")
+        .replace("q <= q + 1", "n <= n + 1")
+        .replace("q <= 0", "n <= 0"),
+    }
+    for name, text in starting.items():
+        checked = judge(expectation, text, name)
+        assert checked.verdict is not None and checked.verdict.right == 7, (name, [str(m) for m in checked.messages])
+        told = [(m.text, m.line > 0) for m in checked.messages if m.code == "start-values"]
+        assert told == [("2 steps are right only because registers have initial values", True)], name
+    function = ready(clocked(COUNTER))  # nothing is compared before the reset: nothing is relied on
+    for name, text in starting.items():
+        again = judge(function, text, name)
+        assert again.verdict is not None and again.verdict.right == function.cases.full and not any(m.code == "start-values" for m in again.messages)
+
+
 def test_ripple_clocks_and_races_are_told() -> None:
     ripple = "module m(input clk, rst, en, output reg [1:0] q);\n always @(posedge clk or posedge rst) if (rst) q[0] <= 0; else if (en) q[0] <= ~q[0];\n always @(negedge q[0] or posedge rst) if (rst) q[1] <= 0; else q[1] <= ~q[1];\nendmodule\n"
     checked = judge(ready(clocked(COUNTER)), ripple)

@@ -36,6 +36,9 @@ const views = computed<CentreView[]>(() => [
   'source',
 ])
 const centre = computed(() => (chosenView.value && views.value.includes(chosenView.value) ? chosenView.value : views.value[0]))
+/** How a hand-in is clocked is worth a word even where every step is right. */
+const CLOCKING = ['ripple-clock', 'race', 'start-values']
+const clocking = computed(() => review.value?.messages.filter((m) => CLOCKING.includes(m.code) && !review.value?.findings.includes(m.text)) ?? [])
 const wrong = computed(() => review.value?.rows.filter((r) => 'fus'.includes(r.cell)) ?? [])
 const rest = computed(() => review.value?.rows.filter((r) => !'fus'.includes(r.cell)) ?? [])
 
@@ -161,6 +164,7 @@ useKeys([
         <template v-if="review.status !== 'checked'">
           <div v-for="m in review.messages.filter((x) => x.severity === 'error')" :key="m.text + m.line" class="finding"><SentenceText :text="(m.line ? `line ${m.line}: ` : '') + m.text + (m.hint ? ` (${m.hint})` : '')" /></div>
         </template>
+        <div v-for="m in clocking" :key="m.code + m.line" class="finding rule"><SentenceText :text="(m.line ? `line ${m.line}: ` : '') + m.text" /></div>
         <p v-if="review.status === 'checked' && !review.findings.length && !review.rules.length" class="quiet">Right on every compared case.</p>
         <p v-if="review.binding.length" class="small quiet">read as: <span v-for="b in review.binding" :key="b.ours"><code>{{ b.theirs }}</code> → <code>{{ b.ours }}</code> ({{ b.how }}) </span></p>
         <CommentBox

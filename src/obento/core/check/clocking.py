@@ -1,15 +1,11 @@
-"""Warnings on how a clocked design is clocked: clocks made of registers, registers that race, initial values relied on."""
+"""Warnings on how a clocked design is clocked: clocks made of registers, registers that race."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
-from dataclasses import replace
+from collections.abc import Iterator
 
 from obento.core.check.advice import Tell
 from obento.core.check.bind import Binding
-from obento.core.check.expectation import Expectation
-from obento.core.check.observe import Observation
-from obento.core.check.verdict import judge
 from obento.core.ir.design import Design, Process, Signal
 from obento.core.ir.drivers import expressions, statements, written_bits
 from obento.core.ir.nodes import Assign, Ref, walk
@@ -106,24 +102,3 @@ def _races(design: Design, tell: Tell) -> None:
 def _same_edge(a: Process, b: Process) -> bool:
     edges = {(w.signal.id, w.edge) for w in a.watches}
     return any((w.signal.id, w.edge) in edges for w in b.watches)
-
-
-def relies_on_start(expectation: Expectation, design: Design, observe: Callable[[Design], Observation], right: int) -> int:
-    """How many steps are right only thanks to initial values of registers (of Verilog designs and wiring lists)."""
-    starts = [p for p in design.processes if p.kind == "initial"]
-    if design.parts or not (starts or any(s.initial is not None and s.kind == "variable" for s in design.signals)):
-        return 0
-    registers = {t.signal.id for s in clocked_assignments(design) for t in s.targets}
-    if not registers:
-        return 0
-    before = [s.initial for s in design.signals]
-    bare = replace(design, processes=[p for p in design.processes if p.kind != "initial" or not _written(p) & registers])
-    try:
-        for s in design.signals:
-            if s.id in registers:
-                s.initial = None
-        verdict = judge(expectation, observe(bare))
-    finally:
-        for s, initial in zip(design.signals, before, strict=True):
-            s.initial = initial
-    return (right & ~verdict.right).bit_count()

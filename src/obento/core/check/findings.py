@@ -5,15 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 
 from obento.core.check.bind import Binding
-from obento.core.check.clocking import advise_clocking, relies_on_start
+from obento.core.check.clocking import advise_clocking
 from obento.core.check.condition import failing_condition, necessary_condition
 from obento.core.check.divergence import describe, diverge, when_it_diverges
 from obento.core.check.expectation import Expectation
-from obento.core.check.observe import Observation
-from obento.core.check.observe_steps import observe_steps
 from obento.core.check.outcome import Finding
 from obento.core.check.ready import Ready
 from obento.core.check.slips import Slip, find_slips
+from obento.core.check.start_values import relies_on_start
 from obento.core.check.timing_slips import find_timing_slips
 from obento.core.check.verdict import Verdict
 from obento.core.handin import Reading
@@ -28,7 +27,7 @@ def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: L
     if expectation.cases.drive is None:
         found = [*_as_findings(find_slips(expectation, verdict)), *conditions(expectation, verdict)]
     else:
-        found = _clocked_findings(verdict, expectation, ready.reading, ready.design, ready.binding, limits)
+        found = _clocked_findings(verdict, expectation, ready, limits)
     return [_placed(f, ready.reading, ready.design, ready.binding) for f in found]
 
 
@@ -36,24 +35,20 @@ def _as_findings(slips: list[Slip]) -> list[Finding]:
     return [Finding(s.kind, s.text, s.output) for s in slips]
 
 
-def _clocked_findings(
-    verdict: Verdict, expectation: Expectation, reading: Reading, design: Design, binding: Binding, limits: Limits
-) -> list[Finding]:
+def _clocked_findings(verdict: Verdict, expectation: Expectation, ready: Ready, limits: Limits) -> list[Finding]:
     """What kind of slip it is, where each output goes astray; warnings on how the hand-in is clocked go to the messages."""
-
+    reading, design, binding = ready.reading, ready.design, ready.binding
     suspicious: list[Slip] = []
 
     def tell(code: str, text: str, at: int, hint: str) -> None:
         reading.collector.warning(code, text, at, None, hint)
         suspicious.append(Slip(code, text, ""))
 
-    def again(other: Design) -> Observation:
-        return observe_steps(other, binding, expectation.spec.inputs, expectation.cases, limits)
-
     advise_clocking(design, binding, tell)
-    relied = relies_on_start(expectation, design, again, verdict.right)
-    if relied:
-        tell("start-values", f"{relied} steps are right only because registers have initial values", 0, "a reset should set them")
+    relied = relies_on_start(expectation, ready, verdict.right, limits)
+    if relied is not None:
+        text = f"{relied.steps} steps are right only because registers have initial values"
+        tell("start-values", text, relied.position, "a reset should set them")
     found = diverge(expectation, verdict)
     slips = find_timing_slips(expectation, verdict, found, design, binding, limits) or find_slips(expectation, verdict)
     if found.first and not slips:
