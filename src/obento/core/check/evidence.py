@@ -13,14 +13,13 @@ from dataclasses import dataclass, replace
 from obento.core.check.bind import Binding, bind_ports
 from obento.core.check.expectation import Expectation, Key
 from obento.core.check.observe import Observation, Run
-from obento.core.check.observe_steps import clock_after
 from obento.core.check.outcome import Checked, Finding
 from obento.core.check.verdict import judge
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile, decode
 from obento.core.ir.design import Design, Port
 from obento.core.sim.vcd_read import BadDump, Dumped, DumpFile, read_dump
-from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive
+from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive, clock_after
 from obento.core.spec.drive import Sequence as StepSequence
 from obento.core.spec.model import Spec, SpecPort
 from obento.core.values import Word
@@ -217,7 +216,7 @@ def _edges(drive: Drive, sequence: StepSequence) -> list[str]:
     for action in drive.actions[sequence.first : sequence.first + sequence.length]:
         moves = action == CYCLE or (action != QUIET and int(action == RISE) != level)
         found.append(action if moves else QUIET)
-        level = clock_after(drive, action, level)
+        level = clock_after(action, level, drive.idle)
     return found
 
 

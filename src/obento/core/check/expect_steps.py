@@ -11,7 +11,7 @@ from obento.core.check.explore import explore
 from obento.core.check.function import FunctionTable, Inputs, State
 from obento.core.diagnostics import Collector
 from obento.core.spec.cases import Cases
-from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive, Planned, cell_of, pack_steps
+from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive, Planned, cell_of, clock_after, pack_steps
 from obento.core.spec.model import Cell, Spec
 
 _RANDOM_LENGTH = 64
@@ -177,7 +177,7 @@ def from_function(spec: Spec, table: FunctionTable, cases: Cases, drive: Drive) 
             if any(plane >> step & 1 for plane in drive.free):
                 inputs = _opened(spec, inputs, drive, step)
             moved = table.step(state, inputs, drive.actions[step], level)
-            level = table.level_after(drive.actions[step], level)
+            level = clock_after(drive.actions[step], level, drive.idle)
             for name, place in table.index.items():
                 one, zero = moved.sampled[place]
                 for i in range(table.states[place].width):

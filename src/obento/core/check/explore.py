@@ -21,7 +21,7 @@ from dataclasses import dataclass, field
 from obento.core import values
 from obento.core.check.expectation import Coverage
 from obento.core.check.function import FunctionTable, Inputs, State
-from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Planned, cell_of
+from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Planned, cell_of, clock_after
 from obento.core.spec.model import FunctionRow, Spec, SpecPort
 
 MOST_STEPS = 6_000
@@ -72,6 +72,7 @@ class _Explorer:
         self._spec = spec
         self._table = table
         self._rows = rows
+        self._idle = spec.clock.idle if spec.clock else 0
         self._stimuli = list(self._choices())
         self._nodes: dict[State, _Node] = {}
         self._pairs: set[tuple[State, int]] = set()
@@ -149,13 +150,13 @@ class _Explorer:
                     node.leads[moves] = after
 
     def _follow(self, state: State, moves: Moves, pairs: set[tuple[State, int]]) -> State:
-        level = self._spec.clock.idle if self._spec.clock else 0
+        level = self._idle
         for action, inputs in moves:
             moved = self._table.step(state, inputs, action, level)
             pairs.update((s, row) for s, row in moved.rows if self._table.known(s))
             if moved.uncovered and self._table.known(state):
                 self._uncovered[state, inputs] = None
-            state, level = moved.after, self._table.level_after(action, level)
+            state, level = moved.after, clock_after(action, level, self._idle)
         return state
 
     # What to take.

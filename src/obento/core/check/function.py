@@ -15,7 +15,7 @@ from obento.core.formula.lower import FormulaLowering, Operand
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design
 from obento.core.ir.evaluate import evaluate
-from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE
+from obento.core.spec.drive import CYCLE, QUIET, RISE
 from obento.core.spec.model import Cell, FunctionRow, Spec, SpecPort
 from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import SyntaxProblem
@@ -130,10 +130,6 @@ class FunctionTable:
 
     def _idle(self) -> int:
         return self._clock.idle if self._clock else 0
-
-    def level_after(self, action: str, level: int) -> int:
-        """Where the clock is at the end of a step."""
-        return {QUIET: level, RISE: 1, FALL: 0, CYCLE: self._idle()}[action]
 
     def _event(self, moved: Moved, inputs: Inputs, event: str, level: int) -> None:
         before = moved.after

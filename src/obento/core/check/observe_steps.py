@@ -18,7 +18,7 @@ from obento.core.sim.bits import Unfit
 from obento.core.sim.timeline import DidNotSettle, Timeline
 from obento.core.sim.woken import Woken
 from obento.core.spec.cases import Cases
-from obento.core.spec.drive import CYCLE, QUIET, RISE, Drive, Sequence
+from obento.core.spec.drive import Drive, Sequence, clock_after, clock_during
 from obento.core.spec.model import SpecPort
 from obento.core.values import Word, ones
 
@@ -86,17 +86,7 @@ def settings(wiring: Wiring, cases: Cases, sequence: Sequence, open_as_one: bool
             ones_[signal] |= one << i
             zeros[signal] |= zero << i
         yield drive.actions[step], {s: (ones_[s], zeros[s]) for s in signals}
-        level = clock_after(drive, drive.actions[step], level)
-
-
-def clock_after(drive: Drive, action: str, level: int) -> int:
-    """The clock's level at the end of a step."""
-    return level if action == QUIET else drive.idle if action == CYCLE else int(action == RISE)
-
-
-def clock_during(drive: Drive, action: str, level: int) -> int:
-    """The clock's level when outputs are sampled."""
-    return level if action == QUIET else 1 - drive.idle if action == CYCLE else int(action == RISE)
+        level = clock_after(drive.actions[step], level, drive.idle)
 
 
 # One after the other.
@@ -131,12 +121,12 @@ def play(
     for action, setting in steps:
         _apply(timeline, setting)
         look("set")
-        during = clock_during(drive, action, level)
+        during = clock_during(action, level, drive.idle)
         if during != level:
             _apply(timeline, with_clock(setting, place, during))
             look("edge")
         yield
-        level = clock_after(drive, action, level)
+        level = clock_after(action, level, drive.idle)
         if level != during:
             _apply(timeline, with_clock(setting, place, level))
             look("back")
@@ -238,8 +228,8 @@ def abreast(cases: Cases, drive: Drive, open_as_one: bool) -> list[Abreast]:
             if t < sequence.length:
                 running |= 1 << k
                 action = drive.actions[sequence.first + t]
-                during |= clock_during(drive, action, levels[k]) << k
-                levels[k] = clock_after(drive, action, levels[k])
+                during |= clock_during(action, levels[k], drive.idle) << k
+                levels[k] = clock_after(action, levels[k], drive.idle)
             else:
                 during |= levels[k] << k
             after |= levels[k] << k

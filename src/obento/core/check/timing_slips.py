@@ -23,7 +23,7 @@ from obento.core.check.verdict import Verdict, judge, set_bits, shown_word
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
 from obento.core.spec.cases import Cases
-from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive, Planned, Sequence, pack_steps
+from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive, Planned, Sequence, clock_after, pack_steps
 from obento.core.spec.model import Cell, SpecPort
 
 TIMING_SLIPS = frozenset([
@@ -160,7 +160,7 @@ class _Search:
                         back, forth = (FALL, RISE) if level else (RISE, FALL)
                         steps += [(back, cells, None), (forth, cells, None)]
                 steps.append((action, cells, step))
-                level = level if action == QUIET else self._drive.idle if action == CYCLE else int(action == RISE)
+                level = clock_after(action, level, self._drive.idle)
             out.append((sequence.name, steps))
         return out
 

@@ -56,6 +56,16 @@ class Drive:
         return f"{sequence.name}, step {number}" if len(self.sequences) > 1 else f"step {number}"
 
 
+def clock_during(action: str, level: int, idle: int) -> int:
+    """The clock's level when outputs are sampled, in a step that begins with it at `level`."""
+    return level if action == QUIET else 1 - idle if action == CYCLE else int(action == RISE)
+
+
+def clock_after(action: str, level: int, idle: int) -> int:
+    """The clock's level at the end of a step."""
+    return idle if action == CYCLE else clock_during(action, level, idle)
+
+
 @dataclass(frozen=True, slots=True)
 class Planned:
     """One step before it is packed: what the clock does, and the inputs in the spec's order."""
@@ -85,8 +95,8 @@ def pack_steps(
         level = idle
         for step in steps:
             actions.append(step.action)
-            sampled = {QUIET: level, RISE: 1, FALL: 0, CYCLE: 1 - idle}[step.action]
-            level = idle if step.action == CYCLE else sampled
+            sampled = clock_during(step.action, level, idle)
+            level = clock_after(step.action, level, idle)
             bit = 0
             for port, cell in zip(inputs, step.inputs, strict=True):
                 if clock is not None and port.name == clock.port:
