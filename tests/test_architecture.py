@@ -14,7 +14,7 @@ LAYERS = [
     {"core.diagnostics"},
     {"core.syntax", "core.ir"},
     {"core.formula", "core.verilog", "core.vhdl", "core.wiring", "core.sim"},
-    {"core.handin", "core.spec"},
+    {"core.handin", "core.spec", "core.circuit"},
     {"core.check", "core.simulate"},
     {"intake", "runner", "export", "mail"},
     {"store"},

@@ -13,10 +13,24 @@ from typing import Any, Literal, TypeVar
 
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
+from obento.core.check.by_hand import ByHand
+from obento.core.check.inside import Inside
 from obento.core.check.outcome import Checked
 from obento.core.check.repair import Repair
 from obento.core.check.trace import Trace
-from obento.runner.worker import Task, TraceTask, run_repair, run_task, run_trace, start_worker, stopped
+from obento.runner.worker import (
+    HandTask,
+    InsideTask,
+    Task,
+    TraceTask,
+    run_by_hand,
+    run_inside,
+    run_repair,
+    run_task,
+    run_trace,
+    start_worker,
+    stopped,
+)
 
 log = logging.getLogger(__name__)
 
@@ -49,6 +63,18 @@ class CheckPool:
     def trace(self, asked: TraceTask) -> Trace | str | None:
         """Trace a hand-in and wait for it; a sentence where it could not be done."""
         return self._waited(run_trace, asked)
+
+    def inside(self, asked: InsideTask) -> Inside | str | None:
+        """Draw a hand-in and wait for it; a sentence where it could not be done."""
+        return self._waited(run_inside, asked)
+
+    def by_hand(self, asked: HandTask) -> ByHand | str | None:
+        """Set a hand-in's inputs by hand and wait for what it does; a sentence where it could not be done."""
+        return self._waited(run_by_hand, asked)
+
+    def check(self, task: Task) -> Checked | str:
+        """Check a hand-in and wait for it: a scratch copy, of which nothing is kept."""
+        return self._waited(run_task, task)
 
     def repair(self, task: Task) -> Repair | str | None:
         """Look for the smallest change of a hand-in and wait for it; a sentence where it could not be done."""

@@ -12,7 +12,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
+from obento.core.check.by_hand import ByHand, Move, drive_by_hand
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
+from obento.core.check.expectation import Expectation
+from obento.core.check.inside import Inside, look_inside
 from obento.core.check.outcome import Checked
 from obento.core.check.repair import Repair, find_repair
 from obento.core.check.trace import Trace, trace_handin
@@ -52,6 +55,22 @@ class TraceTask:
     open_as_one: bool
 
 
+@dataclass(frozen=True, slots=True)
+class InsideTask:
+    """One hand-in to be drawn, with the values on its wires in these cases."""
+
+    task: Task
+    cases: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class HandTask:
+    """One hand-in whose inputs are set by hand, move by move."""
+
+    task: Task
+    moves: tuple[Move, ...]
+
+
 def start_worker(memory_bytes: int) -> None:
     """Called once in each worker: bounded memory, and gone when the parent is gone."""
     resource.setrlimit(resource.RLIMIT_AS, (memory_bytes, memory_bytes))
@@ -75,15 +94,27 @@ def opened(spec: SpecFiles) -> LoadedSpec:
     return spec.open()
 
 
-def run_task(task: Task) -> Checked:
-    """Check one hand-in; running out of memory is an outcome like others."""
+def expected(task: Task) -> Expectation:
+    """What a task's spec expects.
+
+    Raises
+    ------
+    ValueError
+        If it is wrong; then nobody should have asked.
+    """
     loaded = opened(task.spec)
     if loaded.expectation is None:
         raise ValueError("the spec cannot be used")
+    return loaded.expectation
+
+
+def run_task(task: Task) -> Checked:
+    """Check one hand-in; running out of memory is an outcome like others."""
+    expectation = expected(task)
     choices: Mapping[str, str] = dict(task.choices)
     files: Sequence[HandinFile] = task.files
     try:
-        return check_handin(loaded.expectation, files, task.provided, None, choices)
+        return check_handin(expectation, files, task.provided, None, choices)
     except MemoryError:
         return stopped("this needs more memory than one hand-in may take")
     except RecursionError:
@@ -93,18 +124,28 @@ def run_task(task: Task) -> Checked:
 def run_trace(asked: TraceTask) -> Trace | None:
     """Trace one sequence."""
     task = asked.task
-    loaded = opened(task.spec)
-    if loaded.expectation is None:
-        raise ValueError("the spec cannot be used")
-    return trace_handin(loaded.expectation, task.files, task.provided, dict(task.choices), asked.sequence, asked.wanted, asked.open_as_one)
+    expectation = expected(task)
+    return trace_handin(expectation, task.files, task.provided, dict(task.choices), asked.sequence, asked.wanted, asked.open_as_one)
+
+
+def run_inside(asked: InsideTask) -> Inside | str | None:
+    """Draw a hand-in and look at its wires."""
+    task = asked.task
+    expectation = expected(task)
+    return look_inside(expectation, task.files, task.provided, dict(task.choices), asked.cases, dict(task.spec.others))
+
+
+def run_by_hand(asked: HandTask) -> ByHand | str | None:
+    """Set the inputs of a hand-in by hand."""
+    task = asked.task
+    expectation = expected(task)
+    return drive_by_hand(expectation, task.files, task.provided, dict(task.choices), asked.moves, dict(task.spec.others))
 
 
 def run_repair(task: Task) -> Repair | None:
     """Look for the smallest change that makes a hand-in right."""
-    loaded = opened(task.spec)
-    if loaded.expectation is None:
-        raise ValueError("the spec cannot be used")
-    return find_repair(loaded.expectation, task.files, task.provided, dict(task.choices))
+    expectation = expected(task)
+    return find_repair(expectation, task.files, task.provided, dict(task.choices))
 
 
 def stopped(text: str) -> Checked:

@@ -14,7 +14,7 @@ from obento import __version__
 from obento.mail.sender import MailRoute
 from obento.mail.standin import StandInMailbox
 from obento.server import errors
-from obento.server.api import accounts, course, feedback, work
+from obento.server.api import accounts, circuit, course, feedback, work
 from obento.server.checking import CheckService
 from obento.server.delivery import DeliveryService
 from obento.server.deps import Services
@@ -54,7 +54,7 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
 
     app = FastAPI(title="Obento", version=__version__, lifespan=lifespan, docs_url="/api/docs", openapi_url="/api/openapi.json")
     errors.install(app)
-    for module in (accounts, course, work, feedback):
+    for module in (accounts, course, work, circuit, feedback):
         app.include_router(module.router)
 
     @app.middleware("http")

@@ -63,6 +63,8 @@ class CheckService:
         self._shelf = shelf
         self._pool = CheckPool(workers, seconds)
         self._helper = CheckPool(1, min(seconds, _REPAIR_SECONDS))
+        self.at_hand = CheckPool(1, min(seconds, _REPAIR_SECONDS))
+        """For what somebody is waiting for: it never queues behind a class."""
         self._helping = threading.BoundedSemaphore(_MOST_WAITING)
         self._repairs: dict[int, Repair | None] = {}
         self._runs: dict[int, Run] = {}
@@ -71,6 +73,7 @@ class CheckService:
     def close(self) -> None:
         self._pool.close()
         self._helper.close()
+        self.at_hand.close()
 
     def trace(self, asked: TraceTask) -> Trace:
         """Trace one sequence of a hand-in in a worker.
@@ -80,7 +83,7 @@ class CheckService:
         Trouble
             If it cannot be run any more.
         """
-        found = self._pool.trace(asked)
+        found = self.at_hand.trace(asked)
         if isinstance(found, str):
             raise Trouble(422, found)
         if found is None:

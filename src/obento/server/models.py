@@ -417,6 +417,8 @@ class ReviewView(BaseModel):
     files: list[SourceFileView]
     notes: list[LineNote]
     messages: list[MessageView]
+    ports: list[PortView]
+    clock: str
     binding: list[NameBinding]
     cluster: str
     same: list[Member]

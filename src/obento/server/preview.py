@@ -6,22 +6,25 @@ from dataclasses import asdict
 
 from obento.core.check.check import LoadedSpec
 from obento.core.check.expectation import Expectation, Source, expected_word
-from obento.core.spec.model import SpecPort
+from obento.core.spec.model import Spec, SpecPort
 from obento.server.models import CoverageView, MessageView, PortView, SpecPreview, StepPlace, TableRow
 
 _MOST_ROWS = 512
 
 
+def port_views(spec: Spec) -> list[PortView]:
+    return [PortView(name=p.name, direction=p.direction, width=p.width, signed=p.signed, radix=p.radix) for p in (*spec.inputs, *spec.outputs)]
+
+
 def preview(loaded: LoadedSpec) -> SpecPreview:
     spec, expectation = loaded.spec, loaded.draft
     apart = {d.case for d in expectation.disagreements} if expectation else set()
-    ports = [*spec.inputs, *spec.outputs] if spec else []
     return SpecPreview(
         title=spec.title if spec else "",
         unit=spec.unit if spec else "",
         messages=[MessageView(**asdict(m)) for m in loaded.messages],
         is_right=loaded.expectation is not None,
-        ports=[PortView(name=p.name, direction=p.direction, width=p.width, signed=p.signed, radix=p.radix) for p in ports],
+        ports=port_views(spec) if spec else [],
         sources=[s.name for s in expectation.sources] if expectation else [],
         cases=expectation.cases.count if expectation else 0,
         uncovered=expectation.uncovered if expectation else 0,

@@ -32,7 +32,7 @@ from obento.server.models import (
     ReviewView,
     SourceFileView,
 )
-from obento.server.preview import case_label, case_name, step_place
+from obento.server.preview import case_label, case_name, port_views, step_place
 from obento.server.specs import OpenSpec
 from obento.store import feedback, handins, labs, results
 from obento.store.connection import Connection
@@ -260,7 +260,7 @@ class TaskPicture:
             received_at=attempt["received_at"], late=bool(attempt["late"]), passed=result["passed"], total=result["total"], mark=mark.value,
             held=mark.held, mark_reason=mark.reason, max_mark=spec.marks.total, inputs=[p.name for p in spec.inputs],
             outputs=[p.name for p in spec.outputs], rows=rows, more_rows=more, clocked=self.expectation.cases.drive is not None,
-            output=detail.get("output", ""),
+            output=detail.get("output", ""), ports=port_views(spec), clock=spec.clock.port if spec.clock else "",
             findings=[f["text"] for f in detail["findings"]],
             rules=[r["text"] for r in detail["rules"] if not r["ok"]], files=files, notes=_line_notes(detail),
             messages=[MessageView(**m) for m in detail["messages"]],
@@ -286,6 +286,17 @@ class TaskPicture:
         provided = tuple(HandinFile(name, data) for name, data in labs.task_files(self.c, self.task["id"], provided=True))
         files = tuple(handins.attempt_files(self.c, result["attempt_id"]))
         return Task(self.spec.files, files, provided, handins.choices(self.c, handin_id, self.task["id"]))
+
+    def verdict_of(self, handin_id: int) -> Verdict:
+        """The stored verdict of a hand-in that was checked."""
+        return results.load_verdict(self.c, self.state.by_handin[handin_id], self.expectation)
+
+    def review_cases(self, handin_id: int) -> list[int]:
+        """The cases that the review of a hand-in shows, in its order."""
+        result = self.state.by_handin.get(handin_id)
+        if result is None or result["status"] != "checked":
+            raise not_found("checked hand-in")
+        return self._review_order(self.verdict_of(handin_id))[:_REVIEW_ROWS]
 
     def trace_task(self, handin_id: int, sequence: int, wanted: tuple[str, ...]) -> tuple[TraceTask, Verdict]:
         """What a worker needs to trace one sequence of a hand-in, and the verdict it goes with."""

@@ -55,7 +55,7 @@ export interface Review {
   handin_id: number; name: string; status: string; language: string; unit: string; attempt: number; attempts: number; received_at: string; late: boolean
   passed: number; total: number; mark: number | null; held: boolean; mark_reason: string; max_mark: number; inputs: string[]; outputs: string[]
   rows: CaseRow[]; more_rows: number; clocked: boolean; output: string; findings: string[]; rules: string[]; files: { path: string; text: string }[]; notes: LineNote[]; messages: Message[]
-  binding: NameBinding[]; cluster: string; same: Member[]; comment: string; comment_version: number; note: string; note_version: number
+  ports: Port[]; clock: string; binding: NameBinding[]; cluster: string; same: Member[]; comment: string; comment_version: number; note: string; note_version: number
 }
 export interface LetterTask {
   title: string; status: string; passed: number; compared: number; mark: number | null; total: number; held: string; late: string; comment: string
@@ -80,3 +80,13 @@ export interface ClassReport { lab: string; class_name: string; school: string; 
 export interface Released { letters: number; unchanged: number; without_address: number }
 export interface PageView { letter: Letter; number: number; released_at: string; expires_at: string }
 export interface Mail { id: string; to: string; subject: string; date: string; text: string }
+export interface CircuitPin { id: number; side: 'in' | 'out'; name: string; bits: number[]; inverted: boolean; edge: '' | 'rise' | 'fall' }
+export interface CircuitPart { id: number; kind: string; label: string; unit: string; within: number; file: string; line: number; end_line: number; pins: CircuitPin[] }
+export interface Circuit {
+  trouble: string; parts: CircuitPart[]; wires: { start: number; end: number; label: string }[]; names: Record<string, string>; cases: number[]
+  digits: Record<string, string>; explains: number[]; likeness: { pin: number; name: string; how: 'name' | 'same' | 'inverse'; differs: number[] }[]
+}
+export interface HandState { outputs: { name: string; got: string; expected: string; wrong: boolean }[]; digits: Record<string, string>; trouble: string }
+export interface WhatIf {
+  status: string; passed: number; total: number; turned_right: number[]; turned_wrong: number[]; rows: CaseRow[]; messages: Message[]; findings: string[]
+}

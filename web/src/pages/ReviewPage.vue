@@ -6,8 +6,13 @@ import { useRoute, useRouter } from 'vue-router'
 import { get, put, sentence } from '../api/client'
 import type { Results, Review } from '../api/types'
 import CommentBox from '../features/review/CommentBox.vue'
+import CircuitPane from '../features/circuit/CircuitPane.vue'
+import { useProbes } from '../features/circuit/probes'
 import WaveView from '../features/waves/WaveView.vue'
 import SmallestChange from '../features/review/SmallestChange.vue'
+import { useScratch } from '../features/review/scratch'
+import ScratchBar from '../features/review/ScratchBar.vue'
+import ScratchPane from '../features/review/ScratchPane.vue'
 import SourceView from '../features/review/SourceView.vue'
 import CaseTable from '../shared/CaseTable.vue'
 import { useKeys } from '../shared/keys'
@@ -27,20 +32,29 @@ const reason = ref('')
 const isMarkOpen = ref(false)
 
 const handin = computed(() => Number(route.params.handin) || 0)
-const VIEWS = { waves: { label: 'Waves', key: 'w' }, output: { label: 'Output', key: 'o' }, source: { label: 'Source', key: 's' } }
+const VIEWS = { circuit: { label: 'Circuit', key: 'g' }, waves: { label: 'Waves', key: 'w' }, output: { label: 'Output', key: 'o' }, source: { label: 'Source', key: 's' } }
 type CentreView = keyof typeof VIEWS
 const chosenView = ref<CentreView | null>(null)
 const views = computed<CentreView[]>(() => [
   ...(review.value?.clocked && review.value.status === 'checked' && review.value.language !== 'vcd' ? (['waves'] as const) : []),
   ...(review.value?.output ? (['output'] as const) : []),
+  ...(review.value?.status === 'checked' && !review.value.output && review.value.language !== 'vcd' ? (['circuit'] as const) : []),
   'source',
 ])
 const centre = computed(() => (chosenView.value && views.value.includes(chosenView.value) ? chosenView.value : views.value[0]))
 /** How a hand-in is clocked is worth a word even where every step is right. */
 const CLOCKING = ['ripple-clock', 'race', 'start-values']
 const clocking = computed(() => review.value?.messages.filter((m) => CLOCKING.includes(m.code) && !review.value?.findings.includes(m.text)) ?? [])
-const wrong = computed(() => review.value?.rows.filter((r) => 'fus'.includes(r.cell)) ?? [])
-const rest = computed(() => review.value?.rows.filter((r) => !'fus'.includes(r.cell)) ?? [])
+const scratch = useScratch(() => store.taskId, review)
+const isScratch = ref(false)
+const { at: circuit, trouble: circuitTrouble, probes, columns, turnProbe, open: openCircuit, byHand } = useProbes(() => store.taskId, review)
+const lines = ref<{ file: string; from: number; to: number } | null>(null)
+watch(centre, (c) => c === 'circuit' && void openCircuit(), { immediate: true })
+/** With a scratch copy the table shows what that does. */
+const rows = computed(() => (scratch.outcome.value?.status === 'checked' ? scratch.outcome.value.rows : (review.value?.rows ?? [])))
+const isWrong = computed(() => new Set(review.value?.rows.filter((r) => 'fus'.includes(r.cell)).map((r) => r.index)))
+const wrong = computed(() => rows.value.filter((r) => isWrong.value.has(r.index) || 'fus'.includes(r.cell)))
+const rest = computed(() => rows.value.filter((r) => !isWrong.value.has(r.index) && !'fus'.includes(r.cell)))
 
 async function load(): Promise<void> {
   try {
@@ -55,6 +69,9 @@ async function load(): Promise<void> {
     }
     review.value = await get<Review>(`/tasks/${store.taskId}/review/${handin.value}`)
     chosenCase.value = wrong.value[0]?.index ?? null
+    lines.value = null
+    isScratch.value = false
+    if (centre.value === 'circuit') void openCircuit()
     value.value = review.value.mark ?? undefined
     reason.value = ''
     trouble.value = ''
@@ -100,6 +117,30 @@ async function kept(text: string, version: number): Promise<void> {
 function keptNote(text: string, version: number): void {
   if (review.value) Object.assign(review.value, { note: text, note_version: version })
 }
+function toSource(file: string, line: number): void {
+  lines.value = { file, from: line, to: line }
+  chosenView.value = 'source'
+}
+/** A line tried otherwise, from below the drawing. */
+function tryLine(file: string, line: number, text: string): void {
+  scratch.setLine(file, line, text)
+  isScratch.value = true
+}
+function tryOut(): void {
+  isScratch.value = true
+  chosenView.value = 'source'
+}
+function leaveScratch(): void {
+  scratch.reset()
+  isScratch.value = false
+}
+const quoted = ref('')
+async function quote(text: string): Promise<void> {
+  quoted.value = ''
+  await nextTick()
+  quoted.value = text
+  focusComment()
+}
 useKeys([
   { key: ']', label: 'next hand-in', act: () => walk(1) },
   { key: '[', label: 'hand-in before', act: () => walk(-1) },
@@ -108,6 +149,8 @@ useKeys([
   { key: 'w', label: 'waves', act: () => (chosenView.value = 'waves') },
   { key: 'o', label: 'what the bench printed', act: () => (chosenView.value = 'output') },
   { key: 's', label: 'source', act: () => (chosenView.value = 'source') },
+  { key: 'g', label: 'circuit', act: () => (chosenView.value = 'circuit') },
+  { key: 'e', label: 'try a change in a scratch copy', act: tryOut },
   { key: 'c', label: 'write the comment', act: focusComment },
   { key: 'Escape', label: 'back to results', always: true, act: () => void router.push({ name: 'results', query: { cluster: review.value?.cluster } }) },
 ])
@@ -137,13 +180,13 @@ useKeys([
     </div>
     <main class="page">
       <section class="compartment left">
-        <div class="row spread"><span class="caption">Cases</span><span class="quiet small">failing first</span></div>
+        <div class="row spread"><span class="caption">{{ scratch.outcome.value?.status === 'checked' ? 'Cases with the change' : 'Cases' }}</span><span class="quiet small">failing first</span></div>
         <div class="scroll">
           <template v-if="wrong.length">
-            <CaseTable :inputs="review.inputs" :outputs="review.outputs" :rows="wrong" glyphs :runs="wrong.some((r) => r.run !== 'fresh')" :chosen="chosenCase" @choose="(i) => (chosenCase = i)" />
+            <CaseTable :inputs="review.inputs" :outputs="review.outputs" :rows="wrong" glyphs :runs="wrong.some((r) => r.run !== 'fresh')" :chosen="chosenCase" :probes="columns" :turned="scratch.turned.value" @choose="(i) => (chosenCase = i)" />
           </template>
           <p v-if="rest.length" class="quiet small part">{{ rest.length }} right or not compared</p>
-          <CaseTable v-if="rest.length" :inputs="review.inputs" :outputs="review.outputs" :rows="rest" glyphs :chosen="chosenCase" @choose="(i) => (chosenCase = i)" />
+          <CaseTable v-if="rest.length" :inputs="review.inputs" :outputs="review.outputs" :rows="rest" glyphs :chosen="chosenCase" :probes="columns" :turned="scratch.turned.value" @choose="(i) => (chosenCase = i)" />
           <p v-if="review.more_rows" class="quiet small">and {{ review.more_rows }} more</p>
           <p v-if="!review.rows.length" class="quiet">No case was run.</p>
         </div>
@@ -151,10 +194,17 @@ useKeys([
       <section class="compartment middle">
         <div v-if="views.length > 1" class="views" role="tablist">
           <button v-for="v in views" :key="v" type="button" role="tab" :aria-selected="centre === v" :class="{ here: centre === v }" @click="chosenView = v">{{ VIEWS[v].label }} <span class="key">{{ VIEWS[v].key }}</span></button>
+          <button v-if="review.status === 'checked' && !isScratch && review.language !== 'vcd'" type="button" class="try" @click="tryOut">Try a change <span class="key">e</span></button>
         </div>
+        <ScratchBar v-if="isScratch" :scratch="scratch" :passed="review.passed" :total="review.total" @quote="quote" @leave="leaveScratch" />
         <pre v-if="centre === 'output'" class="output" tabindex="0" aria-label="what the bench printed">{{ review.output }}</pre>
         <WaveView v-else-if="centre === 'waves'" :task-id="store.taskId" :handin="review.handin_id" :step="chosenCase" @step="(i) => (chosenCase = i)" />
-        <SourceView v-else :files="review.files" :notes="review.notes" />
+        <CircuitPane
+          v-else-if="centre === 'circuit'" :at="circuit" :trouble="circuitTrouble" :review="review" :task-id="store.taskId" :chosen-case="chosenCase" :probes="probes" :lines="lines"
+          @probe="turnProbe" @part="(p) => (lines = p.line ? { file: p.file, from: p.line, to: Math.max(p.line, p.end_line) } : null)" @source="toSource" @edit="tryLine" @hand="(s) => (byHand = s)"
+        />
+        <ScratchPane v-else-if="isScratch" :review="review" :scratch="scratch" :file="lines?.file ?? ''" />
+        <SourceView v-else :files="review.files" :notes="review.notes" :stretch="lines" @line="(file, line) => (lines = { file, from: line, to: line })" />
       </section>
       <section class="compartment right">
         <div class="caption">Why</div>
@@ -168,7 +218,7 @@ useKeys([
         <p v-if="review.status === 'checked' && !review.findings.length && !review.rules.length" class="quiet">Right on every compared case.</p>
         <p v-if="review.binding.length" class="small quiet">read as: <span v-for="b in review.binding" :key="b.ours"><code>{{ b.theirs }}</code> → <code>{{ b.ours }}</code> ({{ b.how }}) </span></p>
         <CommentBox
-          class="say" label="What to say" name="comment" :task-id="store.taskId" :cluster="review.cluster" :handin-id="0" :text="review.comment"
+          class="say" label="What to say" name="comment" :add="quoted" :task-id="store.taskId" :cluster="review.cluster" :handin-id="0" :text="review.comment"
           :version="review.comment_version" :button="review.same.length > 1 ? `Keep for all ${review.same.length}` : 'Keep'" @kept="kept"
         ><span class="quiet small">{{ review.same.length > 1 ? `to all ${review.same.length}` : '' }}</span></CommentBox>
         <div v-if="review.same.length > 1" class="chips">
@@ -197,6 +247,7 @@ h1 { font-size: 16px; font-weight: 600; }
 .middle { max-width: none; padding-top: 8px; }
 .views { display: flex; gap: 4px; }
 .views button { border: 0; background: none; padding: 2px 8px 4px; border-bottom: 2px solid transparent; cursor: pointer; color: var(--ink-2); }
+.views .try { margin-left: auto; color: var(--lacquer); }
 .views button.here { border-color: var(--lacquer); color: var(--ink); font-weight: 600; }
 .output { flex: 1; overflow: auto; margin: 0; font: 12.5px/1.5 var(--mono); background: var(--rice); border-radius: 6px; padding: 8px 10px; }
 .scroll { overflow: auto; scrollbar-gutter: stable; flex: 1; min-height: 0; }

@@ -8,7 +8,7 @@ import { get, post, put, sentence } from '../api/client'
 import type { SpecPreview, SpecView, TableRow } from '../api/types'
 import CoverageGrid from '../features/spec/CoverageGrid.vue'
 import PinBox from '../features/spec/PinBox.vue'
-import SpecEditor from '../features/spec/SpecEditor.vue'
+import TextEditor from '../shared/TextEditor.vue'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
 import { count } from '../shared/words'
@@ -22,7 +22,7 @@ const preview = ref<SpecPreview | null>(null)
 const table = ref<SpecPreview | null>(null)
 const trouble = ref('')
 const source = ref(-1)
-const editor = ref<InstanceType<typeof SpecEditor>>()
+const editor = ref<InstanceType<typeof TextEditor>>()
 const isTaskOpen = ref(false)
 const taskTitle = ref('')
 const isChanged = computed(() => saved.value !== null && text.value !== saved.value.text)
@@ -117,7 +117,7 @@ const problems = computed(() => preview.value?.messages ?? [])
           <Button size="small" type="primary" :disabled="!isChanged" @click="save">Save <span class="k">Ctrl+S</span></Button>
         </span>
       </div>
-      <SpecEditor ref="editor" :text="text" :messages="problems" @change="change" />
+      <TextEditor ref="editor" language="toml" label="spec text" :text="text" :messages="problems" @change="change" />
       <ul class="messages" aria-live="polite">
         <li v-if="!problems.some((m) => m.severity !== 'note')" class="ok">All sources agree.</li>
         <li v-for="(m, i) in problems" :key="i" :class="m.severity">

@@ -2,10 +2,11 @@
 import { computed } from 'vue'
 
 import type { CaseRow } from '../api/types'
+import type { Probe } from './probe'
 import CellGlyph from './CellGlyph.vue'
 import { heads } from './words'
 
-const props = defineProps<{ inputs: string[]; outputs: string[]; rows: CaseRow[]; glyphs?: boolean; chosen?: number | null; runs?: boolean; full?: boolean }>()
+const props = defineProps<{ inputs: string[]; outputs: string[]; rows: CaseRow[]; glyphs?: boolean; chosen?: number | null; runs?: boolean; full?: boolean; probes?: Probe[]; turned?: Map<number, 'right' | 'wrong'> }>()
 const emit = defineEmits<{ choose: [index: number] }>()
 const isClocked = computed(() => props.rows.some((r) => r.step))
 const isNamed = computed(() => props.rows.some((r) => r.label))
@@ -21,6 +22,7 @@ const inputHeads = computed(() => (props.full ? props.inputs : heads(props.input
         <th v-if="isNamed" class="step">check</th>
         <th v-for="(name, i) in inputs" :key="name" :title="name" scope="col">{{ inputHeads[i] }}</th>
         <th v-for="name in isNamed ? [] : outputs" :key="name" class="side" scope="col">{{ name }}<br /><span class="eg">exp got</span></th>
+        <th v-for="p in probes" :key="p.pin" class="side probe" :title="p.name" scope="col">{{ p.name }}</th>
         <th v-if="runs" class="side">run</th>
       </tr>
     </thead>
@@ -29,7 +31,7 @@ const inputHeads = computed(() => (props.full ? props.inputs : heads(props.input
         v-for="row in rows" :key="row.index" :class="{ chosen: chosen === row.index }" :data-case="row.index" :aria-selected="chosen === row.index"
         @click="emit('choose', row.index)"
       >
-        <td v-if="glyphs" :class="{ follows: row.step?.follows }"><CellGlyph :cell="row.cell" :size="11" /></td>
+        <td v-if="glyphs" :class="{ follows: row.step?.follows }" :title="turned?.get(row.index) ? `turns ${turned.get(row.index)} with the change` : ''"><i v-if="turned?.get(row.index)" class="turned" :class="turned.get(row.index)">{{ turned.get(row.index) === 'right' ? '↑' : '↓' }}</i><CellGlyph :cell="row.cell" :size="11" /></td>
         <td v-if="row.step" class="step" :title="row.step.sequence">{{ row.step.sequence }} <b>{{ row.step.number }}</b></td>
         <td v-if="isNamed" class="name">{{ row.label }}</td>
         <td v-for="(value, i) in row.inputs" :key="i">{{ value }}</td>
@@ -37,6 +39,7 @@ const inputHeads = computed(() => (props.full ? props.inputs : heads(props.input
           <template v-if="row.wrong[i]">{{ value }} <b :class="{ undef: /[xz]/.test(row.actual[i]) }">{{ row.actual[i] }}</b></template>
           <template v-else>{{ value === '-' ? '–' : value }}</template>
         </td>
+        <td v-for="p in probes" :key="p.pin" class="side probe">{{ p.values.get(row.index) ?? '' }}</td>
         <td v-if="runs" class="side run">{{ row.run === 'fresh' ? '' : row.run.replace('[0]', '') }}</td>
       </tr>
     </tbody>
@@ -50,6 +53,9 @@ tr.chosen td { background: var(--lacquer-tint); }
 .step { text-align: left; font: 11.5px var(--sans); color: var(--ink-2); max-width: 96px; overflow: hidden; text-overflow: ellipsis; }
 table.cases .step b { color: var(--ink); font: 12.5px var(--mono); }
 table.cases .name { text-align: left; font: 12.5px var(--sans); }
+.turned { font: 700 12px var(--mono); font-style: normal; color: var(--pass-text); margin-right: 2px; }
+.turned.wrong { color: var(--fail-text); }
+.probe { color: var(--lacquer); max-width: 72px; overflow: hidden; text-overflow: ellipsis; }
 .follows { opacity: 0.4; }
 td svg { vertical-align: -1px; }
 </style>

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from obento.core.check.benches import expect_bench
 from obento.core.check.bind import bind_ports
@@ -15,7 +16,7 @@ from obento.core.diagnostics import Collector
 from obento.core.formula.ast import Name
 from obento.core.formula.lower import FormulaLowering, Operand
 from obento.core.formula.parser import FormulaParser
-from obento.core.handin import HandinFile, read_handin
+from obento.core.handin import HandinFile, Reading, read_handin
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Port, Process, Signal
 from obento.core.ir.drivers import stretches_read, watches_of
@@ -50,6 +51,19 @@ def build_expectation(
     except ValueError as error:
         collector.error("too-many-cases", str(error), position)
         return None, False
+    result = _build_plain(spec, cases, others, collector, limits, position)
+    return result, result is not None and collector.errors == errors
+
+
+def expect_for(spec: Spec, cases: Cases, others: Mapping[str, bytes], limits: Limits) -> Expectation | None:
+    """What the sources of a right spec say of other cases than its own: inputs set by hand. None where they say nothing."""
+    unheard = Collector()
+    if spec.is_clocked:
+        return _build_clocked(replace(spec, steps=()), others, unheard, limits, 0, cases)[0]
+    return _build_plain(replace(spec, listed=()), cases, others, unheard, limits, 0)
+
+
+def _build_plain(spec: Spec, cases: Cases, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int) -> Expectation | None:
     sources: list[Source] = []
     if spec.table is not None:
         sources.append(_from_rows("table", spec.table, spec, cases, collector))
@@ -65,20 +79,22 @@ def build_expectation(
             sources.append(source)
     groups = {name: _condition(spec, text, at, cases, collector, limits) for name, (text, at) in spec.groups.items()}
     if not sources:
-        return None, False
+        return None
     result = Expectation(spec, cases, {}, sources, groups)
     _combine(result, collector, position)
     _completeness(result, collector, position)
-    return result, collector.errors == errors
+    return result
 
 
-def _build_clocked(spec: Spec, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int) -> tuple[Expectation | None, bool]:
-    """The same for a clocked lab, whose cases are the steps of sequences."""
+def _build_clocked(
+    spec: Spec, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int, given: Cases | None = None
+) -> tuple[Expectation | None, bool]:
+    """The same for a clocked lab, whose cases are the steps of sequences: those `given`, or all that the spec asks for."""
     errors = collector.errors
     table = FunctionTable(spec, spec.function, collector) if spec.function else None
     if collector.errors > errors:
         return None, False
-    cases, coverage = plan(spec, table, collector, limits.cases)
+    cases, coverage = plan(spec, table, collector, limits.cases) if given is None else (given, None)
     if cases is None or cases.drive is None:
         return None, False
     sources: list[Source] = []
@@ -107,7 +123,7 @@ def _build_clocked(spec: Spec, others: Mapping[str, bytes], collector: Collector
 
 def _equations_in_steps(spec: Spec, so_far: Expectation, collector: Collector) -> Source | None:
     """Outputs that equations give from inputs, and from what other sources expect of other outputs in the same step."""
-    made = _equation_design(spec, collector, True)
+    made = equation_design(spec, collector, True)
     if made is None:
         return None
     design, operands = made
@@ -204,7 +220,8 @@ def _enter(source: Source, port: str, width: int, cell: Cell, plane: int) -> int
 # Equations.
 
 
-def _equation_design(spec: Spec, collector: Collector, with_equations: bool) -> tuple[Design, dict[str, Operand]] | None:
+def equation_design(spec: Spec, collector: Collector, with_equations: bool) -> tuple[Design, dict[str, Operand]] | None:
+    """The equations as a design with the spec's ports, and what each name in them means; None where they are wrong (reported)."""
     design = Design(spec.unit, "equations")
     operands: dict[str, Operand] = {}
     for port in (*spec.inputs, *spec.outputs):
@@ -271,7 +288,7 @@ def _drive(design: Design, signal: Signal, value: ir.Expr, position: int) -> Non
 
 
 def _from_equations(spec: Spec, cases: Cases, collector: Collector, limits: Limits) -> Source | None:
-    made = _equation_design(spec, collector, True)
+    made = equation_design(spec, collector, True)
     if made is None:
         return None
     design, _ = made
@@ -297,7 +314,7 @@ def _from_equations(spec: Spec, cases: Cases, collector: Collector, limits: Limi
 
 def _condition(spec: Spec, text: str, position: int, cases: Cases, collector: Collector, limits: Limits) -> int:
     """The cases in which a group's condition on the inputs holds."""
-    made = _equation_design(spec, collector, False)
+    made = equation_design(spec, collector, False)
     assert made is not None
     design, operands = made
     parser = FormulaParser(text, position, collector, lambda n: operands[n].signal.width if n in operands else None)
@@ -319,15 +336,20 @@ def _condition(spec: Spec, text: str, position: int, cases: Cases, collector: Co
 # Reference models.
 
 
-def _from_model(
-    spec: Spec, model: str, others: Mapping[str, bytes], cases: Cases, collector: Collector, limits: Limits, position: int
-) -> Source | None:
+def read_model(spec: Spec, model: str, others: Mapping[str, bytes], limits: Limits) -> tuple[Reading, Design | None]:
+    """A reference model, read and built; no design where something is wrong with it."""
     reading = read_handin([HandinFile(model, others[model])], limits)
     unit = spec.unit if spec.unit in reading.units else None
     tops = [u.name for u in reading.units.values() if u.has_ports and not any(u.name in o.uses for o in reading.units.values())]
     if unit is None and len(tops) == 1:
         unit = tops[0]
-    design = reading.elaborate(unit) if unit is not None and not reading.collector.errors else None
+    return reading, reading.elaborate(unit) if unit is not None and not reading.collector.errors else None
+
+
+def _from_model(
+    spec: Spec, model: str, others: Mapping[str, bytes], cases: Cases, collector: Collector, limits: Limits, position: int
+) -> Source | None:
+    reading, design = read_model(spec, model, others, limits)
     if design is None:
         first = next((str(m) for m in reading.messages() if m.severity == "error"), f"it has no unit `{spec.unit}`")
         collector.error("bad-model", f"the reference model cannot be used: {first}", position)

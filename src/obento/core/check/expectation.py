@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
 
 from obento.core import values
-from obento.core.spec.cases import Cases
+from obento.core.spec.cases import Cases, plane_digits
 from obento.core.spec.model import Row, Spec, StepRow
 
 Key = tuple[str, int]
@@ -100,6 +101,20 @@ class Expectation:
     coverage: Coverage | None = None
     handed_in: Spec | None = None
     beside: dict[str, bytes] = field(default_factory=dict)
+
+
+def with_cases(expectation: Expectation, chosen: Sequence[int]) -> Expectation:
+    """The same for some of its cases alone, in this order; one may stand there several times. Only without a clock."""
+    cases = expectation.cases
+    assert cases.drive is None
+
+    def cut(plane: int) -> int:
+        digits = plane_digits(plane, cases.count)
+        return int("".join([digits[i] for i in reversed(chosen)]) or "0", 2)
+
+    fewer = Cases(len(chosen), tuple(cut(p) for p in cases.one), tuple(cut(p) for p in cases.zero))
+    bits = {key: Planes(cut(b.one), cut(b.zero), cut(b.care)) for key, b in expectation.bits.items()}
+    return replace(expectation, cases=fewer, bits=bits, groups={})
 
 
 def case_text(spec: Spec, cases: Cases, case: int) -> str:

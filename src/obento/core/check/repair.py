@@ -7,9 +7,9 @@ what is then right everywhere is said. The likeliest changes are tried first; se
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
-from obento.core.check.expectation import Expectation, Planes
+from obento.core.check.expectation import Expectation, with_cases
 from obento.core.check.observe import Observation, observe
 from obento.core.check.observe_steps import observe_steps
 from obento.core.check.ready import Ready, make_ready
@@ -127,13 +127,7 @@ def _few_cases(expectation: Expectation, right: int) -> Expectation:
     wrong = set_bits(cases.full & ~right)
     good = set_bits(right)
     chosen = sorted({*wrong[:: max(1, len(wrong) // (_FEW // 2))], *good[:: max(1, len(good) // (_FEW // 2) + 1)]})
-
-    def cut(plane: int) -> int:
-        return sum((plane >> case & 1) << i for i, case in enumerate(chosen))
-
-    fewer = Cases(len(chosen), tuple(cut(p) for p in cases.one), tuple(cut(p) for p in cases.zero))
-    bits = {key: Planes(cut(b.one), cut(b.zero), cut(b.care)) for key, b in expectation.bits.items()}
-    return replace(expectation, cases=fewer, bits=bits, groups={})
+    return with_cases(expectation, chosen)
 
 
 # What can be tried.

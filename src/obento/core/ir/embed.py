@@ -13,6 +13,8 @@ def embed(outer: Design, inner: Design, name: str) -> list[Port]:
         signal.name = f"{name}.{signal.name}"
         outer.bits += signal.width
         outer.signals.append(signal)
+    for process in inner.processes:
+        process.path = f"{outer.unit}.{name}" + process.path.removeprefix(inner.unit)
     outer.processes += inner.processes
     outer.functions += inner.functions
     outer.switches += inner.switches

@@ -439,6 +439,7 @@ class Elaborator(Instances):
 
     def finish_process(self, p: t.ProcessT) -> None:
         self.processes.append(p)
+        p.path = ".".join(self._levels)
         for d in p.decls:
             if isinstance(d, t.DeclareSub):
                 self.settle_waits(d.subprogram)

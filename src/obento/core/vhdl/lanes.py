@@ -156,7 +156,7 @@ class Lanes(LaneExpressions):
         self._marks(p)
         body: ir.Stmt = self._body[0] if len(self._body) == 1 else ir.Block(p.pos, self._body)
         origin = "clocked" if self._used_edge else "assignment" if p.concurrent else "process"
-        self.made.append(Process("continuous", body, watches, p.pos, origin, p.name, shadow=True))
+        self.made.append(Process("continuous", body, watches, p.pos, origin, p.path, shadow=True))
 
     def _begin(self, o: Object, paths: list[tuple[Any, ...]]) -> None:
         """A signal begins with what its driver begins with: the default of a port, where it drives through one."""

@@ -279,3 +279,4 @@ class ProcessT:
     clean: bool = True
     postponed: bool = False
     concurrent: bool = False
+    path: str = ""

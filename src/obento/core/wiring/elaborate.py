@@ -321,7 +321,8 @@ class _Builder:
     def _connected(self, e: Use, label: str) -> list[Port]:
         """Put a block in place, connect its inputs and give its outputs."""
         block = self._block(e)
-        self._root.children.append(block.root or Instance(label, e.what, e.start))
+        within = block.root.children if block.root is not None else []
+        self._root.children.append(Instance(label, e.what, e.start, within))
         ports = embed(self._design, block, label)
         inputs = [p for p in ports if p.direction == "in"]
         given: dict[str, tuple[Operand, str]] = {}

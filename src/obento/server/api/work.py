@@ -31,9 +31,9 @@ from obento.server.models import (
     RunView,
     WavesView,
 )
-from obento.server.views import TaskPicture
+from obento.server.picture import picture_of
 from obento.server.waves import waves_view
-from obento.store import feedback, handins, labs, people
+from obento.store import feedback, handins, people
 
 MOST_INNER = 400
 """Inner signals that a dump holds at most."""
@@ -131,30 +131,22 @@ def check_events(lab_id: int, person: Person, found: ServicesDep) -> StreamingRe
     return StreamingResponse(stream(), media_type="text/event-stream", headers={"Cache-Control": "no-store"})
 
 
-def _picture(c: Db, task_id: int, person: Person, found: ServicesDep) -> TaskPicture:
-    task = course.may_see_task(c, task_id, person["id"])
-    lab = labs.lab(c, task["lab_id"])
-    assert lab is not None
-    head = next(t for t in labs.tasks_of(c, lab["id"]) if t["id"] == task_id)
-    return TaskPicture(c, lab, head, found.shelf.current(c, task_id))
-
-
 @router.get("/tasks/{task_id}/results")
 def get_results(task_id: int, c: Db, person: Person, found: ServicesDep) -> ResultsView:
     """The class by clusters, and how many fail each case."""
-    return _picture(c, task_id, person, found).results_view()
+    return picture_of(c, task_id, person, found).results_view()
 
 
 @router.get("/tasks/{task_id}/cells", response_class=Response)
 def get_cells(task_id: int, c: Db, person: Person, found: ServicesDep) -> Response:
     """All cells of the class, bit-packed (see `TaskPicture.cells`)."""
-    return Response(_picture(c, task_id, person, found).cells(), media_type="application/octet-stream")
+    return Response(picture_of(c, task_id, person, found).cells(), media_type="application/octet-stream")
 
 
 @router.get("/tasks/{task_id}/review/{handin_id}")
 def get_review(task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep) -> ReviewView:
     """One hand-in beside its spec."""
-    return _picture(c, task_id, person, found).review(handin_id)
+    return picture_of(c, task_id, person, found).review(handin_id)
 
 
 @router.put("/tasks/{task_id}/comments/{cluster}")
@@ -177,7 +169,7 @@ def get_waves(
     task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep, sequence: int = 0, wanted: Annotated[list[str] | None, _WANTED] = None
 ) -> WavesView:
     """One sequence of a clocked hand-in as a waveform, traced anew."""
-    picture = _picture(c, task_id, person, found)
+    picture = picture_of(c, task_id, person, found)
     asked, verdict = picture.trace_task(handin_id, sequence, tuple(wanted or ()))
     return waves_view(picture.expectation, verdict, sequence, found.checks.trace(asked))
 
@@ -187,7 +179,7 @@ def get_vcd(
     task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep, sequence: int = 0, wanted: Annotated[list[str] | None, _WANTED] = None
 ) -> Response:
     """The same as a value change dump (IEEE 1364 clause 18); with `wanted` left out, all inner signals."""
-    picture = _picture(c, task_id, person, found)
+    picture = picture_of(c, task_id, person, found)
     asked, _ = picture.trace_task(handin_id, sequence, tuple(wanted or ()))
     trace = found.checks.trace(asked)
     if wanted is None and trace.inner:
@@ -202,7 +194,7 @@ def get_vcd(
 @router.get("/tasks/{task_id}/review/{handin_id}/repair")
 def get_repair(task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep) -> RepairView:
     """The smallest change of a wrong hand-in that makes every case right, found by trying."""
-    picture = _picture(c, task_id, person, found)
+    picture = picture_of(c, task_id, person, found)
     task = picture.worker_task(handin_id)
     repair = found.checks.repair(picture.state.by_handin[handin_id]["id"], task)
     if repair is None:

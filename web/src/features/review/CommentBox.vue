@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue'
 
 import { put, sentence, ServerTrouble } from '../../api/client'
 
-const props = defineProps<{ taskId: number; cluster: string; handinId: number; label: string; text: string; version: number; rows?: number; name: string; button: string }>()
+const props = defineProps<{ taskId: number; cluster: string; handinId: number; label: string; text: string; version: number; rows?: number; name: string; button: string; add?: string }>()
 const emit = defineEmits<{ kept: [text: string, version: number] }>()
 const draft = ref(props.text)
 const version = ref(props.version)
@@ -53,6 +53,8 @@ function clash(error: ServerTrouble): void {
 function insert(word: string): void {
   draft.value += (draft.value && !draft.value.endsWith(' ') ? ' ' : '') + word
 }
+/** What somebody wants to have quoted. */
+watch(() => props.add, (text) => text && insert(text))
 defineExpose({ keep })
 </script>
 

@@ -3,7 +3,8 @@ import { computed, nextTick, ref, watch } from 'vue'
 
 import type { LineNote } from '../../api/types'
 
-const props = defineProps<{ files: { path: string; text: string }[]; notes: LineNote[] }>()
+const props = defineProps<{ files: { path: string; text: string }[]; notes: LineNote[]; stretch?: { file: string; from: number; to: number } | null }>()
+const emit = defineEmits<{ line: [file: string, line: number] }>()
 const chosen = ref(0)
 const body = ref<HTMLElement>()
 const file = computed(() => props.files[chosen.value])
@@ -38,6 +39,20 @@ watch(
   },
   { immediate: true },
 )
+/** Lines chosen elsewhere come into sight. */
+watch(
+  () => props.stretch,
+  async (lines) => {
+    if (!lines) return
+    chosen.value = Math.max(0, props.files.findIndex((f) => f.path === lines.file))
+    await nextTick()
+    body.value?.querySelector('.chosen')?.scrollIntoView({ block: 'nearest' })
+  },
+  { immediate: true },
+)
+function isChosen(number: number): boolean {
+  return !!props.stretch && props.stretch.file === file.value?.path && number >= props.stretch.from && number <= props.stretch.to
+}
 </script>
 
 <template>
@@ -47,7 +62,7 @@ watch(
     </div>
     <div ref="body" class="text" tabindex="0" aria-label="source">
       <template v-for="(line, i) in lines" :key="i">
-        <div class="line" :class="{ marked: byLine.has(i + 1), [byLine.get(i + 1)?.[0]?.severity ?? '']: true }">
+        <div class="line" :class="{ marked: byLine.has(i + 1), chosen: isChosen(i + 1), [byLine.get(i + 1)?.[0]?.severity ?? '']: true }" @click="emit('line', file?.path ?? '', i + 1)">
           <i>{{ i + 1 }}</i><pre><span v-for="(p, k) in pieces(line)" :key="k" :class="p.kind">{{ p.text }}</span></pre>
         </div>
         <p v-for="(n, k) in byLine.get(i + 1) ?? []" :key="`n${k}`" class="note" :class="`is-${n.severity}`">{{ n.text }}</p>
@@ -65,6 +80,7 @@ watch(
 .line { display: flex; }
 .line i { flex: none; width: 40px; padding-right: 10px; text-align: right; color: var(--ink-3); font-style: normal; user-select: none; }
 .line pre { margin: 0; font: inherit; white-space: pre-wrap; overflow-wrap: anywhere; }
+.chosen { box-shadow: inset 3px 0 var(--lacquer); background: var(--lacquer-tint); }
 .marked.finding, .marked.error { background: var(--fail-tint); }
 .marked.warning { background: var(--undef-tint); }
 .note { margin: 0 0 2px 40px; padding: 1px 8px; font: 12px/1.45 var(--sans); border-left: 2px solid var(--fail); color: var(--fail-text); }

@@ -1,18 +1,21 @@
 <script setup lang="ts">
 import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands'
-import { StreamLanguage } from '@codemirror/language'
+import { StreamLanguage, type StreamParser } from '@codemirror/language'
 import { toml } from '@codemirror/legacy-modes/mode/toml'
+import { verilog } from '@codemirror/legacy-modes/mode/verilog'
+import { vhdl } from '@codemirror/legacy-modes/mode/vhdl'
 import { type Diagnostic, lintGutter, setDiagnostics } from '@codemirror/lint'
 import { EditorState } from '@codemirror/state'
 import { EditorView, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 
-import type { Message } from '../../api/types'
+import type { Message } from '../api/types'
 
-const props = defineProps<{ text: string; messages: Message[] }>()
+const props = defineProps<{ text: string; messages: Message[]; language: 'toml' | 'verilog' | 'vhdl' | 'wiring'; label: string }>()
 const emit = defineEmits<{ change: [text: string] }>()
 const host = ref<HTMLElement>()
 let view: EditorView | null = null
+const MODES: Record<string, StreamParser<unknown>> = { toml, verilog, vhdl }
 
 onMounted(() => {
   view = new EditorView({
@@ -20,9 +23,9 @@ onMounted(() => {
     state: EditorState.create({
       doc: props.text,
       extensions: [
-        lineNumbers(), history(), highlightActiveLine(), lintGutter(), EditorView.lineWrapping, StreamLanguage.define(toml),
+        lineNumbers(), history(), highlightActiveLine(), lintGutter(), EditorView.lineWrapping, ...(MODES[props.language] ? [StreamLanguage.define(MODES[props.language])] : []),
         keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]),
-        EditorView.contentAttributes.of({ 'aria-label': 'spec text' }),
+        EditorView.contentAttributes.of({ 'aria-label': props.label }),
         EditorView.updateListener.of((u) => u.docChanged && emit('change', u.state.doc.toString())),
       ],
     }),

@@ -1,0 +1,1 @@
+"""The elaborated design as a drawing: parts, boxes within boxes, wires, with nothing simplified."""

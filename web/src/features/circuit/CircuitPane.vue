@@ -1,0 +1,195 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+
+import type { CircuitPart, CircuitPin, HandState, Review } from '../../api/types'
+import { useKeys } from '../../shared/keys'
+import CircuitDrawing from './CircuitDrawing.vue'
+import HandDrive from './HandDrive.vue'
+import { layOut, type Layout } from './layout'
+import { digitsOf, fanIn, type Indexed, wireName } from './model'
+import type { SymbolSet } from './symbols'
+
+const props = defineProps<{
+  at: Indexed | null; trouble: string; review: Review; taskId: number; chosenCase: number | null; probes: number[]; lines: { file: string; from: number; to: number } | null
+}>()
+const emit = defineEmits<{ probe: [pin: number]; part: [part: CircuitPart]; source: [file: string, line: number]; edit: [file: string, line: number, text: string]; hand: [state: HandState | null] }>()
+
+const layout = shallowRef<Layout | null>(null)
+const folded = ref(new Set<number>())
+const backFrom = ref<number | null>(null)
+const isByHand = ref(false)
+const byHand = shallowRef<HandState | null>(null)
+const isBusy = ref(false)
+const symbols = ref<SymbolSet>((localStorage.getItem('symbols') as SymbolSet) || 'rectangular')
+const drawing = ref<InstanceType<typeof CircuitDrawing>>()
+const MANY = 60
+
+const place = computed(() => (byHand.value ? 0 : Math.max(0, props.at?.circuit.cases.indexOf(props.chosenCase ?? -1) ?? 0)))
+const digits = computed(() => byHand.value?.digits ?? props.at?.circuit.digits ?? {})
+const outputs = computed(() => props.at?.circuit.parts.filter((p) => p.kind === 'output') ?? [])
+const chosen = computed(() => {
+  const found = new Set<number>()
+  const l = props.lines
+  if (!l || !props.at) return found
+  for (const p of props.at.circuit.parts) {
+    if (p.file !== l.file || p.kind === 'unit' || p.kind === 'input' || p.kind === 'output') continue
+    if (p.line <= l.to && (p.kind === 'process' ? p.end_line : p.line) >= l.from) found.add(p.id)
+  }
+  return found
+})
+const explains = computed(() => new Set(props.at?.circuit.explains ?? []))
+/** Pins whose wires are not what they should be in the chosen case: outputs, and wires that the reference has too. */
+const astray = computed(() => {
+  const found = new Map<number, string>()
+  if (!props.at) return found
+  const row = props.review.rows.find((r) => r.index === props.chosenCase)
+  for (const part of outputs.value) {
+    const ours = props.review.binding.find((b) => b.theirs === part.label)?.ours ?? part.label
+    const n = props.review.outputs.indexOf(ours)
+    const hand = byHand.value?.outputs.find((o) => o.name === ours)
+    if (byHand.value ? hand?.wrong : n >= 0 && row?.wrong[n]) {
+      found.set(part.pins[0].id, (byHand.value ? hand?.expected : row?.expected[n]) ?? '')
+      for (const start of props.at.from.get(part.pins[0].id) ?? []) found.set(start, '')
+    }
+  }
+  if (!byHand.value && props.chosenCase !== null) for (const k of props.at.circuit.likeness) if (k.differs.includes(props.chosenCase)) found.set(k.pin, k.name)
+  return found
+})
+
+async function redraw(): Promise<void> {
+  if (!props.at || props.at.circuit.trouble) {
+    layout.value = null
+    return
+  }
+  isBusy.value = true
+  const only = backFrom.value === null ? null : fanIn(props.at, backFrom.value)
+  const found = await layOut(props.at, folded.value, only)
+  layout.value = found
+  isBusy.value = false
+}
+watch(() => props.at, (at) => {
+  backFrom.value = null
+  isByHand.value = false
+  byHand.value = null
+  // A large design begins with its boxes folded.
+  folded.value = new Set(at && at.circuit.parts.length > MANY ? at.circuit.parts.filter((p) => p.kind === 'unit').map((p) => p.id) : [])
+  void redraw()
+}, { immediate: true })
+watch(backFrom, redraw)
+
+function fold(id: number): void {
+  const next = new Set(folded.value)
+  if (!next.delete(id)) next.add(id)
+  folded.value = next
+  void redraw()
+}
+function foldAll(): void {
+  const units = props.at?.circuit.parts.filter((p) => p.kind === 'unit').map((p) => p.id) ?? []
+  folded.value = new Set(folded.value.size ? [] : units)
+  void redraw()
+}
+/** Backwards from the next output: wrong ones first, then all of it again. */
+function back(): void {
+  const wrong = outputs.value.filter((p) => astray.value.has(p.pins[0].id))
+  const list = (wrong.length ? wrong : outputs.value).map((p) => p.pins[0].id)
+  const at = backFrom.value === null ? -1 : list.indexOf(backFrom.value)
+  backFrom.value = list[at + 1] ?? null
+}
+function turnSymbols(): void {
+  symbols.value = symbols.value === 'rectangular' ? 'distinctive' : 'rectangular'
+  localStorage.setItem('symbols', symbols.value)
+}
+function take(state: HandState | null): void {
+  byHand.value = state
+  emit('hand', state)
+}
+useKeys([
+  { key: 'b', label: 'backwards from a wrong output', act: back },
+  { key: 'h', label: 'drive the inputs by hand', act: () => (isByHand.value = !!props.at && !props.at.circuit.trouble) },
+  { key: 'f', label: 'fold or open all boxes', act: foldAll },
+  { key: 'y', label: 'the other set of gate symbols', act: turnSymbols },
+  { key: '0', label: 'the whole drawing', act: () => drawing.value?.fit() },
+])
+
+/** The lines of the chosen part, to be read and tried. */
+const excerpt = computed(() => {
+  const l = props.lines
+  const file = l && props.review.files.find((f) => f.path === l.file)
+  if (!l || !file) return null
+  const all = file.text.replaceAll('\r', '').split('\n')
+  return { file: l.file, lines: all.slice(l.from - 1, Math.min(l.to, l.from + 4)).map((text, i) => ({ number: l.from + i, text })), more: Math.max(0, l.to - l.from - 4) }
+})
+const caption = computed(() => {
+  if (backFrom.value !== null) return `backwards from ${props.at?.owner.get(backFrom.value)?.label}`
+  const parts = props.at?.circuit.parts.filter((p) => !['input', 'output', 'unit'].includes(p.kind)).length ?? 0
+  return `${parts} ${parts === 1 ? 'part' : 'parts'}`
+})
+const likely = computed(() => {
+  const at = props.at
+  if (!at) return ''
+  const names = at.circuit.explains.map((id) => {
+    const pin = at.pin.get(id) as CircuitPin
+    const line = at.owner.get(id)?.line
+    return `${wireName(at, pin)} (line ${line})`
+  })
+  if (!names.length) return ''
+  return names.length === 1 ? `another value on ${names[0]} alone would make every case right` : `another value on any of ${names.join(', ')} alone would make every case right`
+})
+const differs = computed(() => props.at?.circuit.likeness.filter((k) => k.how === 'name' && k.differs.length && props.at?.owner.get(k.pin)?.kind !== 'output' && !props.review.outputs.includes(k.name)) ?? [])
+const inputPorts = computed(() => props.review.ports.filter((p) => p.direction === 'in'))
+/** The chosen case's inputs, to begin with by hand. */
+const startDigits = computed(() => {
+  const at = props.at
+  if (!at || props.review.clocked) return null
+  return inputPorts.value.map((p) => {
+    const theirs = props.review.binding.find((b) => b.ours === p.name)?.theirs ?? p.name
+    const part = at.circuit.parts.find((x) => x.kind === 'input' && x.label === theirs)
+    return part ? digitsOf(part.pins[0], at.circuit.digits, place.value) : ''
+  })
+})
+</script>
+
+<template>
+  <div class="pane">
+    <p v-if="trouble || at?.circuit.trouble" class="quiet">{{ trouble || at?.circuit.trouble }}</p>
+    <template v-else-if="at">
+      <HandDrive v-if="isByHand" :task-id="taskId" :handin="review.handin_id" :ports="inputPorts" :clock="review.clock" :start="startDigits" @state="take" @leave="isByHand = false" />
+      <div class="bar">
+        <span class="quiet small">{{ caption }}<template v-if="isBusy"> …</template></span>
+        <button v-if="backFrom !== null" type="button" class="chip" @click="backFrom = null">all of it ✕</button>
+        <span class="spring"></span>
+        <Button v-if="!isByHand" size="small" @click="isByHand = true">By hand <span class="key">h</span></Button>
+        <Button size="small" @click="back">Backwards <span class="key">b</span></Button>
+        <Button v-if="at.circuit.parts.some((p) => p.kind === 'unit')" size="small" @click="foldAll">{{ folded.size ? 'Open' : 'Fold' }} <span class="key">f</span></Button>
+        <Button size="small" :title="symbols === 'rectangular' ? 'distinctive shapes' : 'rectangular outlines'" @click="turnSymbols">Symbols <span class="key">y</span></Button>
+      </div>
+      <CircuitDrawing
+        v-if="layout" ref="drawing" :at="at" :layout="layout" :digits="digits" :place="place" :chosen="chosen" :probes="probes" :explains="explains" :astray="astray" :symbols="symbols"
+        :caption="`circuit of ${review.name}: ${caption}`" @wire="(id) => emit('probe', id)" @part="(p) => emit('part', p)" @fold="fold" @back="(id) => (backFrom = id)"
+      />
+      <p v-if="likely" class="likely small">{{ likely }}</p>
+      <p v-for="k in differs" :key="k.pin" class="small quiet">{{ k.name }} is not that of the reference in {{ k.differs.length }} of {{ at.circuit.cases.length }} cases</p>
+      <div v-if="excerpt" class="excerpt">
+        <div v-for="l in excerpt.lines" :key="l.number" class="line">
+          <button type="button" class="number mono" :title="`line ${l.number} in the source`" @click="emit('source', excerpt.file, l.number)">{{ l.number }}</button>
+          <input class="mono" :value="l.text" :aria-label="`line ${l.number}, to be tried otherwise`" @change="emit('edit', excerpt.file, l.number, ($event.target as HTMLInputElement).value)" />
+        </div>
+        <span class="quiet small">{{ excerpt.more ? `and ${excerpt.more} more lines; ` : '' }}change a line here to see what it would do</span>
+      </div>
+    </template>
+    <p v-else class="quiet">Drawing…</p>
+  </div>
+</template>
+
+<style scoped>
+.pane { display: flex; flex-direction: column; gap: 6px; flex: 1; min-height: 0; }
+.bar { display: flex; gap: 6px; align-items: center; }
+.spring { flex: 1; }
+.likely { border-left: 3px solid var(--lacquer); padding-left: 9px; }
+.excerpt { border-top: 1px solid var(--line); padding-top: 6px; display: grid; gap: 1px; }
+.line { display: flex; gap: 4px; }
+.number { border: 0; background: none; color: var(--ink-3); cursor: pointer; width: 32px; text-align: right; font-size: 12px; }
+.line input { flex: 1; border: 1px solid transparent; border-radius: 4px; padding: 0 4px; font-size: 12.5px; background: var(--rice); }
+.line input:focus { border-color: var(--lacquer); background: var(--paper); outline: none; }
+</style>

@@ -1,0 +1,112 @@
+import ELK, { type ElkExtendedEdge, type ElkNode } from 'elkjs/lib/elk-api'
+import workerUrl from 'elkjs/lib/elk-worker.min.js?url'
+
+import type { CircuitPart, CircuitPin } from '../../api/types'
+import type { Indexed } from './model'
+
+/** Where a part stands, with the places of its pins on the drawing. */
+export interface Placed { part: CircuitPart; x: number; y: number; w: number; h: number; folded: boolean; pins: { pin: CircuitPin; x: number; y: number }[] }
+export interface Run { start: number; end: number; label: string; points: { x: number; y: number }[] }
+export interface Layout { parts: Placed[]; runs: Run[]; width: number; height: number; milliseconds: number }
+
+const PITCH = 18
+const GATE = 58
+let engine: InstanceType<typeof ELK> | null = null
+
+/** Lay out what is visible: parts in `only` (all when null), boxes in `folded` without what is inside. Runs in a worker. */
+export async function layOut(at: Indexed, folded: Set<number>, only: Set<number> | null): Promise<Layout> {
+  engine ??= new ELK({ workerUrl })
+  const began = performance.now()
+  const graph = build(at, folded, only)
+  const done = await engine.layout(graph)
+  return { ...collect(at, done, folded), milliseconds: performance.now() - began }
+}
+
+function isHidden(at: Indexed, part: CircuitPart, folded: Set<number>): boolean {
+  for (let box = at.part.get(part.within); box; box = at.part.get(box.within)) if (folded.has(box.id)) return true
+  return false
+}
+
+function build(at: Indexed, folded: Set<number>, only: Set<number> | null): ElkNode {
+  const shown = at.circuit.parts.filter((p) => (!only || only.has(p.id)) && !isHidden(at, p, folded))
+  const ids = new Set(shown.map((p) => p.id))
+  const joined = new Set(at.circuit.wires.flatMap((w) => [w.start, w.end]))
+  const nodes = new Map<number, ElkNode>()
+  for (const part of shown) nodes.set(part.id, node(part, part.kind === 'unit' && !folded.has(part.id) && shown.some((p) => p.within === part.id), joined))
+  const root: ElkNode = {
+    id: 'root', children: [], edges: [],
+    layoutOptions: {
+      'elk.algorithm': 'layered', 'elk.direction': 'RIGHT', 'elk.edgeRouting': 'ORTHOGONAL', 'elk.hierarchyHandling': 'INCLUDE_CHILDREN',
+      'elk.layered.spacing.nodeNodeBetweenLayers': '34', 'elk.spacing.nodeNode': '16', 'elk.spacing.edgeNode': '12', 'elk.spacing.edgeEdge': '10',
+      'elk.layered.spacing.edgeNodeBetweenLayers': '14', 'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX', 'elk.layered.thoroughness': '5',
+      'elk.json.shapeCoords': 'ROOT', 'elk.json.edgeCoords': 'ROOT', 'elk.padding': '[top=12,left=12,bottom=12,right=12]',
+    },
+  }
+  for (const part of shown) (nodes.get(part.within)?.children ?? root.children)?.push(nodes.get(part.id) as ElkNode)
+  for (const wire of at.circuit.wires) {
+    const [a, b] = [at.owner.get(wire.start), at.owner.get(wire.end)]
+    if (!a || !b || !ids.has(a.id) || !ids.has(b.id) || inside(at, wire.start, wire.end, folded)) continue
+    root.edges?.push({ id: `w${wire.start}-${wire.end}`, sources: [`p${wire.start}`], targets: [`p${wire.end}`] })
+  }
+  return root
+}
+
+/** Whether a wire runs inside of a folded box: from its own pin inwards, or out of what is hidden. */
+function inside(at: Indexed, start: number, end: number, folded: Set<number>): boolean {
+  const [a, b] = [at.owner.get(start), at.owner.get(end)]
+  return (folded.has(a?.id ?? -1) && at.pin.get(start)?.side === 'in') || (folded.has(b?.id ?? -1) && at.pin.get(end)?.side === 'out')
+}
+
+function node(part: CircuitPart, isOpen: boolean, joined: Set<number>): ElkNode {
+  const ins = part.pins.filter((p) => p.side === 'in')
+  const outs = part.pins.filter((p) => p.side === 'out')
+  if (isOpen) {
+    return {
+      id: `n${part.id}`, children: [], ports: part.pins.map((p) => port(p)),
+      layoutOptions: { 'elk.portConstraints': 'FIXED_SIDE', 'elk.padding': '[top=30,left=34,bottom=14,right=34]', 'elk.spacing.portPort': `${PITCH}` },
+    }
+  }
+  const named = part.kind === 'process' || part.kind === 'unit'
+  const rows = Math.max(ins.length, outs.length, 1)
+  const head = named ? 26 : 0
+  const width = named ? Math.max(130, Math.min(260, part.label.length * 6.6 + 24), 24 + 7 * (longest(ins) + longest(outs))) : isTerminal(part) ? 26 + part.label.length * 8 : GATE
+  const height = isTerminal(part) ? 22 : head + Math.max(named ? 1 : 2, rows) * PITCH
+  const place = (list: CircuitPin[]) => list.map((p, i) => port(p, p.side === 'in' ? 0 : width, head + ((i + 0.5) * (height - head)) / list.length))
+  const ports = [...place(ins), ...place(outs)].filter((p) => joined.has(Number(p.id.slice(1))) || named || !isTerminal(part))
+  return { id: `n${part.id}`, width, height, ports, layoutOptions: { 'elk.portConstraints': 'FIXED_POS', ...(LAYER[part.kind] ? { 'elk.layered.layering.layerConstraint': LAYER[part.kind] } : {}) } }
+}
+const LAYER: Record<string, string> = { input: 'FIRST', output: 'LAST' }
+
+export function isTerminal(part: CircuitPart): boolean {
+  return part.kind === 'input' || part.kind === 'output'
+}
+
+function longest(pins: CircuitPin[]): number {
+  return Math.max(0, ...pins.map((p) => p.name.length))
+}
+
+function port(pin: CircuitPin, x?: number, y?: number) {
+  return { id: `p${pin.id}`, width: 0, height: 0, ...(x === undefined ? {} : { x, y }), layoutOptions: { 'elk.port.side': pin.side === 'in' ? 'WEST' : 'EAST' } }
+}
+
+function collect(at: Indexed, done: ElkNode, folded: Set<number>): Omit<Layout, 'milliseconds'> {
+  const parts: Placed[] = []
+  const take = (n: ElkNode): void => {
+    for (const child of n.children ?? []) {
+      const part = at.part.get(Number(child.id.slice(1))) as CircuitPart
+      const [x, y] = [child.x ?? 0, child.y ?? 0]
+      const pins = (child.ports ?? []).map((p) => ({ pin: at.pin.get(Number(p.id.slice(1))) as CircuitPin, x: p.x ?? 0, y: p.y ?? 0 }))
+      parts.push({ part, x, y, w: child.width ?? 0, h: child.height ?? 0, folded: part.kind === 'unit' && (folded.has(part.id) || !child.children?.length), pins })
+      take(child)
+    }
+  }
+  take(done)
+  const labels = new Map(at.circuit.wires.map((w) => [`w${w.start}-${w.end}`, w.label]))
+  const runs = ((done.edges ?? []) as ElkExtendedEdge[]).map((e) => {
+    const [start, end] = e.id.slice(1).split('-').map(Number)
+    const section = e.sections?.[0]
+    const points = section ? [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] : []
+    return { start, end, label: labels.get(e.id) ?? '', points }
+  })
+  return { parts, runs, width: done.width ?? 0, height: done.height ?? 0 }
+}
