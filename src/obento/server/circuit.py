@@ -20,7 +20,7 @@ from obento.server.circuit_models import (
     HandMove,
     HandOutput,
     HandView,
-    Scratch,
+    ScratchFile,
     WhatIfView,
     WireLikeness,
 )
@@ -80,7 +80,7 @@ def hand_view(expectation: Expectation, found: ByHand) -> HandView:
     return HandView(outputs=outputs, digits=found.digits, trouble=found.trouble)
 
 
-def scratch_task(task: Task, scratch: Scratch) -> Task:
+def scratch_task(task: Task, files: list[ScratchFile]) -> Task:
     """The same hand-in with some of its texts changed.
 
     Raises
@@ -88,7 +88,7 @@ def scratch_task(task: Task, scratch: Scratch) -> Task:
     Trouble
         If a file is none of the hand-in's.
     """
-    changed = {f.path: f.text.encode() for f in scratch.files}
+    changed = {f.path: f.text.encode() for f in files}
     unknown = changed.keys() - {f.path for f in task.files}
     if unknown:
         raise Trouble(422, f"{min(unknown)} is no file of this hand-in")

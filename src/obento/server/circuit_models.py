@@ -75,8 +75,16 @@ class HandMove(BaseModel):
     action: Literal[".", "r", "f", "c"] = "."
 
 
+class ScratchFile(BaseModel):
+    path: str = Field(max_length=400)
+    text: str = Field(max_length=MOST_SCRATCH)
+
+
 class HandMoves(BaseModel):
+    """All moves since power-up, on the hand-in or on a scratch copy of it."""
+
     moves: list[HandMove] = Field(min_length=1, max_length=MOST_MOVES)
+    files: list[ScratchFile] = Field(default=[], max_length=50)
 
 
 class HandOutput(BaseModel):
@@ -94,11 +102,6 @@ class HandView(BaseModel):
     outputs: list[HandOutput]
     digits: dict[int, str]
     trouble: str
-
-
-class ScratchFile(BaseModel):
-    path: str = Field(max_length=400)
-    text: str = Field(max_length=MOST_SCRATCH)
 
 
 class Scratch(BaseModel):

@@ -39,6 +39,7 @@ from obento.store.connection import Connection
 
 _TITLES = SLIPS | TIMING_SLIPS | {"ripple-clock", "race"}
 _STRIP = 64
+_TITLE_LENGTH = 72
 _CLUSTER_ROWS = 6
 _REVIEW_ROWS = 1024
 _TEXT_BYTES = 400_000
@@ -138,7 +139,10 @@ class TaskPicture:
             return "keeps its last value"
         if self.expectation.cases.labels:
             return self._failed_checks(result)
-        outputs = [f["output"] for f in findings if f.get("output")]
+        about = [f for f in findings if f.get("output")]
+        if len(about) == 1 and " whenever " in about[0]["text"] and len(about[0]["text"]) <= _TITLE_LENGTH:
+            return str(about[0]["text"]).partition(":")[0]
+        outputs = [f["output"] for f in about]
         unique = list(dict.fromkeys(outputs))
         undefined = all(f["kind"] == "undefined" for f in findings if f.get("output"))
         return f"{' and '.join(unique[:3])}{' and more' if len(unique) > 3 else ''} {'undefined' if undefined else 'wrong'}"

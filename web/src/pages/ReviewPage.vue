@@ -47,7 +47,8 @@ const CLOCKING = ['ripple-clock', 'race', 'start-values']
 const clocking = computed(() => review.value?.messages.filter((m) => CLOCKING.includes(m.code) && !review.value?.findings.includes(m.text)) ?? [])
 const scratch = useScratch(() => store.taskId, review)
 const isScratch = ref(false)
-const { at: circuit, trouble: circuitTrouble, probes, columns, turnProbe, open: openCircuit, byHand } = useProbes(() => store.taskId, review)
+const { at: circuit, trouble: circuitTrouble, probes, columns, turnProbe, open: openCircuit, again, byHand } = useProbes(() => store.taskId, review, scratch.files)
+watch(() => scratch.outcome.value, (o) => (!o || o.status === 'checked') && again())
 const lines = ref<{ file: string; from: number; to: number } | null>(null)
 watch(centre, (c) => c === 'circuit' && void openCircuit(), { immediate: true })
 /** With a scratch copy the table shows what that does. */
@@ -200,7 +201,7 @@ useKeys([
         <pre v-if="centre === 'output'" class="output" tabindex="0" aria-label="what the bench printed">{{ review.output }}</pre>
         <WaveView v-else-if="centre === 'waves'" :task-id="store.taskId" :handin="review.handin_id" :step="chosenCase" @step="(i) => (chosenCase = i)" />
         <CircuitPane
-          v-else-if="centre === 'circuit'" :at="circuit" :trouble="circuitTrouble" :review="review" :task-id="store.taskId" :chosen-case="chosenCase" :probes="probes" :lines="lines"
+          v-else-if="centre === 'circuit'" :at="circuit" :trouble="circuitTrouble" :review="review" :rows="rows" :files="scratch.files.value" :text="scratch.text" :task-id="store.taskId" :chosen-case="chosenCase" :probes="probes" :lines="lines"
           @probe="turnProbe" @part="(p) => (lines = p.line ? { file: p.file, from: p.line, to: Math.max(p.line, p.end_line) } : null)" @source="toSource" @edit="tryLine" @hand="(s) => (byHand = s)"
         />
         <ScratchPane v-else-if="isScratch" :review="review" :scratch="scratch" :file="lines?.file ?? ''" />

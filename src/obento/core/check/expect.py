@@ -23,7 +23,7 @@ from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.evaluate import evaluate
 from obento.core.limits import Limits
 from obento.core.sim.levelled import HasMemory, Levelled
-from obento.core.spec.cases import Cases, expand_cases
+from obento.core.spec.cases import Cases, expand_cases, match_plane
 from obento.core.spec.model import Cell, Row, Spec
 from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import SyntaxProblem
@@ -158,20 +158,6 @@ def _keys(spec: Spec) -> list[Key]:
 
 
 # Tables.
-
-
-def match_plane(row: Row, spec: Spec, cases: Cases) -> int:
-    """The cases that a row stands for."""
-    plane = cases.full
-    bit = 0
-    for port, cell in zip(spec.inputs, row.inputs, strict=True):
-        for i in range(port.width):
-            if cell.care >> i & 1:
-                want_one, want_zero = cell.word[0] >> i & 1, cell.word[1] >> i & 1
-                one, zero = cases.one[bit], cases.zero[bit]
-                plane &= (one if want_one else one ^ cases.full) & (zero if want_zero else zero ^ cases.full)
-            bit += 1
-    return plane
 
 
 def _from_rows(name: str, rows: tuple[Row, ...], spec: Spec, cases: Cases, collector: Collector) -> Source:

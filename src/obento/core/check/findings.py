@@ -28,7 +28,20 @@ def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: L
         found = [*_as_findings(find_slips(expectation, verdict)), *conditions(expectation, verdict)]
     else:
         found = _clocked_findings(verdict, expectation, ready, limits)
-    return [_placed(f, ready.reading, ready.design, ready.binding) for f in found]
+    found = [_placed(f, ready.reading, ready.design, ready.binding) for f in found]
+    return [*found, *_structural(found, ready)] if found else []
+
+
+_STRUCTURE = frozenset(
+    ["undriven", "two-drivers", "width-cut", "number-cut", "port-width", "open-input", "open-output", "out-of-range", "latch", "sensitivity"]
+)
+"""Messages that name a slip in how a design is put together: no more than worth a look while it is right, a likely reason when it is not."""
+
+
+def _structural(found: list[Finding], ready: Ready) -> list[Finding]:
+    told = {f.text for f in found}
+    messages = [m for m in ready.reading.messages() if m.code in _STRUCTURE and m.line and m.text not in told]
+    return [Finding(m.code, m.text, "", m.file, m.line) for m in messages]
 
 
 def _as_findings(slips: list[Slip]) -> list[Finding]:

@@ -12,10 +12,12 @@ from itertools import combinations
 
 from obento.core.check.expectation import Expectation, Planes
 from obento.core.check.verdict import Verdict
+from obento.core.check.word_slips import WORD_SLIPS, find_word_slips
 from obento.core.sim.graph import count_plane
+from obento.core.spec.cases import match_plane
 from obento.core.spec.model import SpecPort
 
-SLIPS = frozenset(["exchanged-inputs", "exchanged-outputs", "constant", "inverted", "reversed", "ignores"])
+SLIPS = frozenset(["exchanged-inputs", "exchanged-outputs", "constant", "inverted", "reversed", "ignores", "dont-care"]) | WORD_SLIPS
 """All kinds of slips."""
 
 _MOST_PAIRS = 120
@@ -43,6 +45,7 @@ class _Search:
 
     def __init__(self, expectation: Expectation, verdict: Verdict) -> None:
         self._e = expectation
+        self._verdict = verdict
         self._shown = verdict.shown
         self._cases = expectation.cases
         self._ports = {p.name: p for p in expectation.spec.outputs}
@@ -68,7 +71,29 @@ class _Search:
         for name in self._wrong:
             if name not in told:
                 found += self._of_one(name)
-        return found
+        return found or self._dont_cares()
+
+    def _dont_cares(self) -> list[Slip]:
+        """Right where every `-` on the left of the table is read as 0, and wrong only where one of them is 1."""
+        bad = 0
+        for o in self._verdict.outputs.values():
+            bad |= o.failed | o.undefined
+        with_one = 0
+        is_whole_row = False
+        for row in self._e.spec.table or ():
+            plane = match_plane(row, self._e.spec, self._cases)
+            ones_, bit = 0, 0
+            for port, cell in zip(self._e.spec.inputs, row.inputs, strict=True):
+                for i in range(port.width):
+                    if not cell.care >> i & 1:
+                        ones_ |= self._cases.one[bit + i]
+                bit += port.width
+            with_one |= plane & ones_
+            is_whole_row = is_whole_row or (bool(plane & ones_) and not plane & ones_ & ~bad)
+        if not bad or bad & ~with_one or not is_whole_row:
+            return []
+        text = "right in every row of the table read with 0 for `-`, wrong only where a `-` is 1"
+        return [Slip("dont-care", text, "")]
 
     # One output.
 
@@ -83,7 +108,9 @@ class _Search:
         if port.width > 1 and self._is(port, lambda i: self._shown[name, port.width - 1 - i]):
             return [Slip("reversed", f"{name} has its bits in reverse order", name)]
         deaf = self._ignored(port)
-        return [Slip("ignores", f"{name} does not depend on {' or '.join(deaf)}, and should", name)] if deaf else []
+        if deaf:
+            return [Slip("ignores", f"{name} does not depend on {' or '.join(deaf)}, and should", name)]
+        return [Slip(s.kind, s.text, name) for s in find_word_slips(self._e, self._verdict, port)]
 
     def _expected(self, name: str, i: int) -> Planes:
         return self._e.bits[name, i]

@@ -47,6 +47,20 @@ class Cases:
         return one, zero
 
 
+def match_plane(row: Row, spec: Spec, cases: Cases) -> int:
+    """The cases that a row stands for."""
+    plane = cases.full
+    bit = 0
+    for port, cell in zip(spec.inputs, row.inputs, strict=True):
+        for i in range(port.width):
+            if cell.care >> i & 1:
+                want_one, want_zero = cell.word[0] >> i & 1, cell.word[1] >> i & 1
+                one, zero = cases.one[bit], cases.zero[bit]
+                plane &= (one if want_one else one ^ cases.full) & (zero if want_zero else zero ^ cases.full)
+            bit += 1
+    return plane
+
+
 def plane_digits(plane: int, count: int) -> str:
     """A plane as a text of `count` digits, case 0 first."""
     return format(plane, f"0{count}b")[::-1]

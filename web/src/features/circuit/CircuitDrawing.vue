@@ -1,15 +1,16 @@
 <script setup lang="ts">
+import { useResizeObserver } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 
 import type { CircuitPart, CircuitPin } from '../../api/types'
 import type { Layout, Placed, Run } from './layout'
 import { isTerminal } from './layout'
 import { levelOf, path, roomiest } from './lines'
-import { digitsOf, type Indexed, shortValue, wireName } from './model'
+import { digitsOf, givenName, type Indexed, portValue, shortValue, wireName } from './model'
 import { outline, sign, spoken, STUB, type SymbolSet } from './symbols'
 
 const props = defineProps<{
-  at: Indexed; layout: Layout; digits: Record<string, string>; place: number; chosen: Set<number>; probes: number[]; explains: Set<number>; astray: Map<number, string>
+  at: Indexed; layout: Layout; digits: Record<string, string>; place: number; chosen: Set<number>; probes: number[]; explains: Set<number>; astray: Map<number, string>; ports: Map<string, { radix: string; signed: boolean }>
   symbols: SymbolSet; caption: string
 }>()
 const emit = defineEmits<{ wire: [pin: number]; part: [part: CircuitPart]; fold: [part: number]; back: [pin: number] }>()
@@ -25,6 +26,7 @@ function fit(): void {
   view.value = { scale, x: (box.width - props.layout.width * scale) / 2, y: Math.max(4, (box.height - props.layout.height * scale) / 2) }
 }
 watch(() => props.layout, () => requestAnimationFrame(fit), { immediate: true })
+useResizeObserver(host, fit)
 
 function zoom(event: WheelEvent): void {
   const box = host.value?.getBoundingClientRect()
@@ -44,7 +46,9 @@ function drag(event: PointerEvent): void {
   if (held) view.value = { ...view.value, x: event.clientX - held.x, y: event.clientY - held.y }
 }
 
-interface DrawnRun { run: Run; pin: CircuitPin; digits: string; level: string; d: string; plain: string; value: { x: number; y: number; text: string } | null; tag: string }
+interface DrawnRun { run: Run; pin: CircuitPin; digits: string; level: string; d: string; plain: string; value: { x: number; y: number; text: string } | null; tag: string; name: string }
+/** Wires that go to a port of the whole: it says their name. */
+const outward = computed(() => new Set(props.layout.runs.filter((r) => props.at.owner.get(r.end)?.kind === 'output').map((r) => r.start)))
 const runs = computed<DrawnRun[]>(() => {
   const labelled = new Set<number>()
   const tagged = new Set<number>()
@@ -56,7 +60,7 @@ const runs = computed<DrawnRun[]>(() => {
     const text = digits.length > 1 ? shortValue(digits) : ''
     const fits = text && !labelled.has(run.start) && room.length > text.length * 7
     if (fits) labelled.add(run.start)
-    return { run, pin, digits, level, d: path(run.points, level), plain: path(run.points, '1'), value: fits ? { x: room.x, y: room.y, text } : null, tag: tagOf(run, tagged) }
+    return { run, pin, digits, level, d: path(run.points, level), plain: path(run.points, '1'), value: fits ? { x: room.x, y: room.y, text } : null, name: tagged.has(run.start) || fits || outward.value.has(run.start) ? '' : givenName(props.at, pin), tag: tagOf(run, tagged) }
   })
 })
 /** What is said of a wire once, where it begins: that it is a probe, that it could explain everything. */
@@ -99,8 +103,8 @@ function pinValue(pin: CircuitPin): string {
 function isConstant(pin: CircuitPin): boolean {
   return pin.bits.every((b) => b < 0)
 }
-function terminalDigits(p: Placed): string {
-  return digitsOf(p.part.pins[0], props.digits, props.place)
+function terminalValue(p: Placed): string {
+  return portValue(digitsOf(p.part.pins[0], props.digits, props.place), props.ports.get(p.part.label))
 }
 /** Bring parts into sight. */
 function show(ids: Set<number>): void {
@@ -134,9 +138,8 @@ defineExpose({ fit })
           <path class="wire" :class="`level-${r.level}`" :d="r.d" />
           <path class="hit reach" :d="r.plain" :data-wire="r.run.start" tabindex="-1" @click="emit('wire', r.run.start)"><title>{{ title(r) }}</title></path>
           <text v-if="r.run.label && r.run.points.length" class="bits" :x="r.run.points[r.run.points.length - 1].x - 4" :y="r.run.points[r.run.points.length - 1].y - 3" text-anchor="end">{{ r.run.label }}</text>
-          <g v-if="r.tag" :transform="`translate(${r.run.points[0].x + 4} ${r.run.points[0].y - 18})`">
-            <rect class="tag" :width="r.tag.length * 6 + 8" height="13" rx="3" /><text class="tagged" x="4" y="10">{{ r.tag }}</text>
-          </g>
+          <circle v-for="(dot, k) in r.run.dots" :key="k" class="dot" :cx="dot.x" :cy="dot.y" r="2.6" />
+          <text v-if="r.name" class="bits" :x="r.run.points[0].x + 2" :y="r.run.points[0].y - 4">{{ r.name }}</text>
           <text v-if="r.value" class="value" :x="r.value.x" :y="r.value.y - 3" text-anchor="middle">{{ r.value.text }}</text>
         </g>
         <!-- parts -->
@@ -157,10 +160,10 @@ defineExpose({ fit })
             </template>
           </template>
           <template v-else-if="isTerminal(p.part)">
-            <title>{{ p.part.kind }} {{ p.part.label }} = {{ shortValue(terminalDigits(p)) }}</title>
+            <title>{{ p.part.kind }} {{ p.part.label }} = {{ terminalValue(p) }}</title>
             <path class="terminal" :class="{ bad: p.part.kind === 'output' && astray.has(p.part.pins[0].id) }" :d="p.part.kind === 'input' ? `M0 1H${p.w - 8}L${p.w} ${p.h / 2}L${p.w - 8} ${p.h - 1}H0Z` : `M8 1H${p.w}V${p.h - 1}H8L0 ${p.h / 2}Z`" @dblclick="p.part.kind === 'output' && emit('back', p.part.pins[0].id)" />
             <text class="port" :x="p.part.kind === 'input' ? 7 : 13" :y="p.h / 2 + 4">{{ p.part.label }}</text>
-            <text class="level" :class="{ bad: p.part.kind === 'output' && astray.has(p.part.pins[0].id) }" :x="p.part.kind === 'input' ? p.w / 2 : p.w / 2 + 4" :y="p.h + 12" text-anchor="middle">{{ shortValue(terminalDigits(p)) }}<tspan v-if="p.part.kind === 'output' && astray.get(p.part.pins[0].id)" class="want"> not {{ astray.get(p.part.pins[0].id) }}</tspan></text>
+            <text class="level" :class="{ bad: p.part.kind === 'output' && astray.has(p.part.pins[0].id) }" :x="p.part.kind === 'input' ? p.w / 2 : p.w / 2 + 4" :y="p.h + 12" text-anchor="middle">{{ terminalValue(p) }}<tspan v-if="p.part.kind === 'output' && astray.get(p.part.pins[0].id)" class="want"> not {{ astray.get(p.part.pins[0].id) }}</tspan></text>
           </template>
           <template v-else>
             <title>{{ p.part.label }}, lines {{ p.part.line }} to {{ p.part.end_line }}</title>
@@ -171,6 +174,9 @@ defineExpose({ fit })
               <text class="pin" :x="x.pin.side === 'in' ? (x.pin.edge ? 9 : 5) : p.w - 5" :y="x.y - p.y + 4" :text-anchor="x.pin.side === 'in' ? 'start' : 'end'">{{ x.pin.name }}</text>
             </template>
           </template>
+        </g>
+        <g v-for="r in runs.filter((x) => x.tag)" :key="`t${r.run.start}`" class="told" :transform="`translate(${r.run.points[0].x - 4} ${r.run.points[0].y + 7})`">
+          <rect class="tag" :width="r.tag.length * 5.6 + 9" height="14" rx="3" /><text class="tagged" x="4" y="10.5">{{ r.tag }}</text>
         </g>
       </g>
     </svg>
@@ -215,6 +221,8 @@ text { fill: var(--ink); font: 11px var(--sans); }
 .reach:hover { stroke: var(--lacquer); stroke-opacity: 0.14; }
 .halo { fill: none; stroke: var(--fail); stroke-opacity: 0.34; stroke-width: 10; stroke-linecap: round; }
 .lit { fill: none; stroke: var(--lacquer); stroke-opacity: 0.3; stroke-width: 12; stroke-linecap: round; }
+.dot { fill: var(--ink-2); }
+.told { pointer-events: none; }
 .tag { fill: var(--lacquer); }
 .tagged { fill: var(--paper); font: 600 10px var(--sans); }
 </style>

@@ -2,7 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import type { CircuitPart, CircuitPin, HandState, Review } from '../../api/types'
+import type { CaseRow, CircuitPart, CircuitPin, HandState, Review } from '../../api/types'
 import { useKeys } from '../../shared/keys'
 import CircuitDrawing from './CircuitDrawing.vue'
 import HandDrive from './HandDrive.vue'
@@ -11,7 +11,7 @@ import { digitsOf, fanIn, type Indexed, wireName } from './model'
 import type { SymbolSet } from './symbols'
 
 const props = defineProps<{
-  at: Indexed | null; trouble: string; review: Review; taskId: number; chosenCase: number | null; probes: number[]; lines: { file: string; from: number; to: number } | null
+  at: Indexed | null; trouble: string; review: Review; rows: CaseRow[]; files: { path: string; text: string }[]; text: (path: string) => string; taskId: number; chosenCase: number | null; probes: number[]; lines: { file: string; from: number; to: number } | null
 }>()
 const emit = defineEmits<{ probe: [pin: number]; part: [part: CircuitPart]; source: [file: string, line: number]; edit: [file: string, line: number, text: string]; hand: [state: HandState | null] }>()
 
@@ -43,7 +43,7 @@ const explains = computed(() => new Set(props.at?.circuit.explains ?? []))
 const astray = computed(() => {
   const found = new Map<number, string>()
   if (!props.at) return found
-  const row = props.review.rows.find((r) => r.index === props.chosenCase)
+  const row = props.rows.find((r) => r.index === props.chosenCase)
   for (const part of outputs.value) {
     const ours = props.review.binding.find((b) => b.theirs === part.label)?.ours ?? part.label
     const n = props.review.outputs.indexOf(ours)
@@ -117,7 +117,7 @@ const excerpt = computed(() => {
   const l = props.lines
   const file = l && props.review.files.find((f) => f.path === l.file)
   if (!l || !file) return null
-  const all = file.text.replaceAll('\r', '').split('\n')
+  const all = props.text(l.file).replaceAll('\r', '').split('\n')
   return { file: l.file, lines: all.slice(l.from - 1, Math.min(l.to, l.from + 4)).map((text, i) => ({ number: l.from + i, text })), more: Math.max(0, l.to - l.from - 4) }
 })
 const caption = computed(() => {
@@ -128,15 +128,15 @@ const caption = computed(() => {
 const likely = computed(() => {
   const at = props.at
   if (!at) return ''
-  const names = at.circuit.explains.map((id) => {
-    const pin = at.pin.get(id) as CircuitPin
-    const line = at.owner.get(id)?.line
-    return `${wireName(at, pin)} (line ${line})`
-  })
+  const last = new Set(at.circuit.wires.filter((w) => at.owner.get(w.end)?.kind === 'output').map((w) => w.start))
+  const named = (id: number): string => `${wireName(at, at.pin.get(id) as CircuitPin)} (line ${at.owner.get(id)?.line})`
+  const names = at.circuit.explains.map(named)
   if (!names.length) return ''
+  if (at.circuit.explains.every((id) => last.has(id))) return `nothing before ${names.join(' or ')} explains it alone: look there`
   return names.length === 1 ? `another value on ${names[0]} alone would make every case right` : `another value on any of ${names.join(', ')} alone would make every case right`
 })
 const differs = computed(() => props.at?.circuit.likeness.filter((k) => k.how === 'name' && k.differs.length && props.at?.owner.get(k.pin)?.kind !== 'output' && !props.review.outputs.includes(k.name)) ?? [])
+const portsOfTheirs = computed(() => new Map(props.review.ports.map((p) => [props.review.binding.find((b) => b.ours === p.name)?.theirs ?? p.name, p])))
 const inputPorts = computed(() => props.review.ports.filter((p) => p.direction === 'in'))
 /** The chosen case's inputs, to begin with by hand. */
 const startDigits = computed(() => {
@@ -154,7 +154,7 @@ const startDigits = computed(() => {
   <div class="pane">
     <p v-if="trouble || at?.circuit.trouble" class="quiet">{{ trouble || at?.circuit.trouble }}</p>
     <template v-else-if="at">
-      <HandDrive v-if="isByHand" :task-id="taskId" :handin="review.handin_id" :ports="inputPorts" :clock="review.clock" :start="startDigits" @state="take" @leave="isByHand = false" />
+      <HandDrive v-if="isByHand" :task-id="taskId" :handin="review.handin_id" :ports="inputPorts" :clock="review.clock" :start="startDigits" :files="files" @state="take" @leave="isByHand = false" />
       <div class="bar">
         <span class="quiet small">{{ caption }}<template v-if="isBusy"> …</template></span>
         <button v-if="backFrom !== null" type="button" class="chip" @click="backFrom = null">all of it ✕</button>
@@ -165,7 +165,7 @@ const startDigits = computed(() => {
         <Button size="small" :title="symbols === 'rectangular' ? 'distinctive shapes' : 'rectangular outlines'" @click="turnSymbols">Symbols <span class="key">y</span></Button>
       </div>
       <CircuitDrawing
-        v-if="layout" ref="drawing" :at="at" :layout="layout" :digits="digits" :place="place" :chosen="chosen" :probes="probes" :explains="explains" :astray="astray" :symbols="symbols"
+        v-if="layout" ref="drawing" :at="at" :layout="layout" :digits="digits" :place="place" :chosen="chosen" :probes="probes" :explains="explains" :astray="astray" :symbols="symbols" :ports="portsOfTheirs"
         :caption="`circuit of ${review.name}: ${caption}`" @wire="(id) => emit('probe', id)" @part="(p) => emit('part', p)" @fold="fold" @back="(id) => (backFrom = id)"
       />
       <p v-if="likely" class="likely small">{{ likely }}</p>
@@ -183,6 +183,7 @@ const startDigits = computed(() => {
 </template>
 
 <style scoped>
+.bar .key { margin-left: 5px; }
 .pane { display: flex; flex-direction: column; gap: 6px; flex: 1; min-height: 0; }
 .bar { display: flex; gap: 6px; align-items: center; }
 .spring { flex: 1; }

@@ -8,7 +8,7 @@ import type { HandState } from '../../api/types'
 /** An input as it is set by hand: digits leftmost first, and how its value is written. */
 interface Input { name: string; digits: string; keys: string[]; typed: string | null }
 
-const props = defineProps<{ taskId: number; handin: number; ports: { name: string; width: number; radix: string; signed: boolean }[]; clock: string; start: string[] | null }>()
+const props = defineProps<{ taskId: number; handin: number; ports: { name: string; width: number; radix: string; signed: boolean }[]; clock: string; start: string[] | null; files: { path: string; text: string }[] }>()
 const emit = defineEmits<{ state: [state: HandState | null]; leave: [] }>()
 /** Keys near each other, for the digits from the left of the first input on. */
 const ROW = 'asdfghjklqwertyuiopvbnm'.split('')
@@ -39,7 +39,7 @@ async function move(action: string): Promise<void> {
   const number = ++wanted
   isBusy.value = true
   try {
-    const found = await post<HandState>(`/tasks/${props.taskId}/review/${props.handin}/hand`, { moves: moves.value })
+    const found = await post<HandState>(`/tasks/${props.taskId}/review/${props.handin}/hand`, { moves: moves.value, files: props.files })
     if (number !== wanted) return
     state.value = found
     trouble.value = found.trouble
@@ -166,6 +166,7 @@ onBeforeUnmount(() => {
 .outputs { border-collapse: collapse; font-size: 12.5px; }
 .outputs th { font: 400 11px var(--sans); color: var(--ink-2); text-align: left; padding: 0 8px; }
 .outputs td { padding: 0 8px; }
+.key { margin-left: 4px; }
 .bad { color: var(--fail-text); }
 .side { display: grid; gap: 4px; justify-items: end; }
 </style>

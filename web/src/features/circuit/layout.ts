@@ -6,7 +6,7 @@ import type { Indexed } from './model'
 
 /** Where a part stands, with the places of its pins on the drawing. */
 export interface Placed { part: CircuitPart; x: number; y: number; w: number; h: number; folded: boolean; pins: { pin: CircuitPin; x: number; y: number }[] }
-export interface Run { start: number; end: number; label: string; points: { x: number; y: number }[] }
+export interface Run { start: number; end: number; label: string; points: { x: number; y: number }[]; dots: { x: number; y: number }[] }
 export interface Layout { parts: Placed[]; runs: Run[]; width: number; height: number; milliseconds: number }
 
 const PITCH = 18
@@ -106,7 +106,7 @@ function collect(at: Indexed, done: ElkNode, folded: Set<number>): Omit<Layout, 
     const [start, end] = e.id.slice(1).split('-').map(Number)
     const section = e.sections?.[0]
     const points = section ? [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] : []
-    return { start, end, label: labels.get(e.id) ?? '', points }
+    return { start, end, label: labels.get(e.id) ?? '', points, dots: e.junctionPoints ?? [] }
   })
   return { parts, runs, width: done.width ?? 0, height: done.height ?? 0 }
 }

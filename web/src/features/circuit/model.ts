@@ -38,6 +38,14 @@ export function shortValue(digits: string): string {
   return '0x' + BigInt('0b' + digits).toString(16).padStart(Math.ceil(digits.length / 4), '0')
 }
 
+/** Digits as the spec's port writes them. */
+export function portValue(digits: string, port: { radix: string; signed: boolean } | undefined): string {
+  if (!port || port.radix === 'bin' || /[xz]/.test(digits)) return shortValue(digits)
+  const number = BigInt('0b' + digits)
+  if (port.radix === 'hex') return '0x' + number.toString(16).padStart(Math.ceil(digits.length / 4), '0')
+  return String(port.signed && digits[0] === '1' ? number - (1n << BigInt(digits.length)) : number)
+}
+
 /** A wire's name: its signal, or what makes it and where. */
 export function wireName(at: Indexed, pin: CircuitPin): string {
   const names = pin.bits.map((b) => at.circuit.names[b]).filter(Boolean)
@@ -51,6 +59,14 @@ export function wireName(at: Indexed, pin: CircuitPin): string {
     return pin.name || `${names.length} wires`
   }
   return part ? `${part.kind} in line ${part.line}` : 'wire'
+}
+
+/** The name that a wire was given in the text, if it was and is no port's. */
+export function givenName(at: Indexed, pin: CircuitPin): string {
+  const part = at.owner.get(pin.id)
+  if (!part || part.kind === 'input' || part.kind === 'unit' || part.kind === 'process' || !pin.bits.every((b) => at.circuit.names[b])) return ''
+  const name = wireName(at, pin)
+  return name.slice(name.lastIndexOf('.') + 1)
 }
 
 /** Everything that a pin depends on: the parts of its fan-in cone, and the boxes around them. */

@@ -1,12 +1,12 @@
 import { computed, ref, type Ref, shallowRef, watch } from 'vue'
 
-import { get, sentence } from '../../api/client'
+import { get, post, sentence } from '../../api/client'
 import type { Circuit, CircuitPin, HandState, Review } from '../../api/types'
 import type { Probe } from '../../shared/probe'
 import { digitsOf, index, type Indexed, shortValue, wireName } from './model'
 
 /** The circuit of the hand-in under review, fetched when it is first wanted, and the wires chosen as probes. */
-export function useProbes(taskId: () => number, review: Ref<Review | null>) {
+export function useProbes(taskId: () => number, review: Ref<Review | null>, changed: Ref<{ path: string; text: string }[]>) {
   const at = shallowRef<Indexed | null>(null)
   const trouble = ref('')
   const probes = ref<number[]>([])
@@ -18,8 +18,11 @@ export function useProbes(taskId: () => number, review: Ref<Review | null>) {
     if (!handin || loaded === handin) return
     loaded = handin
     try {
-      const found = await get<Circuit>(`/tasks/${taskId()}/review/${handin}/circuit`)
-      if (loaded === handin) at.value = index(found)
+      const path = `/tasks/${taskId()}/review/${handin}/circuit`
+      const found = await (changed.value.length ? post<Circuit>(path, { files: changed.value }) : get<Circuit>(path))
+      if (loaded !== handin) return
+      at.value = index(found)
+      probes.value = probes.value.filter((p) => at.value?.pin.has(p))
     } catch (error) {
       trouble.value = sentence(error)
     }
@@ -30,6 +33,12 @@ export function useProbes(taskId: () => number, review: Ref<Review | null>) {
     trouble.value = ''
     probes.value = []
   })
+  /** The drawing follows a scratch copy that can be run. */
+  function again(): void {
+    if (!loaded) return
+    loaded = 0
+    void open()
+  }
   /** A wire by its pin becomes a probe, or is none any more. What carries the same digits is the same wire. */
   function turnProbe(pin: number): void {
     const same = (a: number): string => at.value?.pin.get(a)?.bits.join() ?? ''
@@ -45,5 +54,5 @@ export function useProbes(taskId: () => number, review: Ref<Review | null>) {
       return { pin: id, name: wireName(found, pin), values }
     })
   })
-  return { at, trouble, probes, columns, turnProbe, open, byHand }
+  return { at, trouble, probes, columns, turnProbe, open, again, byHand }
 }

@@ -23,8 +23,8 @@ const error = computed(() => outcome.value?.messages.find((m) => m.severity === 
       <b :class="{ bad: outcome.turned_wrong.length }">{{ outcome.turned_wrong.length }}</b> wrong: {{ outcome.passed }} of {{ outcome.total }}
     </span>
     <span class="spring"></span>
-    <Button v-if="scratch.isChanged.value && outcome" size="small" type="primary" @click="emit('quote', scratch.quote())">Quote in the comment</Button>
-    <Button v-if="scratch.isChanged.value" size="small" @click="scratch.reset()">As handed in</Button>
+    <Button v-if="scratch.isChanged.value && outcome" size="small" type="primary" @click="emit('quote', scratch.quote())">Quote</Button>
+    <Button v-if="scratch.isChanged.value" size="small" @click="scratch.reset()">Undo</Button>
     <Button size="small" @click="emit('leave')">Leave</Button>
   </div>
 </template>

@@ -39,8 +39,7 @@ export function useScratch(taskId: () => number, review: Ref<Review | null>) {
     }
     isBusy.value = true
     try {
-      const files = [...texts].map(([path, t]) => ({ path, text: t }))
-      const found = await post<WhatIf>(`/tasks/${taskId()}/review/${handin}/what-if`, { files })
+      const found = await post<WhatIf>(`/tasks/${taskId()}/review/${handin}/what-if`, { files: files.value })
       if (number !== wanted) return
       outcome.value = found
       trouble.value = ''
@@ -83,6 +82,8 @@ export function useScratch(taskId: () => number, review: Ref<Review | null>) {
     for (const i of outcome.value?.turned_wrong ?? []) found.set(i, 'wrong')
     return found
   })
-  return { text, set, setLine, reset, quote, outcome, trouble, isBusy, isChanged, turned }
+  /** The changed texts as the server takes them. */
+  const files = computed(() => [...texts].filter(([path, t]) => t !== original(path)).map(([path, t]) => ({ path, text: t })))
+  return { text, files, set, setLine, reset, quote, outcome, trouble, isBusy, isChanged, turned }
 }
 export type Scratch = ReturnType<typeof useScratch>
