@@ -8,8 +8,8 @@ import pytest
 
 from obento.core.check.check import check_handin, open_spec
 from obento.core.handin import HandinFile
-from obento.server.letters import fill
 from obento.server.marks import computed_mark, settle
+from obento.server.placeholders import fill
 
 
 def entry(kind: str, value: float | None = None, result: int | None = None, reason: str = "") -> dict[str, Any]:

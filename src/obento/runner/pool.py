@@ -6,7 +6,7 @@ import logging
 import multiprocessing
 import secrets
 import threading
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import CancelledError, TimeoutError
 from types import TracebackType
 from typing import Any, Literal, TypeVar
@@ -75,6 +75,11 @@ class CheckPool:
     def check(self, task: Task) -> Checked | str:
         """Check a hand-in and wait for it: a scratch copy, of which nothing is kept."""
         return self._waited(run_task, task)
+
+    def check_all(self, tasks: Sequence[Task]) -> list[Checked]:
+        """Check hand-ins side by side and wait for all; what had to be stopped is an outcome too."""
+        futures = [self._schedule(run_task, task) for task in tasks]
+        return [outcome_of(future, self.seconds) or stopped("this was cancelled") for future in futures]
 
     def repair(self, task: Task) -> Repair | str | None:
         """Look for the smallest change of a hand-in and wait for it; a sentence where it could not be done."""

@@ -5,10 +5,12 @@ from __future__ import annotations
 import logging
 import queue
 import threading
+from concurrent.futures import CancelledError
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Literal
 
 from obento.core.check.expectation import Expectation
+from obento.core.check.marking import mark_of
 from obento.core.check.outcome import Checked
 from obento.core.check.repair import Repair
 from obento.core.check.trace import Trace
@@ -17,21 +19,20 @@ from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool
 from obento.runner.worker import Task, TraceTask
 from obento.server.errors import Trouble
-from obento.server.marks import computed_mark, held_reason
+from obento.server.marks import held_reason
 from obento.server.specs import OpenSpec, SpecShelf
-from obento.store import feedback, handins, labs, people, results
+from obento.store import feedback, handins, labs, people, repairs, results
 from obento.store.connection import Connection, Store
 
 log = logging.getLogger(__name__)
 
 _REPAIR_SECONDS = 20.0
 _MOST_WAITING = 3
-_MOST_KEPT = 2_000
 
 
 @dataclass(slots=True)
 class Job:
-    """One attempt against one spec version."""
+    """One attempt against one spec version. `counts` says whether its mark is that of the hand-in."""
 
     handin_id: int
     attempt_id: int
@@ -40,6 +41,7 @@ class Job:
     choices: tuple[tuple[str, str], ...]
     late: bool
     late_share: float
+    counts: Literal["yes", "no", "if best"]
 
 
 @dataclass(slots=True)
@@ -61,17 +63,18 @@ class CheckService:
     def __init__(self, store: Store, shelf: SpecShelf, workers: int, seconds: float) -> None:
         self._store = store
         self._shelf = shelf
-        self._pool = CheckPool(workers, seconds)
+        self.pool = CheckPool(workers, seconds)
         self._helper = CheckPool(1, min(seconds, _REPAIR_SECONDS))
         self.at_hand = CheckPool(1, min(seconds, _REPAIR_SECONDS))
         """For what somebody is waiting for: it never queues behind a class."""
         self._helping = threading.BoundedSemaphore(_MOST_WAITING)
-        self._repairs: dict[int, Repair | None] = {}
+        self._is_closing = False
         self._runs: dict[int, Run] = {}
         self._lock = threading.Lock()
 
     def close(self) -> None:
-        self._pool.close()
+        self._is_closing = True
+        self.pool.close()
         self._helper.close()
         self.at_hand.close()
 
@@ -95,18 +98,39 @@ class CheckService:
 
         It has a worker of its own, so that nobody who leafs through a class waits for it.
         """
-        if result_id in self._repairs:
-            return self._repairs[result_id]
+        with self._store.transaction() as c:
+            known = repairs.repairs_of(c, [result_id])
+        if known:
+            return known[result_id]
         if not self._helping.acquire(blocking=False):
             return None
         try:
-            found = self._helper.repair(task)
+            return self._looked_for(result_id, task)
         finally:
             self._helping.release()
-        if len(self._repairs) > _MOST_KEPT:
-            self._repairs.clear()
-        self._repairs[result_id] = None if isinstance(found, str) else found
-        return self._repairs[result_id]
+
+    def _looked_for(self, result_id: int, task: Task) -> Repair | None:
+        """Look for a change in the helper and keep what was found; a search that had to be stopped is kept as one without result."""
+        found = self._helper.repair(task)
+        repair = Repair([], 0, False) if found is None or isinstance(found, str) else found
+        self._store.retrying(lambda c: repairs.put_repair(c, result_id, repair), seconds=10)
+        return repair if repair.tried else None
+
+    def _mend(self, wrong: list[tuple[int, Task]]) -> None:
+        """After a run: what could be changed in the wrong hand-ins, so that letters can say so. Ends with the service."""
+        for result_id, task in wrong:
+            if self._is_closing:
+                return
+            with self._store.transaction() as c:
+                known = repairs.repairs_of(c, [result_id])
+            if known:
+                continue
+            try:
+                self._looked_for(result_id, task)
+            except (Exception, CancelledError):
+                if not self._is_closing:
+                    log.exception("looking for changes ended early")
+                return
 
     def run_of(self, lab_id: int) -> Run | None:
         return self._runs.get(lab_id)
@@ -143,6 +167,7 @@ class CheckService:
         lab = labs.lab(c, lab_id)
         assert lab is not None
         rows = handins.handins_of(c, lab_id)
+        attempts = {row["id"]: handins.attempts_of(c, row["id"]) for row in rows if row["attempts"] > 1}
         for task in labs.tasks_of(c, lab_id):
             if not task["is_right"]:
                 continue
@@ -152,15 +177,19 @@ class CheckService:
                 if row["attempt_id"] is None:
                     continue
                 chosen = handins.choices(c, row["id"], task["id"])
-                if results.has_result(c, row["attempt_id"], spec.version_id, engine_version(), results.choices_digest(chosen)):
-                    continue
-                jobs.append(Job(row["id"], row["attempt_id"], task["id"], spec, chosen, bool(row["late"]), float(lab["late_share"])))
+                digest = results.choices_digest(chosen)
+                for attempt in attempts.get(row["id"]) or [{"id": row["attempt_id"], "late": row["late"]}]:
+                    if results.has_result(c, attempt["id"], spec.version_id, engine_version(), digest):
+                        continue
+                    counts = _counts(lab["which_attempt"], attempt["id"] == row["attempt_id"])
+                    jobs.append(Job(row["id"], attempt["id"], task["id"], spec, chosen, bool(attempt["late"]), float(lab["late_share"]), counts))
         run_id = results.start_run(c, lab_id, person_id, len(jobs))
         people.audit(c, person_id, "check", f"lab {lab_id}", {"run": run_id, "to do": len(jobs)})
         return jobs, run_id
 
     def _work(self, run: Run, jobs: list[Job]) -> None:
         finished: queue.SimpleQueue[tuple[Job, Checked | None]] = queue.SimpleQueue()
+        wrong: list[tuple[int, Task]] = []
         try:
             files: dict[int, tuple[HandinFile, ...]] = {}
             provided: dict[int, tuple[HandinFile, ...]] = {}
@@ -170,13 +199,15 @@ class CheckService:
                 if job.task_id not in provided:
                     provided[job.task_id] = self._provided(job.task_id)
                 task = Task(job.spec.files, files[job.attempt_id], provided[job.task_id], job.choices)
-                run.futures.append(self._pool.submit(task, lambda c, job=job: finished.put((job, c))))  # type: ignore[misc]
+                run.futures.append(self.pool.submit(task, lambda c, job=job: finished.put((job, c))))  # type: ignore[misc]
                 if run.cancelled:
                     run.futures[-1].cancel()
             for _ in jobs:
                 job, checked = finished.get()
                 if checked is not None:
-                    self._store.retrying(lambda c, job=job, checked=checked: self._enter(c, job, checked), seconds=3600)  # type: ignore[misc]
+                    result_id = self._store.retrying(lambda c, job=job, checked=checked: self._enter(c, job, checked), seconds=3600)  # type: ignore[misc]
+                    if checked.status == "checked" and checked.verdict is not None and checked.verdict.right != job.spec.expectation.cases.full:
+                        wrong.append((result_id, Task(job.spec.files, files[job.attempt_id], provided[job.task_id], job.choices)))
                 run.done += 1
             state = "cancelled" if run.cancelled else "done"
         except Exception:
@@ -186,6 +217,8 @@ class CheckService:
             self._store.retrying(lambda c: results.end_run(c, run.id, state, run.done), seconds=3600)
         finally:
             run.state = state
+        if state == "done":
+            self._mend(wrong)
 
     def _files(self, attempt_id: int) -> tuple[HandinFile, ...]:
         return tuple(self._store.retrying(lambda c: handins.attempt_files(c, attempt_id), seconds=3600))
@@ -194,16 +227,26 @@ class CheckService:
         found = self._store.retrying(lambda c: labs.task_files(c, task_id, provided=True), seconds=3600)
         return tuple(HandinFile(name, data) for name, data in found)
 
-    def _enter(self, c: Connection, job: Job, checked: Checked) -> None:
+    def _enter(self, c: Connection, job: Job, checked: Checked) -> int:
+        """Keep an outcome, and the mark that comes of it if it is the one that counts; gives the outcome's id."""
         expectation: Expectation = job.spec.expectation
         result_id = results.add_result(
             c, job.attempt_id, job.task_id, job.spec.version_id, engine_version(), results.choices_digest(job.choices),
             checked, expectation.cases.count,
         )  # fmt: skip
+        if job.counts == "no" or (job.counts == "if best" and not results.is_best(c, result_id)):
+            return result_id
         if checked.verdict is None or checked.status != "checked":
             feedback.add_mark(c, job.handin_id, job.task_id, "held", None, held_reason(checked.status), result_id)
-            return
-        mark = computed_mark(expectation, checked.verdict)
-        feedback.add_mark(c, job.handin_id, job.task_id, "computed", mark, "", result_id)
+            return result_id
+        mark = mark_of(expectation, checked.verdict, checked.rules)
+        feedback.add_mark(c, job.handin_id, job.task_id, "computed", mark.value, mark.reason, result_id)
         if job.late and job.late_share:
-            feedback.add_mark(c, job.handin_id, job.task_id, "late", round(-mark * job.late_share, 3), "handed in late", result_id)
+            feedback.add_mark(c, job.handin_id, job.task_id, "late", round(-mark.value * job.late_share, 3), "handed in late", result_id)
+        return result_id
+
+
+def _counts(which_attempt: str, is_chosen: bool) -> Literal["yes", "no", "if best"]:
+    if which_attempt == "best":
+        return "if best"
+    return "yes" if is_chosen else "no"

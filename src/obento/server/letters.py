@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import json
-import re
 from typing import Any
 
 from obento.core.check.expectation import Expectation
 from obento.runner.engine import engine_version
 from obento.server.errors import Trouble, not_found
 from obento.server.models import CaseRow, FeedbackStudent, FeedbackTask, FeedbackView, Letter, LetterTask, Released
+from obento.server.placeholders import fill, own_words
 from obento.server.security import new_token, token_hash
+from obento.server.shown import hidden_cases
 from obento.server.specs import SpecShelf
 from obento.server.views import TaskPicture, case_rows, first_wrong, wrong_cases
 from obento.server.waves import around
@@ -19,8 +20,6 @@ from obento.store.connection import Connection
 
 _MOST_ROWS = 64
 _MOST_STEPS = 10
-_CONDITIONAL = ("wrong", "undefined")
-_PLACEHOLDER = re.compile(r"\{(name|right|total|mark|when|line|file|unit)\}")
 
 
 class LabPicture:
@@ -70,7 +69,7 @@ class LabPicture:
         mark = t.mark(row["id"])
         detail = json.loads(result["detail"])
         letter = for_nothing.model_copy(update={"status": result["status"], "mark": mark.value, "held": mark.reason if mark.held else ""})
-        letter.late = mark.reason if not mark.held and mark.reason == "handed in late" else ""
+        letter.late = "" if mark.held or mark.by_hand else mark.reason
         letter.messages = [
             f"{m['file']}:{m['line']}: {m['text']}" + (f" ({m['hint']})" if m["hint"] else "") if m["line"] else m["text"]
             for m in detail["messages"] if m["severity"] == "error"
@@ -91,22 +90,16 @@ class LabPicture:
                 letter.passed = letter.compared = 0
         key = t.state.cluster_key(result)
         comment, note = t.comments.get((key, 0)), t.comments.get(("", row["id"]))
-        # A sentence with a condition first: it is what {when} stands for.
-        finding = next((f for f in sorted(detail["findings"], key=lambda f: f["kind"] not in _CONDITIONAL) if f.get("output")), None)
-        message = next((m for m in detail["messages"] if m["severity"] == "error" and m["line"]), None)
-        place = finding or message or {}
-        values = {
+        values = own_words(t, result, detail) | {
             "name": student.split(" ")[0], "right": str(letter.passed), "total": str(letter.compared),
-            "mark": "" if mark.value is None else f"{mark.value:g}", "when": _when(finding), "line": _line(place), "file": place.get("file") or "",
-            "unit": result["unit"],
+            "mark": "" if mark.value is None else f"{mark.value:g}",
         }  # fmt: skip
         letter.comment = fill(comment["text"] if comment else "", values)
         letter.note = fill(note["text"] if note else "", values)
         return letter
 
     def _hidden(self, t: TaskPicture, case: int) -> bool:
-        hidden = t.expectation.spec.hidden
-        return any(t.expectation.groups[name] >> case & 1 for name in hidden if name in t.expectation.groups)
+        return bool(hidden_cases(t.expectation) >> case & 1)
 
     def view(self) -> FeedbackView:
         letters = feedback.letters_of(self.c, self.lab["id"])
@@ -173,20 +166,6 @@ def _same_letter(frozen: dict[str, Any], letter: Letter) -> bool:
         for task in one["tasks"]:
             task.pop("engine", None)  # another engine that finds the same is no reason to write again
     return bool(frozen == fresh)
-
-
-def fill(text: str, values: dict[str, str]) -> str:
-    """Put each student's own words into a comment; a placeholder without a value reads as `...`."""
-    return _PLACEHOLDER.sub(lambda m: values.get(m[1]) or "...", text)
-
-
-def _when(finding: dict[str, Any] | None) -> str:
-    text = finding["text"] if finding else ""
-    return (text.partition(" whenever ")[2] or text.partition(" only when ")[2]).rpartition(":")[0]
-
-
-def _line(place: dict[str, Any]) -> str:
-    return f"line {place['line']}" if place.get("line") else ""
 
 
 def _again(expectation: Expectation, rows: list[CaseRow], inputs: list[str], outputs: list[str]) -> str:

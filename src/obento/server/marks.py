@@ -6,9 +6,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from obento.core.check.expectation import Expectation
-from obento.core.check.verdict import Verdict
-
 _HELD = {
     "unreadable": "does not compile",
     "no_unit": "the unit is missing",
@@ -20,27 +17,6 @@ _HELD = {
 
 def held_reason(status: str) -> str:
     return _HELD.get(status, status)
-
-
-def computed_mark(expectation: Expectation, verdict: Verdict) -> float:
-    """Marks by the spec. Only compared cases count: a don't-care is no merit."""
-    marks = expectation.spec.marks
-    compared = expectation.cases.full & ~verdict.not_compared
-
-    def share(plane: int) -> float:
-        total = (compared & plane).bit_count()
-        return (verdict.passed & plane).bit_count() / total if total else 1.0
-
-    everything = expectation.cases.full
-    if marks.by == "all":
-        return marks.total if share(everything) == 1.0 else 0.0
-    if marks.by == "groups" and expectation.groups:
-        weights = {name: marks.weights.get(name, 1.0) for name in expectation.groups}
-        total = sum(weights.values())
-        if total:
-            earned = sum(weights[name] * share(plane) for name, plane in expectation.groups.items())
-            return round(marks.total * earned / total, 2)
-    return round(marks.total * share(everything), 2)
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,8 +44,12 @@ def settle(entries: Sequence[dict[str, Any]]) -> Mark:
         return Mark(None, True, newest["held"]["reason"], False)
     if "computed" not in newest:
         return Mark(None, True, "not checked yet", False)
-    value = float(newest["computed"]["value"])
+    value, reason = float(newest["computed"]["value"]), str(newest["computed"]["reason"])
     late = newest.get("late")
     if late is not None and order["late"] > order["computed"] - 1 and late["result_id"] == newest["computed"]["result_id"]:
-        return Mark(round(value + float(late["value"]), 2), False, late["reason"], False)
-    return Mark(value, False, "", False)
+        return Mark(round(value + float(late["value"]), 2), False, _joined(late["reason"], reason), False)
+    return Mark(value, False, reason, False)
+
+
+def _joined(*reasons: str) -> str:
+    return "; ".join(r for r in reasons if r)

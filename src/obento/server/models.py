@@ -383,6 +383,68 @@ class RepairView(BaseModel):
     is_whole: bool
 
 
+class BankEntry(BaseModel):
+    """A comment of an earlier lab or another task; `same_kind` when it was written on the same kind of mistake."""
+
+    text: str
+    place: str
+    same_kind: bool
+
+
+class DraftView(BaseModel):
+    text: str
+    bank: list[BankEntry]
+
+
+class Drafted(BaseModel):
+    """How many comments were drafted; those that somebody has written stay."""
+
+    drafted: int
+
+
+class MarksColumns(BaseModel):
+    columns: list[str]
+    usual: list[str]
+
+
+class Since(BaseModel):
+    """What turned since the attempt before; `is_known` is false where that one was not checked under this spec."""
+
+    attempt: int
+    is_known: bool
+    status: str = ""
+    passed: int = 0
+    turned_right: list[int] = []
+    turned_wrong: list[int] = []
+
+
+class Effect(BaseModel):
+    """One hand-in under another text of the spec, beside what it has now."""
+
+    handin_id: int
+    name: str
+    kind: str
+    passed: int
+    total: int
+    mark: float | None
+    new_kind: str
+    new_passed: int
+    new_total: int
+    new_mark: float | None
+    by_hand: bool
+
+
+class EffectAsked(BaseModel):
+    """A text of the spec, and the hand-ins to be looked at: some at a time."""
+
+    text: str = Field(max_length=400_000)
+    handin_ids: list[int] = Field(max_length=40)
+
+
+class Effects(BaseModel):
+    effects: list[Effect]
+
+
 class LineNote(BaseModel):
     file: str
     line: int
@@ -417,6 +479,7 @@ class ReviewView(BaseModel):
     files: list[SourceFileView]
     notes: list[LineNote]
     messages: list[MessageView]
+    since: Since | None
     ports: list[PortView]
     clock: str
     binding: list[NameBinding]

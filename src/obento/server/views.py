@@ -30,11 +30,12 @@ from obento.server.models import (
     NameBinding,
     ResultsView,
     ReviewView,
+    Since,
     SourceFileView,
 )
 from obento.server.preview import case_label, case_name, port_views, step_place
 from obento.server.specs import OpenSpec
-from obento.store import feedback, handins, labs, results
+from obento.store import feedback, handins, labs, repairs, results
 from obento.store.connection import Connection
 
 _TITLES = SLIPS | TIMING_SLIPS | {"ripple-clock", "race"}
@@ -59,6 +60,7 @@ class TaskPicture:
         self.state: TaskState = task_state(c, task, self.rows, lab["which_attempt"])
         self.bindings = results.bindings_of(c, [r["id"] for r in self.state.by_handin.values()])
         self.comments = feedback.comments_of(c, task["id"])
+        self.repairs = repairs.repairs_of(c, [r["id"] for r in self.state.by_handin.values()])
         self._first_of: dict[str, bytes] = {}
         self.ledger = feedback.marks_of(c, lab["id"])
 
@@ -264,7 +266,7 @@ class TaskPicture:
             received_at=attempt["received_at"], late=bool(attempt["late"]), passed=result["passed"], total=result["total"], mark=mark.value,
             held=mark.held, mark_reason=mark.reason, max_mark=spec.marks.total, inputs=[p.name for p in spec.inputs],
             outputs=[p.name for p in spec.outputs], rows=rows, more_rows=more, clocked=self.expectation.cases.drive is not None,
-            output=detail.get("output", ""), ports=port_views(spec), clock=spec.clock.port if spec.clock else "",
+            since=self._since(handin_id, result), output=detail.get("output", ""), ports=port_views(spec), clock=spec.clock.port if spec.clock else "",
             findings=[f["text"] for f in detail["findings"]],
             rules=[r["text"] for r in detail["rules"] if not r["ok"]], files=files, notes=_line_notes(detail),
             messages=[MessageView(**m) for m in detail["messages"]],
@@ -274,6 +276,22 @@ class TaskPicture:
             ],
             cluster=key, same=same, comment=comment["text"] if comment else "", comment_version=comment["version"] if comment else 0,
             note=note["text"] if note else "", note_version=note["version"] if note else 0,
+        )  # fmt: skip
+
+    def _since(self, handin_id: int, result: dict[str, Any]) -> Since | None:
+        """What turned since the attempt before."""
+        before = [a for a in handins.attempts_of(self.c, handin_id) if a["number"] < result["attempt"]]
+        if not before:
+            return None
+        earlier = next(
+            (r for r in results.results_of(self.c, self.task["id"], result["spec_version_id"]) if r["attempt_id"] == before[-1]["id"]), None
+        )
+        if earlier is None:
+            return Since(attempt=before[-1]["number"], is_known=False)
+        was, now = results.unpack(earlier["plane_right"]), results.unpack(result["plane_right"])
+        return Since(
+            attempt=before[-1]["number"], is_known=True, status=earlier["status"], passed=earlier["passed"], turned_right=set_bits(now & ~was),
+            turned_wrong=set_bits(was & ~now),
         )  # fmt: skip
 
     def worker_task(self, handin_id: int) -> Task:

@@ -14,6 +14,18 @@ def comments_of(c: Connection, task_id: int) -> dict[tuple[str, int], Row]:
     return {(r["cluster"], r["handin_id"]): r for r in rows}
 
 
+def comments_by(c: Connection, person_id: int, task_id: int, cluster: str) -> list[Row]:
+    """Comments on clusters in all classes of a person, newest first, with the outcome they were written on; without the one named."""
+    return c.rows(
+        "SELECT m.text, l.title AS lab, t.title AS task,"
+        " (SELECT r.detail FROM result r WHERE r.task_id = m.task_id AND r.cluster = SUBSTRING_INDEX(m.cluster, ':', 1) LIMIT 1) AS detail"
+        " FROM comment m JOIN task t ON t.id = m.task_id JOIN lab l ON l.id = t.lab_id JOIN class_role k ON k.class_id = l.class_id"
+        " WHERE k.person_id = %s AND m.handin_id = 0 AND TRIM(m.text) <> '' AND NOT (m.task_id = %s AND m.cluster = %s)"
+        " ORDER BY m.at DESC LIMIT 200",
+        person_id, task_id, cluster,
+    )  # fmt: skip
+
+
 class EditedMeanwhile(Exception):
     """Somebody else saved the comment first; `text` is what stands there now."""
 

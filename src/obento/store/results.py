@@ -117,6 +117,17 @@ def results_of(c: Connection, task_id: int, version_id: int) -> list[Row]:
     )  # fmt: skip
 
 
+def is_best(c: Connection, result_id: int) -> bool:
+    """Whether no other attempt of the same hand-in passes more under the same spec version; of equal ones the later is the best."""
+    better = c.value(
+        "SELECT 1 FROM result r JOIN attempt a ON a.id = r.attempt_id JOIN attempt b ON b.handin_id = a.handin_id AND b.id <> a.id"
+        " JOIN result o ON o.attempt_id = b.id AND o.task_id = r.task_id AND o.spec_version_id = r.spec_version_id"
+        " WHERE r.id = %s AND (o.passed > r.passed OR (o.passed = r.passed AND b.number > a.number)) LIMIT 1",
+        result_id,
+    )
+    return better is None
+
+
 def failing_a_case(c: Connection, task_id: int, version_id: int, case: int) -> list[int]:
     """Hand-ins that do not pass one case, found in the packed planes by the database itself."""
     rows = c.rows(

@@ -6,11 +6,12 @@ from collections import Counter
 from dataclasses import dataclass
 
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Process
-from obento.core.ir.drivers import expressions, statements
+from obento.core.ir.design import Design, Instance, Process
+from obento.core.ir.drivers import expressions, statements, stretches_read, written_bits
 from obento.core.spec.model import Rules
 
 _GATES = frozenset(["and", "or", "nand", "nor", "xor", "xnor", "not", "buf", "select", "bufif0", "bufif1", "notif0", "notif1", "flipflop", "latch"])
+_STORES = frozenset(["flipflop", "latch"])
 _PASSIVE = frozenset(["port", "wire", "resolution", "supply", "event", "start"])
 _OPERATORS = {"and": "and", "or": "or", "xor": "xor", "not": "not", "lnot": "not", "rand": "and", "ror": "or", "rxor": "xor"}
 
@@ -28,9 +29,13 @@ def check_rules(rules: Rules, design: Design) -> list[RuleResult]:
     if rules.languages:
         ok = design.language in rules.languages
         results.append(RuleResult("languages", ok, f"written in {design.language}" + ("" if ok else f", not in {' or '.join(rules.languages)}")))
-    if not rules.only_gates and rules.max_gates is None:
+    if not rules.only_gates and rules.max_gates is None and rules.max_levels is None and rules.behaviour:
         return results
     counts = count_gates(design)
+    if not rules.behaviour:
+        found = counts["behaviour"]
+        told = "describes behaviour: processes, arithmetic or computed places" if found else "gates and wires only"
+        results.append(RuleResult("behaviour", not found, told))
     if rules.only_gates:
         others = {k: n for k, n in counts.items() if k not in rules.only_gates}
         told = ", ".join(f"{k} ({n})" for k, n in sorted(others.items()))
@@ -39,6 +44,9 @@ def check_rules(rules: Rules, design: Design) -> list[RuleResult]:
     if rules.max_gates is not None:
         total = sum(counts.values())
         results.append(RuleResult("max_gates", total <= rules.max_gates, f"{total} gates, allowed are {rules.max_gates}"))
+    if rules.max_levels is not None:
+        levels = count_levels(design)
+        results.append(RuleResult("max_levels", levels <= rules.max_levels, f"{levels} gates one after the other, allowed are {rules.max_levels}"))
     return results
 
 
@@ -48,16 +56,27 @@ def count_gates(design: Design) -> Counter[str]:
     unseen = sum(bool(part.unfit) for part in design.parts)  # run step by step only: nothing of it can be counted
     if unseen:
         counts["behaviour"] += unseen
+    if design.language == "wiring" and design.root is not None:
+        counts += _instances(design.root)  # gates may stand inside each other on one line
     for process in design.processes:
         if process.origin in _GATES:
-            counts[process.origin] += 1
+            counts[process.origin] += design.language != "wiring"
         elif process.origin in _PASSIVE:
             continue
         elif process.kind == "continuous" and isinstance(process.body, ir.Assign):
             counts += _operators(process)
         else:
             counts["behaviour"] += 1
-    return counts
+    return +counts
+
+
+def _instances(instance: Instance) -> Counter[str]:
+    counts: Counter[str] = Counter()
+    queue = [instance]
+    for one in queue:  # grows while it is walked
+        counts[one.unit] += one.unit in _GATES
+        queue += one.children
+    return +counts
 
 
 def _operators(process: Process) -> Counter[str]:
@@ -75,3 +94,65 @@ def _operators(process: Process) -> Counter[str]:
                     case _:
                         pass
     return counts
+
+
+def count_levels(design: Design) -> int:
+    """The most gates that follow each other on any way, as written. After what remembers it begins anew; a circle counts once."""
+    makers: dict[int, list[Process]] = {}
+    for process in design.processes:
+        for bit in written_bits(process):
+            makers.setdefault(bit, []).append(process)
+    arriving: dict[int, int] = {}
+    leaving: dict[int, int] = {}
+    stack: list[tuple[Process, list[Process] | None]] = [(p, None) for p in design.processes]
+    while stack:
+        process, before = stack.pop()
+        key = id(process)
+        if before is not None:
+            arriving[key] = _own_levels(process) + max((leaving[id(m)] for m in before), default=0)
+            leaving[key] = 0 if _remembers(process) else arriving[key]
+        elif key not in leaving:
+            leaving[key] = 0  # until it is known; a circle finds this
+            before = _before(process, makers)
+            stack.append((process, before))
+            stack += [(m, None) for m in before if id(m) not in leaving]
+    return max(arriving.values(), default=0)
+
+
+def _remembers(process: Process) -> bool:
+    return process.origin in _STORES or any(w.edge != "any" for w in process.watches)
+
+
+def _before(process: Process, makers: dict[int, list[Process]]) -> list[Process]:
+    """The processes that make what a process reads."""
+    found: dict[int, Process] = {}
+    for s in statements(process.body):
+        for e in expressions(s):
+            for signal, low, width in stretches_read(e):
+                for bit in range(signal.offset + low, signal.offset + low + width):
+                    found |= {id(m): m for m in makers.get(bit, ()) if m is not process}
+    return list(found.values())
+
+
+def _own_levels(process: Process) -> int:
+    """Gates that follow each other inside one process; behaviour counts as one."""
+    if process.origin in _PASSIVE:
+        return 0
+    if process.kind == "continuous" and isinstance(process.body, ir.Assign):
+        levels = _expression_levels(process.body.value)
+        return levels - 1 if process.origin == "buf" else levels  # made of two inversions
+    inner = max((_expression_levels(e) for s in statements(process.body) for e in expressions(s)), default=0)
+    return inner if process.origin in _STORES else 1
+
+
+def _expression_levels(e: ir.Expr) -> int:
+    inner = max((_expression_levels(x) for x in ir.children(e)), default=0)
+    match e:
+        case ir.Binary(op="and" | "or" | "xor" as op) if isinstance(e.a, ir.Binary) and e.a.op == op:
+            return max(_expression_levels(e.a), 1 + _expression_levels(e.b))
+        case ir.Unary(op="not") if isinstance(e.a, ir.Binary | ir.Unary) and e.a.op in ("and", "or", "xor"):
+            return inner  # NAND and its like are one gate
+        case ir.Unary() | ir.Binary() | ir.Mux() | ir.Shift() | ir.Power() | ir.Pick() | ir.Call():
+            return 1 + inner
+        case _:
+            return inner

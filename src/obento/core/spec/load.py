@@ -16,6 +16,7 @@ from obento.core.spec.table import parse_table
 from obento.core.suggest import did_you_mean
 
 FORMAT = "spec/1"
+RULES = ("languages", "only_gates", "max_gates", "max_levels", "behaviour")
 _PORT = re.compile(r"(?P<name>[A-Za-z_]\w*)(?:\[(?P<a>\d+)(?:\.\.(?P<b>\d+))?\])?(?P<s>s)?(?::(?P<radix>\w+))?$")
 _KEYS: dict[str, tuple[str, ...]] = {
     "": ("obento", "title", "unit", "ports", "expect", "cases", "clock", "reset", "match", "rules", "marks", "students", "bench"),
@@ -26,8 +27,8 @@ _KEYS: dict[str, tuple[str, ...]] = {
     "reset": ("port", "active", "kind"),
     "bench": ("top", "pass", "fail", "checks", "right", "wrong"),
     "match": ("names", "aliases"),
-    "rules": ("languages", "only_gates", "max_gates"),
-    "marks": ("total", "by", "weights"),
+    "rules": RULES,
+    "marks": ("total", "by", "weights", "rules"),
     "students": ("see", "hidden"),
 }
 _MOST_EXHAUSTIVE = 16
@@ -420,11 +421,17 @@ def _aliases(match: Mapping[str, Any], known: set[str], reader: _Reader) -> dict
 
 def _rules(data: Mapping[str, Any], reader: _Reader) -> Rules:
     rules = _section(data, "rules", reader)
-    most = rules.get("max_gates")
-    if most is not None and (not isinstance(most, int) or isinstance(most, bool) or most < 0):
-        reader.error("rules", "max_gates", "bad-value", "`max_gates` is a whole number")
-        most = None
-    return Rules(_strings(rules, "rules", "languages", reader), _strings(rules, "rules", "only_gates", reader), most)
+    most: dict[str, int | None] = {}
+    for name in ("max_gates", "max_levels"):
+        most[name] = rules.get(name)
+        if most[name] is not None and (not isinstance(most[name], int) or isinstance(most[name], bool) or rules[name] < 0):
+            reader.error("rules", name, "bad-value", f"`{name}` is a whole number")
+            most[name] = None
+    behaviour = rules.get("behaviour", True)
+    if not isinstance(behaviour, bool):
+        reader.error("rules", "behaviour", "bad-value", "`behaviour` is true or false")
+    only = _strings(rules, "rules", "only_gates", reader)
+    return Rules(_strings(rules, "rules", "languages", reader), only, most["max_gates"], most["max_levels"], bool(behaviour))
 
 
 def _marks(data: Mapping[str, Any], reader: _Reader) -> Marks:
@@ -441,4 +448,12 @@ def _marks(data: Mapping[str, Any], reader: _Reader) -> Marks:
     if not isinstance(weights, dict) or not all(isinstance(w, int | float) and w >= 0 for w in weights.values()):
         reader.error("marks", "weights", "bad-value", "`weights` gives each group a number")
         weights = {}
-    return Marks(float(total), by, {k: float(v) for k, v in weights.items()})
+    costs = marks.get("rules", {})
+    if not isinstance(costs, dict) or not all(isinstance(w, int | float) and not isinstance(w, bool) and w >= 0 for w in costs.values()):
+        reader.error("marks", "rules", "bad-value", "`rules` gives rules the points that breaking them costs: { only_gates = 3 }")
+        costs = {}
+    for name in costs.keys() - set(RULES):
+        reader.error("marks", "rules", "unknown-name", f"there is no rule `{name}`", did_you_mean(name, RULES) or f"rules are {', '.join(RULES)}")
+    for name in costs.keys() & set(RULES) - set(data.get("rules") or ()):
+        reader.error("marks", "rules", "unknown-name", f"the rule `{name}` is not set, so that nobody can break it", "set it under [rules]")
+    return Marks(float(total), by, {k: float(v) for k, v in weights.items()}, {k: float(v) for k, v in costs.items()})

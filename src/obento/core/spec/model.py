@@ -151,18 +151,23 @@ class RandomCases:
 
 @dataclass(frozen=True, slots=True)
 class Rules:
+    """How a hand-in may be built. `behaviour` says whether processes, arithmetic and the like are allowed beside gates."""
+
     languages: tuple[str, ...] = ()
     only_gates: tuple[str, ...] = ()
     max_gates: int | None = None
+    max_levels: int | None = None
+    behaviour: bool = True
 
 
 @dataclass(frozen=True, slots=True)
 class Marks:
-    """`weights` gives each group's share when `by` is groups."""
+    """`weights` gives each group's share when `by` is groups, `rules` the points that breaking a rule costs."""
 
     total: float = 10.0
     by: Literal["cases", "groups", "all"] = "cases"
     weights: dict[str, float] = field(default_factory=dict)
+    rules: dict[str, float] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)

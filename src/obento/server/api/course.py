@@ -10,11 +10,14 @@ from fastapi import APIRouter, File, UploadFile
 from obento.intake.roster import read_roster
 from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
+from obento.server.effects import effects_of
 from obento.server.errors import Trouble, not_found
 from obento.server.models import (
     ClassCard,
     Created,
     Done,
+    EffectAsked,
+    Effects,
     LabOverview,
     LabSettings,
     NewClass,
@@ -24,6 +27,7 @@ from obento.server.models import (
     SpecText,
     SpecView,
 )
+from obento.server.picture import picture_of
 from obento.server.preview import preview
 from obento.server.specs import spec_files, starter_spec
 from obento.store import labs, people
@@ -130,6 +134,14 @@ def preview_spec(task_id: int, body: SpecText, c: Db, person: Person) -> SpecPre
     """What a text would mean, without saving it."""
     course.may_see_task(c, task_id, person["id"])
     return preview(spec_files(c, task_id, body.text).open())
+
+
+@router.post("/tasks/{task_id}/spec/effects")
+def spec_effects(task_id: int, body: EffectAsked, c: Db, person: Person, found: ServicesDep) -> Effects:
+    """What a text would change for some hand-ins: verdicts and marks, before it is saved."""
+    picture = picture_of(c, task_id, person, found)
+    files = spec_files(c, task_id, body.text)
+    return Effects(effects=effects_of(picture, files, found.shelf.load(files), body.handin_ids, found.checks.pool))
 
 
 @router.put("/tasks/{task_id}/spec")

@@ -2,16 +2,33 @@
 
 from __future__ import annotations
 
-import json
+from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 
 from obento.export.tables import rows_to_csv
+from obento.export.workbook import rows_to_xlsx
 from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
-from obento.server.errors import not_found
+from obento.server.drafts import draft, from_bank
+from obento.server.errors import Trouble, not_found
 from obento.server.letters import LabPicture, override_mark
-from obento.server.models import ClassReport, Done, FeedbackView, Letter, MailView, Override, PageView, Release, Released
+from obento.server.marks_table import MarksTable
+from obento.server.models import (
+    ClassReport,
+    Done,
+    Drafted,
+    DraftView,
+    FeedbackView,
+    Letter,
+    MailView,
+    MarksColumns,
+    Override,
+    PageView,
+    Release,
+    Released,
+)
+from obento.server.picture import picture_of
 from obento.server.report import class_report, report_rows
 from obento.server.security import token_hash
 from obento.store import feedback, handins, people
@@ -33,6 +50,28 @@ def get_feedback(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Feed
 def get_letter(lab_id: int, student_id: int, c: Db, person: Person, found: ServicesDep) -> Letter:
     """A letter as it would be released now."""
     return _picture(c, lab_id, person, found).letter(student_id)
+
+
+@router.get("/tasks/{task_id}/drafts/{cluster}")
+def get_draft(task_id: int, cluster: str, c: Db, person: Person, found: ServicesDep) -> DraftView:
+    """A comment for a cluster, made from its findings, and comments that were written on others."""
+    picture = picture_of(c, task_id, person, found)
+    return DraftView(text=draft(picture, cluster), bank=from_bank(picture, cluster, person["id"]))
+
+
+@router.post("/labs/{lab_id}/drafts")
+def draft_all(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Drafted:
+    """Draft a comment for every cluster that has none."""
+    picture = _picture(c, lab_id, person, found)
+    done = 0
+    for task in picture.tasks:
+        for cluster in task.clusters():
+            text = "" if cluster.comment.strip() else draft(task, cluster.key)
+            if text:
+                feedback.put_comment(c, task.task["id"], cluster.key, 0, text, cluster.comment_version, person["id"])
+                done += 1
+    people.audit(c, person["id"], "drafts", f"lab {lab_id}", {"comments": done})
+    return Drafted(drafted=done)
 
 
 @router.post("/labs/{lab_id}/release")
@@ -77,23 +116,45 @@ def report_csv(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Respon
     )
 
 
+_COLUMNS = Query(max_length=200, description="which columns, in this order; the usual ones when left out")
+Columns = Annotated[list[str] | None, _COLUMNS]
+
+
+def _wanted(table: MarksTable, column: list[str] | None) -> list[str]:
+    unknown = [name for name in column or () if name not in table.columns]
+    if unknown:
+        raise Trouble(422, f"there is no column `{unknown[0]}`")
+    return column or table.usual
+
+
+@router.get("/labs/{lab_id}/marks/columns")
+def marks_columns(lab_id: int, c: Db, person: Person, found: ServicesDep) -> MarksColumns:
+    """The columns that a table of marks can have."""
+    table = MarksTable(_picture(c, lab_id, person, found))
+    return MarksColumns(columns=table.columns, usual=table.usual)
+
+
 @router.get("/labs/{lab_id}/marks.csv", response_class=Response)
-def marks_csv(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Response:
+def marks_csv(lab_id: int, c: Db, person: Person, found: ServicesDep, column: Columns = None) -> Response:
     """Marks of the class, the roster's own columns first."""
-    picture = _picture(c, lab_id, person, found)
-    view = picture.view()
-    given = {r["id"]: json.loads(r["given"]) for r in c.rows("SELECT id, given FROM student WHERE class_id = %s", picture.lab["class_id"])}
-    columns = list(dict.fromkeys(k for g in given.values() for k in g)) or ["number", "name"]
-    header = [*columns, *(t.title for t in view.tasks), "sum", "late", "remark"]
-    rows = []
-    for s in view.students:
-        own = given.get(s.student_id) or {"number": s.number, "name": s.name}
-        remark = "nothing handed in" if s.handin_id is None else "held" if any(s.held) else ""
-        marks = ["" if m is None else f"{m:g}" for m in s.marks]
-        rows.append([*(own.get(k, "") for k in columns), *marks, "" if s.sum is None else f"{s.sum:g}", "late" if s.late else "", remark])
+    table = MarksTable(_picture(c, lab_id, person, found))
+    wanted = _wanted(table, column)
     return Response(
-        "\ufeff" + rows_to_csv(header, rows), media_type="text/csv; charset=utf-8",
+        "\ufeff" + rows_to_csv(wanted, table.rows(wanted)), media_type="text/csv; charset=utf-8",
         headers={"Content-Disposition": f'attachment; filename="marks-lab-{lab_id}.csv"'},
+    )  # fmt: skip
+
+
+@router.get("/labs/{lab_id}/marks.xlsx", response_class=Response)
+def marks_xlsx(lab_id: int, c: Db, person: Person, found: ServicesDep, column: Columns = None) -> Response:
+    """The same as a workbook."""
+    picture = _picture(c, lab_id, person, found)
+    table = MarksTable(picture)
+    wanted = _wanted(table, column)
+    return Response(
+        rows_to_xlsx(picture.lab["title"], wanted, table.rows(wanted)),
+        media_type="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+        headers={"Content-Disposition": f'attachment; filename="marks-lab-{lab_id}.xlsx"'},
     )  # fmt: skip
 
 

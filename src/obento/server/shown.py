@@ -1,0 +1,36 @@
+"""What of the findings students may see: the spec's `see` and its hidden groups decide."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from obento.core.check.expectation import Expectation
+from obento.core.check.verdict import Verdict
+
+_WITHOUT_VALUES = frozenset(
+    ["inverted", "reversed", "exchanged-inputs", "exchanged-outputs", "constant", "ignores", "remembers", "dont-care", "wrong-edge", "reset-sync",
+     "reset-async", "reset-level", "late", "blocking", "stuck", "stopped", "cut", "off-by-one", "no-carries", "latch", "sensitivity", "undriven",
+     "two-drivers", "width-cut", "number-cut", "port-width", "open-input", "open-output", "out-of-range"]
+)  # fmt: skip
+"""Kinds of findings that say nothing of single cases."""
+
+
+def hidden_cases(expectation: Expectation) -> int:
+    """The cases of all groups whose values are never shown."""
+    plane = 0
+    for name in expectation.spec.hidden:
+        plane |= expectation.groups.get(name, 0)
+    return plane
+
+
+def for_students(expectation: Expectation, verdict: Verdict | None, findings: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """Those findings that a student may be told, in their order.
+
+    With `see` at nothing or counts none; where a hidden case is among the wrong ones, only what says nothing of single cases.
+    """
+    if expectation.spec.see in ("nothing", "counts"):
+        return []
+    wrong = expectation.cases.full & ~verdict.right if verdict is not None else 0
+    if wrong & hidden_cases(expectation):
+        return [f for f in findings if f["kind"] in _WITHOUT_VALUES]
+    return findings

@@ -1,0 +1,28 @@
+"""Smallest changes that were found, kept with the outcomes that they belong to."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Sequence
+from dataclasses import asdict
+
+from obento.core.check.repair import Change, Repair
+from obento.store.connection import Connection
+
+
+def put_repair(c: Connection, result_id: int, repair: Repair) -> None:
+    """Keep what was found; the newest search counts."""
+    changes = json.dumps([asdict(x) for x in repair.changes], ensure_ascii=False)
+    c.run(
+        "REPLACE INTO repair (result_id, changes, tried, is_whole, at) VALUES (%s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        result_id, changes, repair.tried, repair.is_whole,
+    )  # fmt: skip
+
+
+def repairs_of(c: Connection, result_ids: Sequence[int]) -> dict[int, Repair]:
+    """What is known of these outcomes."""
+    if not result_ids:
+        return {}
+    marks = ", ".join(["%s"] * len(result_ids))
+    rows = c.rows(f"SELECT result_id, changes, tried, is_whole FROM repair WHERE result_id IN ({marks})", *result_ids)
+    return {r["result_id"]: Repair([Change(**x) for x in json.loads(r["changes"])], r["tried"], bool(r["is_whole"])) for r in rows}
