@@ -118,7 +118,10 @@ def test_clusters_go_by_behaviour_whatever_the_language(interlock: Expectation, 
 def test_the_failing_cases_as_the_shortest_condition(interlock: Expectation) -> None:
     text = "module lock_interlock(input level_eq, gate_shut, boat_clear, key, output open_ok, alarm); assign open_ok = level_eq & gate_shut & boat_clear & key; assign alarm = key & ~open_ok & level_eq; endmodule"
     c = check(interlock, text)
-    assert [f.text for f in c.findings] == ["alarm is wrong whenever level_eq = 0 and key = 1: 4 of 16"]
+    assert [f.text for f in c.findings] == [
+        "alarm lacks a product term: it should be 1 whenever level_eq = 0 and key = 1",
+        "alarm is wrong whenever level_eq = 0 and key = 1: 4 of 16",
+    ]
     assert c.findings[0].line == 1
     by_value = spec("obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'n[4]:dec'\nout = 'y'\n[expect]\nequations = 'y = n[0]'\n")
     c = check(by_value, "module m(input [3:0] n, output y); assign y = n[0] ^ (n > 4 && n < 9); endmodule")

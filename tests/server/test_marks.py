@@ -7,8 +7,9 @@ from typing import Any
 import pytest
 
 from obento.core.check.check import check_handin, open_spec
+from obento.core.check.marking import mark_of
 from obento.core.handin import HandinFile
-from obento.server.marks import computed_mark, settle
+from obento.server.marks import settle
 from obento.server.placeholders import fill
 
 
@@ -39,23 +40,23 @@ def test_what_a_ledger_comes_to(ledger: list[dict[str, Any]], value: float | Non
     assert (mark.value, mark.held) == (value, held)
 
 
-def mark_of(rest: str, text: str = "y = 0;", expect: str = "equations = 'y = a | b'") -> float:
+def marked(rest: str, text: str = "y = 0;", expect: str = "equations = 'y = a | b'") -> float:
     spec = f"obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b'\nout = 'y'\n[expect]\n{expect}\n{rest}"
     loaded = open_spec("s.toml", spec.encode(), {})
     assert loaded.expectation is not None, [str(m) for m in loaded.messages]
     checked = check_handin(loaded.expectation, [HandinFile("m.v", f"module m(input a, b, output reg y); always @(a, b) {text} endmodule".encode())])
     assert checked.verdict is not None
-    return computed_mark(loaded.expectation, checked.verdict)
+    return mark_of(loaded.expectation, checked.verdict, []).value
 
 
 def test_marks_by_cases_groups_and_all() -> None:
-    assert mark_of("") == 2.5  # right in one case of four
-    assert mark_of("[marks]\ntotal = 20\n") == 5.0
-    assert mark_of("[marks]\nby = 'all'\n") == 0.0
-    assert mark_of("[marks]\nby = 'all'\n", "y = a | b;") == 10.0
+    assert marked("") == 2.5  # right in one case of four
+    assert marked("[marks]\ntotal = 20\n") == 5.0
+    assert marked("[marks]\nby = 'all'\n") == 0.0
+    assert marked("[marks]\nby = 'all'\n", "y = a | b;") == 10.0
     groups = "[cases]\ngroups = { low = '!a', high = 'a' }\n[marks]\nby = 'groups'\nweights = { low = 3, high = 1 }\n"
-    assert mark_of(groups) == 3.75  # half of the low group, three quarters of the marks
-    assert mark_of("", "y = a;", "table = '''\na b | y\n0 0 | 0\n0 1 | 1\n1 - | -\n'''") == 5.0  # only compared cases count
+    assert marked(groups) == 3.75  # half of the low group, three quarters of the marks
+    assert marked("", "y = a;", "table = '''\na b | y\n0 0 | 0\n0 1 | 1\n1 - | -\n'''") == 5.0  # only compared cases count
 
 
 def test_placeholders_in_comments() -> None:

@@ -50,12 +50,18 @@ export interface Waves {
   clock: string; waves: WaveLine[]; inner: string[]; ended: number; trouble: string
 }
 export interface Repair { changes: { file: string; line: number; text: string }[]; tried: number; is_known: boolean; is_whole: boolean }
+export interface DraftText { text: string; bank: { text: string; place: string; same_kind: boolean }[] }
+export interface Since { attempt: number; is_known: boolean; status: string; passed: number; turned_right: number[]; turned_wrong: number[] }
+export interface Effect {
+  handin_id: number; name: string; kind: Kind; passed: number; total: number; mark: number | null; new_kind: Kind; new_passed: number; new_total: number
+  new_mark: number | null; by_hand: boolean
+}
 export interface LineNote { file: string; line: number; severity: string; text: string }
 export interface Review {
   handin_id: number; name: string; status: string; language: string; unit: string; attempt: number; attempts: number; received_at: string; late: boolean
   passed: number; total: number; mark: number | null; held: boolean; mark_reason: string; max_mark: number; inputs: string[]; outputs: string[]
   rows: CaseRow[]; more_rows: number; clocked: boolean; output: string; findings: string[]; rules: string[]; files: { path: string; text: string }[]; notes: LineNote[]; messages: Message[]
-  ports: Port[]; clock: string; binding: NameBinding[]; cluster: string; same: Member[]; comment: string; comment_version: number; note: string; note_version: number
+  since: Since | null; ports: Port[]; clock: string; binding: NameBinding[]; cluster: string; same: Member[]; comment: string; comment_version: number; note: string; note_version: number
 }
 export interface LetterTask {
   title: string; status: string; passed: number; compared: number; mark: number | null; total: number; held: string; late: string; comment: string

@@ -4,8 +4,9 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { get, post, sentence } from '../api/client'
-import type { Feedback, FeedbackStudent, Letter, Released } from '../api/types'
+import type { Cluster, Feedback, FeedbackStudent, Letter, Released } from '../api/types'
 import LetterSheet from '../features/feedback/LetterSheet.vue'
+import MarksExport from '../features/feedback/MarksExport.vue'
 import CommentBox from '../features/review/CommentBox.vue'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
@@ -57,6 +58,30 @@ function askRelease(): void {
     onOk: () => release(null),
   })
 }
+function studentsOf(cluster: Cluster): FeedbackStudent[] {
+  const ids = new Set(cluster.members.map((m) => m.handin_id))
+  return view.value?.students.filter((s) => s.handin_id !== null && ids.has(s.handin_id)) ?? []
+}
+function askReleaseOf(cluster: Cluster): void {
+  const students = studentsOf(cluster)
+  const unsaid = students.filter((s) => s.open_comments).length
+  Modal.confirm({
+    title: `Send ${count(students.length, 'letter')}?`,
+    content: unsaid ? `${count(unsaid, 'student')} of them would get a letter without a comment on another mistake.` : 'Every mistake of theirs has its comment.',
+    okText: 'Send them',
+    onOk: () => release(students.map((s) => s.student_id)),
+  })
+}
+async function draftAll(): Promise<void> {
+  try {
+    const done = await post<{ drafted: number }>(`/labs/${store.lab?.id}/drafts`)
+    message.success(`${count(done.drafted, 'comment')} drafted`)
+    await load()
+    await store.refresh()
+  } catch (error) {
+    message.error(sentence(error))
+  }
+}
 async function withdraw(): Promise<void> {
   const done = await post<Released>(`/labs/${store.lab?.id}/withdraw`)
   message.success(`${count(done.letters, 'letter')} taken back`)
@@ -89,7 +114,7 @@ useKeys([
         </span>
         <span class="row">
           <RouterLink :to="{ name: 'report', params: route.params }" class="small">Class report</RouterLink>
-          <a :href="`/api/labs/${store.lab?.id}/marks.csv`" class="small">CSV</a>
+          <MarksExport v-if="store.lab" :lab-id="store.lab.id" />
           <Popconfirm v-if="view.sent" title="Take back the letters nobody has opened?" ok-text="Take back" @confirm="withdraw"><Button size="small">Take back unread</Button></Popconfirm>
           <Button size="small" type="primary" @click="askRelease">Release all</Button>
         </span>
@@ -108,8 +133,10 @@ useKeys([
         </table>
       </div>
       <div v-else class="scroll comments">
+        <p class="row spread"><span class="quiet small">A draft says what was found; read it before it goes out.</span><Button size="small" :disabled="!openClusters.some((x) => !x.cluster.comment.trim())" @click="draftAll">Draft all open ones</Button></p>
         <div v-for="x in openClusters" :key="x.task.id + x.cluster.key" class="one">
-          <p><b>{{ x.cluster.members.length }}</b> <SentenceText :text="x.cluster.title" /> <span class="quiet small">{{ x.task.title }}: {{ x.cluster.members.map((m) => m.name).slice(0, 4).join(', ') }}{{ x.cluster.members.length > 4 ? '…' : '' }}</span></p>
+          <p><b>{{ x.cluster.members.length }}</b> <SentenceText :text="x.cluster.title" /> <span class="quiet small">{{ x.task.title }}: {{ x.cluster.members.map((m) => m.name).slice(0, 4).join(', ') }}{{ x.cluster.members.length > 4 ? '…' : '' }}</span>
+            <Button v-if="studentsOf(x.cluster).length" size="small" type="link" :disabled="!x.cluster.comment.trim()" @click="askReleaseOf(x.cluster)">Release {{ x.cluster.members.length > 1 ? 'these' : 'this one' }}</Button></p>
           <CommentBox :label="''" :name="`comment-${x.cluster.key}`" :task-id="x.task.id" :cluster="x.cluster.key" :handin-id="0" :text="x.cluster.comment" :version="x.cluster.comment_version" :rows="2" button="Keep" @kept="load" />
         </div>
       </div>

@@ -135,6 +135,23 @@ function leaveScratch(): void {
   scratch.reset()
   isScratch.value = false
 }
+/** What a second attempt turned, in words and on demand in the table. */
+const isSinceShown = ref(false)
+const since = computed(() => {
+  const s = review.value?.since
+  if (!s) return ''
+  if (!s.is_known) return `attempt ${s.attempt} was not checked by this spec`
+  if (s.status !== 'checked') return `attempt ${s.attempt} could not be checked`
+  if (!s.turned_right.length && !s.turned_wrong.length) return `as attempt ${s.attempt}`
+  return `since attempt ${s.attempt}: ${s.turned_right.length} right, ${s.turned_wrong.length} wrong`
+})
+const turned = computed(() => {
+  if (scratch.outcome.value || !isSinceShown.value) return scratch.turned.value
+  const found = new Map<number, 'right' | 'wrong'>()
+  for (const i of review.value?.since?.turned_right ?? []) found.set(i, 'right')
+  for (const i of review.value?.since?.turned_wrong ?? []) found.set(i, 'wrong')
+  return found
+})
 const quoted = ref('')
 async function quote(text: string): Promise<void> {
   quoted.value = ''
@@ -166,6 +183,7 @@ useKeys([
       <span v-if="review.late" class="tag undef">late</span>
       <span v-if="review.status === 'checked'" class="tag" :class="review.passed === review.total ? 'pass' : 'fail'">{{ review.passed }} of {{ review.total }}</span>
       <span v-else class="tag fail">not checked</span>
+      <button v-if="review.since" type="button" class="since" :class="{ on: isSinceShown }" :disabled="!review.since.is_known || review.since.status !== 'checked'" @click="isSinceShown = !isSinceShown">{{ since }}</button>
       <span v-if="review.same.length > 1" class="quiet">and {{ review.same.length - 1 }} behave the same</span>
       <span class="keys quiet"><span class="key">[</span> <span class="key">]</span> hand-in <span class="key">,</span> <span class="key">.</span> failing case</span>
       <Popover v-model:open="isMarkOpen" trigger="click" placement="bottomRight">
@@ -184,10 +202,10 @@ useKeys([
         <div class="row spread"><span class="caption">{{ scratch.outcome.value?.status === 'checked' ? 'Cases with the change' : 'Cases' }}</span><span class="quiet small">failing first</span></div>
         <div class="scroll">
           <template v-if="wrong.length">
-            <CaseTable :inputs="review.inputs" :outputs="review.outputs" :rows="wrong" glyphs :runs="wrong.some((r) => r.run !== 'fresh')" :chosen="chosenCase" :probes="columns" :turned="scratch.turned.value" @choose="(i) => (chosenCase = i)" />
+            <CaseTable :inputs="review.inputs" :outputs="review.outputs" :rows="wrong" glyphs :runs="wrong.some((r) => r.run !== 'fresh')" :chosen="chosenCase" :probes="columns" :turned="turned" @choose="(i) => (chosenCase = i)" />
           </template>
           <p v-if="rest.length" class="quiet small part">{{ rest.length }} right or not compared</p>
-          <CaseTable v-if="rest.length" :inputs="review.inputs" :outputs="review.outputs" :rows="rest" glyphs :chosen="chosenCase" :probes="columns" :turned="scratch.turned.value" @choose="(i) => (chosenCase = i)" />
+          <CaseTable v-if="rest.length" :inputs="review.inputs" :outputs="review.outputs" :rows="rest" glyphs :chosen="chosenCase" :probes="columns" :turned="turned" @choose="(i) => (chosenCase = i)" />
           <p v-if="review.more_rows" class="quiet small">and {{ review.more_rows }} more</p>
           <p v-if="!review.rows.length" class="quiet">No case was run.</p>
         </div>
@@ -241,6 +259,8 @@ useKeys([
 <style scoped>
 .who { display: flex; align-items: center; gap: 12px; padding: 8px 16px 0; white-space: nowrap; overflow: hidden; }
 h1 { font-size: 16px; font-weight: 600; }
+.since { border: 1px solid var(--line); background: var(--paper); border-radius: 6px; padding: 1px 8px; font-size: 12px; cursor: pointer; color: var(--ink-2); }
+.since.on { border-color: var(--lacquer); color: var(--lacquer); }
 .keys { margin-left: auto; font-size: 12px; }
 .mark { border: 1px solid var(--line); background: var(--paper); border-radius: 6px; padding: 2px 10px; cursor: pointer; font-size: 14px; }
 .page { display: grid; grid-template-columns: minmax(250px, max-content) 1fr 300px; gap: var(--gap); padding: 8px var(--gap) var(--gap); flex: 1; min-height: 0; }

@@ -7,6 +7,7 @@ import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import { get, post, put, sentence } from '../api/client'
 import type { SpecPreview, SpecView, TableRow } from '../api/types'
 import CoverageGrid from '../features/spec/CoverageGrid.vue'
+import EffectPanel from '../features/spec/EffectPanel.vue'
 import PinBox from '../features/spec/PinBox.vue'
 import TextEditor from '../shared/TextEditor.vue'
 import { useKeys } from '../shared/keys'
@@ -24,6 +25,7 @@ const trouble = ref('')
 const source = ref(-1)
 const editor = ref<InstanceType<typeof TextEditor>>()
 const isTaskOpen = ref(false)
+const isEffectOpen = ref(false)
 const taskTitle = ref('')
 const isChanged = computed(() => saved.value !== null && text.value !== saved.value.text)
 
@@ -52,6 +54,12 @@ const look = useDebounceFn(async () => {
 function change(value: string): void {
   text.value = value
   void look()
+}
+/** A version by which somebody was checked is not replaced before it was seen what that changes. */
+function askSave(): void {
+  if (!isChanged.value) return
+  if (saved.value?.used && preview.value?.is_right) isEffectOpen.value = true
+  else void save()
 }
 async function save(): Promise<void> {
   if (!isChanged.value) return
@@ -85,7 +93,7 @@ async function addFile(event: Event, provided: boolean): Promise<void> {
   }
   input.value = ''
 }
-useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: () => void save() }])
+useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: askSave }])
 onBeforeRouteLeave(() => !isChanged.value || window.confirm('The spec was changed and not saved. Leave it?'))
 
 const inputs = computed(() => table.value?.ports.filter((p) => p.direction === 'in') ?? [])
@@ -114,7 +122,7 @@ const problems = computed(() => preview.value?.messages ?? [])
           <label class="file">Beside it<input type="file" accept=".v,.sv,.vhd,.vhdl,.wiring,.csv" @change="(e) => addFile(e, false)" /></label>
           <label class="file">Provided file<input type="file" @change="(e) => addFile(e, true)" /></label>
           <Button size="small" @click="((isTaskOpen = true), (taskTitle = ''))">New task</Button>
-          <Button size="small" type="primary" :disabled="!isChanged" @click="save">Save <span class="k">Ctrl+S</span></Button>
+          <Button size="small" type="primary" :disabled="!isChanged" @click="askSave">Save <span class="k">Ctrl+S</span></Button>
         </span>
       </div>
       <TextEditor ref="editor" language="toml" label="spec text" :text="text" :messages="problems" @change="change" />
@@ -168,6 +176,9 @@ const problems = computed(() => preview.value?.messages ?? [])
       <p v-for="s in preview.sources" :key="s">{{ s }}</p>
       <p v-if="preview.sources.length > 1 && preview.is_right" class="tag pass">agree on every case</p>
     </section>
+    <Modal v-model:open="isEffectOpen" title="What the new version would change" :ok-text="`Save as version ${saved.version + 1}`" cancel-text="Go on writing" :width="640" destroy-on-close @ok="((isEffectOpen = false), save())">
+      <EffectPanel :task-id="store.taskId" :text="text" />
+    </Modal>
     <Modal v-model:open="isTaskOpen" title="New task in this lab" ok-text="Make it" @ok="addTask"><Input v-model:value="taskTitle" name="task-title" placeholder="title" @press-enter="addTask" /></Modal>
   </main>
   <p v-else class="empty">Loading…</p>

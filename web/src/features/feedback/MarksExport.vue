@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { Button, Checkbox, message, Popover } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+
+import { get, sentence } from '../../api/client'
+
+const props = defineProps<{ labId: number }>()
+const all = ref<string[]>([])
+const wanted = ref<string[]>([])
+const isOpen = ref(false)
+
+async function load(): Promise<void> {
+  try {
+    const found = await get<{ columns: string[]; usual: string[] }>(`/labs/${props.labId}/marks/columns`)
+    const kept = (JSON.parse(localStorage.getItem('marks-columns') ?? '[]') as string[]).filter((c) => found.columns.includes(c))
+    wanted.value = kept.length ? kept : found.usual
+    all.value = [...wanted.value, ...found.columns.filter((c) => !wanted.value.includes(c))]
+  } catch (error) {
+    message.error(sentence(error))
+  }
+}
+function turn(column: string): void {
+  wanted.value = all.value.filter((c) => (c === column ? !wanted.value.includes(c) : wanted.value.includes(c)))
+  keep()
+}
+function up(column: string): void {
+  const at = all.value.indexOf(column)
+  if (at < 1) return
+  all.value = [...all.value.slice(0, at - 1), column, all.value[at - 1], ...all.value.slice(at + 1)]
+  wanted.value = all.value.filter((c) => wanted.value.includes(c))
+  keep()
+}
+function keep(): void {
+  localStorage.setItem('marks-columns', JSON.stringify(wanted.value))
+}
+const query = computed(() => wanted.value.map((c) => `column=${encodeURIComponent(c)}`).join('&'))
+</script>
+
+<template>
+  <Popover v-model:open="isOpen" trigger="click" placement="bottomRight" @open-change="(o: boolean) => o && load()">
+    <template #content>
+      <div class="columns" aria-label="columns of the table of marks">
+        <div v-for="c in all" :key="c" class="column">
+          <Checkbox :checked="wanted.includes(c)" @change="turn(c)">{{ c }}</Checkbox>
+          <button type="button" :aria-label="`${c} further to the left`" title="further to the left" @click="up(c)">↑</button>
+        </div>
+      </div>
+      <div class="row files">
+        <a :href="`/api/labs/${labId}/marks.csv?${query}`">CSV</a>
+        <a :href="`/api/labs/${labId}/marks.xlsx?${query}`">XLSX</a>
+      </div>
+    </template>
+    <Button size="small">Marks…</Button>
+  </Popover>
+</template>
+
+<style scoped>
+.columns { display: grid; gap: 1px; max-height: 340px; overflow: auto; width: 280px; }
+.column { display: flex; justify-content: space-between; }
+.column button { border: 0; background: none; cursor: pointer; color: var(--ink-2); }
+.files { gap: 14px; padding-top: 8px; border-top: 1px solid var(--line); margin-top: 6px; font-weight: 600; }
+</style>
