@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+import re
 
 
 def multiplier_netlist(width: int = 16) -> str:
@@ -242,3 +243,30 @@ module ticket_counter(input clk, clr_n, take, output reg [3:0] ticket, output la
   assign last = ticket == 11;
 endmodule
 """
+
+
+def hundred_operators() -> tuple[str, str]:
+    """A spec over 12 inputs whose model is 100 gates in levels, and the same with one gate in the middle exchanged."""
+    source = random.Random(3)
+    wires = [f"a[{i}]" for i in range(12)]
+    lines = []
+    for i in range(100):
+        x, y = wires[-4], f"a[{source.randrange(12)}]"  # four chains side by side
+        lines.append(f"  assign w[{i}] = {source.choice(['', '~'])}{x} {source.choice('^^&|')} {y};")
+        wires.append(f"w[{i}]")
+    outputs = "  assign y = {w[99], w[98], w[97], w[96]};"
+    head = ["module net(input [11:0] a, output [3:0] y);", "  wire [99:0] w;"]
+    right = "\n".join([*head, *lines, outputs, "endmodule", ""])
+    at = next(i for i in range(90, 0, -1) if " & " in lines[i])
+    wrong = "\n".join([*head, *lines[:at], lines[at].replace(" & ", " | "), *lines[at + 1 :], outputs, "endmodule", ""])
+    rows = "\n".join(f"w{i} = {_as_formula(line)}" for i, line in enumerate(lines))
+    equations = f"{rows}\ny = {{w99, w98, w97, w96}}"
+    spec = f"obento = 'spec/1'\nunit = 'net'\n[ports]\nin = 'a[12]'\nout = 'y[4]'\n[expect]\nequations = '''\n{equations}\n'''\n"
+    assert right != wrong
+    return spec, wrong
+
+
+def _as_formula(line: str) -> str:
+    """The right side of an assignment in the spec's own notation."""
+    text = line.partition("= ")[2].rstrip(";")
+    return re.sub(r"w\[(\d+)\]", r"w\1", text)

@@ -106,7 +106,7 @@ class TaskPicture:
         shared = set.intersection(*(_codes(d) for d in details))
         broken = {_broken_rules(d) for d in details}
         return ClusterView(
-            key=key, kind=kind, title=self._title(kind, result, detail, shared, broken), sentences=self._sentences(kind, detail),
+            key=key, kind=kind, title=self._title(kind, result, detail, shared, broken), sentences=self._sentences(kind, detail) + self._change(ids),
             strip=strip, rows=rows,
             passed=result["passed"], total=result["total"], members=members, mark=marks.pop() if len(marks) == 1 else None,
             comment=comment["text"] if comment else "", comment_version=comment["version"] if comment else 0,
@@ -171,6 +171,13 @@ class TaskPicture:
         if kind == "wrong":
             texts += [r["text"] for r in detail["rules"] if not r["ok"]]
         return texts
+
+    def _change(self, ids: list[int]) -> list[str]:
+        """The smallest change, where the same words mend them all."""
+        found = [self.repairs.get(self.state.by_handin[i]["id"]) for i in ids]
+        words = {r.changes[0].text if r is not None and r.changes else "" for r in found}
+        text = words.pop() if len(words) == 1 else ""
+        return [f"{text} would make every case right"] if text else []
 
     def results_view(self) -> ResultsView:
         cases = self.expectation.cases

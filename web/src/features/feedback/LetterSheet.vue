@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Letter } from '../../api/types'
+import SentenceText from '../../shared/SentenceText.vue'
 import WavePicture from '../waves/WavePicture.vue'
 import CaseTable from '../../shared/CaseTable.vue'
 import { mark, moment } from '../../shared/words'
@@ -20,8 +21,8 @@ defineProps<{ letter: Letter }>()
     <section v-for="t in letter.tasks" :key="t.title">
       <div class="head"><h2>{{ t.title }}</h2><span v-if="t.mark !== null" class="mono">{{ mark(t.mark) }} of {{ t.total }}<template v-if="t.late"> ({{ t.late }})</template></span><span v-else class="held">no mark yet: {{ t.held }}</span></div>
       <p v-if="t.compared" class="count">{{ t.passed }} of {{ t.compared }} {{ t.rows[0]?.step ? 'steps' : 'cases' }} right<template v-if="t.passed === t.compared">. Well done.</template></p>
-      <p v-if="t.comment" class="say">{{ t.comment }}</p>
-      <p v-if="t.note" class="say">{{ t.note }}</p>
+      <p v-if="t.comment" class="say"><SentenceText :text="t.comment" /></p>
+      <p v-if="t.note" class="say"><SentenceText :text="t.note" /></p>
       <ul v-if="t.messages.length" class="messages"><li v-for="m in t.messages" :key="m">{{ m }}</li></ul>
       <template v-if="t.rows.length">
         <WavePicture v-if="t.waves" :waves="t.waves" />
