@@ -45,7 +45,7 @@ def circuit_view(inside: Inside | str | None) -> CircuitView:
         parts=parts, wires=[CircuitWire(start=w.start, end=w.end, label=w.label) for w in circuit.wires],
         names={bit: name if i is None else f"{name}[{i}]" for bit, (name, i) in circuit.names.items() if bit in inside.digits},
         cases=inside.cases, digits=inside.digits, explains=inside.explains,
-        likeness=[WireLikeness(pin=k.pin, name=k.name, how=k.how, differs=list(k.differs)) for k in inside.likeness],
+        likeness=[WireLikeness(pin=k.pin, name=k.name, how=k.how, differs=list(k.differs), count=k.count) for k in inside.likeness],
     )  # fmt: skip
 
 

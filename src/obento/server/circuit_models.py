@@ -52,6 +52,7 @@ class WireLikeness(BaseModel):
     name: str
     how: Literal["name", "same", "inverse"]
     differs: list[int]
+    count: int
 
 
 class CircuitView(BaseModel):

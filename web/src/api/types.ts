@@ -90,7 +90,7 @@ export interface CircuitPin { id: number; side: 'in' | 'out'; name: string; bits
 export interface CircuitPart { id: number; kind: string; label: string; unit: string; within: number; file: string; line: number; end_line: number; pins: CircuitPin[] }
 export interface Circuit {
   trouble: string; parts: CircuitPart[]; wires: { start: number; end: number; label: string }[]; names: Record<string, string>; cases: number[]
-  digits: Record<string, string>; explains: number[]; likeness: { pin: number; name: string; how: 'name' | 'same' | 'inverse'; differs: number[] }[]
+  digits: Record<string, string>; explains: number[]; likeness: { pin: number; name: string; how: 'name' | 'same' | 'inverse'; differs: number[]; count: number }[]
 }
 export interface HandState { outputs: { name: string; got: string; expected: string; wrong: boolean }[]; digits: Record<string, string>; trouble: string }
 export interface WhatIf {

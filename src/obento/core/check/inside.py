@@ -11,7 +11,7 @@ from dataclasses import dataclass, field, replace
 
 from obento.core.check.bind import Binding
 from obento.core.check.expectation import Expectation, with_cases
-from obento.core.check.observe import Observation, observe
+from obento.core.check.observe import Observation, Planes, observe
 from obento.core.check.observe_steps import observe_steps
 from obento.core.check.ready import Ready, make_ready
 from obento.core.check.reference import Known, known_wires
@@ -34,13 +34,14 @@ _WATCH = "wire"
 
 @dataclass(frozen=True, slots=True)
 class Likeness:
-    """What a wire is beside the reference: `name` of its wire. By name it may `differ` in some of the cases looked at; otherwise
-    it is the same everywhere, or (`inverse`) the opposite everywhere."""
+    """What a wire is beside the reference: `name` of its wire. By name it may differ, in `count` cases, of which `differs` are
+    among those looked at; otherwise it is the same in every case, or (`inverse`) the opposite in every case."""
 
     pin: int
     name: str
     how: str
     differs: tuple[int, ...] = ()
+    count: int = 0
 
 
 @dataclass(slots=True)
@@ -78,19 +79,18 @@ def look_inside(
         return made
     ready, drawing = made.ready, made.drawing
     binding = _watched(ready.design, ready.binding, drawing.circuit)
-    looked = expectation if expectation.cases.drive is not None else with_cases(expectation, wanted)
     run = observe if expectation.cases.drive is None else observe_steps
-    observation = run(ready.design, binding, expectation.spec.inputs, looked.cases, limits)
+    observation = run(ready.design, binding, expectation.spec.inputs, expectation.cases, limits)
     if observation.limit is not None:
         return observation.limit.text
-    shown = judge(looked, observation).shown
-    columns = list(wanted) if expectation.cases.drive is not None else list(range(len(wanted)))
-    digits = {bit: _column(shown[key], looked.cases.count, columns) for bit, key in _watch_keys(ready.design, drawing.circuit).items()}
-    result = Inside(drawing.circuit, made.places, list(wanted), digits)
+    shown = judge(expectation, observation).shown
+    planes = {bit: shown[key] for bit, key in _watch_keys(ready.design, drawing.circuit).items()}
+    result = Inside(drawing.circuit, made.places, list(wanted), {bit: _column(p, expectation.cases.count, wanted) for bit, p in planes.items()})
     if expectation.cases.drive is None and observation.engine == "levelled":
         result.explains = _explaining(expectation, files, provided, choices, limits)
-    known = known_wires(expectation.spec, others, looked.cases, limits)
-    result.likeness = _likeness(result, known, columns, {b for p in ready.design.ports if p.direction == "in" for b in _bits_of(p)})
+    known = known_wires(expectation.spec, others, expectation.cases, limits)
+    inputs = {b for p in ready.design.ports if p.direction == "in" for b in _bits_of(p)}
+    result.likeness = _likeness(result, planes, known, expectation.cases.full, inputs)
     return result
 
 
@@ -273,39 +273,33 @@ def _earliest(pins: list[int], circuit: Circuit) -> list[int]:
 # Beside the reference.
 
 
-def _likeness(inside: Inside, known: list[Known], columns: list[int], inputs: set[int]) -> list[Likeness]:
-    """For each wire the reference's wire of the same name, else one that does the same or the opposite."""
+def _likeness(inside: Inside, planes: dict[int, Planes], known: list[Known], full: int, inputs: set[int]) -> list[Likeness]:
+    """For each wire the reference's wire of the same name, else one that does the same or the opposite in every case."""
     found: list[Likeness] = []
     by_name = {k.name.lower(): k for k in known}
-    by_value: dict[tuple[str, ...], Known] = {}
+    by_value: dict[tuple[Planes, ...], Known] = {}
     for k in known:
-        by_value.setdefault(_value(k.digits, columns), k)
+        by_value.setdefault(k.planes, k)
     names = inside.circuit.names
     for part in inside.circuit.parts:
         for pin in part.pins:
             if pin.side != "out" or part.kind in ("input", "unit") or set(pin.bits) & inputs or not all(b >= 0 for b in pin.bits):
                 continue
-            own = tuple(inside.digits[b] for b in pin.bits)
+            own = tuple(planes[b] for b in pin.bits)
             same = by_name.get(_whole_name(pin.bits, names))
-            if same is not None and len(same.digits) == len(own):
-                theirs = _value(same.digits, columns)
-                differs = [i for i in range(len(columns)) if any(t[i] in "01" and t[i] != o[i] for t, o in zip(theirs, own, strict=True))]
-                found.append(Likeness(pin.id, same.name, "name", tuple(inside.cases[i] for i in differs)))
-                continue
-            turned = tuple(o.translate(_TURNED) for o in own)
-            if len(columns) > 1 and not all(len(set(o)) == 1 for o in own):
+            if same is not None and len(same.planes) == len(own):
+                differs = 0
+                for (one, zero), (want_one, want_zero) in zip(own, same.planes, strict=True):
+                    differs |= ((one ^ want_one) | (zero ^ want_zero)) & (want_one ^ want_zero)
+                shown = tuple(case for case in inside.cases if differs >> case & 1)
+                found.append(Likeness(pin.id, same.name, "name", shown, differs.bit_count()))
+            elif not all(one in (0, full) for one, _ in own):
+                turned = tuple((zero, one) for one, zero in own)
                 if own in by_value:
                     found.append(Likeness(pin.id, by_value[own].name, "same"))
                 elif turned in by_value:
                     found.append(Likeness(pin.id, by_value[turned].name, "inverse"))
     return found
-
-
-_TURNED = str.maketrans("01", "10")
-
-
-def _value(digits: tuple[str, ...], columns: list[int]) -> tuple[str, ...]:
-    return tuple("".join([d[i] for i in columns]) for d in digits)
 
 
 def _whole_name(bits: Bits, names: Mapping[int, tuple[str, int | None]]) -> str:

@@ -7,12 +7,12 @@ from dataclasses import dataclass
 
 from obento.core.check.bind import Binding, bind_ports
 from obento.core.check.expect import equation_design, read_model
-from obento.core.check.observe import observe
+from obento.core.check.observe import Planes, observe
 from obento.core.check.observe_steps import observe_steps
 from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design, Port
 from obento.core.limits import Limits
-from obento.core.spec.cases import Cases, plane_digits
+from obento.core.spec.cases import Cases
 from obento.core.spec.model import Spec
 
 _MOST_WIRES = 400
@@ -20,10 +20,10 @@ _MOST_WIRES = 400
 
 @dataclass(frozen=True, slots=True)
 class Known:
-    """A wire of the reference: its digits from the right, each a text of one digit a case."""
+    """A wire of the reference: the planes of its digits from the right, unknown ones with a 0 on both rails."""
 
     name: str
-    digits: tuple[str, ...]
+    planes: tuple[Planes, ...]
 
 
 def known_wires(spec: Spec, others: Mapping[str, bytes], cases: Cases, limits: Limits) -> list[Known]:
@@ -55,10 +55,5 @@ def _wires(spec: Spec, design: Design, cases: Cases, limits: Limits) -> Iterator
         return
     outputs = observation.runs[0].outputs
     for s in signals:
-        digits = tuple(_digits(outputs[f"wire {s.id}", i], cases.count) for i in range(s.width))
-        yield Known(s.name.rpartition(".")[2], digits)
-
-
-def _digits(planes: tuple[int, int], count: int) -> str:
-    ones, zeros = plane_digits(planes[0], count), plane_digits(planes[1], count)
-    return "".join("1" if a > b else "0" if b > a else "x" for a, b in zip(ones, zeros, strict=True))
+        planes = [outputs[f"wire {s.id}", i] for i in range(s.width)]
+        yield Known(s.name.rpartition(".")[2], tuple((one & ~zero, zero & ~one) for one, zero in planes))

@@ -135,7 +135,7 @@ const likely = computed(() => {
   if (at.circuit.explains.every((id) => last.has(id))) return `nothing before ${names.join(' or ')} explains it alone: look there`
   return names.length === 1 ? `another value on ${names[0]} alone would make every case right` : `another value on any of ${names.join(', ')} alone would make every case right`
 })
-const differs = computed(() => props.at?.circuit.likeness.filter((k) => k.how === 'name' && k.differs.length && props.at?.owner.get(k.pin)?.kind !== 'output' && !props.review.outputs.includes(k.name)) ?? [])
+const differs = computed(() => props.at?.circuit.likeness.filter((k) => k.how === 'name' && k.count && props.at?.owner.get(k.pin)?.kind !== 'output' && !props.review.outputs.includes(k.name)) ?? [])
 const portsOfTheirs = computed(() => new Map(props.review.ports.map((p) => [props.review.binding.find((b) => b.ours === p.name)?.theirs ?? p.name, p])))
 const inputPorts = computed(() => props.review.ports.filter((p) => p.direction === 'in'))
 /** The chosen case's inputs, to begin with by hand. */
@@ -169,7 +169,7 @@ const startDigits = computed(() => {
         :caption="`circuit of ${review.name}: ${caption}`" @wire="(id) => emit('probe', id)" @part="(p) => emit('part', p)" @fold="fold" @back="(id) => (backFrom = id)"
       />
       <p v-if="likely" class="likely small">{{ likely }}</p>
-      <p v-for="k in differs" :key="k.pin" class="small quiet">{{ k.name }} is not that of the reference in {{ k.differs.length }} of {{ at.circuit.cases.length }} cases</p>
+      <p v-for="k in differs" :key="k.pin" class="small quiet">{{ k.name }} is not that of the reference in {{ k.count }} of {{ review.total }} cases</p>
       <div v-if="excerpt" class="excerpt">
         <div v-for="l in excerpt.lines" :key="l.number" class="line">
           <button type="button" class="number mono" :title="`line ${l.number} in the source`" @click="emit('source', excerpt.file, l.number)">{{ l.number }}</button>

@@ -1,0 +1,203 @@
+"""The drawing of a hand-in, the values on its wires, and the wires that could explain what is wrong."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+import pytest
+
+from obento.core.check.check import open_spec
+from obento.core.check.expectation import Expectation
+from obento.core.check.inside import Inside, look_inside
+from obento.core.circuit.model import CONSTANTS, Part, Pin
+from obento.core.handin import HandinFile
+from tests.core.clocked import COUNTER, VERILOG, clocked, ready
+
+TWO_CELLS = {
+    "a.v": """module cell2(input a, input b, output [1:0] y);
+  wire n;
+  not g0(n, a);
+  and g1(y[0], n, b);
+  assign y[1] = a & ~b;
+endmodule
+module m(input [1:0] p, input [1:0] q, output [3:0] z, output reg k);
+  wire [1:0] t;
+  cell2 u0(.a(p[0]), .b(q[0]), .y(t));
+  cell2 u1(p[1], q[1], z[3:2]);
+  assign z[1:0] = t ^ 2'b01;
+  always @* begin
+    case (p) 2'd0: k = 0; 2'd1: k = q[0]; default: k = ^q; endcase
+  end
+endmodule
+""",
+    "a.vhd": """library ieee; use ieee.std_logic_1164.all;
+entity cell2 is port(a, b : in std_logic; y : out std_logic_vector(1 downto 0)); end;
+architecture r of cell2 is signal n : std_logic; begin n <= not a; y(0) <= n and b; y(1) <= a and not b; end;
+library ieee; use ieee.std_logic_1164.all;
+entity m is port(p, q : in std_logic_vector(1 downto 0); z : out std_logic_vector(3 downto 0); k : out std_logic); end;
+architecture r of m is signal t : std_logic_vector(1 downto 0);
+begin
+  u0: entity work.cell2 port map(p(0), q(0), t);
+  u1: entity work.cell2 port map(p(1), q(1), z(3 downto 2));
+  z(1 downto 0) <= t xor "01";
+  process(p, q) begin
+    case p is when "00" => k <= '0'; when "01" => k <= q(0); when others => k <= q(0) xor q(1); end case;
+  end process;
+end;
+""",
+    "a.wiring": """wiring cell2
+  takes a, b
+  gives y[2]
+  n <- not(a)
+  y[0] <- and(n, b)
+  y[1] <- and(a, not(b))
+end
+wiring m
+  takes p[2], q[2]
+  gives z[4], k
+  u0: t <- cell2(p[0], q[0])
+  u1: w <- cell2(p[1], q[1])
+  z[1..0] <- xor(t, 2b01)
+  z[3..2] <- buf(w)
+  k <- select(p, 0, q[0], xor(q[1], q[0]), xor(q[1], q[0]))
+end
+""",
+}
+SPEC = """obento = "spec/1"
+unit = "m"
+[ports]
+in = "p[2] q[2]"
+out = "z[4] k"
+[expect]
+equations = '''
+low = {p[0] & !q[0], !p[0] & q[0]}
+z = {p[1] & !q[1], !p[1] & q[1], low ^ 1}
+k = p == 0 ? 0 : (p == 1 ? q[0] : q[0] ^ q[1])
+'''
+"""
+SMALL = "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b c'\nout = 'y z'\n[expect]\nequations = '''\nboth = a & b\ny = both | c\nz = !both\n'''\n"
+
+
+@pytest.fixture(scope="module")
+def cells() -> Expectation:
+    return ready(open_spec("s.toml", SPEC.encode(), {}))
+
+
+@pytest.fixture(scope="module")
+def small() -> Expectation:
+    return ready(open_spec("s.toml", SMALL.encode(), {}))
+
+
+def inside(expectation: Expectation, name: str, text: str, cases: list[int] | None = None) -> Inside:
+    wanted = list(range(expectation.cases.count)) if cases is None else cases
+    found = look_inside(expectation, [HandinFile(name, text.encode())], (), {}, wanted, {})
+    assert isinstance(found, Inside), found
+    return found
+
+
+def value(found: Inside, pin: Pin, at: int) -> str:
+    return "".join(found.digits[b][at] if b >= 0 else CONSTANTS[b] for b in reversed(pin.bits))
+
+
+def part(found: Inside, kind: str, label: str = "") -> Part:
+    return next(p for p in found.circuit.parts if p.kind == kind and label in (p.label, ""))
+
+
+@pytest.mark.parametrize("name", TWO_CELLS)
+def test_every_language_is_drawn_with_its_hierarchy(cells: Expectation, name: str) -> None:
+    found = inside(cells, name, TWO_CELLS[name])
+    kinds = Counter(p.kind for p in found.circuit.parts)
+    assert kinds["unit"] == 2 and kinds["input"] == 2 and kinds["output"] == 2
+    assert kinds["not"] == 2 and kinds["and"] == 4  # two in each cell: an inversion inside an expression is a circle
+    units = [p for p in found.circuit.parts if p.kind == "unit"]
+    assert [(u.label, u.unit, sorted((n.side, n.name) for n in u.pins)) for u in units] == [
+        ("u0", "cell2", [("in", "a"), ("in", "b"), ("out", "y")]),
+        ("u1", "cell2", [("in", "a"), ("in", "b"), ("out", "y")]),
+    ]
+    assert {p.within for p in found.circuit.parts if p.kind == "and"} == {u.id for u in units}
+    assert found.explains == []  # it is right
+
+
+@pytest.mark.parametrize("name", TWO_CELLS)
+def test_wires_stay_at_one_level_and_end_where_something_takes_them(cells: Expectation, name: str) -> None:
+    found = inside(cells, name, TWO_CELLS[name])
+    owner = {pin.id: p for p in found.circuit.parts for pin in p.pins}
+    for wire in found.circuit.wires:
+        a, b = owner[wire.start], owner[wire.end]
+        start, end = next(n for n in a.pins if n.id == wire.start), next(n for n in b.pins if n.id == wire.end)
+        outside_a = a.id if a.kind == "unit" and start.side == "in" else a.within
+        outside_b = b.id if b.kind == "unit" and end.side == "out" else b.within
+        assert outside_a == outside_b
+    ended = {w.end for w in found.circuit.wires}
+    for p in found.circuit.parts:
+        for pin in p.pins:
+            if pin.side == "in" and p.kind not in ("unit", "input") and any(b >= 0 for b in pin.bits):
+                assert pin.id in ended
+
+
+def test_slices_are_written_at_the_wires(cells: Expectation) -> None:
+    found = inside(cells, "a.v", TWO_CELLS["a.v"])
+    p = part(found, "input", "p").pins[0]
+    assert sorted(w.label for w in found.circuit.wires if w.start == p.id) == ["", "0", "1"]  # whole to the process, a digit to each cell
+
+
+def test_values_of_all_wires_in_the_cases_wanted(small: Expectation) -> None:
+    text = "module m(input a, b, c, output y, z);\n  wire t = a & b;\n  assign y = t | c;\n  assign z = ~t;\nendmodule\n"
+    found = inside(small, "a.v", text, [7, 0, 6])
+    gate = part(found, "and")
+    assert found.cases == [7, 0, 6]
+    assert [value(found, gate.pins[-1], i) for i in range(3)] == ["1", "0", "1"]
+    assert [value(found, part(found, "output", "z").pins[0], i) for i in range(3)] == ["0", "1", "0"]
+    assert [(k.name, k.how, k.differs) for k in found.likeness][:1] == [("both", "same", ())]  # `t` does what `both` of the reference does
+
+
+def test_a_wire_of_the_same_name_is_held_against_the_reference(small: Expectation) -> None:
+    text = "module m(input a, b, c, output y, z);\n  wire both = a | b;\n  assign y = both | c;\n  assign z = ~both;\nendmodule\n"
+    found = inside(small, "a.v", text)
+    assert [(k.name, k.how, k.differs) for k in found.likeness if k.name == "both"] == [("both", "name", (2, 3, 4, 5))]
+    [pin] = found.explains
+    assert pin == part(found, "or").pins[-1].id and found.places[part(found, "or").id][0].line == 2
+
+
+@pytest.mark.parametrize(
+    ("text", "explaining"),
+    [
+        ("assign y = (a & b) | c; assign z = ~(a | b);", ["z"]),  # nothing before the last gate
+        ("wire t = a ^ b; assign y = t | c; assign z = ~t;", ["t"]),
+        ("wire t = a ^ b; wire n = t; assign y = n | c; assign z = ~n;", ["t"]),  # a plain assignment is the same wire
+        ("assign y = ~((a & b) | c); assign z = (a & b);", []),  # two places are wrong
+        ("reg t; always @* t = a | b; assign y = t | c; assign z = ~t;", ["t"]),  # a process can be turned as well
+    ],
+)
+def test_the_earliest_wire_that_explains_everything(small: Expectation, text: str, explaining: list[str]) -> None:
+    found = inside(small, "a.v", f"module m(input a, b, c, output y, z); {text} endmodule\n")
+    pins = {pin.id: pin for p in found.circuit.parts for pin in p.pins}
+    assert [found.circuit.names[pins[i].bits[0]][0] for i in found.explains] == explaining
+
+
+def test_steps_of_a_clocked_hand_in_have_values_inside() -> None:
+    expectation = ready(clocked(COUNTER))
+    steps = [expectation.cases.count - 1, 3, 4]
+    found = inside(expectation, "a.v", VERILOG, steps)
+    box = part(found, "process")
+    assert [p.edge for p in box.pins if p.edge] and found.explains == []
+    got = [value(found, part(found, "output", "q").pins[0], i) for i in range(3)]
+    assert got == ["".join(str(expectation.bits["q", i].one >> s & 1) for i in (1, 0)) for s in steps]
+
+
+@pytest.mark.parametrize(
+    ("name", "text", "told"),
+    [
+        ("a.v", "module m(input a, b, c, output y, z); assign y = ; endmodule", None),
+        ("a.vhd", "entity m is port(a, b, c : in bit; y, z : out bit); end;\narchitecture r of m is begin process begin wait for 1 ns; y <= a; wait; end process; end;", "no drawing"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_drawn_says_so(small: Expectation, name: str, text: str, told: str | None) -> None:
+    found = look_inside(small, [HandinFile(name, text.encode())], (), {}, [0], {})
+    assert found is None if told is None else told in str(found)
+
+
+def test_a_loop_of_gates_is_drawn_and_run(small: Expectation) -> None:
+    text = "module m(input a, b, c, output y, z); wire q; nand(q, z, c); nand(z, q, b); or(y, a, q); endmodule"
+    found = inside(small, "a.v", text)
+    assert Counter(p.kind for p in found.circuit.parts)["and"] == 2 and found.explains == []
