@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from obento.core.ir import nodes as ir
@@ -109,7 +110,7 @@ def count_levels(design: Design) -> int:
         process, before = stack.pop()
         key = id(process)
         if before is not None:
-            arriving[key] = _own_levels(process) + max((leaving[id(m)] for m in before), default=0)
+            arriving[key] = _levels(process, lambda bit: max((leaving.get(id(m), 0) for m in makers.get(bit, ())), default=0))
             leaving[key] = 0 if _remembers(process) else arriving[key]
         elif key not in leaving:
             leaving[key] = 0  # until it is known; a circle finds this
@@ -134,22 +135,29 @@ def _before(process: Process, makers: dict[int, list[Process]]) -> list[Process]
     return list(found.values())
 
 
-def _own_levels(process: Process) -> int:
-    """Gates that follow each other inside one process; behaviour counts as one."""
-    if process.origin in _PASSIVE:
-        return 0
+def _levels(process: Process, before: Callable[[int], int]) -> int:
+    """Gates on the longest way to what a process makes; `before` gives those up to a bit. Behaviour counts as one."""
+    read = [e for s in statements(process.body) for e in expressions(s)]
+    if process.origin in _PASSIVE or process.origin in _STORES:
+        return max((_expression_levels(e, before) for e in read), default=0)
     if process.kind == "continuous" and isinstance(process.body, ir.Assign):
-        levels = _expression_levels(process.body.value)
+        levels = _expression_levels(process.body.value, before)
         return levels - 1 if process.origin == "buf" else levels  # made of two inversions
-    inner = max((_expression_levels(e) for s in statements(process.body) for e in expressions(s)), default=0)
-    return inner if process.origin in _STORES else 1
+    bits = (b for e in read for signal, low, width in stretches_read(e) for b in range(signal.offset + low, signal.offset + low + width))
+    return 1 + max(map(before, bits), default=0)
 
 
-def _expression_levels(e: ir.Expr) -> int:
-    inner = max((_expression_levels(x) for x in ir.children(e)), default=0)
+def _expression_levels(e: ir.Expr, before: Callable[[int], int]) -> int:
+    match e:
+        case ir.Ref():
+            return max(before(e.signal.offset + i) for i in range(e.width))
+        case ir.Slice(a=ir.Ref() as whole):
+            inside = range(max(0, e.low), min(whole.width, e.low + e.width))
+            return max((before(whole.signal.offset + i) for i in inside), default=0)
+    inner = max((_expression_levels(x, before) for x in ir.children(e)), default=0)
     match e:
         case ir.Binary(op="and" | "or" | "xor" as op) if isinstance(e.a, ir.Binary) and e.a.op == op:
-            return max(_expression_levels(e.a), 1 + _expression_levels(e.b))
+            return max(_expression_levels(e.a, before), 1 + _expression_levels(e.b, before))
         case ir.Unary(op="not") if isinstance(e.a, ir.Binary | ir.Unary) and e.a.op in ("and", "or", "xor"):
             return inner  # NAND and its like are one gate
         case ir.Unary() | ir.Binary() | ir.Mux() | ir.Shift() | ir.Power() | ir.Pick() | ir.Call():

@@ -127,9 +127,9 @@ class _Output:
 
     def slips(self) -> Iterator[WordSlip]:
         if self.port.width > 1:
+            yield from self._cut()
             yield from self._offset()
             yield from self._no_carries()
-            yield from self._cut()
             yield from self._values_exchanged()
         else:
             yield from self._boundary()
