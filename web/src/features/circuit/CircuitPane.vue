@@ -23,7 +23,7 @@ const byHand = shallowRef<HandState | null>(null)
 const isBusy = ref(false)
 const symbols = ref<SymbolSet>((localStorage.getItem('symbols') as SymbolSet) || 'rectangular')
 const drawing = ref<InstanceType<typeof CircuitDrawing>>()
-const MANY = 60
+const MANY = 24
 
 const place = computed(() => (byHand.value ? 0 : Math.max(0, props.at?.circuit.cases.indexOf(props.chosenCase ?? -1) ?? 0)))
 const digits = computed(() => byHand.value?.digits ?? props.at?.circuit.digits ?? {})
@@ -157,6 +157,7 @@ const startDigits = computed(() => {
       <HandDrive v-if="isByHand" :task-id="taskId" :handin="review.handin_id" :ports="inputPorts" :clock="review.clock" :start="startDigits" :files="files" @state="take" @leave="isByHand = false" />
       <div class="bar">
         <span class="quiet small">{{ caption }}<template v-if="isBusy"> …</template></span>
+        <span v-if="layout" class="took" :data-milliseconds="Math.round(layout.milliseconds)"></span>
         <button v-if="backFrom !== null" type="button" class="chip" @click="backFrom = null">all of it ✕</button>
         <span class="spring"></span>
         <Button v-if="!isByHand" size="small" @click="isByHand = true">By hand <span class="key">h</span></Button>
