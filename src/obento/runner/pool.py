@@ -23,6 +23,7 @@ from obento.runner.worker import (
     InsideTask,
     Task,
     TraceTask,
+    ready_to_work,
     run_by_hand,
     run_inside,
     run_repair,
@@ -59,6 +60,10 @@ class CheckPool:
                 self._pool.stop()
                 self._pool = self._make()
                 return self._pool.schedule(work, args=[given], timeout=self.seconds)
+
+    def warm_up(self) -> None:
+        """Have the workers started before anybody waits for them."""
+        self._schedule(ready_to_work, None)
 
     def trace(self, asked: TraceTask) -> Trace | str | None:
         """Trace a hand-in and wait for it; a sentence where it could not be done."""

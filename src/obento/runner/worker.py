@@ -148,6 +148,10 @@ def run_repair(task: Task) -> Repair | None:
     return find_repair(expectation, task.files, task.provided, dict(task.choices))
 
 
+def ready_to_work(nothing: None) -> None:
+    """Does nothing; a worker that has done it has been started."""
+
+
 def stopped(text: str) -> Checked:
     """The outcome of a hand-in that a limit ended from outside."""
     return Checked("stopped", messages=[Message("error", "limit", "", 0, 0, text)])

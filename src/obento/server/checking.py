@@ -67,6 +67,7 @@ class CheckService:
         self._helper = CheckPool(1, min(seconds, _REPAIR_SECONDS))
         self.at_hand = CheckPool(1, min(seconds, _REPAIR_SECONDS))
         """For what somebody is waiting for: it never queues behind a class."""
+        self.at_hand.warm_up()
         self._helping = threading.BoundedSemaphore(_MOST_WAITING)
         self._is_closing = False
         self._runs: dict[int, Run] = {}

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { Button, Input, InputNumber, message, Popover } from 'ant-design-vue'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { get, put, sentence } from '../api/client'
 import type { Results, Review } from '../api/types'
 import CommentBox from '../features/review/CommentBox.vue'
 import CircuitPane from '../features/circuit/CircuitPane.vue'
+import { warmUp } from '../features/circuit/layout'
 import { useProbes } from '../features/circuit/probes'
 import WaveView from '../features/waves/WaveView.vue'
 import SmallestChange from '../features/review/SmallestChange.vue'
@@ -45,6 +46,7 @@ const centre = computed(() => (chosenView.value && views.value.includes(chosenVi
 /** How a hand-in is clocked is worth a word even where every step is right. */
 const CLOCKING = ['ripple-clock', 'race', 'start-values']
 const clocking = computed(() => review.value?.messages.filter((m) => CLOCKING.includes(m.code) && !review.value?.findings.includes(m.text)) ?? [])
+onMounted(() => window.setTimeout(() => void warmUp(), 300))
 const scratch = useScratch(() => store.taskId, review)
 const isScratch = ref(false)
 const { at: circuit, trouble: circuitTrouble, probes, columns, turnProbe, open: openCircuit, again, byHand } = useProbes(() => store.taskId, review, scratch.files)

@@ -11,6 +11,12 @@ export interface Layout { parts: Placed[]; runs: Run[]; width: number; height: n
 
 const PITCH = 18
 const GATE = 58
+/** Drawings with more parts are laid out by quicker rules: straight placement and one sweep against crossings. */
+const LARGE = 80
+const CAREFUL = { 'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX', 'elk.layered.thoroughness': '5' }
+const QUICK = {
+  'elk.layered.nodePlacement.strategy': 'BRANDES_KOEPF', 'elk.layered.thoroughness': '1', 'elk.layered.crossingMinimization.greedySwitch.type': 'OFF',
+}
 let engine: InstanceType<typeof ELK> | null = null
 
 /** Lay out what is visible: parts in `only` (all when null), boxes in `folded` without what is inside. Runs in a worker. */
@@ -20,6 +26,12 @@ export async function layOut(at: Indexed, folded: Set<number>, only: Set<number>
   const graph = build(at, folded, only)
   const done = await engine.layout(graph)
   return { ...collect(at, done, folded), milliseconds: performance.now() - began }
+}
+
+/** Have the worker ready before it is wanted: its program alone takes a while to be read. */
+export async function warmUp(): Promise<void> {
+  engine ??= new ELK({ workerUrl })
+  await engine.layout({ id: 'root', children: [], edges: [] })
 }
 
 function isHidden(at: Indexed, part: CircuitPart, folded: Set<number>): boolean {
@@ -38,7 +50,7 @@ function build(at: Indexed, folded: Set<number>, only: Set<number> | null): ElkN
     layoutOptions: {
       'elk.algorithm': 'layered', 'elk.direction': 'RIGHT', 'elk.edgeRouting': 'ORTHOGONAL', 'elk.hierarchyHandling': 'INCLUDE_CHILDREN',
       'elk.layered.spacing.nodeNodeBetweenLayers': '34', 'elk.spacing.nodeNode': '16', 'elk.spacing.edgeNode': '12', 'elk.spacing.edgeEdge': '10',
-      'elk.layered.spacing.edgeNodeBetweenLayers': '14', 'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX', 'elk.layered.thoroughness': '5',
+      'elk.layered.spacing.edgeNodeBetweenLayers': '14', ...(shown.length > LARGE ? QUICK : CAREFUL),
       'elk.json.shapeCoords': 'ROOT', 'elk.json.edgeCoords': 'ROOT', 'elk.padding': '[top=12,left=12,bottom=12,right=12]',
     },
   }
