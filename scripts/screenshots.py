@@ -5,16 +5,20 @@ from __future__ import annotations
 
 import tempfile
 import time
+from collections.abc import Callable
 from pathlib import Path
 
 from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
 BASE = "http://127.0.0.1:8400"
 OUT = Path(__file__).resolve().parents[1] / "docs/screenshots"
+See = Callable[..., WebElement]
+Picture = Callable[[str], None]
 COMMENT = "Dear {name}, look at {line}: the alarm has to sound whenever the key is turned and the gate may not open, a boat in the way included."
 
 
@@ -58,6 +62,7 @@ def main() -> None:
     see(".tag.pass", "kept")
     time.sleep(3.5)  # until the notice is gone
     picture("review")
+    _reasons(driver, see, picture)
     for place, css, name in (("results", "[data-cluster]", "tray"), ("spec", ".cm-content", "spec"), ("intake", ".entry", "intake")):
         see(f"button[data-place={place}]").click()
         see(css)
@@ -71,6 +76,12 @@ def main() -> None:
     see("tr[data-student] td", "Pavel Orsic").click()
     see(".letter .say")
     picture("feedback")
+    see("button", "Comments").click()
+    see("button", "Draft all open ones").click()
+    see("button", "Comments 12 of 12")
+    time.sleep(3.5)
+    picture("drafts")
+    see("button", "Students").click()
     see("button", "Release this one").click()
     see("tr[data-student] .tag.pass", "sent")
     driver.get(f"{BASE}/mailbox")
@@ -85,6 +96,10 @@ def main() -> None:
     driver.get(link)
     see(".letter")
     picture("student")
+    driver.get(BASE)
+    see(".lab", "Locks and lamps").click()
+    see("[data-cluster]")
+    _effect(driver, see, picture)
     driver.get(BASE)
     see(".lab", "Tickets and beacons").click()
     see("[data-cluster] .chip", "Caelan Roy").click()
@@ -104,6 +119,51 @@ def main() -> None:
     see(".again")
     picture("report")
     driver.quit()
+
+
+def _reasons(driver: webdriver.Chrome, see: See, picture: Picture) -> None:
+    """The circuit of the first hand-in, driven by hand, and with a line changed."""
+    body = driver.find_element(By.TAG_NAME, "body")
+    driver.find_element(By.TAG_NAME, "h1").click()
+    body.send_keys("g")
+    see(".likely")
+    time.sleep(0.5)
+    driver.execute_script(
+        "[...document.querySelectorAll('[data-wire]')].find(w => w.querySelector('title').textContent.startsWith('safe'))"
+        ".dispatchEvent(new MouseEvent('click', {bubbles: true}));"
+        "document.querySelector('[data-kind=or]').dispatchEvent(new MouseEvent('click', {bubbles: true}))"
+    )
+    see("th.probe")
+    picture("circuit")
+    body.send_keys("h")
+    see(".hand .digit")
+    body.send_keys("a")
+    picture("hand")
+    body.send_keys(Keys.ESCAPE)
+    field = see(".excerpt input")
+    text = (field.get_attribute("value") or "").replace("||", "&&")
+    driver.execute_script("arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('change'))", field, text)
+    see(".bar[role=status]", "16 of 16")
+    picture("what-if")
+    see(".bar[role=status] button", "Leave").click()
+
+
+def _effect(driver: webdriver.Chrome, see: See, picture: Picture) -> None:
+    """A rule that is new in the spec, and what it would change; not saved."""
+    see("button[data-place=spec]").click()
+    see(".cm-content", "open_ok = safe")
+    driver.execute_script("document.querySelector('.cm-content').focus()")
+    editor = see(".cm-content")
+    editor.send_keys(Keys.CONTROL, Keys.END)
+    driver.execute_cdp_cmd("Input.insertText", {"text": "\n[rules]\nlanguages = ['verilog', 'wiring']\nmax_gates = 4\n"})
+    see(".caption", "saving makes a new one")
+    driver.execute_script("document.querySelector('.cm-content').focus()")
+    editor.send_keys(Keys.CONTROL, "s")
+    see(".effect tr[data-effect]")
+    time.sleep(1.5)
+    picture("effect")
+    see(".ant-modal button", "Go on writing").click()
+    driver.execute_script("window.confirm = () => true")
 
 
 if __name__ == "__main__":

@@ -42,7 +42,10 @@ const views = computed<CentreView[]>(() => [
   ...(review.value?.status === 'checked' && !review.value.output && review.value.language !== 'vcd' ? (['circuit'] as const) : []),
   'source',
 ])
-const centre = computed(() => (chosenView.value && views.value.includes(chosenView.value) ? chosenView.value : views.value[0]))
+const centre = computed<CentreView>(() => {
+  if (chosenView.value && views.value.includes(chosenView.value)) return chosenView.value
+  return views.value.find((v) => v !== 'circuit') ?? 'source'  // a circuit is drawn when somebody asks for it
+})
 /** How a hand-in is clocked is worth a word even where every step is right. */
 const CLOCKING = ['ripple-clock', 'race', 'start-values']
 const clocking = computed(() => review.value?.messages.filter((m) => CLOCKING.includes(m.code) && !review.value?.findings.includes(m.text)) ?? [])

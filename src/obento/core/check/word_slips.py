@@ -36,6 +36,8 @@ WORD_SLIPS = frozenset(
 
 _FEWEST = 2
 _FEWEST_FOR_OPERATIONS = 8
+_NARROWEST_FLAGGED = 3
+"""Of narrower words too many things are properties."""
 _MOST_CONTROL_BITS = 8
 Word = list[int]
 
@@ -207,17 +209,20 @@ class _Output:
 
     def _flag(self) -> Iterator[WordSlip]:
         """What is expected is a property of one word, what comes is the same property of another."""
-        words = self._words()
-        for kind, of in _PROPERTIES.items():
-            right = [name for name, w in words.items() if len(w) > 1 and not (of(w, self.compared) ^ self.expected[0]) & self.compared]
-            if not right or not self.expected[0] or not ~self.expected[0] & self.compared:
-                continue
-            taken = next(
-                (n for n, w in words.items() if len(w) > 1 and n not in right and not (of(w, self.compared) ^ self.got[0]) & self.compared), None
-            )
-            if taken is not None:
-                yield WordSlip("wrong-flag", f"{self.port.name} says whether {taken} {kind}, and should say so of {right[0]}")
-                return
+        fits = {
+            (name, kind): of(w, self.compared)
+            for kind, of in _PROPERTIES.items()
+            for name, w in self._words().items()
+            if len(w) >= _NARROWEST_FLAGGED
+        }
+        if not self.expected[0] or not ~self.expected[0] & self.compared:
+            return
+        right = next((key for key, plane in fits.items() if not (plane ^ self.expected[0]) & self.compared), None)
+        taken = next((key for key, plane in fits.items() if not (plane ^ self.got[0]) & self.compared), None)
+        if right is None or taken is None:
+            return
+        should = f"should say so of {right[0]}" if right[1] == taken[1] else f"should say whether {right[0]} {right[1]}"
+        yield WordSlip("wrong-flag", f"{self.port.name} says whether {taken[0]} {taken[1]}, and {should}")
 
     def _term(self) -> Iterator[WordSlip]:
         """A sum of products with one product too few or too many: the wrong cases are one product, all wrong in one way."""
@@ -380,8 +385,17 @@ def _parity(word: Word, full: int) -> int:
     return out & full
 
 
+def _is_full(word: Word, full: int) -> int:
+    out = full
+    for p in word:
+        out &= p
+    return out
+
+
 _PROPERTIES: dict[str, Callable[[Word, int], int]] = {
     "is zero": _is_zero,
+    "is all ones": _is_full,
+    "is not all ones": lambda w, full: full & ~_is_full(w, full),
     "is not zero": lambda w, full: full & ~_is_zero(w, full),
     "is negative": lambda w, full: w[-1] & full,
     "has an odd number of ones": _parity,
