@@ -65,7 +65,7 @@ def test_an_evening_of_reasons(browser: Browser) -> None:
     body.send_keys("a")
     browser.see(".hand [data-output=alarm]")
     assert browser.see(".hand .digit").text != was
-    browser.see(".side", "1 moves since power-up")
+    browser.see(".side", "1 move since power-up")
     body.send_keys(Keys.ESCAPE)
     browser.gone(".hand")
     # what if: the line below the drawing

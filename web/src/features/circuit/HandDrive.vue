@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, onMounted, reactive, ref, watch } from 'vue'
 
 import { post, sentence } from '../../api/client'
 import type { HandState } from '../../api/types'
+import { count } from '../../shared/words'
 
 /** An input as it is set by hand: digits leftmost first, and how its value is written. */
 interface Input { name: string; digits: string; keys: string[]; typed: string | null }
@@ -146,7 +147,7 @@ onBeforeUnmount(() => {
     </table>
     <div class="side">
       <span v-if="trouble" class="bad">{{ trouble }}</span>
-      <span v-else class="quiet small">{{ clock ? `${moves.filter((m) => m.action === 'c').length} pulses since power-up` : `${moves.length - 1} moves since power-up` }}{{ isBusy ? ' …' : '' }}</span>
+      <span v-else class="quiet small">{{ clock ? `${count(moves.filter((m) => m.action === 'c').length, 'pulse')} since power-up` : `${count(moves.length - 1, 'move')} since power-up` }}{{ isBusy ? ' …' : '' }}</span>
       <span><Button size="small" @click="begin">Power up anew</Button> <Button size="small" @click="emit('leave')">Leave <span class="key">Esc</span></Button></span>
     </div>
   </div>
