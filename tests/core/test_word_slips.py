@@ -12,7 +12,7 @@ from obento.core.check.outcome import Checked
 from obento.core.check.word_slips import WORD_SLIPS, add, differ
 from obento.core.handin import HandinFile
 from obento.core.sim.graph import count_plane
-from tests.core.clocked import ready
+from tests.core.clocked import COUNTER, VERILOG, clocked, ready
 
 SPEC = """obento = "spec/1"
 unit = "m"
@@ -154,3 +154,11 @@ def test_sums_of_planes_are_sums(a: list[int], b: list[int]) -> None:
     assert total == planes([(x + y) % 256 for x, y in zip(a, b, strict=True)])
     assert differ(planes(a), planes(b)) == sum((x != y) << case for case, (x, y) in enumerate(zip(a, b, strict=True)))
     assert count_plane(0, 8) == 0b10101010
+
+
+def test_two_steps_of_a_sequence_in_exchanged_order() -> None:
+    """A machine that should go 0 1 2 3 and goes 0 1 3 2: every wrong step has the one for the other."""
+    expectation = ready(clocked(COUNTER))
+    order = "case (q) 0: q <= 1; 1: q <= 3; 3: q <= 2; 2: q <= 0; endcase"
+    found = told(check_handin(expectation, [HandinFile("a.v", VERILOG.replace("q <= q + 1;", order).encode())]))
+    assert found == [("values-exchanged", found[0][1])] and found[0][1].startswith("q has 2 and 3 exchanged in all")
