@@ -155,6 +155,8 @@ def test_hidden_groups_keep_their_values_out_of_drafts(ta: Client) -> None:
     by_name = {c["members"][0]["name"]: c["key"] for c in small.clusters()}
     assert "whenever" not in ta.get(f"/tasks/{small.task}/drafts/{by_name['Tomo Arakida']}")["text"]  # wrong in hidden cases too
     assert "whenever {when}" in ta.get(f"/tasks/{small.task}/drafts/{by_name['Ilse Varga']}")["text"]
+    told = {m["text"] for m in ta.get(f"/labs/{small.lab}/report")["tasks"][0]["mistakes"]}
+    assert told and not any("high = 0" in text or "open = 0" in text for text in told), told  # in the lecture neither
     for key in by_name.values():
         ta.send("PUT", f"/tasks/{small.task}/comments/{key}", {"text": "It fails {when}.[ Only {mark} and {when}!]", "version": 0, "handin_id": 0})
     assert small.letter("Tomo Arakida")["comment"] == "It fails ...."

@@ -66,6 +66,7 @@ def test_an_evening_of_reasons(browser: Browser) -> None:
     browser.see(".hand [data-output=alarm]")
     assert browser.see(".hand .digit").text != was
     browser.see(".side", "1 move since power-up")
+    browser.see(".hand [data-probe]")  # the probe too
     body.send_keys(Keys.ESCAPE)
     browser.gone(".hand")
     # what if: the line below the drawing

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import json
 from collections import Counter
 
 import numpy as np
 
 from obento.server.letters import LabPicture
-from obento.server.models import ClassReport, HardCase, Mistake, ReportTask
+from obento.server.models import ClassReport, ClusterView, HardCase, Mistake, ReportTask
 from obento.server.preview import case_label
+from obento.server.shown import for_the_class
 from obento.server.views import TaskPicture
 
 _BINS = 10
@@ -36,7 +38,7 @@ def _task(t: TaskPicture, students: int) -> ReportTask:
     mistakes: Counter[str] = Counter()
     for cluster in clusters:
         if cluster.kind in ("wrong", "rules"):
-            mistakes[cluster.title] += len(cluster.members)
+            mistakes[_title(t, cluster)] += len(cluster.members)
     marks = [m.mark for c in clusters for m in c.members if m.mark is not None]
     total = t.expectation.spec.marks.total
     histogram = [0] * _BINS
@@ -50,6 +52,19 @@ def _task(t: TaskPicture, students: int) -> ReportTask:
         mistakes=[Mistake(text=text, count=n, of=checked, task="") for text, n in mistakes.most_common(_MOST_MISTAKES)],
         hardest=_hardest(t, checked),
     )  # fmt: skip
+
+
+def _title(t: TaskPicture, cluster: ClusterView) -> str:
+    """What a cluster has in common, in words that give nothing hidden away."""
+    result = t.state.by_handin[cluster.members[0].handin_id]
+    if not t.expectation.spec.hidden or result["status"] != "checked":
+        return cluster.title
+    findings = json.loads(result["detail"])["findings"]
+    told = for_the_class(t.expectation, t.verdict_of(cluster.members[0].handin_id), findings)
+    if told == findings:
+        return cluster.title
+    outputs = list(dict.fromkeys(f["output"] for f in findings if f.get("output")))
+    return str(told[0]["text"]) if told else f"{' and '.join(outputs) or 'something'} wrong"
 
 
 def _hardest(t: TaskPicture, checked: int) -> list[HardCase]:

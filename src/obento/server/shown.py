@@ -28,8 +28,11 @@ def for_students(expectation: Expectation, verdict: Verdict | None, findings: li
 
     With `see` at nothing or counts none; where a hidden case is among the wrong ones, only what says nothing of single cases.
     """
-    if expectation.spec.see in ("nothing", "counts"):
-        return []
+    return [] if expectation.spec.see in ("nothing", "counts") else for_the_class(expectation, verdict, findings)
+
+
+def for_the_class(expectation: Expectation, verdict: Verdict | None, findings: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """Those findings that may be shown in a lecture: where a hidden case is among the wrong ones, only what says nothing of single cases."""
     wrong = expectation.cases.full & ~verdict.right if verdict is not None else 0
     if wrong & hidden_cases(expectation):
         return [f for f in findings if f["kind"] in _WITHOUT_VALUES]

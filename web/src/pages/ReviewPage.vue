@@ -52,7 +52,7 @@ const clocking = computed(() => review.value?.messages.filter((m) => CLOCKING.in
 onMounted(() => window.setTimeout(() => void warmUp(), 300))
 const scratch = useScratch(() => store.taskId, review)
 const isScratch = ref(false)
-const { at: circuit, trouble: circuitTrouble, probes, columns, turnProbe, open: openCircuit, again, byHand } = useProbes(() => store.taskId, review, scratch.files)
+const { at: circuit, trouble: circuitTrouble, probes, columns, turnProbe, open: openCircuit, again } = useProbes(() => store.taskId, review, scratch.files)
 watch(() => scratch.outcome.value, (o) => (!o || o.status === 'checked') && again())
 const lines = ref<{ file: string; from: number; to: number } | null>(null)
 watch(centre, (c) => c === 'circuit' && void openCircuit(), { immediate: true })
@@ -225,7 +225,7 @@ useKeys([
         <WaveView v-else-if="centre === 'waves'" :task-id="store.taskId" :handin="review.handin_id" :step="chosenCase" @step="(i) => (chosenCase = i)" />
         <CircuitPane
           v-else-if="centre === 'circuit'" :at="circuit" :trouble="circuitTrouble" :review="review" :rows="rows" :files="scratch.files.value" :text="scratch.text" :task-id="store.taskId" :chosen-case="chosenCase" :probes="probes" :lines="lines"
-          @probe="turnProbe" @part="(p) => (lines = p.line ? { file: p.file, from: p.line, to: Math.max(p.line, p.end_line) } : null)" @source="toSource" @edit="tryLine" @hand="(s) => (byHand = s)"
+          @probe="turnProbe" @part="(p) => (lines = p.line ? { file: p.file, from: p.line, to: Math.max(p.line, p.end_line) } : null)" @source="toSource" @edit="tryLine"
         />
         <ScratchPane v-else-if="isScratch" :review="review" :scratch="scratch" :file="lines?.file ?? ''" />
         <SourceView v-else :files="review.files" :notes="review.notes" :stretch="lines" @line="(file, line) => (lines = { file, from: line, to: line })" />

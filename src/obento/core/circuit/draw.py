@@ -36,7 +36,6 @@ class _Box:
 
     path: str
     part: Part | None
-    outer: _Box | None
     parts: list[Part] = field(default_factory=list)
     inner: list[_Box] = field(default_factory=list)
 
@@ -63,7 +62,7 @@ def draw(design: Design, text_at: Callable[[int], str]) -> Drawing:
     source: dict[int, int] = {}
     paths: list[str] = []
     for process in list(design.processes):
-        if process.origin in _SILENT or (process.kind == "initial" and process.origin == "start"):
+        if process.origin in _SILENT:
             continue
         body = assignment_of(process)
         if body is not None and process.origin != "buf" and is_routing(body.value):
@@ -98,7 +97,7 @@ class _Assembly:
         self._boxes: dict[str, _Box] = {}
         self._variables = _variables(design)
         self._units = _units(design)
-        self._root = self._boxes[""] = _Box("", None, None)
+        self._root = self._boxes[""] = _Box("", None)
         for part, path in zip(list(parts), paths, strict=True):
             box = self._box(path)
             part.within = box.part.id if box.part else -1
@@ -134,7 +133,7 @@ class _Assembly:
             unit, position = self._units.get(path, ("", 0))
             part = Part(len(self._parts), "unit", path.rpartition(".")[2], outer.part.id if outer.part else -1, position, position, unit=unit)
             self._parts.append(part)
-            found = self._boxes[path] = _Box(path, part, outer)
+            found = self._boxes[path] = _Box(path, part)
             outer.inner.append(found)
         return found
 

@@ -7,13 +7,13 @@ import { useKeys } from '../../shared/keys'
 import CircuitDrawing from './CircuitDrawing.vue'
 import HandDrive from './HandDrive.vue'
 import { layOut, type Layout } from './layout'
-import { digitsOf, fanIn, type Indexed, wireName } from './model'
+import { digitsOf, fanIn, type Indexed, shortValue, wireName } from './model'
 import type { SymbolSet } from './symbols'
 
 const props = defineProps<{
   at: Indexed | null; trouble: string; review: Review; rows: CaseRow[]; files: { path: string; text: string }[]; text: (path: string) => string; taskId: number; chosenCase: number | null; probes: number[]; lines: { file: string; from: number; to: number } | null
 }>()
-const emit = defineEmits<{ probe: [pin: number]; part: [part: CircuitPart]; source: [file: string, line: number]; edit: [file: string, line: number, text: string]; hand: [state: HandState | null] }>()
+const emit = defineEmits<{ probe: [pin: number]; part: [part: CircuitPart]; source: [file: string, line: number]; edit: [file: string, line: number, text: string] }>()
 
 const layout = shallowRef<Layout | null>(null)
 const folded = ref(new Set<number>())
@@ -100,10 +100,13 @@ function turnSymbols(): void {
   symbols.value = symbols.value === 'rectangular' ? 'distinctive' : 'rectangular'
   localStorage.setItem('symbols', symbols.value)
 }
-function take(state: HandState | null): void {
-  byHand.value = state
-  emit('hand', state)
-}
+/** What the probes are while inputs are set by hand. */
+const probed = computed(() =>
+  props.probes.flatMap((id) => {
+    const pin = props.at?.pin.get(id)
+    return pin && props.at && byHand.value ? [{ name: wireName(props.at, pin), value: shortValue(digitsOf(pin, byHand.value.digits, 0)) }] : []
+  }),
+)
 useKeys([
   { key: 'b', label: 'backwards from a wrong output', act: back },
   { key: 'h', label: 'drive the inputs by hand', act: () => (isByHand.value = !!props.at && !props.at.circuit.trouble) },
@@ -154,7 +157,7 @@ const startDigits = computed(() => {
   <div class="pane">
     <p v-if="trouble || at?.circuit.trouble" class="quiet">{{ trouble || at?.circuit.trouble }}</p>
     <template v-else-if="at">
-      <HandDrive v-if="isByHand" :task-id="taskId" :handin="review.handin_id" :ports="inputPorts" :clock="review.clock" :start="startDigits" :files="files" @state="take" @leave="isByHand = false" />
+      <HandDrive v-if="isByHand" :task-id="taskId" :handin="review.handin_id" :ports="inputPorts" :clock="review.clock" :start="startDigits" :files="files" :probes="probed" @state="(s) => (byHand = s)" @leave="isByHand = false" />
       <div class="bar">
         <span class="quiet small">{{ caption }}<template v-if="isBusy"> …</template></span>
         <span v-if="layout" class="took" :data-milliseconds="Math.round(layout.milliseconds)"></span>

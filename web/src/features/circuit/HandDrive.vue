@@ -9,7 +9,7 @@ import { count } from '../../shared/words'
 /** An input as it is set by hand: digits leftmost first, and how its value is written. */
 interface Input { name: string; digits: string; keys: string[]; typed: string | null }
 
-const props = defineProps<{ taskId: number; handin: number; ports: { name: string; width: number; radix: string; signed: boolean }[]; clock: string; start: string[] | null; files: { path: string; text: string }[] }>()
+const props = defineProps<{ taskId: number; handin: number; ports: { name: string; width: number; radix: string; signed: boolean }[]; clock: string; start: string[] | null; files: { path: string; text: string }[]; probes: { name: string; value: string }[] }>()
 const emit = defineEmits<{ state: [state: HandState | null]; leave: [] }>()
 /** Keys near each other, for the digits from the left of the first input on. */
 const ROW = 'asdfghjklqwertyuiopvbnm'.split('')
@@ -143,6 +143,7 @@ onBeforeUnmount(() => {
       <thead><tr><th></th><th>got</th><th>expected</th></tr></thead>
       <tbody>
         <tr v-for="o in state.outputs" :key="o.name" :class="{ bad: o.wrong }" :data-output="o.name"><td>{{ o.name }}</td><td><b>{{ o.got }}</b></td><td>{{ o.expected === '-' ? '–' : o.expected }}</td></tr>
+        <tr v-for="p in probes" :key="p.name" class="probe" :data-probe="p.name"><td>{{ p.name }}</td><td><b>{{ p.value }}</b></td><td></td></tr>
       </tbody>
     </table>
     <div class="side">
@@ -166,6 +167,7 @@ onBeforeUnmount(() => {
 .typed { border: 1px solid var(--line); border-radius: 4px; padding: 1px 5px; margin-left: 4px; background: var(--paper); }
 .outputs { border-collapse: collapse; font-size: 12.5px; }
 .outputs th { font: 400 11px var(--sans); color: var(--ink-2); text-align: left; padding: 0 8px; }
+.outputs .probe td { color: var(--lacquer); }
 .outputs td { padding: 0 8px; }
 .key { margin-left: 4px; }
 .bad { color: var(--fail-text); }

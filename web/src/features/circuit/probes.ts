@@ -1,7 +1,7 @@
 import { computed, ref, type Ref, shallowRef, watch } from 'vue'
 
 import { get, post, sentence } from '../../api/client'
-import type { Circuit, CircuitPin, HandState, Review } from '../../api/types'
+import type { Circuit, CircuitPin, Review } from '../../api/types'
 import type { Probe } from '../../shared/probe'
 import { digitsOf, index, type Indexed, shortValue, wireName } from './model'
 
@@ -10,7 +10,6 @@ export function useProbes(taskId: () => number, review: Ref<Review | null>, chan
   const at = shallowRef<Indexed | null>(null)
   const trouble = ref('')
   const probes = ref<number[]>([])
-  const byHand = shallowRef<HandState | null>(null)
   let loaded = 0
 
   async function open(): Promise<void> {
@@ -54,5 +53,5 @@ export function useProbes(taskId: () => number, review: Ref<Review | null>, chan
       return { pin: id, name: wireName(found, pin), values }
     })
   })
-  return { at, trouble, probes, columns, turnProbe, open, again, byHand }
+  return { at, trouble, probes, columns, turnProbe, open, again }
 }
