@@ -8,6 +8,7 @@ import zipfile
 from pathlib import Path
 
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.web.conftest import Browser
 
@@ -52,8 +53,7 @@ def test_an_evening_of_reasons(browser: Browser) -> None:
     # backwards from the wrong output: its cone alone
     body.send_keys("b")
     browser.see(".chip", "all of it")
-    browser.driver.execute_script("window.before = arguments[0]", wires)
-    assert 0 < len(browser.all("[data-wire]")) < wires
+    WebDriverWait(browser.driver, 20).until(lambda _: 0 < len(browser.all("[data-wire]")) < wires)  # laid out anew in its worker
     # another set of symbols
     body.send_keys("y")
     browser.see(".drawing path.body")
@@ -134,10 +134,10 @@ def test_source_drawing_and_table_choose_together(browser: Browser) -> None:
     next(e for e in browser.all(".text .line") if "alarm" in e.text and "=" in e.text).click()
     browser.see("body").send_keys("g")
     browser.see(".part.chosen")
-    before = [e.get_attribute("class") for e in browser.all(".drawing .wire")]
+    levels = "return [...document.querySelectorAll('.drawing .wire')].map((w) => w.getAttribute('class')).join()"
+    before = browser.driver.execute_script(levels)
     browser.see("body").send_keys(".")
-    browser.see("tr.chosen")
-    assert before != [e.get_attribute("class") for e in browser.all(".drawing .wire")]  # the values are those of the case
+    WebDriverWait(browser.driver, 20).until(lambda _: browser.driver.execute_script(levels) != before)  # the values are those of the case
 
 
 def test_a_new_version_is_looked_at_before_it_is_kept(browser: Browser) -> None:
