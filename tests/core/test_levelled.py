@@ -60,3 +60,10 @@ def test_inputs_nobody_binds_float() -> None:
     found = tape.run([0b10], 0b11)
     y, z = (p.signal.offset for p in design.ports if p.direction == "out")
     assert found[y] == (0b11, 0) and found[z] == (0, 0b01)  # 0 and z is 0, 1 and z is x
+
+
+def test_a_constant_that_a_process_sets_has_to_be_woken_for() -> None:
+    """`z` is x until its process has run; who reads it without waking for it may have been too early."""
+    text = "module m(input [1:0] a, output reg [2:0] u, z, z2); always @* begin u = a; z <= 2'b10; end always @(u) z2 = u ^ z; endmodule"
+    with pytest.raises(HasMemory):
+        Levelled(build(text), Limits())

@@ -47,6 +47,7 @@ class Levelled:
         writer = _single_writers(design, written_by)
         self._graph = Graph(limits.graph_nodes)
         self._bits: dict[int, Bit] = {}
+        self._fixed: set[int] = set()
         self.input_bits: list[int] = []
         leaves: list[int] = []
         for port in design.ports:
@@ -66,6 +67,7 @@ class Levelled:
                 bit = signal.offset + i
                 if bit not in written and bit not in self._bits:
                     self._bits[bit] = (one >> i & 1, zero >> i & 1)
+                    self._fixed.add(bit)
         for signal in design.escapes:
             self._bits[signal.offset] = 0, 1
         self._ops = BitOps(self._graph, may_float=True)
@@ -233,7 +235,7 @@ class Levelled:
         return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
 
     def _lower(self, process: Process, limits: Limits) -> None:
-        world = _Outside(self._bits, process)
+        world = _Outside(self._bits, self._fixed, process)
         effect = Symbolic(self._ops, world, limits).run(process.body)
         if effect.later:
             # Settled, a non-blocking update of a function of the inputs is the same as a blocking one.
@@ -255,8 +257,9 @@ class Levelled:
 class _Outside:
     """What a process sees while it is lowered: bits settled before, and only those it wakes for."""
 
-    def __init__(self, bits: dict[int, Bit], process: Process) -> None:
+    def __init__(self, bits: dict[int, Bit], fixed: set[int], process: Process) -> None:
         self._bits = bits
+        self._fixed = fixed
         self._woken_by: set[int] | None = None
         self.certain_event = False
         if process.kind == "always" or process.shadow:
@@ -269,7 +272,7 @@ class _Outside:
         if self._woken_by is not None:
             if bit in self._woken_by:
                 self.certain_event |= value[0] ^ value[1] == 1 and value[0] > 1
-            elif value[0] > 1 or value[1] > 1:
+            elif bit not in self._fixed:  # a constant that some process sets is not there before that has run
                 raise HasMemory("does not wake for what it reads")
         return value
 
