@@ -135,6 +135,28 @@ def test_wires_stay_at_one_level_and_end_where_something_takes_them(cells: Expec
                 assert pin.id in ended
 
 
+MIXED = {
+    "in a module": ("a.v", "module m(input a, b, c, output y, z); wire t; inner u0(.p(a), .q(t)); assign y = t & b | c; assign z = ~t; endmodule"),
+    "in a wiring list": ("a.wiring", "wiring m\n  takes a, b, c\n  gives y, z\n  u0: t <- inner(a)\n  y <- or(and(t, b), c)\n  z <- not(t)\nend\n"),
+}
+INNER = """library ieee; use ieee.std_logic_1164.all;
+entity inner is port(p : in std_logic; q : out std_logic); end;
+architecture r of inner is signal n : std_logic; begin n <= not p; q <= not n; end;
+"""
+
+
+@pytest.mark.parametrize("where", MIXED)
+def test_a_unit_of_another_language_is_a_box_too(small: Expectation, where: str) -> None:
+    name, text = MIXED[where]
+    files = [HandinFile(name, text.encode()), HandinFile("inner.vhd", INNER.encode())]
+    found = look_inside(small, files, (), {}, [0, 7], {})
+    assert isinstance(found, Inside), found
+    box = part(found, "unit")
+    assert (box.label, box.unit, [(n.side, n.name) for n in box.pins]) == ("u0", "inner", [("in", "p"), ("out", "q")])
+    assert [p.within for p in found.circuit.parts if p.kind == "not"][:2] == [box.id, box.id]
+    assert [value(found, box.pins[1], i) for i in (0, 1)] == ["0", "1"]
+
+
 def test_slices_are_written_at_the_wires(cells: Expectation) -> None:
     found = inside(cells, "a.v", TWO_CELLS["a.v"])
     p = part(found, "input", "p").pins[0]

@@ -10,18 +10,8 @@ import openpyxl
 import pytest
 
 from tests.server.conftest import Client
+from tests.sluice import SPEC
 
-SPEC = """obento = "spec/1"
-title = "Sluice warning"
-unit = "sluice"
-
-[ports]
-in = "high open"
-out = "warn"
-
-[expect]
-equations = "warn = high & !open"
-"""
 WRONG = "module sluice(input high, open, output warn);\n  wire n = ~open;\n  assign warn = high | n;\nendmodule\n"
 
 

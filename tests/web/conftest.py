@@ -14,6 +14,7 @@ import uvicorn
 from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
@@ -77,6 +78,34 @@ class Browser:
 
     def gone(self, css: str, seconds: float = 20) -> None:
         WebDriverWait(self.driver, seconds).until(lambda _: not self.all(css))
+
+    def new_lab(self, title: str) -> None:
+        self.click("button", "New lab")
+        self.type("input[name=lab-title]", title)
+        self.click(".ant-modal button", "Make it")
+        self.see(".cm-content", "my_unit")
+
+    def write_spec(self, text: str) -> None:
+        """Replace the text in the editor."""
+        self.driver.execute_script("document.querySelector('.cm-content').focus()")
+        editor = self.see(".cm-content")
+        editor.send_keys(Keys.CONTROL, "a")
+        editor.send_keys(Keys.DELETE)
+        self.driver.execute_cdp_cmd("Input.insertText", {"text": text})
+
+    def save_spec(self, title: str) -> None:
+        """Save a text that is right, and wait until the task has its title."""
+        self.see(".messages", "All sources agree")
+        self.driver.execute_script("document.querySelector('.cm-content').focus()")
+        self.see(".cm-content").send_keys(Keys.CONTROL, "s")
+        self.see(".tasks button.here", title)
+
+    def drop(self, path: Path) -> None:
+        """Hand a file to the intake."""
+        self.click("button[data-place=intake]")
+        self.see(".drop")
+        self.driver.execute_script("document.querySelector('input[name=drop]').hidden = false")
+        self.all("input[name=drop]")[0].send_keys(str(path))
 
     def sign_in(self) -> None:
         self.open("/sign-in")

@@ -8,19 +8,9 @@ from pathlib import Path
 
 from selenium.webdriver.common.keys import Keys
 
+from tests.sluice import SPEC
 from tests.web.conftest import Browser
 
-SPEC = """obento = "spec/1"
-title = "Sluice warning"
-unit = "sluice"
-
-[ports]
-in = "high open"
-out = "warn"
-
-[expect]
-equations = "warn = high & !open"
-"""
 RIGHT = "module sluice(input high, open, output warn); assign warn = high & ~open; endmodule\n"
 WRONG = "module sluice(input high, open, output warn);\n  assign warn = high | ~open;\nendmodule\n"
 ODD = "<img src=x onerror=document.title=1>"
@@ -41,29 +31,14 @@ def class_zip(folder: Path) -> Path:
 
 def test_an_evening(browser: Browser, tmp_path: Path) -> None:
     browser.sign_in()
-    # a new lab, its spec
-    browser.click("button", "New lab")
-    browser.type("input[name=lab-title]", "Evening lab")
-    browser.click(".ant-modal button", "Make it")
-    browser.see(".cm-content", "my_unit")
-    editor = browser.see(".cm-content")
-    editor.click()
-    browser.driver.execute_script("document.querySelector('.cm-content').focus()")
-    editor.send_keys(Keys.CONTROL, "a")
-    editor.send_keys(Keys.DELETE)
-    browser.driver.execute_cdp_cmd("Input.insertText", {"text": SPEC.replace("!open", "!opne")})
+    # a new lab, its spec: a slip in it is told, and mended
+    browser.new_lab("Evening lab")
+    browser.write_spec(SPEC.replace("!open", "!opne"))
     browser.see(".messages", "there is no port or inner name `opne`")
-    editor.send_keys(Keys.CONTROL, "a")
-    editor.send_keys(Keys.DELETE)
-    browser.driver.execute_cdp_cmd("Input.insertText", {"text": SPEC})
-    browser.see(".messages", "All sources agree")
-    editor.send_keys(Keys.CONTROL, "s")
-    browser.see(".tasks button.here", "Sluice warning")
+    browser.write_spec(SPEC)
+    browser.save_spec("Sluice warning")
     # the drop
-    browser.click("button[data-place=intake]")
-    browser.see(".drop")
-    browser.driver.execute_script("document.querySelector('input[name=drop]').hidden = false")
-    browser.all("input[name=drop]")[0].send_keys(str(class_zip(tmp_path)))
+    browser.drop(class_zip(tmp_path))
     browser.see(".entry", "Tomo Arakida")
     browser.see(".entry .ports.pass", "all by name")
     odd = browser.see(".entry .label", "<img")  # shown as text, not run

@@ -7,7 +7,7 @@ from typing import Any
 
 from obento.core.check.expectation import Expectation
 from obento.core.check.verdict import Verdict
-from obento.server.models import BankEntry
+from obento.server.feedback_models import BankEntry
 from obento.server.shown import for_students
 from obento.server.views import TaskPicture
 from obento.store import feedback, results

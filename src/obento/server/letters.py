@@ -8,7 +8,8 @@ from typing import Any
 from obento.core.check.expectation import Expectation
 from obento.runner.engine import engine_version
 from obento.server.errors import Trouble, not_found
-from obento.server.models import CaseRow, FeedbackStudent, FeedbackTask, FeedbackView, Letter, LetterTask, Released
+from obento.server.feedback_models import FeedbackStudent, FeedbackTask, FeedbackView, Letter, LetterTask, Released
+from obento.server.models import CaseRow
 from obento.server.placeholders import fill, own_words
 from obento.server.security import new_token, token_hash
 from obento.server.shown import hidden_cases

@@ -6,8 +6,8 @@ import json
 from collections.abc import Callable, Sequence
 from typing import Any
 
+from obento.server.feedback_models import FeedbackStudent
 from obento.server.letters import LabPicture
-from obento.server.models import FeedbackStudent
 
 Cell = str | int | float
 _LETTER = {"none": "", "released": "sent", "read": "read", "withdrawn": "taken back"}

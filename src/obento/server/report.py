@@ -7,8 +7,9 @@ from collections import Counter
 
 import numpy as np
 
+from obento.server.feedback_models import ClassReport, HardCase, Mistake, ReportTask
 from obento.server.letters import LabPicture
-from obento.server.models import ClassReport, ClusterView, HardCase, Mistake, ReportTask
+from obento.server.models import ClusterView
 from obento.server.preview import case_label
 from obento.server.shown import for_the_class
 from obento.server.views import TaskPicture

@@ -1,4 +1,4 @@
-/** The shapes of the server's answers; src/obento/server/models.py says what each means. */
+/** The shapes of the server's answers; the models in src/obento/server say what each means. */
 export interface Me { id: number; name: string; email: string; csrf: string }
 export type Kind = 'right' | 'rules' | 'wrong' | 'unchecked' | 'missing'
 export interface Area { kind: Kind; count: number }

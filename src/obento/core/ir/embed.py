@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
-from obento.core.ir.design import Design, Port
+from obento.core.ir.design import Design, Instance, Port
 
 
 def embed(outer: Design, inner: Design, name: str) -> list[Port]:
-    """Move the signals and processes of a freshly made `inner` into `outer`; its ports are then to be connected."""
+    """Move the signals and processes of a freshly made `inner` into `outer`; its ports are then to be connected.
+
+    `name` is its place in the hierarchy, with or without the outer unit at its head, as that names its signals.
+    """
+    path = name if name.startswith(f"{outer.unit}.") else f"{outer.unit}.{name}"
     for signal in inner.signals:
         signal.id = len(outer.signals)
         signal.offset = outer.bits
@@ -14,7 +18,7 @@ def embed(outer: Design, inner: Design, name: str) -> list[Port]:
         outer.bits += signal.width
         outer.signals.append(signal)
     for process in inner.processes:
-        process.path = f"{outer.unit}.{name}" + process.path.removeprefix(inner.unit)
+        process.path = path + process.path.removeprefix(inner.unit)
     outer.processes += inner.processes
     outer.functions += inner.functions
     outer.switches += inner.switches
@@ -23,3 +27,8 @@ def embed(outer: Design, inner: Design, name: str) -> list[Port]:
     if inner.parts and outer.language == "wiring":  # a wiring list has no times of its own
         outer.precision = min(outer.precision, inner.precision)
     return inner.ports
+
+
+def instance_of(inner: Design, name: str, unit: str, position: int) -> Instance:
+    """A design as an instance of another, for people."""
+    return Instance(name, unit, position, inner.root.children if inner.root is not None else [])

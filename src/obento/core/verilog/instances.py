@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Instance, Port
-from obento.core.ir.embed import embed
+from obento.core.ir.design import Design, Port
+from obento.core.ir.embed import embed, instance_of
 from obento.core.suggest import did_you_mean
 from obento.core.verilog import ast, primitives
 from obento.core.verilog.builder import Overrides
@@ -84,7 +84,7 @@ def _foreign(body: ModuleBody, inner: Design, item: ast.Instance, scope: Scope) 
     """A unit in another language: its signals move in, its ports are joined like those of a module."""
     if item.parameters:
         raise body.error("foreign-parameters", f"`{item.module}` is written in another language and takes no parameters here", item)
-    body.instance.children.append(inner.root or Instance(item.name, item.module, item.start))
+    body.instance.children.append(instance_of(inner, item.name, item.module, item.start))
     ports = embed(body.b.design, inner, f"{scope.path}.{item.name}")
     by_name = {p.name.lower(): p for p in ports}
     x = body.x(scope, implicit=True)

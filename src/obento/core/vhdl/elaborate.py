@@ -383,7 +383,7 @@ class Elaborator(Instances):
         width = border.width_of(o.subtype)
         if not width or width > self.limits.vector_bits:
             return
-        signal = self.design.add_signal(".".join([*self._levels[1:], o.name]), width, "variable", o.pos)
+        signal = self.design.add_signal(self.path_below(o.name), width, "variable", o.pos)
         signal.initial = border.to_word(o.subtype)(o.value)
         o.design_signal = signal
         self.emitter.names[f"m_{o.py}"] = border.to_word(o.subtype)
@@ -591,6 +591,10 @@ class Elaborator(Instances):
     @staticmethod
     def _part_value(value: Any, path: tuple[Any, ...]) -> Any:
         return part_of(value, path)
+
+    def path_below(self, name: str) -> str:
+        """A name with the levels of the hierarchy that it stands in, the top left out."""
+        return ".".join([*self._levels[1:], name])
 
     def place_of(self, name: str) -> str:
         """Where something is in the hierarchy, as `'path_name` writes it (16.2.5)."""

@@ -5,9 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import TYPE_CHECKING, Any
 
-from obento.core.ir.design import Instance, Port
+from obento.core.ir.design import Port
 from obento.core.ir.drivers import waits
-from obento.core.ir.embed import embed
+from obento.core.ir.embed import embed, instance_of
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl import ast, border
 from obento.core.vhdl import typed as t
@@ -35,8 +35,8 @@ def place(maker: Elaborator, s: ast.Instance, name: str, port_map: Sequence[ast.
         raise maker.wrong("unsupported", "a unit of another language takes no generics here", s)
     if any(p.delay is not None or waits(p.body) for p in inner.processes):
         maker.design.precision = max(maker.design.precision, inner.precision)
-    maker.instance.children.append(inner.root or Instance(s.label, name, s.pos))
-    ports = embed(maker.design, inner, s.label)
+    maker.instance.children.append(instance_of(inner, s.label, name, s.pos))
+    ports = embed(maker.design, inner, maker.path_below(s.label))
     for port, actual in _pairs(maker, ports, port_map, component, s):
         _join(maker, port, actual, component)
 

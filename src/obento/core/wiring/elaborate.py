@@ -10,7 +10,7 @@ from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Instance, Port, Process, Signal
 from obento.core.ir.drivers import stretches_read, watches_of
-from obento.core.ir.embed import embed
+from obento.core.ir.embed import embed, instance_of
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.wiring.ast import Bus, Constant, Join, Line, Operand, Use, Wire, Wiring
@@ -321,8 +321,7 @@ class _Builder:
     def _connected(self, e: Use, label: str) -> list[Port]:
         """Put a block in place, connect its inputs and give its outputs."""
         block = self._block(e)
-        within = block.root.children if block.root is not None else []
-        self._root.children.append(Instance(label, e.what, e.start, within))
+        self._root.children.append(instance_of(block, label, e.what, e.start))
         ports = embed(self._design, block, label)
         inputs = [p for p in ports if p.direction == "in"]
         given: dict[str, tuple[Operand, str]] = {}

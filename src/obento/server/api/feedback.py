@@ -12,11 +12,8 @@ from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.drafts import draft, from_bank
 from obento.server.errors import Trouble, not_found
-from obento.server.letters import LabPicture, override_mark
-from obento.server.marks_table import MarksTable
-from obento.server.models import (
+from obento.server.feedback_models import (
     ClassReport,
-    Done,
     Drafted,
     DraftView,
     FeedbackView,
@@ -28,6 +25,9 @@ from obento.server.models import (
     Release,
     Released,
 )
+from obento.server.letters import LabPicture, override_mark
+from obento.server.marks_table import MarksTable
+from obento.server.models import Done
 from obento.server.picture import picture_of
 from obento.server.report import class_report, report_rows
 from obento.server.security import token_hash

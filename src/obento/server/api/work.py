@@ -14,12 +14,11 @@ from obento.core.check.trace import to_vcd
 from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import Trouble, not_found
+from obento.server.feedback_models import CommentSaved, CommentText
 from obento.server.intake import assign_owner, intake_view, take_in
 from obento.server.models import (
     Agreement,
     ChangeView,
-    CommentSaved,
-    CommentText,
     Created,
     Done,
     DropResult,

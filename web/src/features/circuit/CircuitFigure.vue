@@ -59,6 +59,12 @@ function meets(p: Placed, x: { pin: CircuitPin }): number {
   if (x.pin.side === 'out') return p.w - STUB
   return STUB + (shape(p) && (p.part.kind === 'or' || p.part.kind === 'xor') ? 5 : 0)
 }
+/** The short lines from all pins to the body. */
+function stubs(p: Placed): string {
+  return p.pins
+    .map((x) => (x.pin.side === 'in' ? `M0 ${x.y - p.y}H${x.pin.inverted ? 1 : meets(p, x)}` : `M${p.w} ${x.y - p.y}H${x.pin.inverted ? p.w - 1 : meets(p, x)}`))
+    .join('')
+}
 function cut(text: string, width: number): string {
   const most = Math.max(4, Math.floor(width / 6.4))
   return text.length > most ? text.slice(0, most - 1) + '…' : text
@@ -107,9 +113,9 @@ function terminalValue(p: Placed): string {
         <path v-if="shape(p)" class="body" :d="shape(p)" />
         <rect v-else class="body" :x="body(p).a" :width="body(p).b - body(p).a" :height="p.h" />
         <text v-if="!shape(p) || p.part.kind === 'select'" class="sign" :x="p.w / 2" :y="p.h / 2 + 4" text-anchor="middle">{{ sign(p.part.kind, p.part.label) }}</text>
+        <path class="stub" :d="stubs(p)" />
         <template v-for="x in p.pins" :key="x.pin.id">
           <circle v-if="x.pin.inverted" class="body" :cx="x.pin.side === 'in' ? STUB - 3.5 : p.w - STUB + 3.5" :cy="x.y - p.y" r="3.5" />
-          <path class="stub" :d="x.pin.side === 'in' ? `M0 ${x.y - p.y}H${x.pin.inverted ? 1 : meets(p, x)}` : `M${p.w} ${x.y - p.y}H${x.pin.inverted ? p.w - 1 : meets(p, x)}`" />
           <text v-if="isConstant(x.pin)" class="value" x="-3" :y="x.y - p.y + 4" text-anchor="end">{{ pinValue(x.pin) }}</text>
           <text v-else-if="x.pin.name" class="pin" :x="STUB + 3" :y="x.y - p.y + 3.5">{{ x.pin.name }}</text>
         </template>
