@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
+from obento.core.check.repair import Change
 from obento.server.shown import for_students
 from obento.server.views import TaskPicture
 from obento.store import results
@@ -34,15 +35,23 @@ def own_words(t: TaskPicture, result: dict[str, Any], detail: dict[str, Any]) ->
     # A sentence with a condition first: it is what {when} stands for.
     finding = next((f for f in sorted(told, key=lambda f: f["kind"] not in _CONDITIONAL) if f.get("output")), None)
     message = next((m for m in detail["messages"] if m["severity"] == "error" and m["line"]), None)
-    place = finding or message or {}
-    repair = t.repairs.get(result["id"])
-    is_told = repair is not None and repair.changes and t.expectation.spec.see not in ("nothing", "counts")
+    change = _change(t, result)
+    # The line to look at is the one to be changed, where that is known.
+    place = {"line": change.line, "file": change.file} if change is not None else finding or message or {}
     return {
         "when": _when(finding), "line": f"line {place['line']}" if place.get("line") else "", "file": place.get("file") or "", "unit": result["unit"],
-        "change": f"{repair.changes[0].text} in line {repair.changes[0].line}" if repair is not None and is_told else "",
+        "change": f"{change.text} in line {change.line}" if change is not None else "",
         "message": f"{message['text']}" + (f" ({message['hint']})" if message["hint"] else "") if message else "",
         "rule": "; ".join(r["text"] for r in detail["rules"] if not r["ok"]),
     }  # fmt: skip
+
+
+def _change(t: TaskPicture, result: dict[str, Any]) -> Change | None:
+    """The smallest change that is known, if it may be told."""
+    repair = t.repairs.get(result["id"])
+    if repair is None or not repair.changes or t.expectation.spec.see in ("nothing", "counts"):
+        return None
+    return repair.changes[0]
 
 
 def _when(finding: dict[str, Any] | None) -> str:

@@ -84,9 +84,20 @@ function fold(id: number): void {
   folded.value = next
   void redraw()
 }
-function foldAll(): void {
-  const units = props.at?.circuit.parts.filter((p) => p.kind === 'unit').map((p) => p.id) ?? []
-  folded.value = new Set(folded.value.size ? [] : units)
+/** Folded boxes that are in sight: those inside of other folded ones are not. */
+const shut = computed(() => {
+  const at = props.at
+  if (!at) return []
+  return [...folded.value].filter((id) => {
+    for (let box = at.part.get(at.part.get(id)?.within ?? -1); box; box = at.part.get(box.within)) if (folded.value.has(box.id)) return false
+    return true
+  })
+})
+/** Open one level more; once everything is open, fold everything. */
+function turnFolds(): void {
+  const next = new Set(folded.value)
+  for (const id of shut.value) next.delete(id)
+  folded.value = shut.value.length ? next : new Set(props.at?.circuit.parts.filter((p) => p.kind === 'unit').map((p) => p.id))
   void redraw()
 }
 /** Backwards from the next output: wrong ones first, then all of it again. */
@@ -110,7 +121,7 @@ const probed = computed(() =>
 useKeys([
   { key: 'b', label: 'backwards from a wrong output', act: back },
   { key: 'h', label: 'drive the inputs by hand', act: () => (isByHand.value = !!props.at && !props.at.circuit.trouble) },
-  { key: 'f', label: 'fold or open all boxes', act: foldAll },
+  { key: 'f', label: 'open one level of boxes more, or fold them', act: turnFolds },
   { key: 'y', label: 'the other set of gate symbols', act: turnSymbols },
   { key: '0', label: 'the whole drawing', act: () => drawing.value?.fit() },
 ])
@@ -165,7 +176,7 @@ const startDigits = computed(() => {
         <span class="spring"></span>
         <Button v-if="!isByHand" size="small" @click="isByHand = true">By hand <span class="key">h</span></Button>
         <Button size="small" @click="back">Backwards <span class="key">b</span></Button>
-        <Button v-if="at.circuit.parts.some((p) => p.kind === 'unit')" size="small" @click="foldAll">{{ folded.size ? 'Open' : 'Fold' }} <span class="key">f</span></Button>
+        <Button v-if="at.circuit.parts.some((p) => p.kind === 'unit')" size="small" @click="turnFolds">{{ shut.length ? 'Open' : 'Fold' }} <span class="key">f</span></Button>
         <Button size="small" :title="symbols === 'rectangular' ? 'distinctive shapes' : 'rectangular outlines'" @click="turnSymbols">Symbols <span class="key">y</span></Button>
       </div>
       <CircuitDrawing

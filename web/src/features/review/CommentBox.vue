@@ -19,7 +19,7 @@ watch(
 )
 const isChanged = computed(() => draft.value !== props.text)
 const PLACEHOLDERS = [
-  ['{name}', 'first name'], ['{line}', 'the line where their output gets its value'], ['{when}', 'when it fails'], ['{right}', 'right cases'],
+  ['{name}', 'first name'], ['{line}', 'the line to be changed, or where their output gets its value'], ['{when}', 'when it fails'], ['{right}', 'right cases'],
   ['{total}', 'compared cases'], ['{mark}', 'their mark'], ['{file}', 'their file'], ['{change}', 'the smallest change of theirs that makes it right'],
   ['{rule}', 'the rules they break'], ['{message}', 'the first error in theirs'],
 ]
