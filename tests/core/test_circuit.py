@@ -11,7 +11,7 @@ from obento.core.check.expectation import Expectation
 from obento.core.check.inside import Inside, look_inside
 from obento.core.circuit.model import CONSTANTS, Part, Pin
 from obento.core.handin import HandinFile
-from tests.core.clocked import COUNTER, VERILOG, clocked, ready
+from tests.core.clocked import COUNTER, VERILOG, VHDL, clocked, ready
 
 TWO_CELLS = {
     "a.v": """module cell2(input a, input b, output [1:0] y);
@@ -205,6 +205,14 @@ def test_steps_of_a_clocked_hand_in_have_values_inside() -> None:
     assert [p.edge for p in box.pins if p.edge] and found.explains == []
     got = [value(found, part(found, "output", "q").pins[0], i) for i in range(3)]
     assert got == ["".join(str(expectation.bits["q", i].one >> s & 1) for i in (1, 0)) for s in steps]
+
+
+def test_inner_signals_of_vhdl_are_those_of_the_step() -> None:
+    """With few sequences they are run one after the other, where a part shows its inner signals only when asked."""
+    expectation = ready(clocked("steps = '''\nclk rst en | q\n. 1 0 | 0\nc 0 1 | 1\nc 0 1 | 2\nc 0 0 | 2\n'''"))
+    found = inside(expectation, "a.vhd", VHDL, [0, 1, 2, 3])
+    pin = part(found, "process").pins[-1]
+    assert pin.name == "n" and [value(found, pin, i) for i in range(4)] == ["00", "01", "10", "10"]
 
 
 @pytest.mark.parametrize(

@@ -96,3 +96,34 @@ def test_the_design_is_as_before_after_all_trials() -> None:
     find_repair(expectation, files, (), {})
     after = check_handin(expectation, files).verdict
     assert before is not None and after is not None and before.cluster == after.cluster
+
+
+def test_a_list_of_what_wakes_a_process_is_not_changed_along(plain: Expectation) -> None:
+    """With `@*` the other wire is all that has to be written; with a list of its own the list would have to be changed too."""
+    process = "module m(input a, b, c, input [2:0] d, output reg y, output z);\n  always @({list})\n    y = (a & {wire}) | ~c;\n  assign z = d > 2;\nendmodule\n"
+    whole = repaired(plain, process.format(list="*", wire="c"), "a.v")
+    assert [c.text for c in whole.changes] == ["`b` for `c`"] and whole.changes[0].line == 3
+    assert repaired(plain, process.format(list="a or c", wire="c"), "a.v").changes == []
+
+
+STATES = """library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;
+entity m is port (clk, rst, en : in std_logic; q : out std_logic_vector(1 downto 0)); end;
+architecture a of m is signal n : unsigned(1 downto 0); begin
+  process (clk, rst) begin
+    if rst = '1' then
+      n <= "00";
+    elsif falling_edge(clk) then
+      if en = '1' then n <= n + 1; end if;
+    end if;
+  end process;
+  q <= std_logic_vector(n);
+end;
+"""
+
+
+@pytest.mark.parametrize("sequences", [COUNTER, "steps = '''\nclk rst en | q\n- 1 0 | 0\nc 0 1 | 1\nc 0 1 | 2\n'''"])
+def test_the_edge_of_a_vhdl_process_at_its_own_line(sequences: str) -> None:
+    """Also where there are so few sequences that a check runs them one after the other."""
+    expectation = ready(clocked(sequences.replace("- 1 0 |", ". 1 0 |")))
+    found = repaired(expectation, STATES, "a.vhd")
+    assert [(c.line, c.text) for c in found.changes] == [(7, "`rising_edge(clk)` for `falling_edge(clk)`")]

@@ -98,8 +98,6 @@ def _run(spec: Spec, opened: Opened, cases: Cases, limits: Limits) -> tuple[list
     words: list[Word] = []
     try:
         timeline.start()
-        for part in design.parts:
-            part.show_all()
         for _ in play(timeline, drive, place, settings(wiring, cases, drive.sequences[0])):
             words = list(timeline.words)
     except Finished:

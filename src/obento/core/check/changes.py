@@ -6,6 +6,7 @@ copies are changed together, as the text would change them.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
@@ -31,6 +32,9 @@ _OTHERS = {
     "slt": ("sle", "lt"), "sle": ("slt", "le"), "add": ("sub",), "sub": ("add",),
 }  # fmt: skip
 _SIGNED = {("lt", "slt"), ("slt", "lt"), ("le", "sle"), ("sle", "le")}
+_EVERYTHING = re.compile(r"(always\s*@\s*(\*|\(\s*\*\s*\))|always_comb|always_latch|(\w+\s*:\s*)?(postponed\s+)?process\s*\(\s*all\s*\))", re.I)
+"""How a process is begun that wakes for everything it reads."""
+
 _PASSED_OVER = frozenset(["port", "start", "resolution", "supply"])
 
 
@@ -127,6 +131,8 @@ class _Maker:
             yield -2, self._swap(s, "then", "other", 2, "the two branches of this `if` exchanged")
         if self._language == "vhdl" and isinstance(s, ir.If):
             yield from ((-3, t) for t in self._vhdl_edge(s))
+            if _asks_for_edge(s.cond):
+                return  # of which nothing else stands in the text
         for number, slot in enumerate(_slots(s, self._process.origin in _GATES)):
             if slot.inner:
                 yield from ((number, t) for t in self._of_expression(slot, own))
@@ -249,14 +255,21 @@ class _Maker:
                     yield self._reading(slot, ir.Ref(expr.width, signal), signal, 3, at, f"`{_name(signal)}` for `{_name(expr.signal)}`")
 
     def _reading(self, slot: _Slot, new: ir.Expr, signal: Signal, likely: int, position: int, text: str) -> Trial:
-        """A change after which a process reads something else, and wakes for it if it wakes for what it read so far."""
+        """A change after which a process reads something else, and wakes for it if it wakes for whatever it reads."""
         change = self._set(slot.owner, slot.field, new, likely, position, text)
         process = self._process
-        if process.kind != "continuous" and any(w.edge != "any" for w in process.watches):
-            return change
+        if not self._wakes_by_itself(process):
+            return change  # its list of what wakes it would have to be changed as well
         before = process.watches
         more = self._set(process, "watches", [*before, Watch(signal, "any", 0, signal.width)], likely, position, text)
         return Trial(likely, position, text, *_both(change, more))
+
+    def _wakes_by_itself(self, process: Process) -> bool:
+        """Whether a process has no list of its own of what wakes it."""
+        if process.kind == "continuous" and process.origin not in ("process", "clocked"):
+            return True
+        file = self._ready.reading.sources.file_at(process.position)
+        return file is not None and bool(_EVERYTHING.match(file.text, process.position - file.base))
 
     def _as_written(self, position: int) -> dict[str, str]:
         """The signs that a statement uses: who writes `||` is told `&&`."""
@@ -296,6 +309,11 @@ class _Maker:
 
         assert isinstance(owner, ir.Stmt)
         return Trial(likely, owner.position, text, lambda: put(b, a), lambda: put(a, b))
+
+
+def _asks_for_edge(e: ir.Expr) -> bool:
+    """Whether a condition looks at what a VHDL signal was before."""
+    return any(isinstance(x, ir.Ref) and x.signal.name.endswith(" before") for x in ir.walk(e))
 
 
 def _both(first: Trial, second: Trial) -> tuple[Callable[[], None], Callable[[], None]]:

@@ -123,6 +123,7 @@ def open_circuit(
         drawing = draw(ready.design, text_at)
     except TooLarge as error:
         return f"there is no drawing: {error}"
+    ready.design.is_seen_inside = True
     places = [(sources.place(p.start), sources.place(p.end).line) for p in drawing.circuit.parts]
     return Opened(ready, drawing, places)
 

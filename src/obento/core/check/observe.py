@@ -42,12 +42,13 @@ class Run:
 @dataclass(slots=True)
 class Observation:
     """All runs, the fresh one first. `engine` is levelled, woken or timeline; `limit` says what stopped the whole, `trouble` the
-    first value out of range that ended a case."""
+    first value out of range that ended a case. `stepped` are the cases that lanes could not tell and the timeline did."""
 
     runs: list[Run]
     engine: str
     limit: LimitReached | None = None
     trouble: RunError | None = None
+    stepped: int = 0
 
 
 InputPlanes = dict[int, Planes]
@@ -102,7 +103,7 @@ def _escaped_again(found: Observation, step_by_step: Callable[[int], Observation
         for key, (one, zero) in run.outputs.items():
             p, q = again.outputs[key]
             run.outputs[key] = one & ~only | p & only, zero & ~only | q & only
-    return Observation(found.runs, found.engine, None, exact.trouble)
+    return Observation(found.runs, found.engine, None, exact.trouble, only)
 
 
 def _blocks(count: int) -> list[tuple[int, int]]:

@@ -49,13 +49,15 @@ class Wiring:
         return cls([(port.signal.id, i) for port, i in placed], outputs, floating)
 
 
-def observe_steps(design: Design, binding: Binding, inputs: tuple[SpecPort, ...], cases: Cases, limits: Limits) -> Observation:
-    """Run a design through all sequences."""
+def observe_steps(
+    design: Design, binding: Binding, inputs: tuple[SpecPort, ...], cases: Cases, limits: Limits, lanes_from: int | None = None
+) -> Observation:
+    """Run a design through all sequences; from so many on (`LANES_FROM`) in lanes, where it fits."""
     drive = cases.drive
     assert drive is not None
     wiring = Wiring.of(binding, inputs)
     runs = [Run("fresh"), *([Run(OPEN_AS_ONE)] if any(drive.free) else [])]
-    if len(drive.sequences) >= LANES_FROM:
+    if len(drive.sequences) >= (LANES_FROM if lanes_from is None else lanes_from):
         try:
             return _side_by_side(design, wiring, cases, drive, limits, runs)
         except (Unfit, LimitReached):
@@ -311,4 +313,4 @@ def _escaped_again(design: Design, wiring: Wiring, cases: Cases, drive: Drive, l
         for key, (one, zero) in run.outputs.items():
             a, b = again.outputs[key]
             run.outputs[key] = one & ~steps | a & steps, zero & ~steps | b & steps
-    return Observation(found.runs, found.engine, None, exact.trouble)
+    return Observation(found.runs, found.engine, None, exact.trouble, steps)

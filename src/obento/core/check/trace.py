@@ -89,10 +89,9 @@ def _trace(expectation: Expectation, ready: Ready, number: int, wanted: set[str]
     place = wiring.inputs[drive.clock] if drive.clock is not None else None
     step = 0
     try:
+        ready.design.is_seen_inside = True
         timeline = Timeline(ready.design, limits)
         timeline.start()
-        for part in ready.design.parts:
-            part.show_all()
 
         def look(moment: str) -> None:
             # The way back to rest comes after the step was counted.

@@ -130,7 +130,8 @@ class ScopeOfNames:
 class Design:
     """`precision` is the length of one tick as a power of ten in seconds.
 
-    A 1 in one of `escapes` says that lanes cannot tell what happens in that case: it must be run on the timeline.
+    A 1 in one of `escapes` says that lanes cannot tell what happens in that case: it must be run on the timeline. `is_seen_inside`
+    makes its parts show all their signals on the timeline, not only those of ports.
     """
 
     unit: str
@@ -146,6 +147,7 @@ class Design:
     names: list[ScopeOfNames] = field(default_factory=list)
     parts: list[Part] = field(default_factory=list)
     escapes: list[Signal] = field(default_factory=list)
+    is_seen_inside: bool = False
 
     def add_signal(self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None) -> Signal:
         signal = Signal(len(self.signals), name, width, kind, position, initial, self.bits)

@@ -152,6 +152,8 @@ class Timeline:
                 self._next.add(index)
         for part in self.design.parts:
             part.start(self, 10**-self.design.precision)
+            if self.design.is_seen_inside:
+                part.show_all()
 
     # What parts with a run-time of their own ask.
 

@@ -416,10 +416,12 @@ class Lanes(LaneExpressions):
             if c.value:
                 self.statements(body)
             elif len(arms) > 1:
-                self._if(arms[1:], pos)
+                following = arms[1][0]
+                self._if(arms[1:], following.pos if following is not None else pos)
             return
         then = self._inner(lambda: self.statements(body))
-        other = self._inner(lambda: self._if(arms[1:], pos)) if len(arms) > 1 else None
+        following = arms[1][0] if len(arms) > 1 else None
+        other = self._inner(lambda: self._if(arms[1:], following.pos if following is not None else pos)) if len(arms) > 1 else None
         self._add(ir.If(pos, c.digits, then, other))
 
     def _case(self, s: t.CaseS) -> None:
