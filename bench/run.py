@@ -98,7 +98,7 @@ def netlist() -> None:
     rate = gates * lanes / 64 / run
     say("netlist, two-state, gate-words/s over numpy AND", rate / (1000 * 4096 / yard), "0.45", f"{gates} gates, {1e3 * run:.1f} ms")
     source = "def f(a, b):\n" + "".join(f"    x{i} = a & b\n" for i in range(gates))
-    build, compiled = interleaved(5, lambda: Levelled(design, LIMITS), lambda: compile(source, "x", "exec"))
+    build, compiled = interleaved(15, lambda: Levelled(design, LIMITS), lambda: compile(source, "x", "exec"))
     say("netlist, Design to runnable over compile()", build / compiled, "at most 0.6", f"{1e3 * build:.0f} ms")
     before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
     million = [count_plane(i % 20, 1 << 20) for i in range(32)]

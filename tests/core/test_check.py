@@ -72,6 +72,9 @@ def test_a_hand_in_that_remembers_is_caught_from_its_neighbours() -> None:
     assert c.findings[0].kind == "remembers"
     stale = "module m(input a, b, output reg y); always @(a) y = a & b; endmodule"
     assert check(two(), stale).verdict.digits() == "1100"  # type: ignore[union-attr]
+    deaf = "library ieee; use ieee.std_logic_1164.all; entity m is port (a, b : in std_logic; y : out std_logic); end;"
+    deaf += " architecture r of m is begin process (a) begin y <= a and b; end process; end;"
+    assert check(two(), deaf, "m.vhd").verdict.digits() == "1100"  # type: ignore[union-attr]
     assert check(two(), GOOD).engine == "levelled"
 
 

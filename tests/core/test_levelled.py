@@ -67,3 +67,39 @@ def test_a_constant_that_a_process_sets_has_to_be_woken_for() -> None:
     text = "module m(input [1:0] a, output reg [2:0] u, z, z2); always @* begin u = a; z <= 2'b10; end always @(u) z2 = u ^ z; endmodule"
     with pytest.raises(HasMemory):
         Levelled(build(text), Limits())
+
+
+LISTENS = "library ieee; use ieee.std_logic_1164.all; entity m is port (a, b : in {kind}; y : out {kind}); end; architecture r of m is {body} end;"
+
+
+@pytest.mark.parametrize("kind", ["std_logic", "bit"])
+@pytest.mark.parametrize(
+    ("body", "remembers"),
+    [
+        ("begin process (a, b) begin y <= a and b; end process;", False),
+        ("begin y <= a and b;", False),
+        ("begin process (a) begin y <= a and b; end process;", True),
+        ("begin process (a) begin y <= not b; end process;", True),
+        ("begin process (b) begin y <= (a xor b) or not (a and b); end process;", True),
+    ],
+)
+def test_a_process_of_one_gate_must_wake_for_its_inputs(kind: str, body: str, remembers: bool) -> None:
+    """1076-1993 clause 9.2: a process with a sensitivity list runs when something in the list changes, and at no other time."""
+    design = build(LISTENS.format(kind=kind, body=body), name="m.vhd")
+    if remembers:
+        with pytest.raises(HasMemory, match="does not wake"):
+            Levelled(design, Limits())
+    else:
+        Levelled(design, Limits())
+
+
+def test_gates_written_backwards_or_with_gates_inside_are_the_same_tape() -> None:
+    forward = "wire n1, n2; and (n1, a, b); nor (n2, n1, a); xor (y, n2, b);"
+    backward = "wire n1, n2; xor (y, n2, b); nor (n2, n1, a); and (n1, a, b);"
+    nested = "assign y = ~((a & b) | a) ^ b;"
+    runs = []
+    for body in (forward, backward, nested):
+        tape = Levelled(design_of(body), Limits())
+        runs.append((list(tape.run([0b1010, 0b1100], 0b1111).values()), len(tape.tape.ops)))
+    assert runs[0] == runs[1] == runs[2]
+    assert runs[0][0] == [(0b1001, 0b0110)]  # a xnor b, once the AND is absorbed

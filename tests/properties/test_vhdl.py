@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
@@ -228,27 +230,6 @@ def seen(d: Design) -> Observation:
     return observe(d, binding, EXPECTATION.spec.inputs, EXPECTATION.cases, LIMITS)
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
-@given(entities())
-def test_all_cases_at_once_are_what_each_one_is(text: str) -> None:
-    at_once = seen(design(text))
-    stepped = design(text)
-    for part in stepped.parts:
-        part.unfit = "wanted step by step"
-    one_by_one = seen(stepped)
-    assert one_by_one.engine == "timeline"
-    names = {run.name: run for run in at_once.runs}
-    for run in one_by_one.runs:
-        other = names.get(run.name, names["fresh"])  # without memory, every way to a case is as good as a fresh start
-        assert run.stopped == other.stopped, run.name
-        still = ~run.stopped
-        assert {k: (p & still, q & still) for k, (p, q) in run.outputs.items()} == {
-            k: (p & still, q & still) for k, (p, q) in other.outputs.items()
-        }, run.name
-
-
-# The same function in every language.
-
 Texts = tuple[str, str, str]
 
 
@@ -268,6 +249,51 @@ def gates(depth: int) -> st.SearchStrategy[Texts]:
         st.builds(two, st.sampled_from(sorted(words)), inner, inner),
         st.builds(lambda p: (f"~{p[0]}", f"(not {p[1]})", f"not({p[2]})"), inner),
     )
+
+
+@st.composite
+def gates_that_listen(draw: st.DrawFn) -> str:
+    """Gates, each an assignment or a process of its own that wakes for some of what it reads, or for something else."""
+    kind = draw(st.sampled_from(["std_logic", "std_logic", "bit"]))
+    made = []
+    for target in draw(st.permutations(["t", "z", "z2", "y(0)", "y(1)", "y(2)"])):
+        value = draw(gates(draw(st.integers(0, 2))))[1]
+        if target != "t" and draw(st.booleans()):
+            value = value.replace("c", "t")
+        read = [name for name in ("a", "b", "c", "t") if name in re.findall(r"[a-z]+", value)]
+        heard = draw(st.sampled_from([read, read, read[:1], [*read, "c"], ["a(1)", "b"]]))
+        made.append(draw(st.sampled_from([f"{target} <= {value};", f"process ({', '.join(heard)}) begin {target} <= {value}; end process;"])))
+    return f"""
+library ieee; use ieee.std_logic_1164.all;
+entity m is port (a, b : in {kind}_vector(2 downto 0); c : in {kind}; y : out {kind}_vector(2 downto 0); z, z2 : out {kind}); end entity;
+architecture rtl of m is
+  signal t : {kind};
+begin
+  {chr(10).join(made)}
+end architecture;
+"""
+
+
+@settings(max_examples=120, deadline=None, suppress_health_check=list(HealthCheck))
+@given(st.one_of(entities(), gates_that_listen()))
+def test_all_cases_at_once_are_what_each_one_is(text: str) -> None:
+    at_once = seen(design(text))
+    stepped = design(text)
+    for part in stepped.parts:
+        part.unfit = "wanted step by step"
+    one_by_one = seen(stepped)
+    assert one_by_one.engine == "timeline"
+    names = {run.name: run for run in at_once.runs}
+    for run in one_by_one.runs:
+        other = names.get(run.name, names["fresh"])  # without memory, every way to a case is as good as a fresh start
+        assert run.stopped == other.stopped, run.name
+        still = ~run.stopped
+        assert {k: (p & still, q & still) for k, (p, q) in run.outputs.items()} == {
+            k: (p & still, q & still) for k, (p, q) in other.outputs.items()
+        }, run.name
+
+
+# The same function in every language.
 
 
 def sums(depth: int) -> st.SearchStrategy[tuple[str, str]]:

@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from obento.core.check.latches import find_latches
 from obento.core.ir.design import Design, Process, Signal
-from obento.core.ir.drivers import all_written_bits, functions_called
+from obento.core.ir.drivers import functions_called, written_bits
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.bits import Bit, BitOps, Unfit
 from obento.core.sim.graph import Graph
@@ -82,7 +82,7 @@ def _read_elsewhere(design: Design, process: Process) -> set[int]:
 def _moving(design: Design) -> set[int]:
     """Bits that can ever change: inputs and whatever is written."""
     from_ports = {p.signal.offset + i for p in design.ports if p.direction == "in" for i in range(p.signal.width)}
-    return from_ports.union(*all_written_bits(design))
+    return from_ports.union(*(written_bits(process) for process in design.processes))
 
 
 def _plain(signal: Signal) -> str:

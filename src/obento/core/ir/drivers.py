@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Container, Iterator
 
 from obento.core.ir.design import Design, Process, Signal, Watch
 from obento.core.ir.nodes import (
@@ -215,11 +215,6 @@ def body_watches(body: Stmt | None) -> list[Watch]:
     return watches_of([r for s in statements(body) for e in expressions(s) for r in stretches_read(e)])
 
 
-def all_written_bits(design: Design) -> list[set[int]]:
-    """`written_bits` of each process, in order."""
-    return [written_bits(process) for process in design.processes]
-
-
 def _net_bits(design: Design) -> Iterator[set[int]]:
     """Bits of nets that each `continuous` process drives. Variables, some of them large arrays, do not matter here."""
     for process in design.processes:
@@ -227,27 +222,28 @@ def _net_bits(design: Design) -> Iterator[set[int]]:
             yield {bit for t in targets(process.body) if t.signal.kind == "net" for bit in stretch_bits(t)}
 
 
-def power_up_words(design: Design, written: list[set[int]] | None = None) -> list[Word]:
-    """The word of each signal at power-up (1364 clauses 4.2.2 and 6.1.1).
+def power_up_word(signal: Signal, driven: Container[int]) -> Word:
+    """The word of a signal at power-up (1364 clauses 4.2.2 and 6.1.1); `driven` has the bits of nets with a driver, and inputs.
 
-    A start value if one was given; x for variables, inputs and bits with a driver (which has not spoken yet); z for the
-    rest of a net.
+    A start value if one was given; x for variables and what is driven (by what has not spoken yet); z for the rest of a net.
     """
-    driven: set[int] = set().union(*(written if written is not None else _net_bits(design)))
-    inputs = {id(port.signal) for port in design.ports if port.direction == "in"}
-    words: list[Word] = []
-    for s in design.signals:
-        if s.initial is not None:
-            words.append(s.initial)
-        elif s.kind == "variable" or id(s) in inputs:
-            words.append((0, 0))
-        else:
-            if s.width == 1:
-                words.append((0, 0) if s.offset in driven else (1, 1))
-                continue
-            full = ones(s.width)
-            for i in range(s.width):
-                if s.offset + i in driven:
-                    full &= ~(1 << i)
-            words.append((full, full))
-    return words
+    if signal.initial is not None:
+        return signal.initial
+    if signal.kind == "variable":
+        return 0, 0
+    if signal.width == 1:
+        return (0, 0) if signal.offset in driven else (1, 1)
+    free = ones(signal.width)
+    for i in range(signal.width):
+        if signal.offset + i in driven:
+            free &= ~(1 << i)
+    return free, free
+
+
+def power_up_words(design: Design) -> list[Word]:
+    """The word of each signal at power-up."""
+    driven: set[int] = set().union(*_net_bits(design))
+    for port in design.ports:
+        if port.direction == "in":
+            driven.update(range(port.signal.offset, port.signal.offset + port.signal.width))
+    return [power_up_word(signal, driven) for signal in design.signals]

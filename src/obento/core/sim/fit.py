@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from obento.core.ir.design import Design
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import waits
 from obento.core.ir.nodes import Assign
 from obento.core.limits import Limits
 from obento.core.sim.bits import Unfit
 
 
-def require_fit(design: Design, limits: Limits, delays_matter: bool) -> None:
+def require_fit(design: Design, processes: list[Process], limits: Limits, delays_matter: bool) -> None:
     """Nothing waits, nothing is forced, no real numbers, no large arrays; and no delays where those matter.
 
-    Delays do not matter where no memory can catch what passes by before all has settled.
+    `processes` are those of the design that are not gates. Delays do not matter where no memory can catch what passes by before all has settled.
 
     Raises
     ------
@@ -26,7 +26,7 @@ def require_fit(design: Design, limits: Limits, delays_matter: bool) -> None:
             raise Unfit(f"`{signal.name}` needs a single line of time")
         if signal.element and signal.width > limits.lane_memory_bits:
             raise Unfit(f"`{signal.name}` is a large array")
-    for process in design.processes:
+    for process in processes:
         if process.kind == "forever" or (delays_matter and process.delay is not None):
             raise Unfit("takes time")
         if not (isinstance(process.body, Assign) and process.body.timing is None) and waits(process.body):

@@ -11,7 +11,8 @@ from obento.core.limits import LimitReached
 
 FALSE = 0
 TRUE = 1
-_NO_AND = 1 << 60
+LEAF = -1
+"""In place of the operands of leaves and of the constant. The operands of an XOR node stand inverted (`~`), below this."""
 _TOO_LARGE = "this design is too large to run all cases at once"
 
 
@@ -19,69 +20,54 @@ class Graph:
     """Nodes are numbered in an order in which every node comes after its inputs."""
 
     def __init__(self, most_nodes: int = 4_000_000) -> None:
-        self.left: list[int] = [-1]
-        self.right: list[int] = [-1]
-        self.is_xor: list[bool] = [False]
-        # The operands of ANDs once more, and of other nodes something that is near to no literal.
-        self._p: list[int] = [_NO_AND]
-        self._q: list[int] = [_NO_AND]
+        self.left: list[int] = [LEAF]
+        self.right: list[int] = [LEAF]
         self._ands: dict[int, int] = {}
         self._xors: dict[int, int] = {}
         self._most_literal = 2 * most_nodes
 
     def leaf(self) -> int:
         """A fresh variable."""
-        self.left.append(-1)
-        self.right.append(-1)
-        self.is_xor.append(False)
-        self._p.append(_NO_AND)
-        self._q.append(_NO_AND)
+        self.left.append(LEAF)
+        self.right.append(LEAF)
         return 2 * (len(self.left) - 1)
 
     def and_(self, a: int, b: int) -> int:
-        if a > b:
-            a, b = b, a
-        if a < 2:
-            return b if a else 0
-        if a == b:
-            return a
-        if a ^ b == 1:
-            return 0
-        key = a << 32 | b
-        literal = self._ands.get(key)
-        if literal is None:
+        left, right = self.left, self.right
+        while True:
+            if a > b:
+                a, b = b, a
+            if a < 2:
+                return b if a else 0
+            if a ^ b < 2:
+                return a if a == b else 0
+            key = a << 32 | b
+            literal = self._ands.get(key)
+            if literal is not None:
+                return literal
             # What the operands' own operands make simpler, one level down: absorption, contradiction, substitution, and the
             # two ANDs of an XOR. With these the gates from which people build an XOR or an adder come out as XOR nodes, and
-            # a condition repeated below itself vanishes.
-            na, nb = a >> 1, b >> 1
-            p, q, r, s = self._p[na], self._q[na], self._p[nb], self._q[nb]
-            if a ^ r < 2 or a ^ s < 2:
-                literal = self._against(a, b)
-            elif b ^ p < 2 or b ^ q < 2:
-                literal = self._against(b, a)
-            elif a & b & 1 and ((p ^ r == 1 and q ^ s == 1) or (p ^ s == 1 and q ^ r == 1)):
-                literal = self.xor(p, q)
+            # a condition repeated below itself vanishes. The operands of a node come before it, the lower one left: so only
+            # the higher node can have the lower one below it, and only equal sides can be inverses.
+            r, s = left[b >> 1], right[b >> 1]
+            node = a >> 1
+            if node == r >> 1 or node == s >> 1:
+                if not b & 1:  # a and (r and s)
+                    return b if a in (r, s) else 0
+                if a not in (r, s):  # a and not (not a and ...)
+                    return a
+                b = (s if a == r else r) ^ 1  # a and not (a and s)
+                continue
+            if a & b & 1 and left[node] ^ r == 1 == right[node] ^ s:
+                literal = self.xor(r, s)
             else:
-                literal = 2 * len(self.left)
+                literal = 2 * len(left)
                 if literal > self._most_literal:
                     raise LimitReached(_TOO_LARGE)
-                self.left.append(a)
-                self.right.append(b)
-                self.is_xor.append(False)
-                self._p.append(a)
-                self._q.append(b)
+                left.append(a)
+                right.append(b)
             self._ands[key] = literal
-        return literal
-
-    def _against(self, x: int, y: int) -> int:
-        """`x` AND `y`, where `y` is an AND, or its inverse, with `x` or its inverse among its operands."""
-        p, q = self._p[y >> 1], self._q[y >> 1]
-        near_p, near_q = x ^ p, x ^ q
-        if y & 1:  # x and not (p and q)
-            if not near_p:
-                return self.and_(x, q ^ 1)
-            return self.and_(x, p ^ 1) if not near_q else x
-        return y if not near_p or not near_q else 0
+            return literal
 
     def or_(self, a: int, b: int) -> int:
         return self.and_(a ^ 1, b ^ 1) ^ 1
@@ -102,11 +88,8 @@ class Graph:
             literal = self._xors[key] = 2 * len(self.left)
             if literal > self._most_literal:
                 raise LimitReached(_TOO_LARGE)
-            self.left.append(a)
-            self.right.append(b)
-            self.is_xor.append(True)
-            self._p.append(_NO_AND)
-            self._q.append(_NO_AND)
+            self.left.append(~a)
+            self.right.append(~b)
         return literal ^ flip
 
     def mux(self, c: int, a: int, b: int) -> int:
@@ -141,39 +124,46 @@ class Graph:
             result = self.or_(result, literal)
         return result
 
-    def cone(self, roots: Iterable[int]) -> list[int]:
-        """The nodes that the literals depend on, inputs first; leaves included, the constant not."""
+    def cone(self, roots: Iterable[int]) -> dict[int, int]:
+        """The nodes that the literals depend on, with how often each is read by the others and by the roots."""
         left, right = self.left, self.right
-        seen: set[int] = set()
+        reads: dict[int, int] = {}
         stack = [r >> 1 for r in roots]
         while stack:
             n = stack.pop()
-            if n == 0 or n in seen:
+            if n in reads:
+                reads[n] += 1
                 continue
-            seen.add(n)
-            if left[n] >= 0:
-                stack.append(left[n] >> 1)
-                stack.append(right[n] >> 1)
-        return sorted(seen)
+            reads[n] = 1
+            a, b = left[n], right[n]
+            if a >= 0:
+                stack.append(a >> 1)
+                stack.append(b >> 1)
+            elif a < LEAF:
+                stack.append(~a >> 1)
+                stack.append(~b >> 1)
+        return reads
 
     def is_tautology(self, literal: int, most_leaves: int = 16) -> bool:
         """Whether a literal is true for every value of its leaves; False also when it has too many to tell."""
         if literal < 2:
             return literal == TRUE
-        nodes = self.cone([literal])
-        leaves = [n for n in nodes if self.left[n] < 0]
+        nodes = sorted(self.cone([literal]))
+        leaves = [n for n in nodes if self.left[n] == LEAF]
         if len(leaves) > most_leaves:
             return False
         lanes = 1 << len(leaves)
         full = (1 << lanes) - 1
-        value = {0: 0}
+        value = {}
         for i, n in enumerate(leaves):
             value[n] = count_plane(i, lanes)
         for n in nodes:
-            if self.left[n] >= 0:
-                a = value[self.left[n] >> 1] ^ (full if self.left[n] & 1 else 0)
-                b = value[self.right[n] >> 1] ^ (full if self.right[n] & 1 else 0)
-                value[n] = a ^ b if self.is_xor[n] else a & b
+            if n not in value:
+                p, q = self.left[n], self.right[n]
+                if p < LEAF:
+                    value[n] = value[~p >> 1] ^ value[~q >> 1]
+                else:
+                    value[n] = (value[p >> 1] ^ (full if p & 1 else 0)) & (value[q >> 1] ^ (full if q & 1 else 0))
         return value[literal >> 1] == (0 if literal & 1 else full)
 
 

@@ -14,17 +14,17 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from obento.core.ir.design import Design, Process
-from obento.core.ir.drivers import all_written_bits, function_bits, power_up_words
-from obento.core.ir.nodes import Assign, Binary, Expr, Ref, Slice, Unary
+from obento.core.ir.drivers import function_bits, power_up_word, written_bits
 from obento.core.limits import Limits
 from obento.core.pause import collector_held
 from obento.core.sim.bits import Bit, BitOps
 from obento.core.sim.fit import require_fit
+from obento.core.sim.gates import lower_gate, sweep
 from obento.core.sim.graph import Graph
 from obento.core.sim.symbolic import Symbolic
 from obento.core.sim.tape import Tape
 
-_GATE_OPS = frozenset(["and", "or", "xor"])
+_INPUT, _DONE = -2, -1  # in place of the number of a process that writes a bit
 
 
 class HasMemory(Exception):
@@ -42,52 +42,67 @@ class Levelled:
             self._build(design, limits, floating)
 
     def _build(self, design: Design, limits: Limits, floating: frozenset[str]) -> None:
-        require_fit(design, limits, delays_matter=False)
-        written_by = all_written_bits(design)
-        writer = _single_writers(design, written_by)
         self._graph = Graph(limits.graph_nodes)
-        self._bits: dict[int, Bit] = {}
+        self._bits = _Bits()
         self._fixed: set[int] = set()
-        self.input_bits: list[int] = []
-        leaves: list[int] = []
-        for port in design.ports:
-            if port.direction != "in":
-                continue
-            for i in range(port.signal.width):
-                if port.name in floating:
-                    self._bits[port.signal.offset + i] = (1, 1)
-                    continue
-                self.input_bits.append(port.signal.offset + i)
-                leaf = self._graph.leaf()
-                leaves.append(leaf)
-                self._bits[port.signal.offset + i] = (leaf, leaf ^ 1)
-        written: set[int] = function_bits(design).union(*written_by)
-        for signal, (one, zero) in zip(design.signals, power_up_words(design, written_by), strict=True):
-            for i in range(signal.width):
-                bit = signal.offset + i
-                if bit not in written and bit not in self._bits:
-                    self._bits[bit] = (one >> i & 1, zero >> i & 1)
-                    self._fixed.add(bit)
+        leaves = self._inputs(design, floating)
+        inputs = dict.fromkeys([*self._bits.two_state, *self._bits.four_state], _INPUT)
+        processes = sweep(design.processes, self._bits.two_state, self._graph)
+        require_fit(design, processes, limits, delays_matter=False)
+        if self._bits.two_state.keys() & self._bits.four_state.keys():
+            raise HasMemory("several writers")
+        writer = dict.fromkeys(self._bits.two_state, _DONE) | inputs
+        _single_writers(design, processes, writer)
+        self._constants(design, writer)
         for signal in design.escapes:
-            self._bits[signal.offset] = 0, 1
+            self._bits.put(signal.offset, (0, 1))
         self._ops = BitOps(self._graph, may_float=True)
-        for process in self._in_level_order(design, writer):
+        for process in self._in_level_order(processes, writer):
             self._lower(process, limits)
-        self._output_bits: list[int] = []
+        shown = [port.signal for port in design.ports if port.direction != "in"] + design.escapes
+        self._output_bits = [signal.offset + i for signal in shown for i in range(signal.width)]
         literals: list[int] = []
-        for port in design.ports:
-            for i in range(port.signal.width) if port.direction != "in" else ():
-                value = self._bits.get(port.signal.offset + i)
-                if value is None:
-                    raise HasMemory("an output is not written on every way")
-                self._output_bits.append(port.signal.offset + i)
-                literals += value
-        for signal in design.escapes:
-            self._output_bits.append(signal.offset)
-            literals += self._bits[signal.offset]
+        for bit in self._output_bits:
+            value = self._bits.get(bit)
+            if value is None:
+                raise HasMemory("an output is not written on every way")
+            literals += value
         self.tape = Tape(self._graph, leaves, literals)
 
-    def _in_level_order(self, design: Design, writer: dict[int, int]) -> Iterator[Process]:
+    def _inputs(self, design: Design, floating: frozenset[str]) -> list[int]:
+        """A leaf for each bit of each input, in the order of `input_bits`; those that float are z.
+
+        Raises
+        ------
+        HasMemory
+            If a port goes both ways.
+        """
+        for port in design.ports:
+            if port.direction == "inout":
+                raise HasMemory("a port that goes both ways")
+            first = port.signal.offset
+            for bit in range(first, first + port.signal.width) if port.direction == "in" else ():
+                if port.name in floating:
+                    self._bits.put(bit, (1, 1))
+                else:
+                    self._bits.two_state[bit] = self._graph.leaf()
+        self.input_bits = list(self._bits.two_state)
+        return list(self._bits.two_state.values())
+
+    def _constants(self, design: Design, writer: dict[int, int]) -> None:
+        """What nobody writes holds what it held at power-up."""
+        if len(writer) == design.bits:
+            return
+        functions = function_bits(design)
+        for signal in design.signals:
+            one, zero = power_up_word(signal, writer)
+            for i in range(signal.width):
+                bit = signal.offset + i
+                if bit not in writer and bit not in functions:
+                    self._bits.put(bit, (one >> i & 1, zero >> i & 1))
+                    self._fixed.add(bit)
+
+    def _in_level_order(self, processes: list[Process], writer: dict[int, int]) -> Iterator[Process]:
         """Processes, each after those whose results it wakes for. Gates whose inputs are there are done on the way.
 
         Raises
@@ -95,144 +110,31 @@ class Levelled:
         HasMemory
             If there is no such order.
         """
-        placed = self._lower_gates(design.processes)
+        placed = bytearray(len(processes))
         held: list[int] = []
-        for index, process in enumerate(design.processes):  # most texts are written in level order already
-            if placed[index]:
-                continue
-            if self._lower_gate(process):
+        for index, process in enumerate(processes):  # most texts are written in level order already
+            if lower_gate(process, self._bits.two_state, self._graph):
                 placed[index] = 1
             elif _sources(process, index, writer, placed):
                 held.append(index)
             else:
                 yield process
                 placed[index] = 1
-        waits = {index: _sources(design.processes[index], index, writer, placed) for index in held}
+        waits = {index: _sources(processes[index], index, writer, placed) for index in held}
         readers: dict[int, list[int]] = {}
         for index, sources in waits.items():
             for source in sources:
                 readers.setdefault(source, []).append(index)
         ready = [index for index in held if not waits[index]]
         for index in ready:  # grows while it is walked
-            if not self._lower_gate(design.processes[index]):
-                yield design.processes[index]
+            if not lower_gate(processes[index], self._bits.two_state, self._graph):
+                yield processes[index]
             for reader in readers.get(index, ()):
                 waits[reader].discard(index)
                 if not waits[reader]:
                     ready.append(reader)
         if len(ready) < len(held):
             raise HasMemory("a loop")
-
-    def _lower_gates(self, processes: list[Process]) -> bytearray:
-        """A first sweep over what netlists are made of: gates of two known bits. Marks those that are done.
-
-        It does nothing that `_lower_gate` does not do; but a netlist has thousands of them, and calls are what takes time.
-        """
-        placed = bytearray(len(processes))
-        bits, and_, xor = self._bits, self._graph.and_, self._graph.xor
-        known = bits.get
-        for index, process in enumerate(processes):
-            body = process.body
-            if type(body) is not Assign or process.kind != "continuous":
-                continue
-            e = body.value
-            flip = 0
-            while type(e) is Unary and e.op == "not":
-                flip, e = flip ^ 1, e.a
-            if e.width != 1 or len(body.targets) != 1:
-                continue
-            target = body.targets[0]
-            if type(e) is Binary:
-                x, y, op = e.a, e.b, e.op
-            else:
-                x, y, op = e, e, "and"
-            if type(x) is Ref and x.width == 1:
-                a = known(x.signal.offset)
-            elif type(x) is Slice and type(x.a) is Ref and 0 <= x.low < x.a.width and x.width == 1:
-                a = known(x.a.signal.offset + x.low)
-            else:
-                continue
-            if type(y) is Ref and y.width == 1:
-                b = known(y.signal.offset)
-            elif type(y) is Slice and type(y.a) is Ref and 0 <= y.low < y.a.width and y.width == 1:
-                b = known(y.a.signal.offset + y.low)
-            else:
-                continue
-            if a is None or b is None or target.offsets or not 0 <= target.low < target.signal.width:
-                continue
-            p, q = a[0], b[0]
-            if p ^ a[1] != 1 or q ^ b[1] != 1:
-                continue
-            if op == "and":
-                literal = and_(p, q) ^ flip
-            elif op == "or":
-                literal = and_(p ^ 1, q ^ 1) ^ flip ^ 1
-            elif op == "xor":
-                literal = xor(p, q) ^ flip
-            else:
-                continue
-            bits[target.signal.offset + target.low] = literal, literal ^ 1
-            placed[index] = 1
-        return placed
-
-    def _lower_gate(self, process: Process) -> bool:
-        """The short way for what netlists are made of: one known bit out of known bits. False when it does not fit."""
-        # `type(...) is` instead of patterns, and no helper for the plain operand: this runs for every gate of a netlist.
-        body = process.body
-        if type(body) is not Assign or process.kind != "continuous" or body.value.width != 1 or len(body.targets) != 1:
-            return False
-        target = body.targets[0]
-        if target.offsets or not 0 <= target.low < target.signal.width:
-            return False
-        e = body.value
-        flip = 0
-        if type(e) is Unary and e.op == "not":
-            flip, e = 1, e.a
-        literal = self._known_literal(e)
-        if literal < 0:
-            return False
-        literal ^= flip
-        self._bits[target.signal.offset + target.low] = (literal, literal ^ 1)
-        return True
-
-    def _known_literal(self, e: Expr) -> int:
-        """The literal of a one-bit expression over known bits; -1 where the long way is needed."""
-        kind = type(e)
-        if kind is Binary:
-            op = e.op  # type: ignore[attr-defined]
-            if op not in _GATE_OPS:
-                return -1
-            known = self._bits
-            operands = []
-            for part in (e.a, e.b):  # type: ignore[attr-defined]
-                # The two plain kinds of operands, here once more: a call for each would take as long as all the rest.
-                if type(part) is Ref and part.width == 1:
-                    bit = known.get(part.signal.offset)
-                elif type(part) is Slice and type(part.a) is Ref and part.width == 1 and 0 <= part.low < part.a.width:
-                    bit = known.get(part.a.signal.offset + part.low)
-                else:
-                    literal = self._known_literal(part)
-                    if literal < 0:
-                        return -1
-                    operands.append(literal)
-                    continue
-                if bit is None or bit[0] ^ bit[1] != 1:
-                    return -1
-                operands.append(bit[0])
-            a, b = operands
-            if op == "and":
-                return self._graph.and_(a, b)
-            return self._graph.and_(a ^ 1, b ^ 1) ^ 1 if op == "or" else self._graph.xor(a, b)
-        if kind is Unary:
-            a = self._known_literal(e.a) if e.op == "not" else -1  # type: ignore[attr-defined]
-            return a ^ 1 if a >= 0 else -1
-        if kind is Ref:
-            bit = self._bits.get(e.signal.offset) if e.width == 1 else None  # type: ignore[attr-defined]
-        elif kind is Slice and type(e.a) is Ref and e.width == 1 and 0 <= e.low < e.a.width:  # type: ignore[attr-defined]
-            bit = self._bits.get(e.a.signal.offset + e.low)  # type: ignore[attr-defined]
-        else:
-            return -1
-        return bit[0] if bit is not None and bit[0] ^ bit[1] == 1 else -1
 
     def _lower(self, process: Process, limits: Limits) -> None:
         world = _Outside(self._bits, self._fixed, process)
@@ -243,7 +145,7 @@ class Levelled:
                 raise HasMemory("blocking and non-blocking writes to one bit")
         for bit, (value, written) in (effect.blocking | effect.later).items():
             if self._graph.is_tautology(written):
-                self._bits[bit] = value
+                self._bits.put(bit, value)
             # else it may remember: whoever reads it finds it missing. Scratch variables are read by nobody else.
         if process.kind == "always" and not world.certain_event:
             raise HasMemory("may never run")
@@ -254,10 +156,29 @@ class Levelled:
         return {bit: (next(planes), next(planes)) for bit in self._output_bits}
 
 
+class _Bits:
+    """What is known of each bit by its number: one literal where it is never x or z, else one for 1 and one for 0."""
+
+    def __init__(self) -> None:
+        self.two_state: dict[int, int] = {}
+        self.four_state: dict[int, Bit] = {}
+
+    def put(self, bit: int, value: Bit) -> None:
+        if value[0] ^ value[1] == 1:
+            self.two_state[bit] = value[0]
+        else:
+            self.two_state.pop(bit, None)
+            self.four_state[bit] = value
+
+    def get(self, bit: int) -> Bit | None:
+        literal = self.two_state.get(bit)
+        return self.four_state.get(bit) if literal is None else (literal, literal ^ 1)
+
+
 class _Outside:
     """What a process sees while it is lowered: bits settled before, and only those it wakes for."""
 
-    def __init__(self, bits: dict[int, Bit], fixed: set[int], process: Process) -> None:
+    def __init__(self, bits: _Bits, fixed: set[int], process: Process) -> None:
         self._bits = bits
         self._fixed = fixed
         self._woken_by: set[int] | None = None
@@ -283,37 +204,31 @@ class _Outside:
         raise AssertionError("nothing is watched here")
 
 
-def _single_writers(design: Design, written_by: list[set[int]]) -> dict[int, int]:
-    """The number of the process that writes each bit, -1 for inputs.
+def _single_writers(design: Design, processes: list[Process], writer: dict[int, int]) -> None:
+    """Enter the number of the process that writes each bit into `writer`, which has the inputs and the bits done already.
 
     Raises
     ------
     HasMemory
         If a bit has several writers, or another rule of this module is broken in a way that shows before lowering.
     """
-    writer: dict[int, int] = {}
-    for port in design.ports:
-        if port.direction == "inout":
-            raise HasMemory("a port that goes both ways")
-        if port.direction == "in":
-            for i in range(port.signal.width):
-                writer[port.signal.offset + i] = -1
-    for index, process in enumerate(design.processes):
+    for index, process in enumerate(processes):
         if process.kind != "continuous" and (process.kind != "always" or any(w.edge != "any" for w in process.watches)):
             raise HasMemory("start values or edges")
-        for bit in written_by[index]:
+        for bit in written_bits(process):
             if bit in writer:
                 raise HasMemory("several writers")
             writer[bit] = index
+    may_sleep = any(process.kind == "always" for process in processes)
     for signal in design.signals:
-        if signal.initial is not None and any(_remembers_start(design, writer.get(signal.offset + i)) for i in range(signal.width)):
-            raise HasMemory("start values")
-    return writer
-
-
-def _remembers_start(design: Design, index: int | None) -> bool:
-    """Whether a bit with this writer may still hold its start value later; a part's own processes all run at power-up."""
-    return index is not None and (index < 0 or not design.processes[index].shadow)
+        if signal.initial is None:
+            continue
+        for bit in range(signal.offset, signal.offset + signal.width):
+            source = writer.get(bit)
+            # An input that starts with a value wakes nobody when a case is the same; it matters where that is what makes
+            # a process run. A part's own processes all run at power-up, as gates and assignments do.
+            if source is not None and (may_sleep if source == _INPUT else source == _DONE or not processes[source].shadow):
+                raise HasMemory("start values")
 
 
 def _sources(process: Process, index: int, writer: dict[int, int], placed: bytearray) -> set[int]:
@@ -322,7 +237,7 @@ def _sources(process: Process, index: int, writer: dict[int, int], placed: bytea
     for w in process.watches:
         first = w.signal.offset + w.low
         for bit in range(first, first + w.width) if w.width > 1 else (first,):
-            source = writer.get(bit, -1)
+            source = writer.get(bit, _INPUT)
             if source < 0 or placed[source] or (source == index and process.kind == "always"):
                 continue  # an input, there already, or a scratch variable of its own
             found.add(source)

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from obento.core.sim.graph import Graph
+from obento.core.sim.graph import LEAF, Graph
 
 _AND, _OR, _XOR = range(3)
 
@@ -24,78 +24,64 @@ class Tape:
         self._build(graph, inputs, outputs)
 
     def _build(self, graph: Graph, inputs: Sequence[int], outputs: Sequence[int]) -> None:
-        left, right, is_xor = graph.left, graph.right, graph.is_xor
-        nodes = graph.cone(outputs)
-        # Lists are quicker than dictionaries, but as long as the whole graph: for the cones that are most of it.
-        is_most = 4 * len(nodes) > len(left)
-        readers: dict[int, int] | list[int] = [0] * len(left) if is_most else dict.fromkeys((0, *nodes), 0)
-        for n in nodes:
-            if left[n] >= 0:
-                readers[left[n] >> 1] += 1
-                readers[right[n] >> 1] += 1
-        for literal in outputs:
-            readers[literal >> 1] += 1
-        # Slot 0 holds no lane, slot 1 all lanes; then one slot for each input.
-        slot: dict[int, int] | list[int] = [-1] * len(left) if is_most else dict.fromkeys((0, *nodes), -1)
-        inverted: dict[int, int] | list[int] = [0] * len(left) if is_most else dict.fromkeys((0, *nodes), 0)
-        slot[0] = 0
-        self._input_slots: list[int] = []
-        used = 2
-        for literal in inputs:
-            slot[literal >> 1] = used
-            inverted[literal >> 1] = 0
-            self._input_slots.append(used)
-            used += 1
+        left, right = graph.left, graph.right
+        readers = graph.cone(outputs)
+        # Where the value of a node stands: twice its slot, plus 1 if it stands there inverted. Slot 0 holds no lane, slot 1 all
+        # lanes; then one slot for each input.
+        place = {0: 0}
+        self._input_slots = list(range(2, 2 + len(inputs)))
+        place |= {literal >> 1: 2 * at for at, literal in zip(self._input_slots, inputs, strict=True)}
+        used = 2 + len(inputs)
         free: list[int] = []
         ops: list[tuple[int, int, int, int]] = []
         turned: dict[int, int] = {}  # node -> slot of its other polarity, where that was needed too
-        for n in nodes:
-            la = left[n]
-            if la < 0:
-                if slot[n] < 0:
+        for n in sorted(readers):
+            la, lb = left[n], right[n]
+            if la == LEAF:
+                if n not in place:
                     raise AssertionError("an input of the tape was not given")
                 continue
-            lb = right[n]
+            is_xor = la < LEAF
+            if is_xor:
+                la, lb = ~la, ~lb
             a, b = la >> 1, lb >> 1
-            sa, sb = slot[a], slot[b]
-            flip_a, flip_b = inverted[a] ^ la & 1, inverted[b] ^ lb & 1
-            xor = is_xor[n]
-            if flip_a != flip_b and not xor:
+            at_a, at_b = place[a] ^ la & 1, place[b] ^ lb & 1
+            if (at_a ^ at_b) & 1 and not is_xor:
                 # One operand stands in the wrong polarity: take its other one, made now unless it is there already.
                 if a in turned:
-                    sa, flip_a = turned[a], flip_b
+                    at_a = 2 * turned[a] + (at_b & 1)
                 elif b in turned:
-                    sb, flip_b = turned[b], flip_a
+                    at_b = 2 * turned[b] + (at_a & 1)
                 else:
-                    turn = a if readers[a] > readers[b] else b
                     made = free.pop() if free else used
                     used += made == used
-                    ops.append((_XOR, made, slot[turn], 1))
-                    turned[turn] = made
-                    if turn == a:
-                        sa, flip_a = made, flip_b
+                    if readers[a] > readers[b]:
+                        ops.append((_XOR, made, at_a >> 1, 1))
+                        turned[a] = made
+                        at_a = 2 * made + (at_b & 1)
                     else:
-                        sb, flip_b = made, flip_a
-            readers[a] -= 1
-            if not readers[a] and a:
-                free.append(slot[a])
+                        ops.append((_XOR, made, at_b >> 1, 1))
+                        turned[b] = made
+                        at_b = 2 * made + (at_a & 1)
+            left_a, left_b = readers[a] - 1, readers[b] - 1
+            readers[a], readers[b] = left_a, left_b
+            if not left_a:
+                free.append(place[a] >> 1)
                 if a in turned:
                     free.append(turned[a])
-            readers[b] -= 1
-            if not readers[b] and b:
-                free.append(slot[b])
+            if not left_b:
+                free.append(place[b] >> 1)
                 if b in turned:
                     free.append(turned[b])
             d = free.pop() if free else used
             used += d == used
-            if xor:
-                ops.append((_XOR, d, sa, sb))
-                inverted[n] = flip_a ^ flip_b
+            if is_xor:
+                ops.append((_XOR, d, at_a >> 1, at_b >> 1))
+                place[n] = 2 * d + ((at_a ^ at_b) & 1)
             else:
-                ops.append((_OR if flip_a else _AND, d, sa, sb))
-                inverted[n] = flip_a
-            slot[n] = d
-        self._outputs: list[tuple[int, bool]] = [(slot[o >> 1], bool(inverted[o >> 1] ^ o & 1)) for o in outputs]
+                ops.append((_OR if at_a & 1 else _AND, d, at_a >> 1, at_b >> 1))
+                place[n] = 2 * d + (at_a & 1)
+        self._outputs: list[tuple[int, bool]] = [(place[o >> 1] >> 1, bool((place[o >> 1] ^ o) & 1)) for o in outputs]
         self.ops = ops
         self.slots = used
 

@@ -43,7 +43,7 @@ class Woken:
     """The state of a design in many lanes. `power_up`, then any number of `apply`."""
 
     def __init__(self, design: Design, limits: Limits, inputs_may_float: bool = False) -> None:
-        require_fit(design, limits, delays_matter=True)
+        require_fit(design, design.processes, limits, delays_matter=True)
         self._design = design
         self._limits = limits
         self._graph = Graph(limits.graph_nodes)
