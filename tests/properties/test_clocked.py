@@ -51,8 +51,11 @@ def drives(seed: int, edge: str) -> Expectation:
     )
 
 
-def both_ways(expectation: Expectation, text: str, name: str) -> None:
-    """Run a design in lanes and on the timeline; every output in every step must be the same."""
+Seen = list[dict[tuple[str, int], tuple[int, int]]]
+
+
+def both_ways(expectation: Expectation, text: str, name: str) -> Seen:
+    """Run a design in lanes and on the timeline; every output in every step must be the same. Returns the outputs of each run."""
     found = []
     for lanes_from in (1, 10_000):
         design = build(text, name=name)
@@ -70,6 +73,7 @@ def both_ways(expectation: Expectation, text: str, name: str) -> None:
         keep = ~a.stopped
         for key in a.outputs:
             assert (a.outputs[key][0] & keep, a.outputs[key][1] & keep) == (b.outputs[key][0] & keep, b.outputs[key][1] & keep), (text, key)
+    return [run.outputs for run in lanes.runs]
 
 
 @settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
@@ -84,6 +88,93 @@ def test_the_three_languages_side_by_side() -> None:
     expectation = ready(clocked('model = "ref.v"', ref_v=VERILOG.encode(), rest="[cases]\nrandom = { count = 1280, seed = 9 }\n"))
     for name, text in LANGUAGES.items():
         both_ways(expectation, text, name)
+
+
+# The same registers in every language.
+
+BITS = ["q[0]", "q[1]", "r[0]", "r[1]", "en", "d"]
+
+
+@st.composite
+def next_bits(draw: st.DrawFn, depth: int = 2) -> tuple[str, str, str]:
+    """One bit of the next state: as Verilog, VHDL and in a wiring list."""
+    if depth == 0 or draw(st.integers(0, 3)) == 0:
+        leaf = draw(st.sampled_from(BITS))
+        return leaf, leaf.replace("[", "(").replace("]", ")"), leaf
+    (a, b, c), (d, e, f) = draw(next_bits(depth - 1)), draw(next_bits(depth - 1))
+    op = draw(st.sampled_from(["and", "or", "xor", "nand", "not"]))
+    if op == "not":
+        return f"~{a}", f"(not {b})", f"not({c})"
+    sign = {"and": "&", "or": "|", "xor": "^", "nand": "&"}[op]
+    return f"{'~' if op == 'nand' else ''}({a} {sign} {d})", f"({b} {op} {e})", f"{op}({c}, {f})"
+
+
+@st.composite
+def registers(draw: st.DrawFn) -> dict[str, str]:
+    """Two registers of two bits that load at the rising edge, with a reset at once, at the edge or none, and an enable or none.
+
+    Rising edges only: the first fall of a clock, from nothing, is an edge in Verilog (1364-2005 table 9-1), in VHDL it is not.
+    """
+    verilog, vhdl, wires, flops = [], [], [], []
+    for name in ("q", "r"):
+        high, low = draw(next_bits()), draw(next_bits())
+        reset = draw(st.sampled_from(["at once", "at once", "at the edge", "none"]))
+        level = draw(st.sampled_from([0, 1]))
+        enable = draw(st.sampled_from([True, False]))
+        load = [f"{name} <= {{{high[0]}, {low[0]}}};", f"{name} <= {high[1]} & {low[1]};"]
+        if enable:
+            load = [f"if (en) {load[0]}", f"if en = '1' then {load[1]} end if;"]
+        is_reset = [f"rst == {level}", f"rst = '{level}'"]
+        at_once = reset == "at once"
+        if reset == "at the edge":
+            load = [f"if ({is_reset[0]}) {name} <= 0; else {load[0]}", f'if {is_reset[1]} then {name} <= "00"; else {load[1]} end if;']
+        clear = ("rst", "clear") if level else ("not(rst)", "clear_low")
+        off = f"not({clear[0]})" if reset == "at the edge" else "1"
+        wires += [f"{name}1 <- and({high[2]}, {off})", f"{name}0 <- and({low[2]}, {off})"]
+        pins = ["rise: clk"]
+        if enable:  # a reset at the edge comes before it
+            wires.append(f"{name}e <- or(en, not({off}))")
+            pins.append(f"enable: {name}e")
+        if at_once:
+            pins.append(f"{clear[1]}: rst")
+            edge = f"posedge clk or {'posedge' if level else 'negedge'} rst"
+            verilog.append(f"always @({edge}) if ({is_reset[0]}) {name} <= 0; else {load[0]}")
+            vhdl.append(f'process (clk, rst) begin if {is_reset[1]} then {name} <= "00"; elsif rising_edge(clk) then {load[1]} end if; end process;')
+        else:
+            verilog.append(f"always @(posedge clk) {load[0]}")
+            vhdl.append(f"process (clk) begin if rising_edge(clk) then {load[1]} end if; end process;")
+        flops.append(f"{name} <- flipflop({{{name}1, {name}0}}, {', '.join(pins)})")
+    y = draw(next_bits())
+    newline = "\n  "
+    return {
+        "a.v": f"module m(input clk, rst, en, d, output reg [1:0] q, output y);\n  reg [1:0] r;\n  {newline.join(verilog)}\n  assign y = {y[0]};\nendmodule\n",
+        "a.vhd": f"""library ieee; use ieee.std_logic_1164.all;
+entity m is port (clk, rst, en, d : in std_logic; q : buffer std_logic_vector(1 downto 0); y : out std_logic); end;
+architecture rtl of m is signal r : std_logic_vector(1 downto 0); begin
+  {newline.join(vhdl)}
+  y <= {y[1]};
+end;
+""",
+        "a.wiring": f"wiring m\n  takes clk, rst, en, d\n  gives q[2], y\n  {newline.join([*wires, *flops])}\n  y <- buf({y[2]})\nend\n",
+    }
+
+
+@settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
+@given(registers(), st.integers(0, 5))
+def test_registers_are_the_same_in_every_language(texts: dict[str, str], seed: int) -> None:
+    """Side by side and one by one, in Verilog, VHDL and as a wiring list: what was never loaded is x in all of them."""
+    expectation = ready(
+        clocked(
+            'model = "ref.v"',
+            i="clk rst en d",
+            o="q[2] y",
+            ref_v=b"module m(input clk, rst, en, d, output [1:0] q, output y); assign q = 0; assign y = 0; endmodule",
+            rest=f"[cases]\nrandom = {{ count = 320, seed = {seed} }}\n",
+        )
+    )
+    seen = {name: both_ways(expectation, text, name) for name, text in texts.items()}
+    assert seen["a.vhd"] == seen["a.v"], (texts["a.v"], texts["a.vhd"])
+    assert seen["a.wiring"] == seen["a.v"], (texts["a.v"], texts["a.wiring"])
 
 
 @st.composite
