@@ -3,34 +3,25 @@
 from __future__ import annotations
 
 import io
-import tempfile
-import threading
 import time
 import zipfile
 from dataclasses import dataclass
 from pathlib import Path
 
-import uvicorn
 from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
 
 from bench.designs import CLASS_SPEC, coursework
+from bench.served import EMAIL, PASSWORD, add_teacher, serving
 from obento.core.check.check import check_handin
 from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
-from obento.server.app import create_app
 from obento.server.intake import take_in
-from obento.server.security import hash_password
-from obento.server.settings import Settings
 from obento.server.specs import SpecShelf, spec_files
 from obento.store import handins, labs, people, results
 from obento.store.connection import Store
-from obento.store.mariadb import PrivateServer, free_port
-from obento.store.migrate import migrate
-
-ROOT = Path(__file__).resolve().parents[1]
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,8 +37,7 @@ class Measured:
 def _fill(store: Store) -> tuple[int, int]:
     """A class of 300 with outcomes; gives lab and task."""
     with store.transaction() as c:
-        ta = people.add_person(c, "b@x.example", "Bench", hash_password("bench-password"))
-        class_id = people.add_class(c, "Bench", "", ta, "ta")
+        ta, class_id = add_teacher(c)
         for i in range(300):
             people.put_student(c, class_id, f"{10_000 + i}", f"Student {i}", "", {}, i)
         lab_id = labs.add_lab(c, class_id, "Bench", None)
@@ -70,28 +60,9 @@ def _fill(store: Store) -> tuple[int, int]:
 
 
 def measure() -> Measured:
-    with tempfile.TemporaryDirectory() as name:
-        folder = Path(name)
-        database = PrivateServer(folder / "database")
-        address = database.start()
-        try:
-            store = Store(address)
-            migrate(store)
-            lab_id, task_id = _fill(store)
-            port = free_port()
-            settings = Settings(root=ROOT, var=folder, port=port)
-            server = uvicorn.Server(uvicorn.Config(create_app(settings, address), port=port, log_level="error", timeout_graceful_shutdown=1))
-            thread = threading.Thread(target=server.run, daemon=True)
-            thread.start()
-            while not server.started:
-                time.sleep(0.05)
-            try:
-                return _browse(f"http://127.0.0.1:{port}", lab_id, task_id, folder)
-            finally:
-                server.should_exit = True
-                thread.join(20)
-        finally:
-            database.stop()
+    with serving() as served:
+        lab_id, task_id = _fill(served.store)
+        return _browse(served.address, lab_id, task_id, served.folder)
 
 
 def _browse(base: str, lab_id: int, task_id: int, folder: Path) -> Measured:
@@ -110,8 +81,8 @@ def _browse(base: str, lab_id: int, task_id: int, folder: Path) -> Measured:
     try:
         driver.get(f"{base}/sign-in")
         wait = WebDriverWait(driver, 30)
-        wait.until(lambda d: d.find_element(By.NAME, "email")).send_keys("b@x.example")
-        driver.find_element(By.NAME, "password").send_keys("bench-password")
+        wait.until(lambda d: d.find_element(By.NAME, "email")).send_keys(EMAIL)
+        driver.find_element(By.NAME, "password").send_keys(PASSWORD)
         driver.find_element(By.CSS_SELECTOR, "button[type=submit]").click()
         wait.until(lambda d: d.find_elements(By.CSS_SELECTOR, ".lab"))
         page = f"{base}/lab/{lab_id}/task/{task_id}/results"

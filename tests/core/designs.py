@@ -7,7 +7,7 @@ from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
 from obento.core.sim.bits import Unfit
-from obento.core.sim.levelled import HasMemory, Levelled
+from obento.core.sim.levelled import HasMemory, Inputs, Levelled
 from obento.core.sim.timeline import DidNotSettle, Timeline
 from obento.core.sim.woken import Woken
 
@@ -74,17 +74,18 @@ def in_lanes(design: Design, sequences: list[list[Case]]) -> list[list[str] | No
     return out
 
 
-def levelled(design: Design, cases: list[Case]) -> list[list[str]] | None:
-    """Outputs of known inputs by the levelled tape; None when the design may remember."""
+def levelled(design: Design, cases: list[Case], inputs: Inputs = "known") -> list[list[str]] | None:
+    """Outputs by the levelled tape, of known inputs or of any; None when the design may remember."""
     try:
-        tape = Levelled(design, LIMITS)
+        tape = Levelled(design, LIMITS, inputs=inputs)
     except (HasMemory, Unfit):
         return None
     where = {p.signal.offset + i: (p.name, i) for p in design.ports for i in range(p.signal.width)}
     planes = []
     for bit in tape.input_bits:
         name, i = where[bit]
-        planes.append(sum((case[name][0] >> i & 1) << lane for lane, case in enumerate(cases)))
+        for rail in (0,) if inputs == "known" else (0, 1):
+            planes.append(sum((case[name][rail] >> i & 1) << lane for lane, case in enumerate(cases)))
     found = tape.run(planes, v.ones(len(cases)))
     out = []
     for lane in range(len(cases)):

@@ -11,13 +11,13 @@ from tests.core.designs import agree, build, in_lanes, known_cases, levelled, on
 WIRES = ["a", "b", "c", "t"]
 
 
-def expressions(depth: int) -> st.SearchStrategy[str]:
+def expressions(depth: int, names: tuple[str, ...] = ("t",)) -> st.SearchStrategy[str]:
     leaf = st.sampled_from(
-        ["a", "b", "c", "t", "a[1]", "b[0]", "{a, c}", "2'b10", "3'd5", "1'bx", "4'shc", "a[c]", "$signed(b)", "f(c, b)", "f(a[0], a)"]
+        [*names, "a", "b", "c", "a[1]", "b[0]", "{a, c}", "2'b10", "3'd5", "1'bx", "4'shc", "a[c]", "$signed(b)", "f(c, b)", "f(a[0], a)"]
     )
     if depth == 0:
         return leaf
-    inner = expressions(depth - 1)
+    inner = expressions(depth - 1, names)
     binary = st.sampled_from(["+", "-", "*", "/", "%", "&", "|", "^", "~^", "==", "!=", "===", "<", "<=", ">", ">=", "&&", "||", "<<", ">>", ">>>"])
     return st.one_of(
         leaf,
@@ -28,6 +28,7 @@ def expressions(depth: int) -> st.SearchStrategy[str]:
 
 
 EXPR = expressions(2)
+EXPR_OF_INPUTS = expressions(2, ())
 
 
 @st.composite
@@ -114,6 +115,7 @@ def test_every_case_fresh(text: str) -> None:
 word2 = st.sampled_from([v.from_digits(a + b) for a in "01xz" for b in "01xz"])
 word1 = st.sampled_from([v.from_digits(a) for a in "01xz"])
 cases = st.builds(lambda a, b, c: {"a": a, "b": b, "c": c}, word2, word2, word1)
+cases_without_z = cases.filter(lambda case: not any(one & zero for one, zero in case.values()))
 
 
 @settings(max_examples=80, deadline=None, suppress_health_check=list(HealthCheck))
@@ -122,6 +124,40 @@ def test_sequences_of_four_state_inputs(text: str, sequences: list[list[dict[str
     """What came before matters: three cases one after the other, x and z among them."""
     design = build(text)
     assert in_lanes(design, sequences) == [on_timeline(design, s) for s in sequences]
+
+
+@st.composite
+def memoryless(draw: st.DrawFn) -> str:
+    """Only assignments and gates, so that most can be levelled whatever the inputs."""
+    function = draw(st.sampled_from(["f = p + q;", "f = p ? q : ~q;"]))
+    return f"""
+module m(input [1:0] a, input [1:0] b, input c, output [3:0] y, output [1:0] u, output k, w);
+  wire [2:0] t;
+  function [1:0] f(input p, input [1:0] q); {function} endfunction
+  assign t = {draw(EXPR_OF_INPUTS)};
+  assign y = {draw(EXPR)};
+  {draw(st.sampled_from(["nand", "xnor", "nor", "and"]))} (u[0], a[0], b[1], t[0], y[3]);
+  {draw(st.sampled_from(["not", "buf"]))} (u[1], t[1]);
+  {draw(st.sampled_from(["bufif1 (k, a[0], c); notif0 (k, b[0], y[0]);", "assign k = c ? y[1] : 1'bz;", "or (k, t[2], c, u[0]);"]))}
+  assign w = {draw(EXPR)} === {draw(EXPR)};
+endmodule
+"""
+
+
+@settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))
+@given(
+    st.one_of(memoryless(), memoryless(), modules()),
+    st.one_of(st.lists(st.lists(c, min_size=2, max_size=2), min_size=6, max_size=6) for c in (cases, cases_without_z)),
+)
+def test_the_tape_on_four_state_inputs(text: str, sequences: list[list[dict[str, v.Word]]]) -> None:
+    """x and z among the inputs, fresh and after another case: what is levelled answers like the timeline."""
+    design = build(text)
+    found = levelled(design, [s[-1] for s in sequences], inputs="any")
+    if not any(one & zero for s in sequences for one, zero in s[-1].values()):
+        assert levelled(design, [s[-1] for s in sequences], inputs="unknown") == found
+    if found is not None:
+        assert found == [on_timeline(design, s[-1:]) for s in sequences]
+        assert found == [on_timeline(design, s) for s in sequences]
 
 
 @settings(max_examples=120, deadline=None, suppress_health_check=list(HealthCheck))

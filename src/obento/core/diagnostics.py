@@ -76,6 +76,23 @@ class Collector:
     def note(self, code: str, text: str, start: int = 0, end: int | None = None, hint: str = "") -> None:
         self.add("note", code, text, start, end, hint)
 
+    def has(self, code: str) -> bool:
+        return any(d.code == code for d in self._items)
+
+    def only(self, code: str) -> Collector:
+        """A collector with nothing but the messages of one kind."""
+        chosen = Collector()
+        for d in self._items:
+            if d.code == code:
+                chosen.add(d.severity, d.code, d.text, d.start, d.end, d.hint)
+        return chosen
+
+    def take(self, other: Collector) -> None:
+        """Gather what another collector has gathered."""
+        for d in other._items:
+            self.add(d.severity, d.code, d.text, d.start, d.end, d.hint)
+        self.untold += other.untold
+
     def items(self) -> list[Diagnostic]:
         """In order of place; the count of what was left out comes last."""
         items = sorted(self._items, key=lambda d: d.start)

@@ -11,7 +11,7 @@ from concurrent.futures import CancelledError, TimeoutError
 from types import TracebackType
 from typing import Any, Literal, TypeVar
 
-from pebble import ProcessExpired, ProcessFuture, ProcessPool
+from pebble import CONSTS, ProcessExpired, ProcessFuture, ProcessPool
 
 from obento.core.check.by_hand import ByHand
 from obento.core.check.inside import Inside
@@ -34,6 +34,8 @@ from obento.runner.worker import (
 )
 
 log = logging.getLogger(__name__)
+
+CONSTS.sleep_unit = 0.02  # seconds between two looks of the pool at its workers: a whole tenth shows at the end of a short check
 
 T = TypeVar("T")
 Done = Callable[[Checked | None], None]

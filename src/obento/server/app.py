@@ -49,6 +49,7 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
         yield
         delivery.stop()
         checks.close()
+        store.close()
         if mailbox is not None:
             mailbox.stop()
 

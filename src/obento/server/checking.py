@@ -174,13 +174,15 @@ class CheckService:
                 continue
             spec = self._shelf.current(c, task["id"])
             labs.mark_used(c, spec.version_id)
+            chosen_by = handins.choices_of_task(c, task["id"])
+            known = results.known_results(c, task["id"], spec.version_id, engine_version())
             for row in rows:
                 if row["attempt_id"] is None:
                     continue
-                chosen = handins.choices(c, row["id"], task["id"])
+                chosen = chosen_by.get(row["id"], ())
                 digest = results.choices_digest(chosen)
                 for attempt in attempts.get(row["id"]) or [{"id": row["attempt_id"], "late": row["late"]}]:
-                    if results.has_result(c, attempt["id"], spec.version_id, engine_version(), digest):
+                    if (attempt["id"], digest) in known:
                         continue
                     counts = _counts(lab["which_attempt"], attempt["id"] == row["attempt_id"])
                     jobs.append(Job(row["id"], attempt["id"], task["id"], spec, chosen, bool(attempt["late"]), float(lab["late_share"]), counts))
@@ -195,10 +197,7 @@ class CheckService:
             files: dict[int, tuple[HandinFile, ...]] = {}
             provided: dict[int, tuple[HandinFile, ...]] = {}
             for job in jobs:
-                if job.attempt_id not in files:
-                    files[job.attempt_id] = self._files(job.attempt_id)
-                if job.task_id not in provided:
-                    provided[job.task_id] = self._provided(job.task_id)
+                self._store.retrying(lambda c, job=job: _fetch(c, job, files, provided), seconds=3600)  # type: ignore[misc]
                 task = Task(job.spec.files, files[job.attempt_id], provided[job.task_id], job.choices)
                 run.futures.append(self.pool.submit(task, lambda c, job=job: finished.put((job, c))))  # type: ignore[misc]
                 if run.cancelled:
@@ -221,13 +220,6 @@ class CheckService:
         if state == "done":
             self._mend(wrong)
 
-    def _files(self, attempt_id: int) -> tuple[HandinFile, ...]:
-        return tuple(self._store.retrying(lambda c: handins.attempt_files(c, attempt_id), seconds=3600))
-
-    def _provided(self, task_id: int) -> tuple[HandinFile, ...]:
-        found = self._store.retrying(lambda c: labs.task_files(c, task_id, provided=True), seconds=3600)
-        return tuple(HandinFile(name, data) for name, data in found)
-
     def _enter(self, c: Connection, job: Job, checked: Checked) -> int:
         """Keep an outcome, and the mark that comes of it if it is the one that counts; gives the outcome's id."""
         expectation: Expectation = job.spec.expectation
@@ -245,6 +237,14 @@ class CheckService:
         if job.late and job.late_share:
             feedback.add_mark(c, job.handin_id, job.task_id, "late", round(-mark.value * job.late_share, 3), "handed in late", result_id)
         return result_id
+
+
+def _fetch(c: Connection, job: Job, files: dict[int, tuple[HandinFile, ...]], provided: dict[int, tuple[HandinFile, ...]]) -> None:
+    """Enter the files of a job's attempt, and those provided with its task, unless they are there from another job."""
+    if job.attempt_id not in files:
+        files[job.attempt_id] = tuple(handins.attempt_files(c, job.attempt_id))
+    if job.task_id not in provided:
+        provided[job.task_id] = tuple(HandinFile(name, data) for name, data in labs.task_files(c, job.task_id, provided=True))
 
 
 def _counts(which_attempt: str, is_chosen: bool) -> Literal["yes", "no", "if best"]:

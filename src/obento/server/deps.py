@@ -31,7 +31,8 @@ class Services:
         self.mailbox = mailbox
 
 
-def services(request: Request) -> Services:
+async def services(request: Request) -> Services:
+    """The services; async, so that no thread is taken for it."""
     found: Services = request.app.state.services
     return found
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 import time
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
@@ -17,6 +18,8 @@ T = TypeVar("T")
 
 _GONE = frozenset([2002, 2003, 2006, 2013, 2055, 1053, 1927])
 _CONFLICT = frozenset([1205, 1213])
+_MOST_KEPT = 8
+"""Connections kept open while nobody uses them."""
 
 
 class DatabaseGone(Exception):
@@ -59,10 +62,41 @@ class Connection:
 
 
 class Store:
-    """Where the records are. Connections are opened for each transaction: on loopback that costs a millisecond."""
+    """Where the records are. A few connections are kept open between transactions; each is asked before it is used again whether
+    it still lives, so that a database that was away and came back is noticed by nobody."""
 
     def __init__(self, address: Address) -> None:
         self.address = address
+        self._idle: list[pymysql.connections.Connection[DictCursor]] = []
+        self._lock = threading.Lock()
+
+    def close(self) -> None:
+        """Let go of the connections kept; the store may be used again."""
+        with self._lock:
+            idle, self._idle = self._idle, []
+        for raw in idle:
+            _close(raw)
+
+    def _take(self) -> pymysql.connections.Connection[DictCursor]:
+        """A connection that was kept and still answers, or a new one."""
+        while True:
+            with self._lock:
+                raw = self._idle.pop() if self._idle else None
+            if raw is None:
+                return self._connect()
+            try:
+                raw.ping(reconnect=False)
+                return raw
+            except (pymysql.err.Error, OSError):
+                _close(raw)
+
+    def _give_back(self, raw: pymysql.connections.Connection[DictCursor]) -> None:
+        """Keep a connection whose transaction was committed."""
+        with self._lock:
+            if len(self._idle) < _MOST_KEPT:
+                self._idle.append(raw)
+                return
+        _close(raw)
 
     def _connect(self) -> pymysql.connections.Connection[DictCursor]:
         a = self.address
@@ -82,12 +116,14 @@ class Store:
             If the server does not answer; nothing was changed then, unless the answer to the commit itself was lost.
         """
         try:
-            raw = self._connect()
+            raw = self._take()
         except pymysql.err.OperationalError as error:
             raise DatabaseGone(str(error)) from error
+        kept = False
         try:
             yield Connection(raw)
             raw.commit()
+            kept = True
         except pymysql.err.OperationalError as error:
             if error.args and error.args[0] in _GONE:
                 raise DatabaseGone(str(error)) from error
@@ -95,8 +131,10 @@ class Store:
         except pymysql.err.InterfaceError as error:
             raise DatabaseGone(str(error)) from error
         finally:
-            with suppress(pymysql.err.Error):  # it may be lost already; what matters was raised above
-                raw.close()
+            if kept:
+                self._give_back(raw)
+            else:
+                _close(raw)  # what it began is undone by the server
 
     def retrying(self, work: Callable[[Connection], T], seconds: float = 120.0) -> T:
         """Do `work` in a transaction of its own; while the database is away or busy, try again."""
@@ -114,3 +152,8 @@ class Store:
                     raise
             time.sleep(pause)
             pause = min(1.0, pause * 2)
+
+
+def _close(raw: pymysql.connections.Connection[DictCursor]) -> None:
+    with suppress(pymysql.err.Error):  # it may be lost already
+        raw.close()

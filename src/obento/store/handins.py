@@ -164,6 +164,14 @@ def choices(c: Connection, handin_id: int, task_id: int) -> tuple[tuple[str, str
     return tuple((r["ours"], r["theirs"]) for r in rows)
 
 
+def choices_of_task(c: Connection, task_id: int) -> dict[int, tuple[tuple[str, str], ...]]:
+    """The choices of all hand-ins that have some, as `choices` gives them for one."""
+    found: dict[int, tuple[tuple[str, str], ...]] = {}
+    for r in c.rows("SELECT handin_id, ours, theirs FROM choice WHERE task_id = %s ORDER BY handin_id, ours", task_id):
+        found[r["handin_id"]] = (*found.get(r["handin_id"], ()), (r["ours"], r["theirs"]))
+    return found
+
+
 def put_choice(c: Connection, handin_id: int, task_id: int, ours: str, theirs: str, person_id: int) -> None:
     c.run(
         "REPLACE INTO choice (handin_id, task_id, ours, theirs, person_id, at) VALUES (%s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",

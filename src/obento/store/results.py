@@ -45,14 +45,13 @@ def unfinished_runs(c: Connection) -> list[Row]:
     return c.rows("SELECT id, lab_id, person_id FROM check_run WHERE state = 'running'")
 
 
-def has_result(c: Connection, attempt_id: int, version_id: int, engine: str, choices: str) -> bool:
-    return (
-        c.value(
-            "SELECT 1 FROM result WHERE attempt_id = %s AND spec_version_id = %s AND engine = %s AND choices_digest = %s",
-            attempt_id, version_id, engine, choices,
-        )
-        is not None
+def known_results(c: Connection, task_id: int, version_id: int, engine: str) -> set[tuple[int, str]]:
+    """The attempts that have an outcome under this version and engine, each with the digest of the choices it rests on."""
+    rows = c.rows(
+        "SELECT attempt_id, choices_digest FROM result WHERE task_id = %s AND spec_version_id = %s AND engine = %s",
+        task_id, version_id, engine,
     )  # fmt: skip
+    return {(r["attempt_id"], r["choices_digest"]) for r in rows}
 
 
 def add_result(c: Connection, attempt_id: int, task_id: int, version_id: int, engine: str, choices: str, checked: Checked, count: int) -> int:

@@ -7,7 +7,7 @@ compared are free: a product may cover them.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from obento.core.sim.graph import count_plane
@@ -18,6 +18,8 @@ _EXACT_BITS = 8
 _MOST_BITS = 16
 _MOST_PRODUCTS = 6
 _NARROW = 4
+_CHANCE = 8
+"""In so many classes of this kind one would be told a coincidence; two values for each input bit, each halving with every failing case."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,20 +53,22 @@ def failing_condition(spec: Spec, cases: Cases, failing: int, free: int = 0) -> 
 def necessary_condition(spec: Spec, cases: Cases, failing: int) -> tuple[str, int]:
     """What all failing cases have in common though not all such cases fail: values of one narrow input, else one bit of a wide one.
 
-    Returns the words and how many cases they hold for; empty words when there is nothing of the kind.
+    Returns the words and how many cases they hold for; empty words when there is nothing of the kind, or when so few cases
+    fail that some input is likely to be the same in all of them by chance.
     """
     best = ("", cases.count)
+    if not cases.all_known or 1 << failing.bit_count() < _CHANCE * spec.input_bits:
+        return best
     first = 0
     for port in spec.inputs:
-        planes = [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
+        where = _value_planes(cases.one[first : first + port.width], cases.full) if port.width <= _NARROW else []
         first += port.width
-        if port.width <= _NARROW and cases.all_known:
-            bad = set(_words_of(planes, cases.count, failing))
-            words = _value_words(port, sorted(bad))
-            holds = sum(word in bad for word in _words_of(planes, cases.count, cases.full))
-            if words and holds < best[1]:
-                best = words, holds
-    if best[0] or not cases.all_known:
+        bad = [value for value, plane in enumerate(where) if plane & failing]
+        words = _value_words(port, bad)
+        holds = sum(where[value].bit_count() for value in bad)
+        if words and holds < best[1]:
+            best = words, holds
+    if best[0]:
         return best
     first = 0
     for port in spec.inputs:
@@ -75,6 +79,14 @@ def necessary_condition(spec: Spec, cases: Cases, failing: int) -> tuple[str, in
                     best = f"{port.bit_name(i)} = {value}", holding.bit_count()
         first += port.width
     return best
+
+
+def _value_planes(bits: Sequence[int], full: int) -> list[int]:
+    """The cases in which a bus (bit 0 first) has the value 0, 1, 2, ..."""
+    planes = [full]
+    for bit in bits:
+        planes = [p & ~bit for p in planes] + [p & bit for p in planes]
+    return planes
 
 
 def _sum_words(spec: Spec, products: list[Product]) -> str:
@@ -94,11 +106,13 @@ def _sum_words(spec: Spec, products: list[Product]) -> str:
 
 def _by_value(spec: Spec, cases: Cases, failing: int) -> str:
     """`depth = 5` or `depth from 3 to 6`, where the failing cases are all those with certain values of one bus."""
+    if not cases.all_known:
+        return ""
     first = 0
     for port in spec.inputs:
         planes = [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
         first += port.width
-        if not 1 < port.width <= 12 or not cases.all_known:
+        if not 1 < port.width <= 12:
             continue
         bad = set(_words_of(planes, cases.count, failing))
         good = set(_words_of(planes, cases.count, cases.full & ~failing))
@@ -114,7 +128,7 @@ def _value_words(port: SpecPort, bad: list[int]) -> str:
             runs[-1] = (runs[-1][0], value)
         else:
             runs.append((value, value))
-    if len(runs) > _MOST_PRODUCTS:
+    if not runs or len(runs) > _MOST_PRODUCTS:
         return ""
     full = (1 << port.width) - 1
 

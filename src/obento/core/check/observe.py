@@ -11,7 +11,7 @@ from obento.core.ir.design import Design, Port
 from obento.core.ir.part import Finished, RunError
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.bits import Unfit
-from obento.core.sim.levelled import HasMemory, Levelled
+from obento.core.sim.levelled import HasMemory, Inputs, Levelled
 from obento.core.sim.timeline import DidNotSettle, Timeline
 from obento.core.sim.woken import Woken
 from obento.core.spec.cases import Cases
@@ -65,18 +65,18 @@ def observe(design: Design, binding: Binding, inputs: tuple[SpecPort, ...], case
             place.append(theirs.signal.offset + offset)
             names.append(port.bit_name(i))
     watched = {key: port.signal.offset + i for key, (port, i) in binding.bits.items() if port.direction == "out"}
-    if cases.all_known:
-        try:
-            levelled = Levelled(design, limits, frozenset(p.name for p in binding.floating))
-            found = _observe_levelled(levelled, place, watched | _escapes(design), cases)
-            return _escaped_again(found, lambda only: _observe_timeline(design, place, [], [], watched, cases, limits, only))
-        except (HasMemory, Unfit):
-            pass
-        except LimitReached as limit:
-            return Observation([Run("fresh", stopped=cases.full)], "levelled", limit)
+    kind = _kind(cases)
+    try:
+        levelled = Levelled(design, limits, frozenset(p.name for p in binding.floating), kind)
+        found = _observe_levelled(levelled, place, watched | _escapes(design), cases)
+        return _escaped_again(found, lambda only: _observe_timeline(design, place, [], [], watched, cases, limits, only))
+    except (HasMemory, Unfit):
+        pass
+    except LimitReached as limit:
+        return Observation([Run("fresh", stopped=cases.full)], "levelled", limit)
     floats = [p.signal.offset + i for p in binding.floating for i in range(p.signal.width)]
     try:
-        woken = Woken(design, limits, inputs_may_float=bool(floats) or not cases.all_known)
+        woken = Woken(design, limits, inputs_may_float=bool(floats) or kind == "any")
     except (Unfit, LimitReached):
         return _observe_timeline(design, place, floats, names, watched, cases, limits)
     found = _observe_woken(woken, place, floats, names, watched | _escapes(design), cases)
@@ -117,14 +117,21 @@ def _slice(plane: int, start: int, size: int) -> int:
 def _observe_levelled(levelled: Levelled, place: list[int], watched: dict[tuple[str, int], int], cases: Cases) -> Observation:
     run = Run("fresh", dict.fromkeys(watched, (0, 0)))
     case_bit = {bit: i for i, bit in enumerate(place)}
-    order = [case_bit[bit] for bit in levelled.input_bits]
+    rails = (cases.one,) if levelled.inputs == "known" else (cases.one, cases.zero)
+    planes = [rail[case_bit[bit]] for bit in levelled.input_bits for rail in rails]
     for start, size in _blocks(cases.count):
-        found = levelled.run([_slice(cases.one[i], start, size) for i in order], values.ones(size))
+        found = levelled.run([_slice(plane, start, size) for plane in planes], values.ones(size))
         for key, bit in watched.items():
             one, zero = found[bit]
             before = run.outputs[key]
             run.outputs[key] = (before[0] | one << start, before[1] | zero << start) if start else (one, zero)
     return Observation([run], "levelled")
+
+
+def _kind(cases: Cases) -> Inputs:
+    if cases.all_known:
+        return "known"
+    return "any" if any(one & zero for one, zero in zip(cases.one, cases.zero, strict=True)) else "unknown"
 
 
 def _observe_woken(

@@ -170,7 +170,7 @@ class _Output:
 
     def _no_carries(self) -> Iterator[WordSlip]:
         """A sum whose digits are added each for itself."""
-        for a, b in self._pairs():
+        for a, b in self._pairs(narrowest=1):
             sums = add(self._fit(a), self._fit(b), self.compared)
             alone = [x ^ y for x, y in zip(self._fit(a), self._fit(b), strict=True)]
             if not differ(sums, self.expected) & self.bad and not differ(alone, self.got) & self.bad:
@@ -204,7 +204,7 @@ class _Output:
         """Wrong just where two inputs are equal."""
         for a, b in self._pairs():
             equal = self.compared & ~differ(self.inputs[a], self.inputs[b])
-            if len(self.inputs[a]) > 1 and self._is_just(equal, {a, b}):
+            if self._is_just(equal, {a, b}):
                 yield WordSlip("boundary", f"{self.port.name} is wrong just where {a} = {b}: equality counted on the wrong side{self._among({a, b})}")
 
     def _flag(self) -> Iterator[WordSlip]:
@@ -238,8 +238,6 @@ class _Output:
     def _other_operation(self) -> Iterator[WordSlip]:
         """What comes is one operation on two inputs, where another one is expected."""
         for a, b in self._pairs():
-            if len(self.inputs[a]) == 1:
-                continue
             region = self._region({a, b})
             if region.bit_count() < _FEWEST_FOR_OPERATIONS:
                 continue
@@ -295,7 +293,7 @@ class _Output:
         names = {n: w for n, w in self.inputs.items() if len(w) > 1}
         if self.port.width == 1:
             for a, b in self._pairs():
-                if a in names and b in names and self._is_just(names[a][-1] ^ names[b][-1], {a, b}):
+                if self._is_just(names[a][-1] ^ names[b][-1], {a, b}):
                     text = f"{self.port.name} is wrong just where the signs of {a} and {b} differ: signed taken as unsigned, or the other way round"
                     yield WordSlip("sign", text + self._among({a, b}))
             return
@@ -312,8 +310,9 @@ class _Output:
         word = self.inputs[name][: self.port.width]
         return word + [0] * (self.port.width - len(word))
 
-    def _pairs(self) -> Iterator[tuple[str, str]]:
-        for a, b in combinations(self.inputs, 2):
+    def _pairs(self, narrowest: int = 2) -> Iterator[tuple[str, str]]:
+        """Words of one width, two by two."""
+        for a, b in combinations([n for n, w in self.inputs.items() if len(w) >= narrowest], 2):
             if len(self.inputs[a]) == len(self.inputs[b]):
                 yield a, b
 

@@ -21,11 +21,22 @@ class Unfit(Exception):
 
 
 class BitOps:
-    """Operators over one graph. With `may_float` false no signal ever holds z, which saves the conversions."""
+    """Operators over one graph. With `may_float` false no signal ever holds z, which saves the conversions.
+
+    Where it may, the bits that operators put out are remembered as never z: a pair of literals stands for the same two
+    functions wherever it is met, so what is true of it once is true of it always.
+    """
 
     def __init__(self, graph: Graph, may_float: bool) -> None:
         self.g = graph
         self.may_float = may_float
+        self._logic: set[Bit] = set()
+
+    def never_z(self, bit: Bit) -> Bit:
+        """The same bit, remembered as one that is never z."""
+        if self.may_float:
+            self._logic.add(bit)
+        return bit
 
     def known(self, bit: Bit) -> int:
         """Where a bit is 0 or 1."""
@@ -38,14 +49,16 @@ class BitOps:
             return FALSE
         if one < 2 and zero < 2:
             return one & zero
-        return self.g.and_(one, zero) if self.may_float else FALSE
+        if not self.may_float or bit in self._logic:
+            return FALSE
+        return self.g.and_(one, zero)
 
     def logic(self, bit: Bit) -> Bit:
         """z read as a logic value is x."""
         z = self.floats(bit)
         if z == FALSE:
             return bit
-        return self.g.and_(bit[0], z ^ 1), self.g.and_(bit[1], z ^ 1)
+        return self.never_z((self.g.and_(bit[0], z ^ 1), self.g.and_(bit[1], z ^ 1)))
 
     def flag(self, literal: int) -> Bit:
         return literal, literal ^ 1
@@ -55,12 +68,13 @@ class BitOps:
             one = self.g.and_(a[0], b[0])
             return one, one ^ 1
         a, b = self.logic(a), self.logic(b)
-        return self.g.and_(a[0], b[0]), self.g.or_(a[1], b[1])
+        return self.never_z((self.g.and_(a[0], b[0]), self.g.or_(a[1], b[1])))
 
     def not_(self, a: Bit) -> Bit:
-        if a[0] ^ a[1] != 1:
-            a = self.logic(a)
-        return a[1], a[0]
+        if a[0] ^ a[1] == 1:
+            return a[1], a[0]
+        a = self.logic(a)
+        return self.never_z((a[1], a[0]))
 
     def or_(self, a: Bit, b: Bit) -> Bit:
         if a[0] ^ a[1] == 1 and b[0] ^ b[1] == 1:
@@ -74,10 +88,8 @@ class BitOps:
             one = g.xor(a[0], b[0])
             return one, one ^ 1
         a, b = self.logic(a), self.logic(b)
-        return (
-            g.or_(g.and_(a[0], b[1]), g.and_(a[1], b[0])),
-            g.or_(g.and_(a[0], b[0]), g.and_(a[1], b[1])),
-        )
+        one = g.or_(g.and_(a[0], b[1]), g.and_(a[1], b[0]))
+        return self.never_z((one, g.or_(g.and_(a[0], b[0]), g.and_(a[1], b[1]))))
 
     def choose(self, c: int, a: Bit, b: Bit) -> Bit:
         """`a` in the lanes of literal `c`, else `b`; nothing is converted."""

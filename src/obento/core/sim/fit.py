@@ -9,10 +9,8 @@ from obento.core.limits import Limits
 from obento.core.sim.bits import Unfit
 
 
-def require_fit(design: Design, processes: list[Process], limits: Limits, delays_matter: bool) -> None:
-    """Nothing waits, nothing is forced, no real numbers, no large arrays; and no delays where those matter.
-
-    `processes` are those of the design that are not gates. Delays do not matter where no memory can catch what passes by before all has settled.
+def require_fit(design: Design, limits: Limits) -> None:
+    """No signal needs a line of time of its own: nothing is forced, no real numbers, no large arrays.
 
     Raises
     ------
@@ -26,6 +24,15 @@ def require_fit(design: Design, processes: list[Process], limits: Limits, delays
             raise Unfit(f"`{signal.name}` needs a single line of time")
         if signal.element and signal.width > limits.lane_memory_bits:
             raise Unfit(f"`{signal.name}` is a large array")
+
+
+def require_processes_fit(processes: list[Process], delays_matter: bool) -> None:
+    """Nothing waits, and nothing has a delay where those matter: where memory can catch what passes by before all has settled.
+
+    Raises
+    ------
+    Unfit
+    """
     for process in processes:
         if process.kind == "forever" or (delays_matter and process.delay is not None):
             raise Unfit("takes time")

@@ -13,11 +13,11 @@ from obento.core.sim.graph import Graph
 _GATE_OPS = frozenset(["and", "or", "xor"])
 
 
-def sweep(processes: list[Process], literals: dict[int, int], graph: Graph) -> list[Process]:
+def sweep(processes: list[Process], literals: list[int], graph: Graph) -> list[Process]:
     """Lower every process that is a gate of two known bits into `graph`. Returns the others, in order.
 
-    `literals` has the known bits that are never z, and grows by the gates' outputs. Whatever is not plain about a gate leaves
-    it to the others, as an output that is known already.
+    `literals` has the literal of each bit that is known and never x or z, else -1; the gates' outputs are entered. Whatever is
+    not plain about a gate leaves it to the others, as an output that is known already.
     """
     others: list[Process] = []
     and_, xor = graph.and_, graph.xor
@@ -35,32 +35,32 @@ def sweep(processes: list[Process], literals: dict[int, int], graph: Graph) -> l
                 x, y, op = e, e, "and"
             a = b = -1
             if type(x) is Ref:
-                a = x.signal.offset
+                a = literals[x.signal.offset]
             elif type(x) is Slice and type(x.a) is Ref and 0 <= x.low < x.a.width:
-                a = x.a.signal.offset + x.low
+                a = literals[x.a.signal.offset + x.low]
             if type(y) is Ref:
-                b = y.signal.offset
+                b = literals[y.signal.offset]
             elif type(y) is Slice and type(y.a) is Ref and 0 <= y.low < y.a.width:
-                b = y.a.signal.offset + y.low
-            if a in literals and b in literals and x.width == 1 and len(body.targets) == 1:
+                b = literals[y.a.signal.offset + y.low]
+            if a >= 0 and b >= 0 and x.width == 1 and len(body.targets) == 1:
                 target = body.targets[0]
                 signal, low = target.signal, target.low
                 out = signal.offset + low
-                if out not in literals and not target.offsets and 0 <= low < signal.width:
+                if not target.offsets and 0 <= low < signal.width and literals[out] < 0:
                     if op == "and":
-                        literals[out] = and_(literals[a], literals[b]) ^ flip
+                        literals[out] = and_(a, b) ^ flip
                         continue
                     if op == "or":
-                        literals[out] = and_(literals[a] ^ 1, literals[b] ^ 1) ^ flip ^ 1
+                        literals[out] = and_(a ^ 1, b ^ 1) ^ flip ^ 1
                         continue
                     if op == "xor":
-                        literals[out] = xor(literals[a], literals[b]) ^ flip
+                        literals[out] = xor(a, b) ^ flip
                         continue
         others.append(process)
     return others
 
 
-def lower_gate(process: Process, literals: dict[int, int], graph: Graph) -> bool:
+def lower_gate(process: Process, literals: list[int], graph: Graph) -> bool:
     """The same for one process, whose expression may have other gates inside it. False when it does not fit."""
     body = process.body
     if type(body) is not Assign or process.kind != "continuous" or process.shadow or body.value.width != 1 or len(body.targets) != 1:
@@ -75,7 +75,7 @@ def lower_gate(process: Process, literals: dict[int, int], graph: Graph) -> bool
     return True
 
 
-def _literal(e: Expr, literals: dict[int, int], graph: Graph) -> int:
+def _literal(e: Expr, literals: list[int], graph: Graph) -> int:
     """The literal of a one-bit expression over known bits; -1 where the long way is needed."""
     if type(e) is Binary:
         a = _literal(e.a, literals, graph) if e.op in _GATE_OPS else -1
@@ -89,7 +89,7 @@ def _literal(e: Expr, literals: dict[int, int], graph: Graph) -> int:
         a = _literal(e.a, literals, graph) if e.op == "not" else -1
         return a ^ 1 if a >= 0 else -1
     if type(e) is Ref and e.width == 1:
-        return literals.get(e.signal.offset, -1)
+        return literals[e.signal.offset]
     if type(e) is Slice and type(e.a) is Ref and e.width == 1 and 0 <= e.low < e.a.width:
-        return literals.get(e.a.signal.offset + e.low, -1)
+        return literals[e.a.signal.offset + e.low]
     return -1

@@ -12,19 +12,24 @@ there before can matter. The rules, each checked below:
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Literal
 
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import function_bits, power_up_word, written_bits
 from obento.core.limits import Limits
 from obento.core.pause import collector_held
 from obento.core.sim.bits import Bit, BitOps
-from obento.core.sim.fit import require_fit
+from obento.core.sim.fit import require_fit, require_processes_fit
 from obento.core.sim.gates import lower_gate, sweep
 from obento.core.sim.graph import Graph
 from obento.core.sim.symbolic import Symbolic
 from obento.core.sim.tape import Tape
 
 _INPUT, _DONE = -2, -1  # in place of the number of a process that writes a bit
+
+
+Inputs = Literal["known", "unknown", "any"]
+"""What the inputs of all cases may be: 0 and 1; also x; also z."""
 
 
 class HasMemory(Exception):
@@ -34,49 +39,55 @@ class HasMemory(Exception):
 class Levelled:
     """A design lowered to one tape.
 
-    `input_bits` are the numbers of the bits whose planes `run` takes, in that order. Ports named in `floating` hold z.
+    `input_bits` are the numbers of the bits whose planes `run` takes, in that order: one plane each where all inputs are
+    `known`, two where they may be x (`unknown`) or also z (`any`). Ports named in `floating` hold z.
     """
 
-    def __init__(self, design: Design, limits: Limits, floating: frozenset[str] = frozenset()) -> None:
+    def __init__(self, design: Design, limits: Limits, floating: frozenset[str] = frozenset(), inputs: Inputs = "known") -> None:
+        self.inputs = inputs
         with collector_held():
             self._build(design, limits, floating)
 
     def _build(self, design: Design, limits: Limits, floating: frozenset[str]) -> None:
         self._graph = Graph(limits.graph_nodes)
-        self._bits = _Bits()
+        self._ops = BitOps(self._graph, may_float=True)
+        require_fit(design, limits)
+        self._bits = _Bits(design.bits)
         self._fixed: set[int] = set()
         leaves = self._inputs(design, floating)
-        inputs = dict.fromkeys([*self._bits.two_state, *self._bits.four_state], _INPUT)
-        processes = sweep(design.processes, self._bits.two_state, self._graph)
-        require_fit(design, processes, limits, delays_matter=False)
-        if self._bits.two_state.keys() & self._bits.four_state.keys():
+        inputs = dict.fromkeys([*self.input_bits, *self._bits.four_state], _INPUT)
+        literals = self._bits.two_state
+        processes = sweep(design.processes, literals, self._graph)
+        require_processes_fit(processes, delays_matter=False)
+        if any(literals[bit] >= 0 for bit in self._bits.four_state):
             raise HasMemory("several writers")
-        writer = dict.fromkeys(self._bits.two_state, _DONE) | inputs
+        writer = {bit: _DONE for bit, literal in enumerate(literals) if literal >= 0} | inputs
         _single_writers(design, processes, writer)
         self._constants(design, writer)
         for signal in design.escapes:
             self._bits.put(signal.offset, (0, 1))
-        self._ops = BitOps(self._graph, may_float=True)
         for process in self._in_level_order(processes, writer):
             self._lower(process, limits)
         shown = [port.signal for port in design.ports if port.direction != "in"] + design.escapes
         self._output_bits = [signal.offset + i for signal in shown for i in range(signal.width)]
-        literals: list[int] = []
+        outputs: list[int] = []
         for bit in self._output_bits:
             value = self._bits.get(bit)
             if value is None:
                 raise HasMemory("an output is not written on every way")
-            literals += value
-        self.tape = Tape(self._graph, leaves, literals)
+            outputs += value
+        self.tape = Tape(self._graph, leaves, outputs)
 
     def _inputs(self, design: Design, floating: frozenset[str]) -> list[int]:
-        """A leaf for each bit of each input, in the order of `input_bits`; those that float are z.
+        """A leaf for each plane of each input, in the order of `input_bits`; those that float are z.
 
         Raises
         ------
         HasMemory
             If a port goes both ways.
         """
+        self.input_bits: list[int] = []
+        leaves: list[int] = []
         for port in design.ports:
             if port.direction == "inout":
                 raise HasMemory("a port that goes both ways")
@@ -84,10 +95,13 @@ class Levelled:
             for bit in range(first, first + port.signal.width) if port.direction == "in" else ():
                 if port.name in floating:
                     self._bits.put(bit, (1, 1))
-                else:
-                    self._bits.two_state[bit] = self._graph.leaf()
-        self.input_bits = list(self._bits.two_state)
-        return list(self._bits.two_state.values())
+                    continue
+                one = self._graph.leaf()
+                zero = one ^ 1 if self.inputs == "known" else self._graph.leaf()
+                self._bits.put(bit, (one, zero) if self.inputs == "any" else self._ops.never_z((one, zero)))
+                self.input_bits.append(bit)
+                leaves += [one] if self.inputs == "known" else [one, zero]
+        return leaves
 
     def _constants(self, design: Design, writer: dict[int, int]) -> None:
         """What nobody writes holds what it held at power-up."""
@@ -151,28 +165,28 @@ class Levelled:
             raise HasMemory("may never run")
 
     def run(self, inputs: list[int], full: int) -> dict[int, tuple[int, int]]:
-        """Planes (one, zero) of each output bit by its number; `inputs` are the planes of `input_bits`."""
+        """Planes (one, zero) of each output bit by its number; `inputs` are the planes of `input_bits`, 1 before 0 where there are two."""
         planes = iter(self.tape.run(inputs, full))
         return {bit: (next(planes), next(planes)) for bit in self._output_bits}
 
 
 class _Bits:
-    """What is known of each bit by its number: one literal where it is never x or z, else one for 1 and one for 0."""
+    """What is known of each bit by its number: one literal where it is never x or z (else -1), or one for 1 and one for 0."""
 
-    def __init__(self) -> None:
-        self.two_state: dict[int, int] = {}
+    def __init__(self, bits: int) -> None:
+        self.two_state = [-1] * bits
         self.four_state: dict[int, Bit] = {}
 
     def put(self, bit: int, value: Bit) -> None:
         if value[0] ^ value[1] == 1:
             self.two_state[bit] = value[0]
         else:
-            self.two_state.pop(bit, None)
+            self.two_state[bit] = -1
             self.four_state[bit] = value
 
     def get(self, bit: int) -> Bit | None:
-        literal = self.two_state.get(bit)
-        return self.four_state.get(bit) if literal is None else (literal, literal ^ 1)
+        literal = self.two_state[bit]
+        return (literal, literal ^ 1) if literal >= 0 else self.four_state.get(bit)
 
 
 class _Outside:

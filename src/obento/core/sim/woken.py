@@ -12,7 +12,7 @@ from obento.core.ir.drivers import expressions, function_bits, functions_called,
 from obento.core.ir.nodes import Case, Const, Resolve, Stmt, Tristate, walk
 from obento.core.limits import Limits
 from obento.core.sim.bits import Bit, BitOps
-from obento.core.sim.fit import require_fit
+from obento.core.sim.fit import require_fit, require_processes_fit
 from obento.core.sim.graph import FALSE, Graph
 from obento.core.sim.symbolic import Symbolic, Writes
 from obento.core.sim.tape import Tape
@@ -43,7 +43,8 @@ class Woken:
     """The state of a design in many lanes. `power_up`, then any number of `apply`."""
 
     def __init__(self, design: Design, limits: Limits, inputs_may_float: bool = False) -> None:
-        require_fit(design, design.processes, limits, delays_matter=True)
+        require_fit(design, limits)
+        require_processes_fit(design.processes, delays_matter=True)
         self._design = design
         self._limits = limits
         self._graph = Graph(limits.graph_nodes)

@@ -7,6 +7,7 @@ Token kinds: `i` identifier, `x` escaped identifier, `k` keyword, `n` number, `r
 from __future__ import annotations
 
 import re
+from dataclasses import replace
 
 from obento.core.diagnostics import Collector
 from obento.core.limits import LimitReached, Limits
@@ -75,6 +76,12 @@ def lex(file: SourceFile, collector: Collector, limits: Limits, system_verilog: 
     newline = False
     while at < size:
         m = match(text, at)
+        if m is None and text.startswith("```", at):
+            end = text.find("\n", at)
+            end = size if end < 0 else end
+            collector.error("pasted-marks", "these back-ticks mark code in a pasted text", base + at, base + end, "remove this line")
+            at = end
+            continue
         if m is None:
             _strange_character(text[at], base + at, collector)
             if text[at] in _LOOKALIKES:  # read on as if it were typed right
@@ -130,6 +137,12 @@ def lex(file: SourceFile, collector: Collector, limits: Limits, system_verilog: 
     last = ends[-1] if ends else base
     tokens.append("e", "", last, last, True)
     return tokens
+
+
+def as_system_verilog(tokens: Tokens) -> Tokens:
+    """The same tokens, with the words that only .sv files reserve as keywords."""
+    kinds = ["k" if kind == "i" and text in SYSTEM_VERILOG_KEYWORDS else kind for kind, text in zip(tokens.kinds, tokens.texts, strict=True)]
+    return replace(tokens, kinds=kinds)
 
 
 def _strange_character(character: str, position: int, collector: Collector) -> None:

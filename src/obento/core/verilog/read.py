@@ -10,9 +10,9 @@ from obento.core.pause import collector_held
 from obento.core.source import SourceFile
 from obento.core.syntax.stream import SyntaxProblem, Tokens
 from obento.core.verilog import ast
-from obento.core.verilog.lexer import lex
+from obento.core.verilog.lexer import as_system_verilog, lex
 from obento.core.verilog.parser import Parser
-from obento.core.verilog.preprocessor import Preprocessor
+from obento.core.verilog.preprocessor import Preprocessor, Settings
 
 
 def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limits) -> list[ast.Module | ast.Primitive]:
@@ -37,10 +37,26 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
                 continue
             try:
                 flat = preprocessor.run(own)
-                parser = Parser(flat, collector, limits, preprocessor.marks, name.lower().endswith((".sv", ".svh")))
-                modules += parser.modules()
+                if name.lower().endswith((".sv", ".svh")):
+                    modules += Parser(flat, collector, limits, preprocessor.marks, True).modules()
+                else:
+                    modules += _verilog_modules(flat, preprocessor.marks, collector, limits)
             except LimitReached as limit:
                 collector.error("limit", limit.text, limit.position)
             except SyntaxProblem:
                 continue
+    return modules
+
+
+def _verilog_modules(flat: Tokens, marks: list[tuple[int, Settings]], collector: Collector, limits: Limits) -> list[ast.Module | ast.Primitive]:
+    """The modules of a .v file. One written in SystemVerilog is parsed as that too, so that only its words are told, and what would
+    be wrong with it anyway, not what comes of reading them as Verilog."""
+    messages = Collector()
+    try:
+        modules = Parser(flat, messages, limits, marks, False).modules()
+        if messages.has("system-verilog"):
+            messages = messages.only("system-verilog")
+            modules = Parser(as_system_verilog(flat), messages, limits, marks, True).modules()
+    finally:
+        collector.take(messages)
     return modules

@@ -64,6 +64,15 @@ _SCANS = frozenset(["$fscanf", "$sscanf"])
 _MEMORY = frozenset(["$readmemb", "$readmemh", "$writememb", "$writememh"])
 
 
+def _rounded_logarithm(a: ir.Expr) -> ir.Expr:
+    """$clog2 (17.11.1), of a word without sign: how many powers of two are less than it."""
+    total: ir.Expr = ir.Const(32, *values.word(0, 32))
+    for i in range(a.width):
+        exceeds = ir.Binary(1, "lt", ir.Const(a.width, *values.word(1 << i, a.width)), a)
+        total = ir.Binary(32, "add", total, ir.Extend(32, exceeds, False))
+    return total
+
+
 class SystemLowering:
     """Calls of system functions and tasks in one scope."""
 
@@ -97,8 +106,7 @@ class SystemLowering:
         if e.name in ("$signed", "$unsigned"):
             return x.self_determined(e.args[0])
         if e.name == "$clog2":
-            value = x.integer(e.args[0], "the argument of $clog2")
-            return ir.Const(32, *values.word(max(0, value - 1).bit_length(), 32))
+            return _rounded_logarithm(x.self_determined(e.args[0]))
         if e.name == "$bits":
             return ir.Const(32, *values.word(x.size(e.args[0])[0], 32))
         if e.name in _BIT_COUNTS:
