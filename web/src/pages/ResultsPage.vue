@@ -78,6 +78,11 @@ function chooseHandin(handin: number): void {
   if (c) chosenKey.value = c.key
   chosenMember.value = handin
 }
+/** The more people, the more room; those that are right have a row of their own. */
+function sizeOf(c: Cluster): { flexGrow: number; flexBasis: string } {
+  if (c.kind !== 'wrong') return { flexGrow: 100, flexBasis: '100%' }
+  return { flexGrow: 2 + c.members.length, flexBasis: c.members.length > 2 ? '470px' : '300px' }
+}
 const chosenHandin = computed(() => chosenMember.value ?? chosen.value?.members[0]?.handin_id ?? null)
 useKeys([
   { key: 'ArrowDown', label: 'next cluster', act: () => step(1) },
@@ -107,7 +112,7 @@ useKeys([
       </p>
       <ClusterCompartment
         v-for="c in walked" :key="c.key" :cluster="c" :results="results" :chosen="c.key === chosenKey" :member="chosenHandin"
-        :wide="c.kind !== 'wrong'" :style="{ flexGrow: c.kind === 'wrong' ? 2 + c.members.length : 100, flexBasis: c.kind === 'wrong' ? (c.members.length > 2 ? '470px' : '330px') : '100%' }"
+        :wide="c.kind !== 'wrong'" :style="sizeOf(c)"
         @choose="choose(c)" @review="review" @comment="((chosenKey = c.key), (chosenMember = null), openChosen(true))"
       />
       <article v-if="unchecked.length" class="compartment rest">
@@ -129,7 +134,7 @@ useKeys([
 
 <style scoped>
 .page { display: grid; grid-template: minmax(0, 1fr) / 236px minmax(0, 1fr); gap: var(--gap); padding: var(--gap); flex: 1; min-height: 0; }
-.tray { display: flex; flex-wrap: wrap; gap: var(--gap); align-content: flex-start; align-items: flex-start; overflow: auto; min-height: 0; }
+.tray { display: flex; flex-wrap: wrap; gap: var(--gap); align-content: flex-start; align-items: stretch; overflow: auto; min-height: 0; }
 .tray > * { flex-shrink: 1; }
 .rest { flex: 1 1 380px; display: flex; flex-direction: column; gap: 6px; }
 .rest h2 { font-size: 13px; font-weight: 600; }

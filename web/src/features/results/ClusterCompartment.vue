@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
+import { computed } from 'vue'
 
 import type { Cluster, Results } from '../../api/types'
 import CaseStrip from '../../shared/CaseStrip.vue'
@@ -7,8 +8,12 @@ import CaseTable from '../../shared/CaseTable.vue'
 import SentenceText from '../../shared/SentenceText.vue'
 import { mark, shortLanguage } from '../../shared/words'
 
-defineProps<{ cluster: Cluster; results: Results; chosen: boolean; wide: boolean; member: number | null }>()
+const props = defineProps<{ cluster: Cluster; results: Results; chosen: boolean; wide: boolean; member: number | null }>()
 const emit = defineEmits<{ choose: []; review: [handin: number]; comment: [] }>()
+
+/** Small compartments show fewer rows, so that a screenful shows more of the class. */
+const rows = computed(() => props.cluster.rows.slice(0, props.cluster.members.length > 2 ? 4 : 2))
+const more = computed(() => props.cluster.total - props.cluster.passed - rows.value.length)
 </script>
 
 <template>
@@ -42,7 +47,8 @@ const emit = defineEmits<{ choose: []; review: [handin: number]; comment: [] }>(
         </div>
       </div>
       <div v-if="cluster.kind === 'wrong' && cluster.rows.length" class="rows">
-        <CaseTable :inputs="results.inputs" :outputs="results.outputs" :rows="cluster.rows.slice(0, 4)" />
+        <CaseTable :inputs="results.inputs" :outputs="results.outputs" :rows="rows" />
+        <p v-if="more" class="quiet more">and {{ more }} more</p>
       </div>
     </div>
   </article>
@@ -51,13 +57,15 @@ const emit = defineEmits<{ choose: []; review: [handin: number]; comment: [] }>(
 <style scoped>
 .cluster { min-width: 0; max-width: 100%; cursor: pointer; display: flex; flex-direction: column; gap: 7px; transition: border-color 0.12s; }
 .cluster.chosen { border-color: var(--lacquer); box-shadow: inset 0 0 0 1px var(--lacquer); }
-.top { align-items: flex-start; flex-wrap: wrap; row-gap: 2px; }
-.top > .row { margin-left: auto; }
+.top { align-items: flex-start; flex-wrap: nowrap; }
+.top > .row { margin-left: auto; flex: none; }
+.top h2 { min-width: 0; }
+.more { font-size: 12px; padding: 3px 6px 0; }
 h2 { font-size: 13px; font-weight: 600; line-height: 22px; }
 .count { font-size: 20px; margin-right: 5px; vertical-align: -1px; }
 .wrong .count { color: var(--fail-text); } .rules .count { color: var(--undef-text); } .right .count { color: var(--pass-text); }
 .body { display: flex; gap: 18px; align-items: flex-start; flex-wrap: wrap; }
-.why { flex: 1 1 245px; min-width: 0; display: grid; gap: 7px; }
+.why { flex: 1 1 215px; min-width: 0; display: grid; gap: 7px; }
 .rows { flex: 0 1 auto; max-width: 100%; min-width: 0; overflow-x: auto; }
 .names { display: flex; flex-wrap: wrap; gap: 5px; }
 .late { color: var(--undef-text) !important; }
