@@ -81,19 +81,6 @@ def test_settling_an_owner_joins_attempts(store: Store, course: tuple[int, int, 
         assert [m["id"] for m in handins.teams_of(c, lab)[team]] == ids[1:] and handins.handin(c, other)["team_id"] == team  # type: ignore[index]
 
 
-def test_the_ledger_repeats_no_machine_entry(store: Store, course: tuple[int, int, int, list[int]]) -> None:
-    ta, _, lab, ids = course
-    with store.transaction() as c:
-        task = labs.add_task(c, lab, "t")
-        handin = handins.handin_for(c, lab, ids[0], None, "")
-        for value in (5.0, 5.0, 6.0):
-            feedback.add_mark(c, handin, task, "computed", value, "", 1)
-        for _ in range(2):
-            feedback.add_mark(c, handin, task, "override", 9.0, "why", None, ta)
-        kinds = [(e["kind"], float(e["value"])) for e in feedback.marks_of(c, lab)[handin, task]]
-        assert kinds == [("computed", 5.0), ("computed", 6.0), ("override", 9.0), ("override", 9.0)]
-
-
 def test_letters_links_and_withdrawal(store: Store, course: tuple[int, int, int, list[int]]) -> None:
     ta, _, lab, ids = course
     with store.transaction() as c:

@@ -7,7 +7,7 @@ import queue
 import threading
 from concurrent.futures import CancelledError
 from dataclasses import dataclass, field
-from typing import Any, Literal
+from typing import Any
 
 from obento.core.check.expectation import Expectation
 from obento.core.check.marking import mark_of
@@ -19,9 +19,9 @@ from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool
 from obento.runner.worker import Task, TraceTask
 from obento.server.errors import Trouble
-from obento.server.marks import held_reason
+from obento.server.ledger import enter_outcome
 from obento.server.specs import OpenSpec, SpecShelf
-from obento.store import feedback, handins, labs, people, repairs, results
+from obento.store import handins, labs, people, repairs, results
 from obento.store.connection import Connection, Store
 
 log = logging.getLogger(__name__)
@@ -32,16 +32,13 @@ _MOST_WAITING = 3
 
 @dataclass(slots=True)
 class Job:
-    """One attempt against one spec version. `counts` says whether its mark is that of the hand-in."""
+    """One attempt against one spec version."""
 
     handin_id: int
     attempt_id: int
     task_id: int
     spec: OpenSpec
     choices: tuple[tuple[str, str], ...]
-    late: bool
-    late_share: float
-    counts: Literal["yes", "no", "if best"]
 
 
 @dataclass(slots=True)
@@ -165,8 +162,6 @@ class CheckService:
 
     def _plan(self, c: Connection, lab_id: int, person_id: int | None) -> tuple[list[Job], int]:
         jobs: list[Job] = []
-        lab = labs.lab(c, lab_id)
-        assert lab is not None
         rows = handins.handins_of(c, lab_id)
         attempts = {row["id"]: handins.attempts_of(c, row["id"]) for row in rows if row["attempts"] > 1}
         for task in labs.tasks_of(c, lab_id):
@@ -181,11 +176,10 @@ class CheckService:
                     continue
                 chosen = chosen_by.get(row["id"], ())
                 digest = results.choices_digest(chosen)
-                for attempt in attempts.get(row["id"]) or [{"id": row["attempt_id"], "late": row["late"]}]:
+                for attempt in attempts.get(row["id"]) or [{"id": row["attempt_id"]}]:
                     if (attempt["id"], digest) in known:
                         continue
-                    counts = _counts(lab["which_attempt"], attempt["id"] == row["attempt_id"])
-                    jobs.append(Job(row["id"], attempt["id"], task["id"], spec, chosen, bool(attempt["late"]), float(lab["late_share"]), counts))
+                    jobs.append(Job(row["id"], attempt["id"], task["id"], spec, chosen))
         run_id = results.start_run(c, lab_id, person_id, len(jobs))
         people.audit(c, person_id, "check", f"lab {lab_id}", {"run": run_id, "to do": len(jobs)})
         return jobs, run_id
@@ -227,15 +221,13 @@ class CheckService:
             c, job.attempt_id, job.task_id, job.spec.version_id, engine_version(), results.choices_digest(job.choices),
             checked, expectation.cases.count,
         )  # fmt: skip
-        if job.counts == "no" or (job.counts == "if best" and not results.is_best(c, result_id)):
+        lab = labs.lab_of_handin(c, job.handin_id)  # as it is now: somebody may have changed it while this was checked
+        counts = results.is_best(c, result_id) if lab["which_attempt"] == "best" else handins.counting_attempt(c, job.handin_id) == job.attempt_id
+        if not counts:
             return result_id
-        if checked.verdict is None or checked.status != "checked":
-            feedback.add_mark(c, job.handin_id, job.task_id, "held", None, held_reason(checked.status), result_id)
-            return result_id
-        mark = mark_of(expectation, checked.verdict, checked.rules)
-        feedback.add_mark(c, job.handin_id, job.task_id, "computed", mark.value, mark.reason, result_id)
-        if job.late and job.late_share:
-            feedback.add_mark(c, job.handin_id, job.task_id, "late", round(-mark.value * job.late_share, 3), "handed in late", result_id)
+        is_checked = checked.verdict is not None and checked.status == "checked"
+        earned = mark_of(expectation, checked.verdict, checked.rules) if checked.verdict is not None and is_checked else None
+        enter_outcome(c, lab, job.handin_id, job.task_id, result_id, checked.status, earned)
         return result_id
 
 
@@ -245,9 +237,3 @@ def _fetch(c: Connection, job: Job, files: dict[int, tuple[HandinFile, ...]], pr
         files[job.attempt_id] = tuple(handins.attempt_files(c, job.attempt_id))
     if job.task_id not in provided:
         provided[job.task_id] = tuple(HandinFile(name, data) for name, data in labs.task_files(c, job.task_id, provided=True))
-
-
-def _counts(which_attempt: str, is_chosen: bool) -> Literal["yes", "no", "if best"]:
-    if which_attempt == "best":
-        return "if best"
-    return "yes" if is_chosen else "no"

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from obento.server.errors import not_found
-from obento.server.models import Area, ClassCard, LabCard, LabOverview, TaskHead
+from obento.server.models import Area, ClassCard, ExtensionView, LabCard, LabOverview, LabTerms, StudentName, TaskHead
 from obento.store import feedback, handins, labs, people, results
 from obento.store.connection import Connection
 
@@ -147,4 +147,18 @@ def lab_view(c: Connection, lab: dict[str, Any], running: bool) -> LabOverview:
         id=lab["id"], class_id=lab["class_id"], title=lab["title"], class_name=lab["class_name"], school=lab["school"],
         due_at=lab["due_at"], which_attempt=lab["which_attempt"], late_share=float(lab["late_share"]), tasks=heads,
         handed_in=len(students) - len(missing), unsettled=unsettled, students=len(students), sent=sent, running=running,
+    )  # fmt: skip
+
+
+def terms_view(c: Connection, lab: dict[str, Any]) -> LabTerms:
+    students = people.students(c, lab["class_id"])
+    extended = labs.extensions(c, lab["id"])
+    return LabTerms(
+        title=lab["title"], due_at=lab["due_at"], which_attempt=lab["which_attempt"], late_share=float(lab["late_share"]),
+        extensions=[
+            ExtensionView(student_id=s["id"], name=s["name"], due_at=extended[s["id"]]["due_at"], reason=extended[s["id"]]["reason"])
+            for s in students if s["id"] in extended
+        ],
+        students=[StudentName(id=s["id"], name=s["name"], number=s["number"]) for s in students],
+        late=sum(bool(r["late"]) for r in handins.handins_of(c, lab["id"])),
     )  # fmt: skip

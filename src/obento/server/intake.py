@@ -12,8 +12,10 @@ from obento.intake.batch import split_children
 from obento.intake.names import RosterName, match_students
 from obento.server.course import missing_students, task_state
 from obento.server.errors import Trouble, not_found
+from obento.server.ledger import is_late, settle_lab
 from obento.server.marks import held_reason
 from obento.server.models import DropResult, DropView, FileView, IntakeEntry, IntakeTask, IntakeView, NameBinding, Proposal
+from obento.server.specs import SpecShelf
 from obento.store import handins, labs, people, results
 from obento.store.connection import Connection
 
@@ -43,6 +45,7 @@ def take_in(c: Connection, lab: dict[str, Any], name: str, data: bytes, person_i
         key: tuple[int, ...] | str = match.sure or label
         grouped.setdefault(key, []).append((label, files))
         likely[label] = match.likely
+    extended = labs.extensions(c, lab["id"])
     result = DropResult(handins=len(grouped), new_attempts=0, repeated=0, unsettled=0, left_out=left_out)
     for key, parts in grouped.items():
         label = parts[0][0]
@@ -54,7 +57,8 @@ def take_in(c: Connection, lab: dict[str, Any], name: str, data: bytes, person_i
         if student_id is None and team_id is None:
             result.unsettled += 1
             handins.set_proposal(c, handin_id, likely[label])
-        late = _is_late(c, lab, received, [student_id] if student_id else list(key) if isinstance(key, tuple) else [])
+        owners = [student_id] if student_id else [m["id"] for m in handins.teams_of(c, lab["id"]).get(team_id or 0, [])]
+        late = is_late(lab, received, [extended[i]["due_at"] for i in owners if i in extended])
         if handins.add_attempt(c, handin_id, label, _unique(files), received, late) is None:
             result.repeated += 1
         else:
@@ -80,16 +84,8 @@ def _owner(c: Connection, lab_id: int, key: tuple[int, ...] | str, roster: list[
     return None, handins.put_team(c, lab_id, " and ".join(names[i] for i in key), key)
 
 
-def _is_late(c: Connection, lab: dict[str, Any], received: datetime, student_ids: list[int]) -> bool:
-    if lab["due_at"] is None:
-        return False
-    extended = labs.extensions(c, lab["id"])
-    due = max([lab["due_at"], *(extended[s] for s in student_ids if s in extended)])
-    return bool(received > due)
-
-
-def assign_owner(c: Connection, handin_id: int, student_ids: list[int], person_id: int) -> int:
-    """A person says whose hand-in it is."""
+def assign_owner(c: Connection, handin_id: int, student_ids: list[int], person_id: int, shelf: SpecShelf) -> int:
+    """A person says whose hand-in it is; what that says of lateness and of the attempt that counts is settled with it."""
     row = handins.handin(c, handin_id)
     if row is None:
         raise not_found("hand-in")
@@ -101,7 +97,9 @@ def assign_owner(c: Connection, handin_id: int, student_ids: list[int], person_i
     roster = [RosterName(i, "", n) for i, n in known.items()]
     student_id, team_id = _owner(c, lab["id"], tuple(student_ids), roster)
     people.audit(c, person_id, "settle owner", f"lab {lab['id']}", {"hand-in": handin_id, "students": student_ids})
-    return handins.give_to(c, handin_id, lab["id"], student_id, team_id)
+    owned = handins.give_to(c, handin_id, lab["id"], student_id, team_id)
+    settle_lab(c, lab["id"], shelf)
+    return owned
 
 
 def intake_view(c: Connection, lab: dict[str, Any]) -> IntakeView:

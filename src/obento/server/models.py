@@ -49,6 +49,44 @@ class LabSettings(BaseModel):
     late_share: float = Field(default=0.0, ge=0, le=1)
 
 
+class LabChanged(BaseModel):
+    """How many marks a change of settings or an extension touched."""
+
+    marks: int
+
+
+class Extension(BaseModel):
+    """A later due date for one student; none takes it back."""
+
+    due_at: datetime | None
+    reason: str = Field(default="", max_length=500)
+
+
+class ExtensionView(BaseModel):
+    student_id: int
+    name: str
+    due_at: datetime
+    reason: str
+
+
+class StudentName(BaseModel):
+    id: int
+    name: str
+    number: str
+
+
+class LabTerms(BaseModel):
+    """What a lab says of attempts and lateness, and what that comes to."""
+
+    title: str
+    due_at: datetime | None
+    which_attempt: Literal["last", "first", "best"]
+    late_share: float
+    extensions: list[ExtensionView]
+    students: list[StudentName]
+    late: int
+
+
 class Area(BaseModel):
     """One area of a lab's miniature: how many hand-ins, of which kind."""
 

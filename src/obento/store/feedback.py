@@ -70,21 +70,19 @@ def add_mark(
     c: Connection, handin_id: int, task_id: int, kind: str, value: float | None, reason: str,
     result_id: int | None = None, person_id: int | None = None, student_id: int | None = None,
 ) -> None:  # fmt: skip
-    """Add an entry to the ledger. A machine's entry that says the same as the newest of its kind is not repeated."""
-    if person_id is None:
-        newest = c.row(
-            "SELECT value, result_id FROM mark_entry WHERE handin_id = %s AND task_id = %s AND kind = %s ORDER BY id DESC LIMIT 1",
-            handin_id, task_id, kind,
-        )  # fmt: skip
-        same_value = newest is not None and (newest["value"] is None) == (value is None) and (
-            value is None or abs(float(newest["value"]) - value) < 0.0005
-        )  # fmt: skip
-        if newest is not None and same_value and newest["result_id"] == result_id:
-            return
+    """Add an entry to the ledger."""
     c.run(
         "INSERT INTO mark_entry (handin_id, task_id, student_id, kind, value, reason, result_id, person_id, at)"
         " VALUES (%s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
         handin_id, task_id, student_id, kind, value, reason[:500], result_id, person_id,
+    )  # fmt: skip
+
+
+def machine_entries(c: Connection, handin_id: int, task_id: int) -> list[Row]:
+    """What the machine entered for one hand-in in one task, oldest first."""
+    return c.rows(
+        "SELECT kind, value, result_id FROM mark_entry WHERE handin_id = %s AND task_id = %s AND kind IN ('computed', 'late', 'held') ORDER BY id",
+        handin_id, task_id,
     )  # fmt: skip
 
 

@@ -80,6 +80,12 @@ def handins_of(c: Connection, lab_id: int) -> list[Row]:
     )
 
 
+def counting_attempt(c: Connection, handin_id: int) -> int | None:
+    """The attempt that counts, as `handins_of` has it."""
+    found: int | None = c.value(f"SELECT ({_COUNTING}) FROM handin h JOIN lab l ON l.id = h.lab_id WHERE h.id = %s", handin_id)
+    return found
+
+
 def handin(c: Connection, handin_id: int) -> Row | None:
     return c.row("SELECT id, lab_id, student_id, team_id, label FROM handin WHERE id = %s", handin_id)
 
@@ -95,6 +101,18 @@ def file_list(c: Connection, lab_id: int) -> dict[int, list[Row]]:
     for row in rows:
         found.setdefault(row["attempt_id"], []).append({"path": row["path"], "size": row["size"]})
     return found
+
+
+def attempts_of_lab(c: Connection, lab_id: int) -> list[Row]:
+    """Every attempt of a lab with its owner and whether it is taken for late."""
+    return c.rows(
+        "SELECT a.id, a.received_at, a.late, h.student_id, h.team_id FROM attempt a JOIN handin h ON h.id = a.handin_id WHERE h.lab_id = %s",
+        lab_id,
+    )
+
+
+def set_late(c: Connection, attempt_id: int, late: bool) -> None:
+    c.run("UPDATE attempt SET late = %s WHERE id = %s", late, attempt_id)
 
 
 def attempts_of(c: Connection, handin_id: int) -> list[Row]:

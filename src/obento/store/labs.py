@@ -19,12 +19,19 @@ def labs_of(c: Connection, class_id: int) -> list[Row]:
     return c.rows("SELECT id, title, due_at FROM lab WHERE class_id = %s ORDER BY position, id", class_id)
 
 
+_LAB = (
+    "SELECT l.id, l.class_id, l.title, l.due_at, l.which_attempt, l.late_share, k.name AS class_name, k.school"
+    " FROM lab l JOIN class k ON k.id = l.class_id"
+)
+
+
 def lab(c: Connection, lab_id: int) -> Row | None:
-    return c.row(
-        "SELECT l.id, l.class_id, l.title, l.due_at, l.which_attempt, l.late_share, k.name AS class_name, k.school"
-        " FROM lab l JOIN class k ON k.id = l.class_id WHERE l.id = %s",
-        lab_id,
-    )
+    return c.row(f"{_LAB} WHERE l.id = %s", lab_id)
+
+
+def lab_of_handin(c: Connection, handin_id: int) -> Row:
+    (row,) = c.rows(f"{_LAB} JOIN handin h ON h.lab_id = l.id WHERE h.id = %s", handin_id)
+    return row
 
 
 def set_lab(c: Connection, lab_id: int, title: str, due_at: datetime | None, which_attempt: str, late_share: float) -> None:
@@ -94,8 +101,9 @@ def task_files(c: Connection, task_id: int, provided: bool) -> list[tuple[str, b
     return [(r["name"], r["data"]) for r in rows]
 
 
-def extensions(c: Connection, lab_id: int) -> dict[int, datetime]:
-    return {r["student_id"]: r["due_at"] for r in c.rows("SELECT student_id, due_at FROM extension WHERE lab_id = %s", lab_id)}
+def extensions(c: Connection, lab_id: int) -> dict[int, Row]:
+    """Who may hand in later, by student: `due_at` and `reason`."""
+    return {r["student_id"]: r for r in c.rows("SELECT student_id, due_at, reason FROM extension WHERE lab_id = %s", lab_id)}
 
 
 def put_extension(c: Connection, lab_id: int, student_id: int, due_at: datetime, reason: str, person_id: int) -> None:
@@ -103,3 +111,7 @@ def put_extension(c: Connection, lab_id: int, student_id: int, due_at: datetime,
         "REPLACE INTO extension (lab_id, student_id, due_at, reason, person_id) VALUES (%s, %s, %s, %s, %s)",
         lab_id, student_id, due_at, reason, person_id,
     )  # fmt: skip
+
+
+def drop_extension(c: Connection, lab_id: int, student_id: int) -> None:
+    c.run("DELETE FROM extension WHERE lab_id = %s AND student_id = %s", lab_id, student_id)

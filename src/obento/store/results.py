@@ -116,6 +116,11 @@ def results_of(c: Connection, task_id: int, version_id: int) -> list[Row]:
     )  # fmt: skip
 
 
+def is_late(c: Connection, result_id: int) -> bool:
+    """Whether an outcome is of an attempt that came late."""
+    return bool(c.value("SELECT a.late FROM result r JOIN attempt a ON a.id = r.attempt_id WHERE r.id = %s", result_id))
+
+
 def is_best(c: Connection, result_id: int) -> bool:
     """Whether no other attempt of the same hand-in passes more under the same spec version; of equal ones the later is the best."""
     better = c.value(

@@ -9,6 +9,10 @@ export interface Lab {
   id: number; class_id: number; title: string; class_name: string; school: string; due_at: string | null; which_attempt: string
   late_share: number; tasks: TaskHead[]; handed_in: number; unsettled: number; students: number; sent: number; running: boolean
 }
+export interface LabTerms {
+  title: string; due_at: string | null; which_attempt: 'last' | 'first' | 'best'; late_share: number; late: number
+  extensions: { student_id: number; name: string; due_at: string; reason: string }[]; students: { id: number; name: string; number: string }[]
+}
 export interface Message { severity: 'error' | 'warning' | 'note'; code: string; file: string; line: number; column: number; text: string; hint: string; end_line: number; end_column: number }
 export interface Port { name: string; direction: 'in' | 'out'; width: number; signed: boolean; radix: string }
 export interface TableRow { index: number; label: string; step: StepPlace | null; inputs: string[]; outputs: string[]; sources: string[][]; agrees: boolean }

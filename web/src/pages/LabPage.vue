@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { sentence } from '../api/client'
+import LabTerms from '../features/lab/LabTerms.vue'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
 import TopBar from '../shared/TopBar.vue'
@@ -12,6 +13,8 @@ const route = useRoute()
 const router = useRouter()
 const store = useLab()
 const trouble = ref('')
+const termsOpen = ref(false)
+const changes = ref(0)
 
 watch(
   () => [route.params.lab, route.params.task],
@@ -41,6 +44,11 @@ const places = computed(() => {
     { name: 'feedback', title: 'Feedback', note: `${lab.sent} of ${lab.students} sent` },
   ]
 })
+/** Marks may be others now: what is on screen is read again. */
+async function afterChange(): Promise<void> {
+  await store.refresh()
+  changes.value++
+}
 function go(name: string): void {
   void router.push({ name, params: { lab: route.params.lab, task: route.params.task } })
 }
@@ -60,6 +68,7 @@ useKeys([
   { key: '4', label: 'review', act: () => go('review') },
   { key: '5', label: 'feedback', act: () => go('feedback') },
   { key: 'n', label: 'next task', act: nextTask },
+  { key: 'd', label: 'due date, attempts, extensions', act: () => (termsOpen.value = true) },
 ])
 const share = computed(() => (store.run?.total ? Math.round((100 * store.run.done) / store.run.total) : 0))
 </script>
@@ -68,7 +77,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
   <div class="shell">
     <TopBar>
       <template v-if="store.lab">
-        <span class="lab">{{ store.lab.title }}</span><span class="slash">/</span>
+        <button type="button" class="lab" title="due date, attempts, extensions (d)" @click="termsOpen = true">{{ store.lab.title }}</button><span class="slash">/</span>
         <span v-if="store.lab.tasks.length < 3" class="tasks">
           <button v-for="t in store.lab.tasks" :key="t.id" type="button" :class="{ here: t.id === store.taskId }" @click="toTask(t.id)">{{ t.title }}</button>
         </span>
@@ -88,13 +97,15 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
       <Button size="small" @click="store.cancel">Cancel</Button>
     </div>
     <p v-if="trouble" class="trouble">{{ trouble }}</p>
-    <RouterView v-if="store.lab && store.task" :key="String(route.params.task) + String(route.name)" />
+    <RouterView v-if="store.lab && store.task" :key="String(route.params.task) + String(route.name) + changes" />
+    <LabTerms v-if="store.lab" :lab-id="store.lab.id" :open="termsOpen" @close="termsOpen = false" @changed="afterChange" />
   </div>
 </template>
 
 <style scoped>
 .shell { height: 100%; display: flex; flex-direction: column; }
-.lab { color: #eadfe7; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 60px; }
+.lab { color: #eadfe7; background: none; border: 0; padding: 3px 0; cursor: pointer; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 60px; }
+.lab:hover { color: #fff; text-decoration: underline; }
 .slash { opacity: 0.5; }
 .tasks { display: flex; gap: 2px; min-width: 0; }
 .tasks button { background: none; border: 0; border-radius: 5px; color: #eadfe7; padding: 3px 8px; cursor: pointer; white-space: nowrap; }

@@ -12,14 +12,18 @@ from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.effects import effects_of
 from obento.server.errors import Trouble, not_found
+from obento.server.ledger import settle_lab
 from obento.server.models import (
     ClassCard,
     Created,
     Done,
     EffectAsked,
     Effects,
+    Extension,
+    LabChanged,
     LabOverview,
     LabSettings,
+    LabTerms,
     NewClass,
     NewLab,
     NewTask,
@@ -102,13 +106,34 @@ def get_lab(lab_id: int, c: Db, person: Person, found: ServicesDep) -> LabOvervi
     return course.lab_view(c, lab, run is not None and run.state == "running")
 
 
-@router.put("/labs/{lab_id}")
-def put_lab(lab_id: int, body: LabSettings, c: Db, person: Person) -> Done:
-    """Title, due date, which attempt counts, and the share that lateness costs."""
+@router.get("/labs/{lab_id}/terms")
+def get_terms(lab_id: int, c: Db, person: Person) -> LabTerms:
+    """Due date, extensions, which attempt counts, and what lateness costs."""
+    return course.terms_view(c, course.may_see_lab(c, lab_id, person["id"]))
+
+
+@router.put("/labs/{lab_id}/terms")
+def put_terms(lab_id: int, body: LabSettings, c: Db, person: Person, found: ServicesDep) -> LabChanged:
+    """Title, due date, which attempt counts, and the share that lateness costs; marks follow at once."""
     course.may_see_lab(c, lab_id, person["id"])
     labs.set_lab(c, lab_id, body.title, utc(body.due_at), body.which_attempt, body.late_share)
     people.audit(c, person["id"], "lab settings", f"lab {lab_id}", body.model_dump(mode="json"))
-    return Done()
+    return LabChanged(marks=settle_lab(c, lab_id, found.shelf))
+
+
+@router.put("/labs/{lab_id}/extensions/{student_id}")
+def put_extension(lab_id: int, student_id: int, body: Extension, c: Db, person: Person, found: ServicesDep) -> LabChanged:
+    """Give one student more time, or take it back; marks follow at once."""
+    lab = course.may_see_lab(c, lab_id, person["id"])
+    if student_id not in {s["id"] for s in people.students(c, lab["class_id"])}:
+        raise not_found("student")
+    due_at = utc(body.due_at)
+    if due_at is None:
+        labs.drop_extension(c, lab_id, student_id)
+    else:
+        labs.put_extension(c, lab_id, student_id, due_at, body.reason, person["id"])
+    people.audit(c, person["id"], "extension", f"student {student_id}", {"lab": lab_id, **body.model_dump(mode="json")})
+    return LabChanged(marks=settle_lab(c, lab_id, found.shelf))
 
 
 @router.post("/labs/{lab_id}/tasks")

@@ -64,10 +64,10 @@ def _lab_of(c: Db, handin_id: int, person_id: int) -> dict[str, object]:
 
 
 @router.put("/handins/{handin_id}/owner")
-def put_owner(handin_id: int, body: Owner, c: Db, person: Person) -> Created:
+def put_owner(handin_id: int, body: Owner, c: Db, person: Person, found: ServicesDep) -> Created:
     """Say whose hand-in it is; several students are a team."""
     _lab_of(c, handin_id, person["id"])
-    return Created(id=assign_owner(c, handin_id, body.student_ids, person["id"]))
+    return Created(id=assign_owner(c, handin_id, body.student_ids, person["id"], found.shelf))
 
 
 @router.post("/tasks/{task_id}/consents")
