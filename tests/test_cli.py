@@ -144,3 +144,17 @@ def test_simulate_ends_every_runaway_with_place_and_reason(tmp_path: Path, text:
     done = obento("simulate", "t.v", cwd=tmp_path)
     assert done.returncode == status, done.stderr
     assert said in done.stderr and "Traceback" not in done.stderr
+
+
+def test_catch_rate_says_what_is_missed(folder: Path) -> None:
+    whole = obento("catch-rate", "spec.toml", cwd=folder)
+    assert whole.returncode == 0 and whole.stdout.startswith("100 %: ") and "by 4 cases" in whole.stdout
+    (folder / "weak.toml").write_text(SPEC + "[cases]\nlisted = '''\na b\n1 1\n'''\n")
+    weak = obento("catch-rate", "weak.toml", "--json", "rate.json", cwd=folder)
+    assert weak.returncode == 1
+    assert "missed: weak.toml:7: `|` for `&`\n  to catch it: a = 0, b = 1, where y is 1 instead of 0\n" in weak.stdout
+    data = json.loads((folder / "rate.json").read_text())
+    assert 0 < data["share"] < 1 and data["tried"] - data["harmless"] - data["caught"] == len(data["missed"])
+    (folder / "broken.toml").write_text("unit = 3")
+    broken = obento("catch-rate", "broken.toml", cwd=folder)
+    assert broken.returncode == 2 and "broken.toml:1" in broken.stderr and broken.stdout == ""

@@ -184,3 +184,11 @@ def test_release_of_a_cluster_alone(ta: Client, small: Small) -> None:
     assert ta.send("POST", f"/labs/{small.lab}/release", {"student_ids": wanted})["letters"] == 2
     after = {s["name"]: s["letter"] for s in ta.get(f"/labs/{small.lab}/feedback")["students"]}
     assert after["Tomo Arakida"] == "released" and after["Ilse Varga"] == "none"
+
+
+def test_the_catch_rate_of_a_text_that_is_not_saved_yet(ta: Client, small: Small) -> None:
+    path = f"/tasks/{small.task}/spec/catch-rate"
+    assert ta.send("POST", path, {"text": SPEC})["share"] == 1.0
+    weak = ta.send("POST", path, {"text": SPEC + "[cases]\nlisted = '''\nhigh open\n1 0\n'''\n"})
+    assert weak["share"] < 1 and weak["missed"][0]["inputs"] and weak["missed"][0]["line"] == 10
+    assert ta.send("POST", path, {"text": "unit = 3"})["trouble"] == "the spec has errors; mend it first"

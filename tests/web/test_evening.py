@@ -35,7 +35,10 @@ def test_an_evening(browser: Browser, tmp_path: Path) -> None:
     browser.new_lab("Evening lab")
     browser.write_spec(SPEC.replace("!open", "!opne"))
     browser.see(".messages", "there is no port or inner name `opne`")
+    browser.write_spec(SPEC + "[cases]\nlisted = '''\nhigh open\n1 0\n'''\n")
+    browser.see("[aria-label='mistakes that no case catches'] li", "line 10")
     browser.write_spec(SPEC)
+    browser.see(".share", "100 %")
     browser.save_spec("Sluice warning")
     # the drop
     browser.drop(class_zip(tmp_path))

@@ -52,6 +52,17 @@ def simulate_command(
     raise typer.Exit(run_simulate(files, top, until, vcd, folder, seconds))
 
 
+@app.command("catch-rate")
+def catch_rate(
+    spec: Annotated[Path, typer.Argument(metavar="SPEC", help="The spec file (*.toml).")],
+    json_file: Annotated[Path | None, typer.Option("--json", metavar="FILE", help="Write the result as JSON.")] = None,
+) -> None:
+    """How many likely mistakes a spec's cases catch. Exit status 0: all, 1: some are missed, 2: the spec is wrong."""
+    from obento.cli.catch_rate import run_catch_rate
+
+    raise typer.Exit(run_catch_rate(spec, json_file))
+
+
 @app.command()
 def serve(
     port: Annotated[int, typer.Option(help="Port on 127.0.0.1.")] = 8400,

@@ -14,6 +14,7 @@ from typing import Any, Literal, TypeVar
 from pebble import CONSTS, ProcessExpired, ProcessFuture, ProcessPool
 
 from obento.core.check.by_hand import ByHand
+from obento.core.check.catch_rate import CatchRate
 from obento.core.check.inside import Inside
 from obento.core.check.outcome import Checked
 from obento.core.check.repair import Repair
@@ -21,10 +22,12 @@ from obento.core.check.trace import Trace
 from obento.runner.worker import (
     HandTask,
     InsideTask,
+    SpecFiles,
     Task,
     TraceTask,
     ready_to_work,
     run_by_hand,
+    run_catch_rate,
     run_inside,
     run_repair,
     run_task,
@@ -87,6 +90,10 @@ class CheckPool:
         """Check hand-ins side by side and wait for all; what had to be stopped is an outcome too."""
         futures = [self._schedule(run_task, task) for task in tasks]
         return [outcome_of(future, self.seconds) or stopped("this was cancelled") for future in futures]
+
+    def catch_rate(self, spec: SpecFiles) -> CatchRate | str:
+        """Work out the catch rate of a spec and wait for it; a sentence where it has none or it could not be done."""
+        return self._waited(run_catch_rate, spec)
 
     def repair(self, task: Task) -> Repair | str | None:
         """Look for the smallest change of a hand-in and wait for it; a sentence where it could not be done."""

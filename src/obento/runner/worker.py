@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from obento.core.check.by_hand import ByHand, Move, drive_by_hand
+from obento.core.check.catch_rate import CatchRate, NoReference, catch_rate
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
 from obento.core.check.expectation import Expectation
 from obento.core.check.inside import Inside, look_inside
@@ -146,6 +147,14 @@ def run_repair(task: Task) -> Repair | None:
     """Look for the smallest change that makes a hand-in right."""
     expectation = expected(task)
     return find_repair(expectation, task.files, task.provided, dict(task.choices))
+
+
+def run_catch_rate(spec: SpecFiles) -> CatchRate | str:
+    """Work out the catch rate of a spec; a sentence where it has none."""
+    try:
+        return catch_rate(opened(spec), dict(spec.others))
+    except NoReference as none:
+        return str(none)
 
 
 def ready_to_work(nothing: None) -> None:

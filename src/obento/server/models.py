@@ -142,6 +142,28 @@ class LabOverview(BaseModel):
     running: bool
 
 
+class MissedMistake(BaseModel):
+    """A likely mistake that no case shows, and a case that would."""
+
+    file: str
+    line: int
+    change: str
+    inputs: str
+    shows: str
+
+
+class CatchRateView(BaseModel):
+    """The share of likely mistakes that a spec's cases catch; `trouble` says why there is none."""
+
+    share: float | None
+    reference: str
+    telling: int
+    caught: int
+    harmless: int
+    missed: list[MissedMistake]
+    trouble: str
+
+
 class SpecText(BaseModel):
     text: str = Field(max_length=2_000_000)
 

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
+from obento.core.check.catch_rate import CatchRate
 from obento.core.check.check import LoadedSpec
 from obento.core.check.expectation import Expectation, Source, expected_word
 from obento.core.spec.model import Spec, SpecPort
-from obento.server.models import CoverageView, MessageView, PortView, SpecPreview, StepPlace, TableRow
+from obento.server.models import CatchRateView, CoverageView, MessageView, MissedMistake, PortView, SpecPreview, StepPlace, TableRow
 
 _MOST_ROWS = 512
 
@@ -33,6 +34,16 @@ def preview(loaded: LoadedSpec) -> SpecPreview:
         sequences=[s.name for s in expectation.cases.drive.sequences] if expectation and expectation.cases.drive else [],
         groups={name: plane.bit_count() for name, plane in expectation.groups.items()} if expectation else {},
     )
+
+
+def catch_rate_view(found: CatchRate | str) -> CatchRateView:
+    if isinstance(found, str):
+        return CatchRateView(share=None, reference="", telling=0, caught=0, harmless=0, missed=[], trouble=found)
+    missed = [MissedMistake(**asdict(m)) for m in found.missed]
+    return CatchRateView(
+        share=found.share, reference=found.reference, telling=found.tried - found.harmless, caught=found.caught, harmless=found.harmless,
+        missed=missed, trouble="",
+    )  # fmt: skip
 
 
 def input_values(expectation: Expectation, case: int) -> list[str]:

@@ -6,6 +6,7 @@ import { onBeforeRouteLeave, useRouter } from 'vue-router'
 
 import { get, post, put, sentence } from '../api/client'
 import type { SpecPreview, SpecView, TableRow } from '../api/types'
+import CatchRate from '../features/spec/CatchRate.vue'
 import CoverageGrid from '../features/spec/CoverageGrid.vue'
 import EffectPanel from '../features/spec/EffectPanel.vue'
 import PinBox from '../features/spec/PinBox.vue'
@@ -21,6 +22,8 @@ const text = ref('')
 const preview = ref<SpecPreview | null>(null)
 /** The last text that gave a table: it stays to be looked at while the next one is typed. */
 const table = ref<SpecPreview | null>(null)
+/** The text that `preview` is of. */
+const shownText = ref('')
 const trouble = ref('')
 const source = ref(-1)
 const editor = ref<InstanceType<typeof TextEditor>>()
@@ -34,6 +37,7 @@ onMounted(async () => {
     saved.value = await get<SpecView>(`/tasks/${store.taskId}/spec`)
     text.value = saved.value.text
     preview.value = saved.value.preview
+    shownText.value = text.value
   } catch (error) {
     trouble.value = sentence(error)
   }
@@ -44,9 +48,12 @@ watch(preview, (found) => {
 let latest = 0
 const look = useDebounceFn(async () => {
   const mine = ++latest
+  const asked = text.value
   try {
-    const found = await post<SpecPreview>(`/tasks/${store.taskId}/spec/preview`, { text: text.value })
-    if (mine === latest) preview.value = found
+    const found = await post<SpecPreview>(`/tasks/${store.taskId}/spec/preview`, { text: asked })
+    if (mine !== latest) return
+    preview.value = found
+    shownText.value = asked
   } catch (error) {
     trouble.value = sentence(error)
   }
@@ -172,6 +179,10 @@ const problems = computed(() => preview.value?.messages ?? [])
       <CoverageGrid v-if="table?.coverage" :coverage="table.coverage" />
       <p v-if="table && !isClocked">{{ count(table.cases, 'case') }}, <span :class="{ warn: table.uncovered }">{{ table.uncovered ? `${table.uncovered} covered by no source` : 'every one covered' }}</span></p>
       <p v-for="(n, name) in preview.groups" :key="name" class="row spread"><span>{{ name }}</span><span class="mono">{{ n }}</span></p>
+      <template v-if="table && !isClocked && !isNamed">
+        <div class="caption">Catch rate</div>
+        <CatchRate :task-id="store.taskId" :text="preview.is_right ? shownText : ''" :cases="table.cases" @line="(line) => editor?.goTo({ line, column: 1 })" />
+      </template>
       <div class="caption">Sources</div>
       <p v-for="s in preview.sources" :key="s">{{ s }}</p>
       <p v-if="preview.sources.length > 1 && preview.is_right" class="tag pass">agree on every case</p>

@@ -51,7 +51,7 @@ function mark(): void {
     })
   view.dispatch(setDiagnostics(view.state, found))
 }
-function goTo(m: Message): void {
+function goTo(m: Pick<Message, 'line' | 'column'>): void {
   if (!view || !m.line || m.line > view.state.doc.lines) return
   const line = view.state.doc.line(m.line)
   view.dispatch({ selection: { anchor: Math.min(line.to, line.from + m.column - 1) }, scrollIntoView: true })

@@ -10,10 +10,10 @@ import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from obento.core.check.ready import Ready
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Process, Signal, Watch
+from obento.core.ir.design import Design, Process, Signal, Watch
 from obento.core.ir.drivers import functions_called, statements
+from obento.core.source import Sources
 from obento.core.values import ones
 
 _MOST_WIRES = 10
@@ -49,10 +49,10 @@ class Trial:
     undo: Callable[[], None]
 
 
-def trials_of(ready: Ready) -> list[Trial]:
-    """Everything that can be tried, the likeliest first; copies of one place in the text together."""
+def trials_of(design: Design, sources: Sources) -> list[Trial]:
+    """Everything that can be tried on a design, the likeliest first; copies of one place in its text together."""
     grouped: dict[tuple[int, int, str], list[Trial]] = {}
-    for place, trial in _Maker(ready).trials():
+    for place, trial in _Maker(design, sources).trials():
         grouped.setdefault((trial.position, place, trial.text), []).append(trial)
     return sorted((_together(copies) for copies in grouped.values()), key=lambda t: t.likely)
 
@@ -104,15 +104,16 @@ class _Slot:
 class _Maker:
     """Makes the trials of one design. Each comes with the number of its place in its statement."""
 
-    def __init__(self, ready: Ready) -> None:
-        self._ready = ready
-        self._language = ready.design.language
+    def __init__(self, design: Design, sources: Sources) -> None:
+        self._design = design
+        self._sources = sources
+        self._language = design.language
         self._signs = _SIGNS.get(self._language, _SIGNS["verilog"])
         self._wires = self._wires_by_width()
         self._process = Process("continuous", ir.Block(0), [], 0, "")
 
     def trials(self) -> Iterator[tuple[int, Trial]]:
-        for process in self._ready.design.processes:
+        for process in self._design.processes:
             if process.kind == "initial" or process.origin in _PASSED_OVER:
                 continue
             self._process = process
@@ -268,12 +269,12 @@ class _Maker:
         """Whether a process has no list of its own of what wakes it."""
         if process.kind == "continuous" and process.origin not in ("process", "clocked"):
             return True
-        file = self._ready.reading.sources.file_at(process.position)
+        file = self._sources.file_at(process.position)
         return file is not None and bool(_EVERYTHING.match(file.text, process.position - file.base))
 
     def _as_written(self, position: int) -> dict[str, str]:
         """The signs that a statement uses: who writes `||` is told `&&`."""
-        file = self._ready.reading.sources.file_at(position)
+        file = self._sources.file_at(position)
         if self._language != "verilog" or file is None:
             return self._signs
         text = file.text[position - file.base :].partition(";")[0]
@@ -286,7 +287,7 @@ class _Maker:
     def _wires_by_width(self) -> dict[int, list[Signal]]:
         """Signals that another one could be taken for, by width: inputs first."""
         found: dict[int, list[Signal]] = {}
-        design = self._ready.design
+        design = self._design
         inputs = [p.signal for p in design.ports if p.direction == "in"]
         others = [s for s in design.signals if not s.element and not s.real and " " not in s.name and all(s is not i for i in inputs)]
         for signal in [*inputs, *others]:

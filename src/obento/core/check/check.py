@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from obento.core.check.advice import advise
 from obento.core.check.benches import check_by_bench
@@ -33,6 +33,7 @@ class LoadedSpec:
     spec: Spec | None
     messages: list[Message]
     draft: Expectation | None = None
+    sources: Sources = field(default_factory=Sources)
 
 
 def open_spec(name: str, data: bytes, others: Mapping[str, bytes], limits: Limits | None = None) -> LoadedSpec:
@@ -50,7 +51,7 @@ def open_spec(name: str, data: bytes, others: Mapping[str, bytes], limits: Limit
             draft, is_right = build_expectation(spec, others, collector, limits, file.base)
         except LimitReached as limit:
             collector.error("limit", limit.text, limit.position or file.base)
-    return LoadedSpec(draft if is_right else None, spec, to_messages(collector.items(), sources), draft)
+    return LoadedSpec(draft if is_right else None, spec, to_messages(collector.items(), sources), draft, sources)
 
 
 def check_handin(

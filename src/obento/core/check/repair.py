@@ -78,7 +78,7 @@ def find_repair(
     if verdict.right == expectation.cases.full:
         return Repair([], 0, True)
     few = _few_cases(expectation, verdict.right)
-    trials = trials_of(ready)
+    trials = trials_of(ready.design, ready.reading.sources)
     found: list[Change] = []
     best = None
     tried = 0

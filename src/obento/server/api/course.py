@@ -14,6 +14,7 @@ from obento.server.effects import effects_of
 from obento.server.errors import Trouble, not_found
 from obento.server.ledger import settle_lab
 from obento.server.models import (
+    CatchRateView,
     ClassCard,
     Created,
     Done,
@@ -32,7 +33,7 @@ from obento.server.models import (
     SpecView,
 )
 from obento.server.picture import picture_of
-from obento.server.preview import preview
+from obento.server.preview import catch_rate_view, preview
 from obento.server.specs import spec_files, starter_spec
 from obento.store import labs, people
 
@@ -159,6 +160,13 @@ def preview_spec(task_id: int, body: SpecText, c: Db, person: Person) -> SpecPre
     """What a text would mean, without saving it."""
     course.may_see_task(c, task_id, person["id"])
     return preview(spec_files(c, task_id, body.text).open())
+
+
+@router.post("/tasks/{task_id}/spec/catch-rate")
+def spec_catch_rate(task_id: int, body: SpecText, c: Db, person: Person, found: ServicesDep) -> CatchRateView:
+    """How many likely mistakes the cases of a text catch, without saving it."""
+    course.may_see_task(c, task_id, person["id"])
+    return catch_rate_view(found.checks.at_hand.catch_rate(spec_files(c, task_id, body.text)))
 
 
 @router.post("/tasks/{task_id}/spec/effects")

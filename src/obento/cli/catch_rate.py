@@ -1,0 +1,48 @@
+"""`obento catch-rate`: how many likely mistakes the cases of a spec catch, and which they miss."""
+
+from __future__ import annotations
+
+import json
+import sys
+from dataclasses import asdict
+from pathlib import Path
+
+from obento.cli.check import CallError, spec_files
+from obento.core.check.catch_rate import CatchRate, NoReference, catch_rate
+from obento.runner.worker import opened
+
+
+def run_catch_rate(spec: Path, json_file: Path | None) -> int:
+    """The exit status: 0 all are caught, 1 some are missed, 2 the spec is wrong or has nothing that could be changed."""
+    try:
+        files = spec_files(spec)
+        loaded = opened(files)
+        for message in loaded.messages:
+            print(message, file=sys.stderr)
+        if loaded.expectation is None:
+            return 2
+        found = catch_rate(loaded, dict(files.others))
+        if json_file is not None:
+            json_file.write_text(json.dumps({"share": found.share, **asdict(found)}, ensure_ascii=False, indent=1) + "\n", encoding="utf-8")
+    except (CallError, NoReference, OSError) as error:
+        print(f"error: {error}", file=sys.stderr)
+        return 2
+    _show(found, loaded.expectation.cases.count)
+    return 0 if found.share == 1.0 else 1
+
+
+def _show(found: CatchRate, cases: int) -> None:
+    if not found.reference:
+        print(f"100 %: all {cases} combinations are tried, so that whatever is wrong where something is compared is caught")
+        return
+    telling = found.tried - found.harmless
+    print(f"{100 * found.share:.0f} %: {found.caught} of {telling} likely mistakes in {found.reference} are caught by {cases} cases")
+    if found.harmless:
+        print(f"{found.harmless} further changes make no difference to what is compared")
+    if not found.is_whole:
+        print(f"there are more than {found.tried} possible changes; these are spread over all of them")
+    for m in found.missed:
+        print(f"missed: {m.file}:{m.line}: {m.change}")
+        print(f"  to catch it: {m.inputs}, where {m.shows}")
+    if telling - found.caught > len(found.missed):
+        print(f"and {telling - found.caught - len(found.missed)} more")
