@@ -11,9 +11,7 @@ from obento.core.check.check import LoadedSpec, open_spec
 
 HEAD = "obento = 'spec/1'\nunit = 'm'\n"
 AND = HEAD + "[ports]\nin = 'a b'\nout = 'y'\n[expect]\nequations = 'y = a & b'\n"
-WORDS = (
-    HEAD + "[ports]\nin = 'p[8]:dec q[8]:dec'\nout = 'least[8]:dec same'\n[expect]\nequations = '''\nleast = p < q ? p : q\nsame = p == q\n'''\n"
-)
+WORDS = HEAD + "[ports]\nin = 'p[8]:dec q[8]:dec'\nout = 'least[8]:dec same'\n[expect]\nequations = '''\nleast = p < q ? p : q\nsame = p == q\n'''\n"
 
 
 def loaded(text: str, **others: str) -> LoadedSpec:
