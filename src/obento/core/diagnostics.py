@@ -76,6 +76,10 @@ class Collector:
     def note(self, code: str, text: str, start: int = 0, end: int | None = None, hint: str = "") -> None:
         self.add("note", code, text, start, end, hint)
 
+    def shows(self, severity: Severity) -> bool:
+        """Whether one more message would be shown: else nobody needs its hint, which may take long to find."""
+        return self.errors < MOST_SHOWN if severity == "error" else len(self._items) < MOST_SHOWN
+
     def has(self, code: str) -> bool:
         return any(d.code == code for d in self._items)
 

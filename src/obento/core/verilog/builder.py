@@ -38,6 +38,8 @@ class Builder:
         self.foreign = foreign
         self.design = design
         self.collector = collector
+        self.implied: list[tuple[Signal, Scope]] = []
+        """Wires that nobody declared, with the scope in which they were met."""
         self.limits = limits
         self.instances = 0
         self.memory = 0

@@ -53,7 +53,7 @@ def elaborate_tops(
     except LimitReached as limit:
         collector.error("limit", limit.text, limit.position, None, limit.hint)
         return None
-    warn_about(design, collector)
+    warn_about(design, builder.implied, collector)
     try:
         resolve_drivers(design, lambda signal, a, b: _two_drivers(collector, signal, a, b))
     except LimitReached as limit:

@@ -198,10 +198,8 @@ class ExpressionLowering:
                 made = self.implicit(e)
                 if made is not None:
                     return made
-            raise self.error(
-                "undeclared", f"`{name}` is not declared", e,
-                did_you_mean(name, self.scope.all_names()) or "declare it with `wire` or `reg`",
-            )  # fmt: skip
+            near = did_you_mean(name, self.scope.all_names()) if self.collector.shows("error") else ""
+            raise self.error("undeclared", f"`{name}` is not declared", e, near or "declare it with `wire` or `reg`")
         if isinstance(found, FunctionEntry) and not found.item.task and isinstance(e, ast.Name):
             raise self.error("not-a-value", f"`{name}` is a function: its arguments are missing", e, f"write `{name}(...)`")
         what = {Inside: "a block or an instance", Genvar: "a genvar, which counts in generate loops only", TypeName: "a type"}.get(

@@ -108,13 +108,9 @@ class ModuleBody:
         return Wrong()
 
     def _implicit(self, name: ast.Name, scope: Scope) -> Vector:
-        near = did_you_mean(name.name, self.scope.all_names())
-        if near:
-            self.collector.warning(
-                "implicit-wire", f"`{name.name}` is not declared and becomes a one-bit wire of its own", name.start, name.end, near
-            )
         signal = self.b.signal(f"{scope.path}.{name.name}", 1, "net", name.start)
         signal.net = self.m.nettype
+        self.b.implied.append((signal, self.scope))
         vector = Vector(signal, 0, 0, False, self.m.nettype, [], name.start)
         self.scope.entries[name.name] = vector
         self.shown.variables.append(Variable(name.name, signal, "wire", 0, 0))

@@ -6,15 +6,17 @@ from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design, Signal
 from obento.core.ir.drivers import expressions, functions_called, statements, stretch_bits, stretches_read, targets
 from obento.core.ir.nodes import Assign, Hold, Stmt
+from obento.core.suggest import did_you_mean
+from obento.core.verilog.scope import Scope
 
 
-def warn_about(design: Design, collector: Collector) -> None:
-    """Look through a design."""
+def warn_about(design: Design, implied: list[tuple[Signal, Scope]], collector: Collector) -> None:
+    """Look through a design; `implied` are its wires that nobody declared."""
     for process in design.processes:
         if process.kind != "continuous" or process.origin.startswith("always"):
             _mixed_assignment(process.body, collector)
     _two_processes(design, collector)
-    _unused(design, collector)
+    _unused(design, implied, collector)
 
 
 def _name(signal: Signal) -> str:
@@ -58,8 +60,8 @@ def _two_processes(design: Design, collector: Collector) -> None:
                 )  # fmt: skip
 
 
-def _unused(design: Design, collector: Collector) -> None:
-    """Names that nobody reads, or reads in vain since nobody drives them."""
+def _unused(design: Design, implied: list[tuple[Signal, Scope]], collector: Collector) -> None:
+    """Names that nobody reads, or reads in vain since nobody drives them. One of those that was not declared is likely a slip."""
     read: set[int] = set()
     written: set[int] = set()
     bodies: list[Stmt | None] = [p.body for p in design.processes]
@@ -90,3 +92,10 @@ def _unused(design: Design, collector: Collector) -> None:
         if signal.id in read and signal.id not in written and signal.initial is None and not signal.real and signal.kind == "net":
             if signal.net not in ("tri0", "tri1") and not any(p.signal is signal for p in design.ports):
                 collector.warning("undriven", f"`{_name(signal)}` is read but nothing drives it: it floats", signal.position)
+    for signal, scope in implied:
+        if (signal.id in read and signal.id in written) or not collector.shows("warning"):
+            continue
+        name = _name(signal)
+        near = did_you_mean(name, (n for n in scope.all_names() if n != name))
+        if near:
+            collector.warning("implicit-wire", f"`{name}` is not declared and becomes a one-bit wire of its own", signal.position, None, near)

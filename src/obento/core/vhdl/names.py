@@ -132,7 +132,7 @@ class Names:
         elif name.startswith("'"):
             return self.wrong("undeclared", f"{name} is no value of any type that is visible here", e, "is a library or use clause missing?")
         else:
-            hint = did_you_mean(name, (n for n in self.scope.all_names() if n[0] not in "\"'"))
+            hint = did_you_mean(name, (n for n in self.scope.all_names() if n[0] not in "\"'")) if self.collector.shows("error") else ""
         return self.wrong("undeclared", f"`{name}` is not declared", e, hint)
 
     def _meaning(self, found: Sequence[Declared], e: ast.Node) -> Meaning:

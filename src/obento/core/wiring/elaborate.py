@@ -112,8 +112,8 @@ class _Builder:
             return self._widths[name]
         makers = self._makers.get(name)
         if not makers:
-            known = [*self._signals, *self._makers]
-            raise self._error("undriven", f"nothing drives `{name}`", at, did_you_mean(name, known) or "give it a line of its own")
+            near = did_you_mean(name, [*self._signals, *self._makers]) if self._collector.shows("error") else ""
+            raise self._error("undriven", f"nothing drives `{name}`", at, near or "give it a line of its own")
         if name in self._sizing:
             return None
         self._sizing.add(name)
