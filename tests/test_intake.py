@@ -7,7 +7,8 @@ import zipfile
 
 import pytest
 
-from obento.core.handin import HandinFile
+from obento.core.handin import HandinFile, read_handin
+from obento.core.limits import Limits
 from obento.export.tables import neutral
 from obento.intake.archive import ArchiveError, ArchiveLimits, open_inner, read_zip, safe_path
 from obento.intake.batch import split_children
@@ -61,7 +62,8 @@ def test_bounds_of_a_zip() -> None:
     assert read_zip(zipped(a=b"x" * 1_000_000)).left_out == ["a: unpacks to 1000000 bytes, more than can be taken"]
     nested = zipped(**{"one.zip": zipped(**{"two.zip": zipped(a=b"1"), "b.v": b"2"})})
     inner = open_inner(read_zip(nested).files)
-    assert [f.path for f in inner.files] == ["one/b.v"] and "a zip in a zip in a zip" in inner.left_out[0]
+    assert [(f.path, f.refused) for f in inner.files] == [("one/two.zip", "a zip in a zip in a zip"), ("one/b.v", "")]
+    assert inner.left_out == ["one/two.zip: a zip in a zip in a zip"]
 
 
 def test_children_of_a_drop() -> None:
@@ -84,3 +86,17 @@ def test_class_lists_keep_what_is_given() -> None:
 
 def test_cells_that_a_spreadsheet_would_run_are_made_harmless() -> None:
     assert [neutral(x) for x in ("=1+1", "+cmd", "-2", "@x", "\tx", "plain", None)] == ["'=1+1", "'+cmd", "-2", "'@x", "'\tx", "plain", ""]
+
+
+def test_what_is_not_taken_in_still_is_a_hand_in() -> None:
+    """A student whose only file is damaged or too large does not vanish from the class."""
+    drop = read_zip(zipped(**{"ann/a.v": b"module a; endmodule", "bo/b.v": b"y" * 5_000_000, "cy/c.zip": b"PK\x03\x04 nonsense"}))
+    children = split_children(open_inner(drop.files).files)
+    assert list(children) == ["ann", "bo", "cy"]
+    (big,), (broken,) = children["bo"], children["cy"]
+    assert big.data == b"" and "more than can be taken" in big.refused and "pack it again" in broken.refused
+    reading = read_handin([big], Limits())
+    assert not reading.empty
+    assert [(m.severity, m.code, m.text) for m in reading.messages()] == [("error", "not-taken", f"b.v was not taken in: {big.refused}")]
+    beside = read_handin([HandinFile("a.v", b"module a(input x, output y); assign y = x; endmodule"), big], Limits())
+    assert [(m.severity, m.code) for m in beside.messages()] == [("warning", "not-taken")]  # the design itself is there

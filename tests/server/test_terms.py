@@ -102,3 +102,12 @@ def test_an_owner_found_later_brings_an_extension_along(terms: Terms) -> None:
 def test_terms_that_make_no_sense_are_refused(terms: Terms) -> None:
     for body in ({"title": "", "due_at": None}, {"title": "x", "late_share": 2}, {"title": "x", "which_attempt": "second"}):
         terms.small.ta.send("PUT", f"/labs/{terms.small.lab}/terms", body, status=422)
+
+
+def test_a_file_that_cannot_be_taken_in_reaches_the_letter(ta: Client) -> None:
+    small = Small(ta).hand_in(tomo_arakida="x" * 9_000_000)
+    (uncheckable,) = small.clusters()
+    assert uncheckable["kind"] == "unchecked" and [m["name"] for m in uncheckable["members"]] == ["Tomo Arakida"]
+    small.ta.send("POST", f"/labs/{small.lab}/drafts")
+    assert "sluice.v was not taken in: unpacks to 9000000 bytes" in small.letter("Tomo Arakida")["comment"]
+    assert small.letter("Tomo Arakida")["mark"] is None  # held, not zero

@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 
-from obento.core.diagnostics import Collector, Diagnostic, Message, to_messages
+from obento.core.diagnostics import Collector, Diagnostic, Message, Severity, to_messages
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
 from obento.core.pause import collector_held
@@ -34,8 +34,11 @@ _WIRING_TEXT = re.compile(r"^\s*wiring\s+[A-Za-z_]\w*\s*(//.*)?$", re.MULTILINE)
 
 @dataclass(frozen=True, slots=True)
 class HandinFile:
+    """A file as handed in. One that could not be taken in has no data, and says why in `refused`."""
+
     path: str
     data: bytes
+    refused: str = ""
 
 
 @dataclass(slots=True)
@@ -160,6 +163,7 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
     wirings: list[SourceFile] = []
     vhdl: list[SourceFile] = []
     real = False
+    refused: list[HandinFile] = []
     for file in [*provided, *sorted(files, key=lambda f: f.path)]:
         own = file not in provided
         if _CLUTTER.search(file.path):
@@ -167,6 +171,9 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
             continue
         if own and file.path.rpartition("/")[2] in given_names:
             reading.collector.note("provided", f"{file.path} is taken from the lab's own files, not from the hand-in")
+            continue
+        if file.refused:
+            refused.append(file)
             continue
         real = real or bool(file.data.strip())
         source = _take_in(file, reading)
@@ -179,7 +186,7 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
             wirings.append(source)
         elif language == "vhdl":
             vhdl.append(source)
-    reading.empty = not real
+    reading.empty = not real and not refused
     for module in read_modules(verilog, reading.collector, limits):
         if isinstance(module, verilog_ast.Primitive):
             _add_primitive(reading, module)
@@ -195,6 +202,9 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
             _add_unit(reading, unit, wiring.name_start)
     reading.texts += verilog
     _read_vhdl(reading, vhdl)
+    for file in refused:
+        severity: Severity = "warning" if reading.units else "error"
+        reading.collector.add(severity, "not-taken", f"{file.path} was not taken in: {file.refused}", hint="hand it in again")
     if not reading.texts and not reading.empty and not reading.collector.errors:
         names = ", ".join(sorted(reading.ignored)[:3]) or "no files"
         reading.collector.error("nothing-readable", f"no file here can be read as Verilog, VHDL or a wiring list ({names})")

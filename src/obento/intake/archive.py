@@ -8,7 +8,7 @@ import re
 import stat
 import zipfile
 import zlib
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 
 from obento.core.handin import HandinFile
@@ -31,10 +31,17 @@ class ArchiveError(Exception):
 
 @dataclass(slots=True)
 class Drop:
-    """Files by path, and a sentence for each one that was left out."""
+    """Files by path, and a sentence for each one that was left out.
+
+    What has a path that can be kept stays among the files, refused: whoever handed it in has handed in something.
+    """
 
     files: list[HandinFile] = field(default_factory=list)
     left_out: list[str] = field(default_factory=list)
+
+    def refuse(self, path: str, why: str) -> None:
+        self.left_out.append(f"{printable(path)}: {why}")
+        self.files.append(HandinFile(path, b"", why))
 
 
 _DRIVE = re.compile(r"^[A-Za-z]:")
@@ -80,27 +87,26 @@ def read_zip(data: bytes, limits: ArchiveLimits | None = None) -> Drop:
         if entry.is_dir() or _SKIPPED.search(entry.filename):
             continue
         path = safe_path(entry.filename)
-        shown = printable(entry.filename)
         if path is None or len(path) > limits.name_characters:
-            drop.left_out.append(f"{shown}: its path leads out of the zip or is too long")
+            drop.left_out.append(f"{printable(entry.filename)}: its path leads out of the zip or is too long")
             continue
         if stat.S_ISLNK(entry.external_attr >> 16):
-            drop.left_out.append(f"{shown}: a link, not a file")
+            drop.refuse(path, "a link, not a file")
             continue
         if entry.flag_bits & 1:
-            drop.left_out.append(f"{shown}: locked with a password")
+            drop.refuse(path, "locked with a password")
             continue
         if entry.file_size > limits.file_bytes or entry.file_size > limits.ratio * max(entry.compress_size, 1024):
-            drop.left_out.append(f"{shown}: unpacks to {entry.file_size} bytes, more than can be taken")
+            drop.refuse(path, f"unpacks to {entry.file_size} bytes, more than can be taken")
             continue
         try:
             with archive.open(entry) as stream:
                 content = stream.read(limits.file_bytes + 1)
         except (zipfile.BadZipFile, zlib.error, EOFError, OSError, NotImplementedError, RuntimeError):
-            drop.left_out.append(f"{shown}: damaged")
+            drop.refuse(path, "damaged")
             continue
         if len(content) > limits.file_bytes:
-            drop.left_out.append(f"{shown}: larger than it says")
+            drop.refuse(path, "larger than it says")
             continue
         total += len(content)
         if total > limits.total_bytes:
@@ -120,7 +126,7 @@ def read_folder(folder: Path, limits: ArchiveLimits | None = None) -> Drop:
         if len(drop.files) >= limits.files:
             raise ArchiveError(f"{folder} holds more than {limits.files} files")
         if path.stat().st_size > limits.file_bytes:
-            drop.left_out.append(f"{printable(relative)}: larger than can be taken")
+            drop.refuse(relative, "larger than can be taken")
             continue
         drop.files.append(HandinFile(relative, path.read_bytes()))
     return drop
@@ -141,12 +147,12 @@ def open_inner(files: list[HandinFile], limits: ArchiveLimits | None = None) -> 
         try:
             inner = read_zip(file.data, limits)
         except ArchiveError as error:
-            drop.left_out.append(f"{printable(file.path)}: {error}")
+            drop.refuse(file.path, str(error))
             continue
         for found in inner.files:
             if is_zip(found):
-                drop.left_out.append(f"{printable(file.path)}/{printable(found.path)}: a zip in a zip in a zip")
+                drop.refuse(f"{folder}/{found.path}", "a zip in a zip in a zip")
             else:
-                drop.files.append(HandinFile(f"{folder}/{found.path}", found.data))
+                drop.files.append(replace(found, path=f"{folder}/{found.path}"))
         drop.left_out += inner.left_out
     return drop

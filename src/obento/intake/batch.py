@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import posixpath
+from dataclasses import replace
 
 from obento.core.handin import HandinFile
 
@@ -16,7 +17,7 @@ def split_children(files: list[HandinFile]) -> dict[str, list[HandinFile]]:
     children: dict[str, list[HandinFile]] = {}
     for file in files:
         head, _, rest = file.path.partition("/")
-        children.setdefault(head, []).append(HandinFile(rest or head, file.data))
+        children.setdefault(head, []).append(replace(file, path=rest or head))
     stems: dict[str, list[str]] = {}
     for head in children:
         stems.setdefault(_stem(head, children[head]), []).append(head)
@@ -38,5 +39,5 @@ def _unwrapped(files: list[HandinFile]) -> list[HandinFile]:
         inner = [f.path.partition("/")[2] for f in files]
         if len(heads) != 1 or not any("/" in path for path in inner) or "" in inner:
             return files
-        files = [HandinFile(path, f.data) for path, f in zip(inner, files, strict=True)]
+        files = [replace(f, path=path) for path, f in zip(inner, files, strict=True)]
     return files

@@ -10,7 +10,6 @@ from obento.core.check.expectation import Expectation
 from obento.core.check.inside import Inside
 from obento.core.check.outcome import Checked
 from obento.core.check.verdict import Verdict, set_bits
-from obento.core.handin import HandinFile
 from obento.runner.worker import HandTask, InsideTask, Task
 from obento.server.circuit_models import (
     CircuitPart,
@@ -92,7 +91,7 @@ def scratch_task(task: Task, files: list[ScratchFile]) -> Task:
     unknown = changed.keys() - {f.path for f in task.files}
     if unknown:
         raise Trouble(422, f"{min(unknown)} is no file of this hand-in")
-    return replace(task, files=tuple(HandinFile(f.path, changed.get(f.path, f.data)) for f in task.files))
+    return replace(task, files=tuple(replace(f, data=changed.get(f.path, f.data)) for f in task.files))
 
 
 def what_if_view(expectation: Expectation, before: Verdict, checked: Checked, order: list[int]) -> WhatIfView:

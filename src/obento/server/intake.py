@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 
@@ -50,7 +51,7 @@ def take_in(c: Connection, lab: dict[str, Any], name: str, data: bytes, person_i
     for key, parts in grouped.items():
         label = parts[0][0]
         files = parts[0][1] if len(parts) == 1 else [
-            HandinFile(f.path if f.path.startswith(part) else f"{part}/{f.path}", f.data) for part, fs in parts for f in fs
+            replace(f, path=f.path if f.path.startswith(part) else f"{part}/{f.path}") for part, fs in parts for f in fs
         ]  # fmt: skip
         student_id, team_id = _owner(c, lab["id"], key, roster)
         handin_id = handins.handin_for(c, lab["id"], student_id, team_id, label)

@@ -34,10 +34,11 @@ def own_words(t: TaskPicture, result: dict[str, Any], detail: dict[str, Any]) ->
     told = for_students(t.expectation, verdict, detail["findings"])
     # A sentence with a condition first: it is what {when} stands for.
     finding = next((f for f in sorted(told, key=lambda f: f["kind"] not in _CONDITIONAL) if f.get("output")), None)
-    message = next((m for m in detail["messages"] if m["severity"] == "error" and m["line"]), None)
+    errors = [m for m in detail["messages"] if m["severity"] == "error"]
+    message = next((m for m in errors if m["line"]), errors[0] if errors else None)
     change = _change(t, result)
     # The line to look at is the one to be changed, where that is known.
-    place = {"line": change.line, "file": change.file} if change is not None else finding or message or {}
+    place = {"line": change.line, "file": change.file} if change is not None else finding or (message if message and message["line"] else {})
     return {
         "when": _when(finding), "line": f"line {place['line']}" if place.get("line") else "", "file": place.get("file") or "", "unit": result["unit"],
         "change": f"{change.text} in line {change.line}" if change is not None else "",

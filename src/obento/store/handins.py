@@ -14,7 +14,7 @@ from obento.store.connection import Connection, Row
 def files_digest(files: Sequence[HandinFile]) -> str:
     digest = hashlib.sha256()
     for file in sorted(files, key=lambda f: f.path):
-        digest.update(file.path.encode() + b"\0" + len(file.data).to_bytes(8, "big") + file.data)
+        digest.update(file.path.encode() + b"\0" + len(file.data).to_bytes(8, "big") + file.data + file.refused.encode())
     return digest.hexdigest()
 
 
@@ -48,13 +48,16 @@ def add_attempt(c: Connection, handin_id: int, label: str, files: Sequence[Handi
         " SELECT %s, COALESCE(MAX(number), 0) + 1, %s, %s, %s, %s FROM attempt WHERE handin_id = %s",
         handin_id, label[:300], received_at, late, digest, handin_id,
     )  # fmt: skip
-    c.many("INSERT INTO attempt_file (attempt_id, path, data) VALUES (%s, %s, %s)", [(attempt_id, f.path[:300], f.data) for f in files])
+    c.many(
+        "INSERT INTO attempt_file (attempt_id, path, data, refused) VALUES (%s, %s, %s, %s)",
+        [(attempt_id, f.path[:300], f.data, f.refused[:300]) for f in files],
+    )
     return attempt_id
 
 
 def attempt_files(c: Connection, attempt_id: int) -> list[HandinFile]:
-    rows = c.rows("SELECT path, data FROM attempt_file WHERE attempt_id = %s ORDER BY path", attempt_id)
-    return [HandinFile(r["path"], r["data"]) for r in rows]
+    rows = c.rows("SELECT path, data, refused FROM attempt_file WHERE attempt_id = %s ORDER BY path", attempt_id)
+    return [HandinFile(r["path"], r["data"], r["refused"]) for r in rows]
 
 
 _COUNTING = """
