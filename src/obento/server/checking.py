@@ -9,6 +9,7 @@ from concurrent.futures import CancelledError
 from dataclasses import dataclass, field
 from typing import Any
 
+from obento.core.check.catch_rate import CatchRate
 from obento.core.check.expectation import Expectation
 from obento.core.check.marking import mark_of
 from obento.core.check.outcome import Checked
@@ -17,7 +18,7 @@ from obento.core.check.trace import Trace
 from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool
-from obento.runner.worker import Task, TraceTask
+from obento.runner.worker import SpecFiles, Task, TraceTask
 from obento.server.errors import Trouble
 from obento.server.ledger import enter_outcome
 from obento.server.specs import OpenSpec, SpecShelf
@@ -90,6 +91,15 @@ class CheckService:
         if found is None:
             raise Trouble(409, "this hand-in cannot be run as it is")
         return found
+
+    def catch_rate(self, spec: SpecFiles) -> CatchRate | str:
+        """The catch rate of a spec; a sentence where it has none, or where others are waiting already."""
+        if not self._helping.acquire(blocking=False):
+            return "others are being worked out; look again in a moment"
+        try:
+            return self._helper.catch_rate(spec)
+        finally:
+            self._helping.release()
 
     def repair(self, result_id: int, task: Task) -> Repair | None:
         """The smallest change that makes a hand-in right; None where nothing can be said, or others are waiting already.

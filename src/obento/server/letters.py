@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from obento.core.check.expectation import Expectation
+from obento.core.check.expectation import Expectation, inputs_text
 from obento.runner.engine import engine_version
 from obento.server.errors import Trouble, not_found
 from obento.server.feedback_models import FeedbackStudent, FeedbackTask, FeedbackView, Letter, LetterTask, Released
@@ -178,8 +178,7 @@ def _again(expectation: Expectation, rows: list[CaseRow], inputs: list[str], out
     if row.step is not None:
         return f"From power-up go through the steps of {row.step.sequence} to number {row.step.number}: {'; '.join(looks)}."
     before = f", coming from the case in which {row.run.removeprefix('after ')} was the other value" if row.run != "fresh" else ""
-    setting = ", ".join(f"{n} = {v}" for n, v in zip(inputs, row.inputs, strict=True))
-    return f"Set {setting}{before}: {'; '.join(looks)}."
+    return f"Set {inputs_text(inputs, row.inputs)}{before}: {'; '.join(looks)}."
 
 
 def override_mark(c: Connection, handin_id: int, task_id: int, value: float | None, reason: str, person_id: int) -> None:

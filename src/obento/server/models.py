@@ -354,6 +354,7 @@ class ClusterView(BaseModel):
     title: str
     sentences: list[str]
     strip: str
+    strip_shares: list[int]
     rows: list[CaseRow]
     passed: int
     total: int

@@ -96,10 +96,10 @@ class TaskPicture:
         comment = self.comments.get((key, 0))
         members = [self.member(i) for i in ids]
         rows: list[CaseRow] = []
-        strip = ""
+        strip, shares = "", list[int]()
         if result["status"] == "checked":
             verdict = results.load_verdict(self.c, result, self.expectation)
-            strip = self._strip(verdict)
+            strip, shares = self._strip(verdict)
             rows = case_rows(self.expectation, verdict, first_wrong(self.expectation, verdict)[:_CLUSTER_ROWS])
         marks = {m.mark for m in members}
         details = [json.loads(self.state.by_handin[i]["detail"]) for i in ids]
@@ -107,19 +107,21 @@ class TaskPicture:
         broken = {_broken_rules(d) for d in details}
         return ClusterView(
             key=key, kind=kind, title=self._title(kind, result, detail, shared, broken), sentences=self._sentences(kind, detail) + self._change(ids),
-            strip=strip, rows=rows,
+            strip=strip, strip_shares=shares, rows=rows,
             passed=result["passed"], total=result["total"], members=members, mark=marks.pop() if len(marks) == 1 else None,
             comment=comment["text"] if comment else "", comment_version=comment["version"] if comment else 0,
         )  # fmt: skip
 
-    def _strip(self, verdict: Verdict) -> str:
-        """One letter a case; of many cases one letter a share: the worst in it."""
+    def _strip(self, verdict: Verdict) -> tuple[str, list[int]]:
+        """One letter a case. Of many cases one letter a part of them, the worst in it, and how many in a hundred there are not right."""
         cells = verdict.cells()
         if len(cells) <= _STRIP:
-            return cells
+            return cells, []
         size = -(-len(cells) // _STRIP)
         parts = [cells[i : i + size] for i in range(0, len(cells), size)]
-        return "".join(next((x for x in "sfup" if x in part), "n") for part in parts)
+        worst = "".join(next((x for x in "sfup" if x in part), "n") for part in parts)
+        wrong = [sum(part.count(x) for x in "sfu") for part in parts]
+        return worst, [-(-100 * n // len(part)) for n, part in zip(wrong, parts, strict=True)]
 
     def _title(self, kind: str, result: dict[str, Any], detail: dict[str, Any], shared: set[str], broken: set[str]) -> str:
         """What they have in common in a few words.

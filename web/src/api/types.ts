@@ -41,7 +41,7 @@ export interface StepPlace { sequence: string; number: number; clock: string; fo
 export interface CaseRow { index: number; label: string; step: StepPlace | null; inputs: string[]; expected: string[]; actual: string[]; wrong: boolean[]; run: string; cell: Cell; group: string | null }
 export type Cell = 'p' | 'f' | 'u' | 'n' | 's'
 export interface Cluster {
-  key: string; kind: Exclude<Kind, 'missing'>; title: string; sentences: string[]; strip: string; rows: CaseRow[]; passed: number; total: number
+  key: string; kind: Exclude<Kind, 'missing'>; title: string; sentences: string[]; strip: string; strip_shares: number[]; rows: CaseRow[]; passed: number; total: number
   members: Member[]; mark: number | null; comment: string; comment_version: number
 }
 export interface Results {

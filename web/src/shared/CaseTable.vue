@@ -10,7 +10,19 @@ const props = defineProps<{ inputs: string[]; outputs: string[]; rows: CaseRow[]
 const emit = defineEmits<{ choose: [index: number] }>()
 const isClocked = computed(() => props.rows.some((r) => r.step))
 const isNamed = computed(() => props.rows.some((r) => r.label))
-const inputHeads = computed(() => (props.full ? props.inputs : heads(props.inputs)))
+
+interface Column { key: string; name: string; head: string; at: number; isInput: boolean }
+const WIDE = 24
+const FEW = 3
+/** Inputs, then outputs. Where these are too many for one look, the outputs that are wrong stand first, and no others. */
+const columns = computed<Column[]>(() => {
+  const inputHeads = props.full ? props.inputs : heads(props.inputs)
+  const inputs = props.inputs.map((name, at) => ({ key: `i${at}`, name, head: inputHeads[at], at, isInput: true }))
+  const outputs = isNamed.value ? [] : props.outputs.map((name, at) => ({ key: `o${at}`, name, head: name, at, isInput: false }))
+  if (inputs.length + outputs.length <= WIDE) return [...inputs, ...outputs]
+  const wrong = outputs.filter((o) => props.rows.some((r) => r.wrong[o.at]))
+  return [...(wrong.length ? wrong : outputs.slice(0, FEW)), ...inputs]
+})
 </script>
 
 <template>
@@ -20,8 +32,7 @@ const inputHeads = computed(() => (props.full ? props.inputs : heads(props.input
         <th v-if="glyphs"></th>
         <th v-if="isClocked" class="step">step</th>
         <th v-if="isNamed" class="step">check</th>
-        <th v-for="(name, i) in inputs" :key="name" :title="name" scope="col">{{ inputHeads[i] }}</th>
-        <th v-for="name in isNamed ? [] : outputs" :key="name" class="side" scope="col">{{ name }}<br /><span class="eg">exp got</span></th>
+        <th v-for="c in columns" :key="c.key" :class="{ side: !c.isInput }" :title="c.name" scope="col">{{ c.head }}<template v-if="!c.isInput"><br /><span class="eg">exp got</span></template></th>
         <th v-for="p in probes" :key="p.pin" class="side probe" :title="p.name" scope="col">{{ p.name }}</th>
         <th v-if="runs" class="side">run</th>
       </tr>
@@ -34,10 +45,10 @@ const inputHeads = computed(() => (props.full ? props.inputs : heads(props.input
         <td v-if="glyphs" :class="{ follows: row.step?.follows }" :title="turned?.get(row.index) ? `turns ${turned.get(row.index)} with the change` : ''"><i v-if="turned?.get(row.index)" class="turned" :class="turned.get(row.index)">{{ turned.get(row.index) === 'right' ? '↑' : '↓' }}</i><CellGlyph :cell="row.cell" :size="11" /></td>
         <td v-if="row.step" class="step" :title="row.step.sequence">{{ row.step.sequence }} <b>{{ row.step.number }}</b></td>
         <td v-if="isNamed" class="name">{{ row.label }}</td>
-        <td v-for="(value, i) in row.inputs" :key="i">{{ value }}</td>
-        <td v-for="(value, i) in isNamed ? [] : row.expected" :key="`o${i}`" class="side">
-          <template v-if="row.wrong[i]">{{ value }} <b :class="{ undef: /[xz]/.test(row.actual[i]) }">{{ row.actual[i] }}</b></template>
-          <template v-else>{{ value === '-' ? '–' : value }}</template>
+        <td v-for="c in columns" :key="c.key" :class="{ side: !c.isInput }">
+          <template v-if="c.isInput">{{ row.inputs[c.at] }}</template>
+          <template v-else-if="row.wrong[c.at]">{{ row.expected[c.at] }} <b :class="{ undef: /[xz]/.test(row.actual[c.at]) }">{{ row.actual[c.at] }}</b></template>
+          <template v-else>{{ row.expected[c.at] === '-' ? '–' : row.expected[c.at] }}</template>
         </td>
         <td v-for="p in probes" :key="p.pin" class="side probe">{{ p.values.get(row.index) ?? '' }}</td>
         <td v-if="runs" class="side run">{{ row.run === 'fresh' ? '' : row.run.replace('[0]', '') }}</td>

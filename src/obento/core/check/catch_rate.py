@@ -21,14 +21,18 @@ from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
 from obento.core.source import Sources
-from obento.core.spec.cases import expand_cases
+from obento.core.spec.cases import Cases, expand_cases
 from obento.core.spec.model import RandomCases, Spec
 
 MOST_TRIED = 600
+_FEWEST_TRIED = 60
+_MOST_PARTS = 120_000
+"""Changes times parts of the design: each change is lowered anew. A large netlist gets fewer changes, spread over all of it."""
 _EXHAUSTIVE_BITS = 16
 _WIDE = RandomCases(20_000, 0x0BE270)
 """Further cases where there are too many combinations, besides the corners."""
 _MOST_MISSED = 40
+_MOST_OUTPUTS = 4
 
 
 class NoReference(Exception):
@@ -88,11 +92,12 @@ def catch_rate(loaded: LoadedSpec, others: Mapping[str, bytes], limits: Limits |
     if found is None:
         return CatchRate("", 0, 0, 0, [], True)
     reference, design, sources = found
-    wide = expect_for(spec, expand_cases(_widened(spec), limits.cases), others, limits)
+    wide = expect_for(spec, _more_cases(spec, limits), others, limits)
     assert wide is not None
     binding = bind_ports(spec, design)
     trials = trials_of(design, sources)
-    chosen = trials if len(trials) <= MOST_TRIED else [trials[i * len(trials) // MOST_TRIED] for i in range(MOST_TRIED)]
+    most = max(_FEWEST_TRIED, min(MOST_TRIED, _MOST_PARTS // max(1, len(design.processes))))
+    chosen = trials if len(trials) <= most else [trials[i * len(trials) // most] for i in range(most)]
     caught = harmless = 0
     missed: list[Missed] = []
     for trial in chosen:
@@ -122,11 +127,15 @@ def _reference(spec: Spec, others: Mapping[str, bytes], own: Sources, limits: Li
     return "equations", made[0], own
 
 
-def _widened(spec: Spec) -> Spec:
-    """The same spec with as many cases as can be had."""
+def _more_cases(spec: Spec, limits: Limits) -> Cases:
+    """As many cases of a spec as can be had: all of them, else corners and random ones, else (with very many inputs) these alone."""
     if spec.input_bits <= _EXHAUSTIVE_BITS:
-        return replace(spec, all_cases=True, listed=(), corners=False, random=None)
-    return replace(spec, all_cases=False, listed=(), corners=True, random=_WIDE)
+        return expand_cases(replace(spec, all_cases=True, listed=(), corners=False, random=None), limits.cases)
+    spread = replace(spec, all_cases=False, listed=(), corners=True, random=_WIDE)
+    try:
+        return expand_cases(spread, limits.cases)
+    except ValueError:
+        return expand_cases(replace(spread, corners=False), limits.cases)
 
 
 def _wrong(trial: Trial, design: Design, binding: Binding, expectation: Expectation, limits: Limits) -> Verdict | None:
@@ -144,7 +153,9 @@ def _shown(expectation: Expectation, verdict: Verdict) -> tuple[str, str]:
     """The first case in which something is wrong, and what."""
     wrong = expectation.cases.full & ~verdict.right
     case = (wrong & -wrong).bit_length() - 1
-    return case_text(expectation.spec, expectation.cases, case), ", ".join(_outputs(expectation, verdict, case))
+    told = _outputs(expectation, verdict, case)
+    more = f" and {len(told) - _MOST_OUTPUTS} more outputs" if len(told) > _MOST_OUTPUTS else ""
+    return case_text(expectation.spec, expectation.cases, case), ", ".join(told[:_MOST_OUTPUTS]) + more
 
 
 def _outputs(expectation: Expectation, verdict: Verdict, case: int) -> Sequence[str]:

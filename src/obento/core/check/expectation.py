@@ -117,22 +117,31 @@ def with_cases(expectation: Expectation, chosen: Sequence[int]) -> Expectation:
     return replace(expectation, cases=fewer, bits=bits, groups={})
 
 
+_MOST_NAMED = 24
+
+
+def inputs_text(names: Sequence[str], values: Sequence[str]) -> str:
+    """`key = 1, level_eq = 0`; of very many inputs only the first and the last are named, and the values stand in their order."""
+    if len(names) <= _MOST_NAMED:
+        return ", ".join(f"{n} = {v}" for n, v in zip(names, values, strict=True))
+    return f"{names[0]} to {names[-1]} = {('' if all(len(v) == 1 for v in values) else ' ').join(values)}"
+
+
 def case_text(spec: Spec, cases: Cases, case: int) -> str:
     """A case in words: `key = 1, level_eq = 0`; a step with its place before: `walk 2, step 7 (c), take = 1`."""
     if cases.labels:
         return cases.labels[case]
-    parts = []
+    named: dict[str, str] = {}
     bit = 0
-    drive = cases.drive
-    if drive is not None:
-        parts.append(drive.name(case) + (f" ({drive.actions[case]})" if spec.clock else ""))
     for port in spec.inputs:
-        if spec.clock is not None and port.name == spec.clock.port:
-            bit += port.width
-            continue
-        parts.append(f"{port.name} = {port.show(cases.word(case, bit, port.width))}")
+        if spec.clock is None or port.name != spec.clock.port:
+            named[port.name] = port.show(cases.word(case, bit, port.width))
         bit += port.width
-    return ", ".join(parts)
+    text = inputs_text(list(named), list(named.values()))
+    if cases.drive is None:
+        return text
+    step = cases.drive.name(case) + (f" ({cases.drive.actions[case]})" if spec.clock else "")
+    return f"{step}, {text}" if text else step
 
 
 def expected_word(result: Expectation, port_name: str, width: int, case: int, bits: dict[Key, Planes] | None = None) -> tuple[values.Word, int]:

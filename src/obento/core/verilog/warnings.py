@@ -92,10 +92,11 @@ def _unused(design: Design, implied: list[tuple[Signal, Scope]], collector: Coll
         if signal.id in read and signal.id not in written and signal.initial is None and not signal.real and signal.kind == "net":
             if signal.net not in ("tri0", "tri1") and not any(p.signal is signal for p in design.ports):
                 collector.warning("undriven", f"`{_name(signal)}` is read but nothing drives it: it floats", signal.position)
+    themselves = {_name(signal) for signal, _ in implied}  # no suggestions for each other
     for signal, scope in implied:
         if (signal.id in read and signal.id in written) or not collector.shows("warning"):
             continue
         name = _name(signal)
-        near = did_you_mean(name, (n for n in scope.all_names() if n != name))
+        near = did_you_mean(name, (n for n in scope.all_names() if n not in themselves))
         if near:
             collector.warning("implicit-wire", f"`{name}` is not declared and becomes a one-bit wire of its own", signal.position, None, near)

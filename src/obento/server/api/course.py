@@ -166,7 +166,7 @@ def preview_spec(task_id: int, body: SpecText, c: Db, person: Person) -> SpecPre
 def spec_catch_rate(task_id: int, body: SpecText, c: Db, person: Person, found: ServicesDep) -> CatchRateView:
     """How many likely mistakes the cases of a text catch, without saving it."""
     course.may_see_task(c, task_id, person["id"])
-    return catch_rate_view(found.checks.at_hand.catch_rate(spec_files(c, task_id, body.text)))
+    return catch_rate_view(found.checks.catch_rate(spec_files(c, task_id, body.text)))
 
 
 @router.post("/tasks/{task_id}/spec/effects")

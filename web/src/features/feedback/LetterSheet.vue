@@ -26,7 +26,7 @@ defineProps<{ letter: Letter }>()
       <ul v-if="t.messages.length" class="messages"><li v-for="m in t.messages" :key="m">{{ m }}</li></ul>
       <template v-if="t.rows.length">
         <WavePicture v-if="t.waves" :waves="t.waves" />
-        <CaseTable :inputs="t.inputs" :outputs="t.outputs" :rows="t.rows" glyphs full class="rows" :runs="t.rows.some((r) => r.run !== 'fresh')" />
+        <div class="rows"><CaseTable :inputs="t.inputs" :outputs="t.outputs" :rows="t.rows" glyphs full :runs="t.rows.some((r) => r.run !== 'fresh')" /></div>
         <p v-if="t.more > 0" class="quiet small">and {{ t.more }} more {{ t.rows[0]?.step ? 'steps' : 'cases' }} that are not right</p>
         <p class="again"><b>To see it again:</b> {{ t.again }}</p>
       </template>
@@ -37,14 +37,15 @@ defineProps<{ letter: Letter }>()
 </template>
 
 <style scoped>
-.letter { background: var(--paper); max-width: 660px; padding: 26px 32px 30px; border: 1px solid var(--line); border-radius: var(--radius); font-size: 14px; display: grid; gap: 14px; }
+.letter { background: var(--paper); max-width: 660px; padding: 26px 32px 30px; border: 1px solid var(--line); border-radius: var(--radius); font-size: 14px; display: grid; grid-template-columns: minmax(0, 1fr); gap: 14px; }
 header { display: flex; justify-content: space-between; align-items: end; border-bottom: 2px solid var(--lacquer); padding-bottom: 8px; }
 h1 { font-size: 20px; font-weight: 600; }
 h2 { font-size: 15px; font-weight: 600; }
 .sum b { font-size: 24px; color: var(--lacquer); }
-section { display: grid; gap: 7px; }
+section { display: grid; grid-template-columns: minmax(0, 1fr); gap: 7px; }
 .head { display: flex; justify-content: space-between; align-items: baseline; border-bottom: 1px solid var(--line); }
-.rows { justify-self: start; }
+.letter > *, section > * { min-width: 0; }
+.rows { justify-self: start; max-width: 100%; overflow-x: auto; }
 .held { color: var(--undef-text); }
 .say { white-space: pre-wrap; }
 .messages li { font: 12.5px var(--mono); color: var(--fail-text); overflow-wrap: anywhere; }

@@ -31,7 +31,7 @@ const more = computed(() => props.cluster.total - props.cluster.passed - rows.va
     </div>
     <div class="body">
       <div class="why">
-        <CaseStrip v-if="cluster.kind === 'wrong' && cluster.strip" :cells="cluster.strip" />
+        <CaseStrip v-if="cluster.kind === 'wrong' && cluster.strip" :cells="cluster.strip" :shares="cluster.strip_shares" />
         <p v-for="s in cluster.sentences.slice(0, 2)" :key="s"><SentenceText :text="s" /></p>
         <div class="names">
           <button
