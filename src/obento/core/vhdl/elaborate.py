@@ -18,15 +18,16 @@ from obento.core.vhdl.declare import range_of
 from obento.core.vhdl.emit import Emitter, compiled
 from obento.core.vhdl.foreign import place
 from obento.core.vhdl.forgotten import never_assigned, read_too_early
-from obento.core.vhdl.instances import Foreign, Instances, binding_specs
+from obento.core.vhdl.instances import Foreign, binding_specs
 from obento.core.vhdl.lanes import Lanes, no_drivers_meet
 from obento.core.vhdl.lanes_values import NoLanes
 from obento.core.vhdl.names import Wrong
 from obento.core.vhdl.parts import overlap, part_of
+from obento.core.vhdl.regions import Regions
 from obento.core.vhdl.run import Run
 from obento.core.vhdl.scope import Component, LibraryName, Object, PackageName, Scope, Subprogram
-from obento.core.vhdl.sequential import signals_read, static_prefix
-from obento.core.vhdl.standard import BIT, BOOLEAN, TIME, standard_scope
+from obento.core.vhdl.sequential import static_prefix
+from obento.core.vhdl.standard import BIT, TIME, standard_scope
 from obento.core.vhdl.types import ArrayType, EnumType, RecordType, Subtype, default_value
 from obento.core.vhdl.world import LIBRARIES, TAUGHT, World, library_package
 
@@ -66,7 +67,7 @@ class LibraryPart:
     names: dict[str, Any] = field(default_factory=dict)
 
 
-class Elaborator(Instances):
+class Elaborator(Regions):
     """Builds one Design with one Run."""
 
     def __init__(
@@ -453,105 +454,6 @@ class Elaborator(Instances):
         if self.setup:
             self.emitter.execute("\n".join(self.setup) + "\n", "signals", False)
             self.setup = []
-
-    # Generate and blocks.
-
-    def _generate(self, s: ast.Generate) -> None:
-        self.label(s.label, s)
-        if s.parameter:
-            self._for_generate(s)
-            return
-        selector = self.expr(s.selector) if s.selector is not None else None
-        if selector is not None and not isinstance(selector, t.Const):
-            raise self.wrong("constant", "a generate chooses by a constant", s)
-        for arm in s.arms:
-            if selector is not None:
-                chosen = self.choices(arm.choices, selector, False)
-                taken = chosen is None or any(c[0] <= selector.value <= c[1] if isinstance(c, tuple) else c == selector.value for c in chosen)
-            elif arm.condition is None:
-                taken = True
-            else:
-                condition = self.condition(arm.condition)
-                self.emit_called(condition)
-                if not isinstance(condition, t.Const):
-                    condition = self.constant_now(condition, arm.condition)
-                taken = bool(condition.value)
-            if taken:
-                self._region(s.label, arm)
-                return
-
-    def constant_now(self, x: t.X, e: ast.Expr) -> t.Const:
-        if any(signals_read(x)):
-            raise self.wrong("constant", "the condition of a generate must be constant", e, "a signal is looked at in a process: if ... then")
-        return t.Const(x.type, x.pos, self.worked_out(x, Subtype(x.type)))
-
-    def _for_generate(self, s: ast.Generate) -> None:
-        r = self.discrete(s.range)  # type: ignore[arg-type]
-        left, right = (v.value if isinstance(v, t.Const) else self.constant_now(v, s.range).value for v in (r.left, r.right))  # type: ignore[arg-type]
-        rounds = range(left, right - 1, -1) if r.down is True else range(left, right + 1)
-        if len(rounds) > self.limits.generate_rounds:
-            raise self.wrong("limit", f"this generate has more than {self.limits.generate_rounds} rounds", s)
-        for value in rounds:
-            outer = self.scope
-            self.scope = Scope(outer, s.label)
-            o = Object(s.parameter, "constant", Subtype(r.left.type, [r]), s.pos, "", value=value, known=True, loop=True)
-            self.scope.add(s.parameter, o)
-            try:
-                self._region(f"{s.label}({value})", s.arms[0])
-            finally:
-                self.scope = outer
-
-    def _region(self, label: str, arm: ast.GenerateArm) -> None:
-        outer, pending = self.scope, self.pending
-        self.scope, self.pending = Scope(outer, label), []
-        self._levels.append(label)
-        names, variables = self.names, self._variables
-        inner = ScopeOfNames(label, "begin", ".".join(self._levels))
-        names.append(inner)
-        self.names, self._variables = inner.children, inner.variables
-        self._configured.append({})
-        try:
-            self._body(arm.decls, arm.body)
-        finally:
-            self._configured.pop()
-            self.scope, self.pending = outer, pending
-            self._levels.pop()
-            self.names, self._variables = names, variables
-
-    def _block(self, s: ast.Block) -> None:
-        self.label(s.label, s)
-        outer, pending = self.scope, self.pending
-        self.scope, self.pending = Scope(outer, s.label), []
-        self._levels.append(s.label)
-        self._configured.append({})
-        try:
-            if s.generics:
-                given = {g.name: self.expr(a.value, self.subtype(g.subtype).type) for g, a in zip(s.generics, s.generic_map, strict=False)}
-                self._generics(s.generics, given)
-            if s.ports:
-                ports = self._ports(s.ports, False)
-                self._connect(ports, s.port_map, s, outer)
-            if s.guard is not None:
-                self._guard(s)
-            self._body(s.decls, s.body)
-        finally:
-            self._configured.pop()
-            self.scope, self.pending = outer, pending
-            self._levels.pop()
-
-    def _guard(self, s: ast.Block) -> None:
-        """The implicit signal GUARD follows its expression."""
-        assert s.guard is not None
-        node = ast.Node(s.guard.pos, s.guard.end)
-        self.new_signal("guard", Subtype(BOOLEAN), None, node)
-        assign = ast.SignalAssign(
-            node.pos,
-            node.end,
-            "",
-            ast.Id(node.pos, node.end, "guard"),
-            ast.Waveform(node.pos, node.end, [ast.Wave(node.pos, node.end, s.guard, None)]),
-        )
-        self.assignment(assign)
 
     # Units in other languages.
 

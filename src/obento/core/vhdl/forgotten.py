@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 
 from obento.core.vhdl import typed as t
-from obento.core.vhdl.declare import parts_of
 from obento.core.vhdl.emit import assigned_variables
+from obento.core.vhdl.inside import parts_of
 from obento.core.vhdl.scope import Object
 from obento.core.vhdl.sequential import everything_read, reads_edge
 

@@ -8,8 +8,9 @@ from typing import Any
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl import ast
 from obento.core.vhdl import typed as t
-from obento.core.vhdl.declare import Declarations, children, parts_of
+from obento.core.vhdl.declare import Declarations
 from obento.core.vhdl.emit import walk
+from obento.core.vhdl.inside import children, parts_of
 from obento.core.vhdl.names import Overloads, Wrong
 from obento.core.vhdl.operators import static_length
 from obento.core.vhdl.scope import Object, Scope, Subprogram

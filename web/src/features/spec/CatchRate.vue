@@ -69,6 +69,6 @@ function go(file: string, line: number): void {
 .bar i { display: block; height: 100%; background: var(--pass); }
 ul { display: grid; gap: 2px; max-height: 260px; overflow: auto; padding: 0; margin: 0; list-style: none; }
 li button { border: 0; border-left: 3px solid var(--undef); background: none; padding: 2px 0 2px 8px; text-align: left; width: 100%; cursor: pointer; }
-.case { display: block; font-size: 11px; color: var(--ink-2); }
+.case { display: block; overflow-wrap: anywhere; font-size: 11px; color: var(--ink-2); }
 .trouble { margin: 0; }
 </style>
