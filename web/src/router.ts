@@ -6,6 +6,7 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/sign-in', name: 'sign-in', component: () => import('./pages/SignInPage.vue'), meta: { open: true } },
+    { path: '/welcome/:token', name: 'welcome', component: () => import('./pages/WelcomePage.vue'), props: true, meta: { open: true } },
     { path: '/page/:token', name: 'student', component: () => import('./pages/StudentPage.vue'), props: true, meta: { open: true } },
     { path: '/', name: 'home', component: () => import('./pages/HomePage.vue') },
     { path: '/mailbox', name: 'mailbox', component: () => import('./pages/MailboxPage.vue') },

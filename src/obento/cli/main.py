@@ -66,11 +66,24 @@ def catch_rate(
 @app.command()
 def serve(
     port: Annotated[int, typer.Option(help="Port on 127.0.0.1.")] = 8400,
+    demo: Annotated[bool, typer.Option(help="Load the demo class when the database is new.")] = True,
 ) -> None:
     """Start database and server on loopback, with the demo class when the database is new."""
     from obento.cli.serve import run_serve
 
-    raise typer.Exit(run_serve(port))
+    raise typer.Exit(run_serve(port, demo))
+
+
+@app.command()
+def account(
+    email: Annotated[str, typer.Argument(help="Whose account it is.")],
+    name: Annotated[str, typer.Argument(help="First and last name, for a new account.")] = "",
+    port: Annotated[int, typer.Option(help="The port that the server uses; it stands in the link.")] = 8400,
+) -> None:
+    """Print a link by which somebody sets a password: for a new account, or a forgotten password."""
+    from obento.cli.account import run_account
+
+    raise typer.Exit(run_account(email, name, port))
 
 
 @app.command()

@@ -13,20 +13,23 @@ import uvicorn
 
 from obento.demo.load import DEMO_PASSWORD, DEMO_TA, load_demo
 from obento.server.app import create_app
+from obento.server.security import password_fits
 from obento.server.settings import Settings
+from obento.store import people
 from obento.store.connection import Store
 from obento.store.mariadb import DatabaseTrouble, PrivateServer
 from obento.store.migrate import migrate
 
 
-def _root() -> Path:
+def root() -> Path:
+    """The project's folder, in which `var/` lies."""
     return Path(os.environ.get("OBENTO_ROOT", Path.cwd()))
 
 
-def run_serve(port: int) -> int:
-    """Database, migrations, demo class, server; everything started here ends with it."""
+def run_serve(port: int, demo: bool) -> int:
+    """Database, migrations, the demo class in a new database (if wanted), server; everything started here ends with it."""
     logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(name)s: %(message)s")
-    settings = Settings(root=_root(), port=port)
+    settings = Settings(root=root(), port=port)
     if not _is_free(port):
         print(f"obento: port {port} is taken; stop what uses it, or give another: ./obento start --port {port + 1}", file=sys.stderr)
         return 1
@@ -37,10 +40,10 @@ def run_serve(port: int) -> int:
         address = database.start()
         store = Store(address)
         migrate(store)
-        if load_demo(store, settings):
+        if demo and load_demo(store, settings):
             print("obento: the database is new: loaded the demo class", flush=True)
         app = create_app(settings, address)
-        print(f"obento: open {settings.address} and sign in as {DEMO_TA} with the password {DEMO_PASSWORD}", flush=True)
+        print(f"obento: open {settings.address}{_how_to_sign_in(store)}", flush=True)
         print("obento: Ctrl-C stops everything", flush=True)
         server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1, access_log=False))
         server.run()
@@ -55,6 +58,15 @@ def run_serve(port: int) -> int:
     return 0
 
 
+def _how_to_sign_in(store: Store) -> str:
+    """With the demo's account, as long as it has the password that everybody knows."""
+    with store.transaction() as c:
+        ta = people.person_by_email(c, DEMO_TA)
+    if ta is not None and password_fits(ta["password_hash"], DEMO_PASSWORD):
+        return f" and sign in as {DEMO_TA} with the password {DEMO_PASSWORD}"
+    return "; `./obento account EMAIL 'First Last'` makes an account, or a new way in"
+
+
 def _is_free(port: int) -> bool:
     with socket.socket() as s:
         s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
@@ -66,7 +78,7 @@ def _is_free(port: int) -> bool:
 
 
 def run_db(action: str) -> int:
-    server = PrivateServer(Settings(root=_root()).var_folder / "database")
+    server = PrivateServer(Settings(root=root()).var_folder / "database")
     try:
         if action == "start":
             print(f"obento: the database listens on 127.0.0.1:{server.start().port}")

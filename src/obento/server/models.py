@@ -20,6 +20,44 @@ class Me(BaseModel):
     csrf: str
 
 
+class NewPassword(BaseModel):
+    password: str = Field(min_length=10, max_length=500)
+
+
+class PasswordChange(NewPassword):
+    old: str = Field(max_length=500)
+
+
+class InvitationView(BaseModel):
+    """Whose link it is."""
+
+    name: str
+    email: str
+
+
+class Invite(BaseModel):
+    email: str = Field(max_length=200, pattern=r"^\s*[^@\s]+@[^@\s]+\s*$")
+    name: str = Field(min_length=1, max_length=200)
+    role: Literal["ta", "lecturer"] = "ta"
+
+
+class Invited(BaseModel):
+    """A person who works on a class now; the link to be passed on, unless they have a password."""
+
+    id: int
+    link: str
+
+
+class PersonView(BaseModel):
+    """Somebody who works on a class; `joined` once they have set a password."""
+
+    id: int
+    name: str
+    email: str
+    role: Literal["ta", "lecturer"]
+    joined: bool
+
+
 class Done(BaseModel):
     ok: bool = True
 

@@ -18,8 +18,9 @@ def hash_password(password: str) -> str:
 
 
 def password_fits(stored: str | None, password: str) -> bool:
+    """Whether a password is the one kept; an account that has none yet (empty) takes none."""
     try:
-        return _hasher.verify(stored or _NOBODY, password) and stored is not None
+        return _hasher.verify(stored or _NOBODY, password) and bool(stored)
     except (VerificationError, InvalidHashError):
         return False
 

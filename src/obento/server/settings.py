@@ -6,8 +6,6 @@ from pathlib import Path
 
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
-from obento.store.mariadb import Address
-
 
 class Settings(BaseSettings):
     model_config = SettingsConfigDict(env_prefix="OBENTO_")
@@ -31,11 +29,3 @@ class Settings(BaseSettings):
     @property
     def address(self) -> str:
         return self.public_address or f"http://127.0.0.1:{self.port}"
-
-
-class ServerContext:
-    """Settings and the database address, handed to the application when it is made."""
-
-    def __init__(self, settings: Settings, database: Address) -> None:
-        self.settings = settings
-        self.database = database

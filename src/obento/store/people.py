@@ -19,6 +19,12 @@ def add_person(c: Connection, email: str, name: str, password_hash: str) -> int:
     )  # fmt: skip
 
 
+def set_password(c: Connection, person_id: int, password_hash: str) -> None:
+    """A new password; whoever is signed in as this person is so no longer."""
+    c.run("UPDATE person SET password_hash = %s WHERE id = %s", password_hash, person_id)
+    c.run("DELETE FROM sign_in WHERE person_id = %s", person_id)
+
+
 def failures_since(c: Connection, email: str, minutes: int) -> int:
     return int(c.value("SELECT COUNT(*) FROM sign_in_failure WHERE email = %s AND at > UTC_TIMESTAMP(6) - INTERVAL %s MINUTE", email, minutes))
 
@@ -55,6 +61,19 @@ def add_class(c: Connection, name: str, school: str, person_id: int, role: str) 
 
 def add_role(c: Connection, class_id: int, person_id: int, role: str) -> None:
     c.run("REPLACE INTO class_role (class_id, person_id, role) VALUES (%s, %s, %s)", class_id, person_id, role)
+
+
+def drop_role(c: Connection, class_id: int, person_id: int) -> None:
+    c.run("DELETE FROM class_role WHERE class_id = %s AND person_id = %s", class_id, person_id)
+
+
+def people_of(c: Connection, class_id: int) -> list[Row]:
+    """Who works on a class; `joined` once they have a password."""
+    return c.rows(
+        "SELECT p.id, p.name, p.email, r.role, p.password_hash <> '' AS joined FROM class_role r JOIN person p ON p.id = r.person_id"
+        " WHERE r.class_id = %s ORDER BY r.role DESC, p.name, p.id",
+        class_id,
+    )
 
 
 def classes_of(c: Connection, person_id: int) -> list[Row]:

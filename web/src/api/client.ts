@@ -51,6 +51,9 @@ export async function post<T>(path: string, body?: unknown): Promise<T> {
 export async function put<T>(path: string, body: unknown): Promise<T> {
   return (await request('PUT', path, body)).json()
 }
+export async function remove(path: string): Promise<void> {
+  await request('DELETE', path)
+}
 export function sentence(error: unknown): string {
   return error instanceof Error ? error.message : String(error)
 }

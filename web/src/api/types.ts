@@ -9,6 +9,7 @@ export interface Lab {
   id: number; class_id: number; title: string; class_name: string; school: string; due_at: string | null; which_attempt: string
   late_share: number; tasks: TaskHead[]; handed_in: number; unsettled: number; students: number; sent: number; running: boolean
 }
+export interface Colleague { id: number; name: string; email: string; role: 'ta' | 'lecturer'; joined: boolean }
 export interface LabTerms {
   title: string; due_at: string | null; which_attempt: 'last' | 'first' | 'best'; late_share: number; late: number
   extensions: { student_id: number; name: string; due_at: string; reason: string }[]; students: { id: number; name: string; number: string }[]

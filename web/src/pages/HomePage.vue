@@ -6,6 +6,7 @@ import { useRouter } from 'vue-router'
 
 import { get, post, sentence } from '../api/client'
 import type { Area, ClassCard, Lab } from '../api/types'
+import ClassPeople from '../features/people/ClassPeople.vue'
 import { useKeys } from '../shared/keys'
 import TopBar from '../shared/TopBar.vue'
 import { count, moment } from '../shared/words'
@@ -14,6 +15,7 @@ const classes = ref<ClassCard[] | null>(null)
 const trouble = ref('')
 const router = useRouter()
 const newLabFor = ref<ClassCard | null>(null)
+const peopleOf = ref<ClassCard | null>(null)
 const newClassOpen = ref(false)
 const title = ref('')
 const school = ref('')
@@ -92,6 +94,7 @@ function words(areas: Area[]): string {
         <h1>{{ k.name }} <span class="quiet">{{ k.school }}</span></h1>
         <div class="row">
           <span class="quiet">{{ count(k.students, 'student') }}</span>
+          <Button size="small" @click="peopleOf = k">People</Button>
           <Button size="small" @click="askRoster(k)">{{ k.students ? 'Update' : 'Load' }} class list</Button>
           <Button size="small" type="primary" @click="askLab(k)">New lab <span class="n">n</span></Button>
         </div>
@@ -112,6 +115,7 @@ function words(areas: Area[]): string {
     <div v-if="classes && !classes.length" class="compartment empty"><h2>No class yet</h2>Make one, then load its list.</div>
     <Button v-if="classes" size="small" @click="((newClassOpen = true), (title = ''))">New class</Button>
     <input ref="rosterInput" type="file" accept=".csv,text/csv" hidden @change="putRoster" />
+    <ClassPeople v-if="classes" :class-id="peopleOf?.id ?? 0" :class-name="peopleOf?.name ?? ''" :open="!!peopleOf" @close="peopleOf = null" />
     <Modal :open="!!newLabFor" title="New lab" ok-text="Make it" @ok="addLab" @cancel="newLabFor = null">
       <div class="form">
         <label>Title<Input v-model:value="title" name="lab-title" @press-enter="addLab" /></label>

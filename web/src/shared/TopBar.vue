@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
+import PasswordChange from './PasswordChange.vue'
 import { useSession } from './session'
 
 const session = useSession()
 const router = useRouter()
+const isPasswordOpen = ref(false)
 async function leave(): Promise<void> {
   await session.signOut()
   await router.push({ name: 'sign-in' })
@@ -24,9 +27,11 @@ async function leave(): Promise<void> {
     <slot name="places">
       <nav class="links">
         <RouterLink to="/mailbox">Mailbox</RouterLink>
+        <button type="button" @click="isPasswordOpen = true">Password</button>
         <button type="button" @click="leave">Sign out {{ session.me?.name.split(' ')[0] }}</button>
       </nav>
     </slot>
+    <PasswordChange :open="isPasswordOpen" @close="isPasswordOpen = false" />
   </header>
 </template>
 

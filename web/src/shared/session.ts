@@ -4,6 +4,9 @@ import { ref } from 'vue'
 import { get, post, useToken } from '../api/client'
 import type { Me } from '../api/types'
 
+/** Of a new password; the server asks for as many. */
+export const FEWEST_CHARACTERS = 10
+
 /** Who is signed in. */
 export const useSession = defineStore('session', () => {
   const me = ref<Me | null>(null)
@@ -24,9 +27,16 @@ export const useSession = defineStore('session', () => {
   async function signIn(email: string, password: string): Promise<void> {
     take(await post<Me>('/sign-in', { email, password }))
   }
+  /** Set the password that a link was made for, and be signed in. */
+  async function accept(token: string, password: string): Promise<void> {
+    take(await post<Me>(`/invitation/${token}`, { password }))
+  }
+  async function changePassword(old: string, password: string): Promise<void> {
+    take(await post<Me>('/me/password', { old, password }))
+  }
   async function signOut(): Promise<void> {
     await post('/sign-out')
     me.value = null
   }
-  return { me, ensure, signIn, signOut }
+  return { me, ensure, signIn, accept, changePassword, signOut }
 })

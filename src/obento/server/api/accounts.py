@@ -6,11 +6,13 @@ from typing import Annotated
 
 from fastapi import APIRouter, Cookie, Response
 
-from obento.server.deps import COOKIE, Person, ServicesDep
+from obento.server.deps import COOKIE, Db, Person, Services, ServicesDep
 from obento.server.errors import Trouble
-from obento.server.models import Done, Me, SignIn
-from obento.server.security import new_token, password_fits, token_hash
+from obento.server.invitations import accept, invited
+from obento.server.models import Done, InvitationView, Me, NewPassword, PasswordChange, SignIn
+from obento.server.security import hash_password, new_token, password_fits, token_hash
 from obento.store import people
+from obento.store.connection import Connection, Row
 
 router = APIRouter(prefix="/api", tags=["accounts"])
 
@@ -31,15 +33,44 @@ def sign_in(body: SignIn, response: Response, found: ServicesDep) -> Me:
         with found.store.transaction() as c:
             people.note_failure(c, email)
         raise Trouble(401, "this e-mail and password do not belong together")
-    token, csrf = new_token(), new_token()
     with found.store.transaction() as c:
-        people.open_session(c, token_hash(token), person["id"], csrf, found.settings.session_hours)
         people.audit(c, person["id"], "sign in", f"person {person['id']}")
+        return _session(c, person, response, found)
+
+
+def _session(c: Connection, person: Row, response: Response, found: Services) -> Me:
+    """Open a session and have the browser keep it."""
+    token, csrf = new_token(), new_token()
+    people.open_session(c, token_hash(token), person["id"], csrf, found.settings.session_hours)
     response.set_cookie(
         COOKIE, token, httponly=True, samesite="strict", max_age=found.settings.session_hours * 3600,
         secure=found.settings.address.startswith("https"),
     )  # fmt: skip
     return Me(id=person["id"], name=person["name"], email=person["email"], csrf=csrf)
+
+
+@router.get("/invitation/{token}")
+def get_invitation(token: str, c: Db) -> InvitationView:
+    """Whose link it is; no sign-in needed."""
+    person = invited(c, token)
+    return InvitationView(name=person["name"], email=person["email"])
+
+
+@router.post("/invitation/{token}")
+def use_invitation(token: str, body: NewPassword, response: Response, c: Db, found: ServicesDep) -> Me:
+    """Set the password that a link was made for, and sign in."""
+    return _session(c, accept(c, token, body.password), response, found)
+
+
+@router.post("/me/password")
+def change_password(body: PasswordChange, response: Response, c: Db, person: Person, found: ServicesDep) -> Me:
+    """Change one's own password; other sessions end."""
+    known = people.person_by_email(c, person["email"])
+    if known is None or not password_fits(known["password_hash"], body.old):
+        raise Trouble(403, "this is not the password you have now")
+    people.set_password(c, person["id"], hash_password(body.password))
+    people.audit(c, person["id"], "password changed", f"person {person['id']}")
+    return _session(c, known, response, found)
 
 
 @router.get("/me")

@@ -12,6 +12,7 @@ from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.effects import effects_of
 from obento.server.errors import Trouble, not_found
+from obento.server.invitations import invite, leave
 from obento.server.ledger import settle_lab
 from obento.server.models import (
     CatchRateView,
@@ -21,6 +22,8 @@ from obento.server.models import (
     EffectAsked,
     Effects,
     Extension,
+    Invite,
+    Invited,
     LabChanged,
     LabOverview,
     LabSettings,
@@ -28,6 +31,7 @@ from obento.server.models import (
     NewClass,
     NewLab,
     NewTask,
+    PersonView,
     SpecPreview,
     SpecText,
     SpecView,
@@ -59,6 +63,28 @@ def add_class(body: NewClass, c: Db, person: Person) -> Created:
     class_id = people.add_class(c, body.name, body.school, person["id"], "ta")
     people.audit(c, person["id"], "new class", f"class {class_id}")
     return Created(id=class_id)
+
+
+@router.get("/classes/{class_id}/people")
+def get_people(class_id: int, c: Db, person: Person) -> list[PersonView]:
+    """Who works on a class."""
+    course.may_see_class(c, class_id, person["id"])
+    return [PersonView(**{**row, "joined": bool(row["joined"])}) for row in people.people_of(c, class_id)]
+
+
+@router.post("/classes/{class_id}/people")
+def add_colleague(class_id: int, body: Invite, c: Db, person: Person, found: ServicesDep) -> Invited:
+    """Have somebody work on a class; the link is shown this once."""
+    course.may_see_class(c, class_id, person["id"])
+    return invite(c, class_id, body, found.settings.address, person["id"])
+
+
+@router.delete("/classes/{class_id}/people/{person_id}")
+def drop_colleague(class_id: int, person_id: int, c: Db, person: Person) -> Done:
+    """Take somebody off a class."""
+    course.may_see_class(c, class_id, person["id"])
+    leave(c, class_id, person_id, person["id"])
+    return Done()
 
 
 @router.post("/classes/{class_id}/roster")

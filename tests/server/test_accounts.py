@@ -1,0 +1,109 @@
+"""Letting people in: links that set a password once, colleagues on a class, changed passwords."""
+
+from __future__ import annotations
+
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+from fastapi.testclient import TestClient
+
+from obento.demo.load import DEMO_TA
+from tests.server.conftest import Client
+
+PASSWORD = "ropes and bollards"
+
+
+@pytest.fixture
+def class_id(ta: Client) -> int:
+    return int(ta.send("POST", "/classes", {"name": "Winches", "school": ""})["id"])
+
+
+@pytest.fixture
+def guest(application: TestClient) -> Client:
+    """A browser of its own on the same application, nobody signed in."""
+    return Client(TestClient(application.app))
+
+
+def token_of(invited: dict[str, str]) -> str:
+    assert "/welcome/" in invited["link"]
+    return invited["link"].rpartition("/")[2]
+
+
+def invite(ta: Client, class_id: int, email: str, role: str = "ta") -> dict[str, str]:
+    made: dict[str, str] = ta.send("POST", f"/classes/{class_id}/people", {"email": email, "name": "Eske Holm", "role": role})
+    return made
+
+
+def test_from_an_invitation_to_the_class(ta: Client, guest: Client, class_id: int) -> None:
+    token = token_of(invite(ta, class_id, " Eske@College.example "))
+    assert [(p["email"], p["joined"]) for p in ta.get(f"/classes/{class_id}/people")] == [("eske@college.example", False), (DEMO_TA, True)]
+    guest.send("POST", "/sign-in", {"email": "eske@college.example", "password": ""}, status=401)  # no password is no way in
+    assert guest.get(f"/invitation/{token}") == {"name": "Eske Holm", "email": "eske@college.example"}
+    guest.send("POST", f"/invitation/{token}", {"password": "short"}, status=422)
+    me = guest.send("POST", f"/invitation/{token}", {"password": PASSWORD})
+    guest.headers = {"X-Csrf": me["csrf"]}
+    assert [k["name"] for k in guest.get("/home")] == ["Winches"]  # and no other class
+    assert guest.send("POST", f"/invitation/{token}", {"password": PASSWORD}, status=404)["detail"].startswith("this link was used")
+    assert all(p["joined"] for p in ta.get(f"/classes/{class_id}/people"))
+
+
+def test_a_new_link_ends_the_one_before(ta: Client, guest: Client, class_id: int) -> None:
+    first, second = (token_of(invite(ta, class_id, "nele@college.example")) for _ in range(2))
+    guest.get(f"/invitation/{first}", status=404)
+    guest.get(f"/invitation/{second}")
+    guest.get("/invitation/" + "x" * 43, status=404)
+
+
+def test_who_has_a_password_gets_no_link(ta: Client, class_id: int) -> None:
+    """Else anybody who works on some class could take over any account."""
+    assert invite(ta, class_id, DEMO_TA)["link"] == ""
+    lecturer = next(p for p in ta.get(f"/classes/{ta.get('/home')[0]['id']}/people") if p["role"] == "lecturer")
+    assert invite(ta, class_id, lecturer["email"], "lecturer")["link"] == ""
+
+
+def test_a_class_is_never_left_alone(ta: Client, class_id: int) -> None:
+    own = ta.get("/me")["id"]
+    assert "somebody has to stay" in ta.send("DELETE", f"/classes/{class_id}/people/{own}", status=409)["detail"]
+    other = invite(ta, class_id, "paule@college.example")["id"]
+    ta.send("DELETE", f"/classes/{class_id}/people/{other}")
+    ta.send("DELETE", f"/classes/{class_id}/people/{other}", status=404)
+
+
+def test_others_may_not_look(ta: Client, guest: Client, class_id: int) -> None:
+    guest.get(f"/classes/{class_id}/people", status=401)
+    elsewhere = ta.send("POST", "/classes", {"name": "Elsewhere", "school": ""})["id"]
+    me = guest.send("POST", f"/invitation/{token_of(invite(ta, elsewhere, 'out@college.example'))}", {"password": PASSWORD})
+    guest.headers = {"X-Csrf": me["csrf"]}
+    guest.get(f"/classes/{class_id}/people", status=404)
+    guest.send("POST", f"/classes/{class_id}/people", {"email": "a@b", "name": "A"}, status=404)
+    guest.send("POST", f"/classes/{elsewhere}/people", {"email": "no address", "name": "A"}, status=422)
+
+
+def test_another_password_ends_other_sessions(ta: Client, guest: Client, class_id: int) -> None:
+    me = guest.send("POST", f"/invitation/{token_of(invite(ta, class_id, 'rika@college.example'))}", {"password": PASSWORD})
+    guest.headers = {"X-Csrf": me["csrf"]}
+    second = Client(TestClient(guest.http.app)).sign_in("rika@college.example", PASSWORD)
+    second.send("POST", "/me/password", {"old": "not this", "password": PASSWORD + "!"}, status=403)
+    changed = second.send("POST", "/me/password", {"old": PASSWORD, "password": PASSWORD + "!"})
+    second.headers = {"X-Csrf": changed["csrf"]}
+    assert second.get("/me")["email"] == "rika@college.example"
+    guest.get("/me", status=401)
+    guest.send("POST", "/sign-in", {"email": "rika@college.example", "password": PASSWORD}, status=401)
+
+
+def test_the_first_account_of_a_new_server(root: Path, tmp_path: Path) -> None:
+    """From the command line, which starts the database for it and stops it again."""
+    env = os.environ | {"OBENTO_ROOT": str(root), "OBENTO_VAR": str(tmp_path), "PYTHONPATH": str(root / "src")}
+
+    def account(*arguments: str) -> subprocess.CompletedProcess[str]:
+        return subprocess.run([sys.executable, "-m", "obento", "account", *arguments], env=env, capture_output=True, text=True, timeout=120)
+
+    unknown = account("first@college.example")
+    assert unknown.returncode == 1 and "give a name to make one" in unknown.stderr
+    made = account("first@college.example", "Sunna Brekke", "--port", "8499")
+    assert made.returncode == 0 and "http://127.0.0.1:8499/welcome/" in made.stdout
+    again = account("first@college.example")  # a forgotten password
+    assert again.returncode == 0 and again.stdout.splitlines()[-1] != made.stdout.splitlines()[-1]
