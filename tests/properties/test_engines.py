@@ -170,3 +170,35 @@ def test_a_levelled_design_does_not_care_what_came_before(text: str, steps: list
     if fresh is not None:
         for before, after in steps:
             assert on_timeline(design, [cases[before], cases[after]]) == fresh[after]
+
+
+@st.composite
+def delayed(draw: st.DrawFn) -> str:
+    """Chains of processes and assignments with delays of many kinds; those at the head of a process are left out in lanes."""
+    head = st.sampled_from(["", "#1", "#2", "#3", "#1; #2", "begin #1; end #1", "#0"])
+    wait = st.sampled_from(["*", "*", "(a or b or c)", "(a or b or c or p)", "(a or b or c or p or q)", "(a)"])
+    value = expressions(1, ("p",))
+    later = expressions(1, ("p", "q"))
+    tail = draw(st.sampled_from(["", "", "", "#1;", "q = #2 q;"]))
+    return f"""
+module m(input [1:0] a, input [1:0] b, input c, output reg [3:0] y, output [1:0] w);
+  reg [2:0] q; wire [2:0] p;
+  function [1:0] f(input p, input [1:0] q); f = p ? q : ~q; endfunction
+  assign {draw(st.sampled_from(["", "#1 ", "#4 "]))}p = {draw(EXPR_OF_INPUTS)};
+  always @{draw(wait)} begin {draw(head)} q = {draw(value)}; if (c) q[0] = {draw(value)}; {tail} end
+  always @{draw(wait)} begin {draw(head)} y = {draw(later)}; y = y ^ {draw(later)}; end
+  assign {draw(st.sampled_from(["", "#2 "]))}w = {draw(later)};
+endmodule
+"""
+
+
+@settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))
+@given(delayed(), st.lists(st.tuples(st.integers(0, 31), st.integers(0, 31)), min_size=8, max_size=8))
+def test_delays_at_the_head_of_a_process_do_not_matter_in_the_end(text: str, steps: list[tuple[int, int]]) -> None:
+    design = build(text)
+    cases = known_cases(design)
+    found = levelled(design, cases)
+    if found is not None:
+        assert found == [on_timeline(design, [case]) for case in cases]
+        for before, after in steps:
+            assert on_timeline(design, [cases[before], cases[after]]) == found[after]

@@ -19,6 +19,7 @@ from obento.core.ir.drivers import function_bits, power_up_word, written_bits
 from obento.core.limits import Limits
 from obento.core.pause import collector_held
 from obento.core.sim.bits import Bit, BitOps
+from obento.core.sim.delays import undelayed
 from obento.core.sim.fit import require_fit, require_processes_fit
 from obento.core.sim.gates import lower_gate, sweep
 from obento.core.sim.graph import Graph
@@ -57,7 +58,7 @@ class Levelled:
         leaves = self._inputs(design, floating)
         inputs = dict.fromkeys([*self.input_bits, *self._bits.four_state], _INPUT)
         literals = self._bits.two_state
-        processes = sweep(design.processes, literals, self._graph)
+        processes = [undelayed(p) for p in sweep(design.processes, literals, self._graph)]
         require_processes_fit(processes, delays_matter=False)
         if any(literals[bit] >= 0 for bit in self._bits.four_state):
             raise HasMemory("several writers")
