@@ -100,7 +100,8 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
     simple = ["signal", "variable", "element", "number", "state", "slice"]
     kind = draw(st.sampled_from([*simple, "if", "if", "case", "for", "two", "call", "memory"] if depth else simple))
     if kind == "signal":
-        return f"{draw(st.sampled_from(['t', 'y']))} <= {draw(vectors())};"
+        after = draw(st.sampled_from([*[""] * 9, " after 2 ns", " after 1 ns", " after 0 ns"]))
+        return f"{draw(st.sampled_from(['t', 'y']))} <= {draw(vectors())}{after};"
     if kind == "variable":
         return f"v := {draw(vectors())};"
     if kind == "element":
@@ -262,7 +263,10 @@ def gates_that_listen(draw: st.DrawFn) -> str:
             value = value.replace("c", "t")
         read = [name for name in ("a", "b", "c", "t") if name in re.findall(r"[a-z]+", value)]
         heard = draw(st.sampled_from([read, read, read[:1], [*read, "c"], ["a(1)", "b"]]))
-        made.append(draw(st.sampled_from([f"{target} <= {value};", f"process ({', '.join(heard)}) begin {target} <= {value}; end process;"])))
+        after = draw(st.sampled_from(["", "", " after 1 ns", " after 3 ns", " after 0 ns"]))
+        made.append(
+            draw(st.sampled_from([f"{target} <= {value}{after};", f"process ({', '.join(heard)}) begin {target} <= {value}{after}; end process;"]))
+        )
     return f"""
 library ieee; use ieee.std_logic_1164.all;
 entity m is port (a, b : in {kind}_vector(2 downto 0); c : in {kind}; y : out {kind}_vector(2 downto 0); z, z2 : out {kind}); end entity;

@@ -138,6 +138,7 @@ class Lanes(LaneExpressions):
         if p.sensitivity is None or p.postponed:
             raise NoLanes("a process that waits")
         self._process, self._position, self._escape, self._doubt = p, p.pos, None, None
+        self._delayed = False
         self._body, self.bound, self.edges = [], {}, {}
         self._used_edge = reads_edge(p.body)
         watches: list[Watch] = []
@@ -156,7 +157,9 @@ class Lanes(LaneExpressions):
         self._marks(p)
         body: ir.Stmt = self._body[0] if len(self._body) == 1 else ir.Block(p.pos, self._body)
         origin = "clocked" if self._used_edge else "assignment" if p.concurrent else "process"
-        self.made.append(Process("continuous", body, watches, p.pos, origin, p.path, shadow=True))
+        # How long a delay is matters only where memory can catch what passes by, and that is not run in lanes at all.
+        delay = (1, 1, 1) if self._delayed else None
+        self.made.append(Process("continuous", body, watches, p.pos, origin, p.path, delay, shadow=True))
 
     def _begin(self, o: Object, paths: list[tuple[Any, ...]]) -> None:
         """A signal begins with what its driver begins with: the default of a port, where it drives through one."""
@@ -398,9 +401,11 @@ class Lanes(LaneExpressions):
         return signal, low, [*offsets, offset], element
 
     def _set_signal(self, s: t.SetSignal) -> None:
-        if len(s.waves) != 1 or s.waves[0][1] is not None or s.waves[0][0] is None:
+        value, after = s.waves[0]
+        if len(s.waves) != 1 or value is None or not (after is None or (isinstance(after, t.Const) and after.value >= 0)):
             raise NoLanes("delays")
-        v = self.value(s.waves[0][0])
+        self._delayed |= after is not None
+        v = self.value(value)
         if isinstance(s.target, t.ArrayAgg | t.RecordAgg):
             self._spread(s.target, v, False)
         else:
