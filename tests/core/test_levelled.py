@@ -5,7 +5,9 @@ from __future__ import annotations
 import pytest
 
 from obento.core.limits import Limits
+from obento.core.sim.bits import Unfit
 from obento.core.sim.levelled import HasMemory, Levelled
+from obento.core.sim.woken import Woken
 from tests.core.designs import agree, build
 
 WITHOUT_MEMORY = [
@@ -103,3 +105,54 @@ def test_gates_written_backwards_or_with_gates_inside_are_the_same_tape() -> Non
         runs.append((list(tape.run([0b1010, 0b1100], 0b1111).values()), len(tape.tape.ops)))
     assert runs[0] == runs[1] == runs[2]
     assert runs[0][0] == [(0b1001, 0b0110)]  # a xnor b, once the AND is absorbed
+
+
+AT_THE_HEAD = [
+    "always @* begin #1 t = a & b; end",
+    "always @(a or b) #3 t = a & b;",
+    "always @* begin #1; #2 t = a; t = t & b; end",
+    "always @* begin begin #0.5; end if (a) t = b; else t = 0; end",
+]
+ELSEWHERE = [
+    "always @* begin t = a & b; #1; end",  # what changes while it sleeps is missed
+    "always @* t = #1 a & b;",
+    "always @* begin #1 t = a; #1 t = t & b; end",
+    "always @* begin #(a) t = a & b; end",  # nobody knows how long
+    "always begin @(a or b); @(a or b) t = a & b; end",
+    "always @(a) #1 t = a & b;",
+]
+
+
+@pytest.mark.parametrize("process", AT_THE_HEAD)
+def test_delays_at_the_head_of_a_process_are_left_out(process: str) -> None:
+    design = design_of(f"reg t; {process} assign y = ~t;")
+    Levelled(design, Limits())
+    agree(design)
+
+
+@pytest.mark.parametrize("process", ELSEWHERE)
+def test_delays_anywhere_else_are_not(process: str) -> None:
+    with pytest.raises((HasMemory, Unfit)):
+        Levelled(design_of(f"reg t; {process} assign y = ~t;"), Limits())
+
+
+def test_a_process_that_sleeps_misses_nothing_that_it_looks_at_later() -> None:
+    """`t` comes at 5; the process wakes at 0 for `b`, gets up at 2, and wakes again for `t`."""
+    design = design_of("wire t; reg u; assign #5 t = a; always @(t or b) begin #2 u = t & b; end assign y = u;")
+    Levelled(design, Limits())
+    assert agree(design) == [["0"], ["0"], ["0"], ["1"]]
+
+
+def test_after_in_vhdl_is_left_out_only_where_nothing_remembers() -> None:
+    gates = "signal t : bit; begin t <= a and b after 3 ns; y <= not t after 2 ns;"
+    design = build(LISTENS.format(kind="bit", body=gates), name="m.vhd")
+    Levelled(design, Limits())
+    with pytest.raises(Unfit):
+        Woken(design, Limits())
+    for body in (
+        "begin process (a) begin y <= a and b after 2 ns; end process;",
+        "begin process (a, b) begin if a = '1' then y <= b after 2 ns; end if; end process;",
+        "begin y <= a, b after 2 ns;",
+    ):
+        with pytest.raises((HasMemory, Unfit)):
+            Levelled(build(LISTENS.format(kind="bit", body=body), name="m.vhd"), Limits())
