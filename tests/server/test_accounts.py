@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import subprocess
 import sys
+import time
 from pathlib import Path
 
 import pytest
@@ -12,6 +13,7 @@ from fastapi.testclient import TestClient
 
 from obento.demo.load import DEMO_TA
 from tests.server.conftest import Client
+from tests.server.small import WRONG, Small
 
 PASSWORD = "ropes and bollards"
 
@@ -80,6 +82,19 @@ def test_others_may_not_look(ta: Client, guest: Client, class_id: int) -> None:
     guest.get(f"/classes/{class_id}/people", status=404)
     guest.send("POST", f"/classes/{class_id}/people", {"email": "a@b", "name": "A"}, status=404)
     guest.send("POST", f"/classes/{elsewhere}/people", {"email": "no address", "name": "A"}, status=422)
+
+
+def test_the_mailbox_shows_the_mails_of_own_classes(ta: Client, guest: Client, class_id: int) -> None:
+    small = Small(ta).hand_in(tomo_arakida=WRONG)
+    student = next(s for s in ta.get(f"/labs/{small.lab}/feedback")["students"] if s["name"] == "Tomo Arakida")
+    ta.send("POST", f"/labs/{small.lab}/release", {"student_ids": [student["student_id"]]})
+    end = time.monotonic() + 20
+    while not ta.get("/mailbox") and time.monotonic() < end:
+        time.sleep(0.05)
+    assert [m["to"] for m in ta.get("/mailbox")] == ["tomo.arakida@students.college.example"]
+    me = guest.send("POST", f"/invitation/{token_of(invite(ta, class_id, 'jale@college.example'))}", {"password": PASSWORD})
+    guest.headers = {"X-Csrf": me["csrf"]}
+    assert guest.get("/mailbox") == []
 
 
 def test_another_password_ends_other_sessions(ta: Client, guest: Client, class_id: int) -> None:

@@ -184,3 +184,13 @@ def note_delivery(c: Connection, delivery_id: int, trouble: str = "") -> None:
         "UPDATE delivery SET tries = tries + 1, trouble = %s, state = IF(tries >= 5, 'failed', 'queued'), at = UTC_TIMESTAMP(6) WHERE id = %s",
         trouble[:500], delivery_id,
     )  # fmt: skip
+
+
+def links_seen_by(c: Connection, person_id: int) -> set[str]:
+    """The hashes of the links to letters of all classes that a person works on."""
+    rows = c.rows(
+        "SELECT k.token_hash FROM page_link k JOIN letter l ON l.id = k.letter_id JOIN lab b ON b.id = l.lab_id"
+        " JOIN class_role r ON r.class_id = b.class_id WHERE r.person_id = %s",
+        person_id,
+    )
+    return {r["token_hash"] for r in rows}

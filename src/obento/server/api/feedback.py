@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Response
@@ -32,6 +33,9 @@ from obento.server.picture import picture_of
 from obento.server.report import class_report, report_rows
 from obento.server.security import token_hash
 from obento.store import feedback, handins, people
+
+_PAGE = re.compile(r"/page/([\w-]+)")
+"""Whose letter a mail is about: the link in it."""
 
 router = APIRouter(prefix="/api", tags=["feedback"])
 
@@ -171,9 +175,10 @@ def page(token: str, c: Db, response: Response) -> PageView:
 
 
 @router.get("/mailbox")
-def mailbox(person: Person, found: ServicesDep) -> list[MailView]:
-    """What the stand-in mailbox has taken in: what would have been sent."""
-    del person
+def mailbox(c: Db, person: Person, found: ServicesDep) -> list[MailView]:
+    """What the stand-in mailbox has taken in for the classes of this person: what would have been sent."""
     if found.mailbox is None:
         return []
-    return [MailView(id=m.id, to=m.to, subject=m.subject, date=m.date, text=m.text) for m in found.mailbox.mails()]
+    own = feedback.links_seen_by(c, person["id"])
+    mails = [m for m in found.mailbox.mails() if any(token_hash(t) in own for t in _PAGE.findall(m.text))]
+    return [MailView(id=m.id, to=m.to, subject=m.subject, date=m.date, text=m.text) for m in mails]
