@@ -142,3 +142,24 @@ def test_printed_formulas_read_back() -> None:
         once = printed(FormulaParser(text, 1, Collector(), lambda _: 1).single())
         assert printed(FormulaParser(once, 1, Collector(), lambda _: 1).single()) == once
     assert printed(FormulaParser("key & (safe ^ boat_clear)", 1, Collector(), lambda _: 1).single()) == "key · (safe ⊕ boat_clear)"
+
+
+def corners_of(ports: str) -> list[str]:
+    """The cases that corners give, as digits."""
+    loaded = open_spec(
+        "s.toml",
+        f"obento = 'spec/1'\nunit = 'm'\n[ports]\nin = '{ports}'\nout = 'y'\n[expect]\nequations = 'y = 1'\n[cases]\ncorners = true\n".encode(),
+        {},
+    )
+    assert loaded.expectation is not None, [str(m) for m in loaded.messages]
+    cases = loaded.expectation.cases
+    return ["".join(str(plane >> i & 1) for plane in cases.one) for i in range(cases.count)]
+
+
+def test_corners_crossed_or_where_these_are_too_many_port_by_port() -> None:
+    assert len(corners_of("a[8] b[8]")) == 49  # seven of each
+    single = corners_of(" ".join(f"n{i}" for i in range(40)))
+    assert len(single) == 2 + 40 + 40  # all 0, all 1, one of them 1, one of them 0
+    assert {case.count("1") for case in single} == {0, 1, 39, 40}
+    wide = corners_of(" ".join(f"w{i}[8]" for i in range(8)))
+    assert 7 < len(wide) < 7 + 2 * 8 * 7 + 1 and len(set(wide)) == len(wide)

@@ -31,6 +31,7 @@ _MOST_PARTS = 120_000
 _EXHAUSTIVE_BITS = 16
 _WIDE = RandomCases(20_000, 0x0BE270)
 """Further cases where there are too many combinations, besides the corners."""
+_MOST_CROSSED = 50_000
 _MOST_MISSED = 40
 _MOST_OUTPUTS = 4
 
@@ -128,14 +129,10 @@ def _reference(spec: Spec, others: Mapping[str, bytes], own: Sources, limits: Li
 
 
 def _more_cases(spec: Spec, limits: Limits) -> Cases:
-    """As many cases of a spec as can be had: all of them, else corners and random ones, else (with very many inputs) these alone."""
+    """As many cases of a spec as can be had: all of them, else corners and random ones."""
     if spec.input_bits <= _EXHAUSTIVE_BITS:
         return expand_cases(replace(spec, all_cases=True, listed=(), corners=False, random=None), limits.cases)
-    spread = replace(spec, all_cases=False, listed=(), corners=True, random=_WIDE)
-    try:
-        return expand_cases(spread, limits.cases)
-    except ValueError:
-        return expand_cases(replace(spread, corners=False), limits.cases)
+    return expand_cases(replace(spec, all_cases=False, listed=(), corners=True, random=_WIDE), limits.cases, _MOST_CROSSED)
 
 
 def _wrong(trial: Trial, design: Design, binding: Binding, expectation: Expectation, limits: Limits) -> Verdict | None:

@@ -7,6 +7,7 @@ by their sequence and number (`Drive`).
 from __future__ import annotations
 
 import random
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from obento.core import values
@@ -66,8 +67,9 @@ def plane_digits(plane: int, count: int) -> str:
     return format(plane, f"0{count}b")[::-1]
 
 
-def expand_cases(spec: Spec, most: int) -> Cases:
-    """All cases of a spec in order: every combination (first port the slowest), listed rows, corners, random ones.
+def expand_cases(spec: Spec, most: int, most_crossed: int | None = None) -> Cases:
+    """All cases of a spec in order: every combination (first port the slowest), listed rows, corners (crossed where these are at most
+    `most_crossed`), random ones.
 
     Raises
     ------
@@ -86,7 +88,7 @@ def expand_cases(spec: Spec, most: int) -> Cases:
         for word in _expand_row(row, spec.inputs, most):
             known.setdefault(word)
     if spec.corners:
-        for value in _corners(spec.inputs, most):
+        for value in _corners(spec.inputs, most if most_crossed is None else most_crossed):
             known.setdefault((value, value ^ full))
     if spec.random is not None:
         source = random.Random(spec.random.seed)
@@ -151,14 +153,43 @@ def _expand_row(row: Row, inputs: tuple[SpecPort, ...], most: int) -> list[Word]
 
 
 def _corners(inputs: tuple[SpecPort, ...], most: int) -> list[int]:
-    """0, 1, all ones, largest and smallest signed, alternating: of each port, crossed."""
-    found = [0]
-    for port in inputs:
-        full = values.ones(port.width)
-        own = {0, 1 & full, full, full >> 1, full ^ (full >> 1)}
-        alternating = int(("01" * port.width)[: port.width], 2)
-        own |= {alternating, full ^ alternating}
-        if len(found) * len(own) > most:
-            raise ValueError("the corners of all inputs crossed are more cases than can be run")
-        found = [f << port.width | v for f in found for v in sorted(own)]
-    return found
+    """0, 1, all ones, largest and smallest signed, alternating: of each port, crossed.
+
+    Where crossed these are more than `most`: of all ports together, and of each port by itself while the others are all 0 or all 1.
+    """
+    own = [_corners_of(port.width) for port in inputs]
+    total = 1
+    for values_of in own:
+        total *= len(values_of)
+    if total <= most:
+        found = [0]
+        for port, values_of in zip(inputs, own, strict=True):
+            found = [f << port.width | v for f in found for v in values_of]
+        return found
+    return list(dict.fromkeys([*_together(inputs, own), *_alone(inputs, own)]))
+
+
+def _corners_of(width: int) -> list[int]:
+    full = values.ones(width)
+    alternating = int(("01" * width)[:width], 2)
+    return sorted({0, 1 & full, full, full >> 1, full ^ (full >> 1), alternating, full ^ alternating})
+
+
+def _together(inputs: tuple[SpecPort, ...], own: list[list[int]]) -> Iterator[int]:
+    """Every port at its first corner, every port at its second, and so on; the last one stands in where a port has fewer."""
+    for i in range(max(len(values_of) for values_of in own)):
+        word = 0
+        for port, values_of in zip(inputs, own, strict=True):
+            word = word << port.width | values_of[min(i, len(values_of) - 1)]
+        yield word
+
+
+def _alone(inputs: tuple[SpecPort, ...], own: list[list[int]]) -> Iterator[int]:
+    """Each port at each of its corners, all others 0, then all others 1."""
+    everything = values.ones(sum(port.width for port in inputs))
+    for rest in (0, everything):
+        low = everything.bit_length()
+        for port, values_of in zip(inputs, own, strict=True):
+            low -= port.width
+            for value in values_of:
+                yield rest & ~(values.ones(port.width) << low) | value << low
