@@ -158,3 +158,25 @@ def test_catch_rate_says_what_is_missed(folder: Path) -> None:
     (folder / "broken.toml").write_text("unit = 3")
     broken = obento("catch-rate", "broken.toml", cwd=folder)
     assert broken.returncode == 2 and "broken.toml:1" in broken.stderr and broken.stdout == ""
+
+
+def test_calls_that_are_wrong(folder: Path) -> None:
+    for arguments, said in (
+        ((), "usage: obento COMMAND"),
+        (("chekc", "spec.toml"), "there is no command 'chekc'"),
+        (("check", "spec.toml"), "the following arguments are required: HANDIN"),
+        (("check", "spec.toml", "class", "--jobs", "-1"), "-1 is less than 0"),
+        (("check", "spec.toml", "class", "--cases", "some"), "invalid choice: 'some'"),
+        (("simulate", "--seconds", "0", "class/right/m.v"), "0 is less than 0.1"),
+    ):
+        done = obento(*arguments, cwd=folder)
+        assert done.returncode == 2 and said in done.stderr and done.stdout == "", (arguments, done.stderr)
+    for arguments in (("--help",), ("check", "--help")):
+        done = obento(*arguments, cwd=folder)
+        assert done.returncode == 0 and "check" in done.stdout and done.stderr == ""
+
+
+def test_options_may_stand_between_hand_ins(folder: Path) -> None:
+    done = obento("check", "spec.toml", "class/right", "--json", "o.json", "class/wrong.v", cwd=folder)
+    assert done.returncode == 1
+    assert [h["name"] for h in json.loads((folder / "o.json").read_text())["handins"]] == ["right", "wrong"]
