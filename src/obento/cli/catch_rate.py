@@ -7,18 +7,14 @@ import sys
 from dataclasses import asdict
 from pathlib import Path
 
-from obento.cli.check import CallError, spec_files
+from obento.cli.check import CallError, told_spec
 from obento.core.check.catch_rate import CatchRate, NoReference, catch_rate
-from obento.runner.worker import opened
 
 
 def run_catch_rate(spec: Path, json_file: Path | None) -> int:
     """The exit status: 0 all are caught, 1 some are missed, 2 the spec is wrong or has nothing that could be changed."""
     try:
-        files = spec_files(spec)
-        loaded = opened(files)
-        for message in loaded.messages:
-            print(message, file=sys.stderr)
+        files, loaded = told_spec(spec)
         if loaded.expectation is None:
             return 2
         found = catch_rate(loaded, dict(files.others))

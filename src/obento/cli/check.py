@@ -10,6 +10,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from pathlib import Path
 
+from obento.core.check.check import LoadedSpec
 from obento.core.check.expectation import Expectation
 from obento.core.check.outcome import Checked
 from obento.core.check.report import Shown, report
@@ -36,10 +37,7 @@ class Outputs:
 def run_check(spec: Path, handins: Sequence[Path], batch: bool, outputs: Outputs, jobs: int, cases: Shown) -> int:
     """Returns the exit status."""
     try:
-        files = spec_files(spec)
-        loaded = opened(files)
-        for message in loaded.messages:
-            print(message, file=sys.stderr)
+        files, loaded = told_spec(spec)
         if loaded.expectation is None:
             return 2
         found = _gather(handins, batch)
@@ -58,6 +56,21 @@ def is_right(checked: Checked) -> bool:
     """Right on all cases, and by the rules."""
     v = checked.verdict
     return v is not None and checked.status == "checked" and v.right.bit_count() == v.count and all(r.ok for r in checked.rules)
+
+
+def told_spec(spec: Path) -> tuple[SpecFiles, LoadedSpec]:
+    """A spec, opened; what there is to say of it is said.
+
+    Raises
+    ------
+    CallError
+        If it cannot be read.
+    """
+    files = spec_files(spec)
+    loaded = opened(files)
+    for message in loaded.messages:
+        print(message, file=sys.stderr)
+    return files, loaded
 
 
 def spec_files(spec: Path) -> SpecFiles:

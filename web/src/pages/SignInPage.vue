@@ -3,30 +3,23 @@ import { Button, Input, InputPassword } from 'ant-design-vue'
 import { ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { sentence } from '../api/client'
+import { useAttempt } from '../shared/attempt'
 import DoorForm from '../shared/DoorForm.vue'
 import { useSession } from '../shared/session'
 
 const email = ref('')
 const password = ref('')
-const trouble = ref('')
-const isBusy = ref(false)
+const { trouble, isBusy, attempt } = useAttempt()
 const session = useSession()
 const router = useRouter()
 const route = useRoute()
 
-async function submit(): Promise<void> {
-  isBusy.value = true
-  trouble.value = ''
-  try {
+function submit(): Promise<void> {
+  return attempt(async () => {
     await session.signIn(email.value, password.value)
     const next = String(route.query.next ?? '/')
     await router.push(next.startsWith('/') && !next.startsWith('//') ? next : '/')
-  } catch (error) {
-    trouble.value = sentence(error)
-  } finally {
-    isBusy.value = false
-  }
+  })
 }
 </script>
 

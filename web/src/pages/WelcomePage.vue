@@ -3,36 +3,26 @@ import { Button, InputPassword } from 'ant-design-vue'
 import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { get, sentence } from '../api/client'
+import { get } from '../api/client'
+import { useAttempt } from '../shared/attempt'
 import DoorForm from '../shared/DoorForm.vue'
 import { FEWEST_CHARACTERS, useSession } from '../shared/session'
 
 const props = defineProps<{ token: string }>()
 const who = ref<{ name: string; email: string } | null>(null)
 const password = ref('')
-const trouble = ref('')
-const isBusy = ref(false)
+const { trouble, isBusy, attempt } = useAttempt()
 const session = useSession()
 const router = useRouter()
 
-onMounted(async () => {
-  try {
-    who.value = await get(`/invitation/${props.token}`)
-  } catch (error) {
-    trouble.value = sentence(error)
-  }
-})
-async function submit(): Promise<void> {
-  isBusy.value = true
-  trouble.value = ''
-  try {
+onMounted(() => attempt(async () => {
+  who.value = await get(`/invitation/${props.token}`)
+}))
+function submit(): Promise<void> {
+  return attempt(async () => {
     await session.accept(props.token, password.value)
     await router.push('/')
-  } catch (error) {
-    trouble.value = sentence(error)
-  } finally {
-    isBusy.value = false
-  }
+  })
 }
 </script>
 

@@ -1,0 +1,21 @@
+import { ref } from 'vue'
+
+import { sentence } from '../api/client'
+
+/** Something that is tried once at a time: whether it is under way, and the sentence when it did not work. */
+export function useAttempt() {
+  const trouble = ref('')
+  const isBusy = ref(false)
+  async function attempt(work: () => Promise<void>): Promise<void> {
+    isBusy.value = true
+    trouble.value = ''
+    try {
+      await work()
+    } catch (error) {
+      trouble.value = sentence(error)
+    } finally {
+      isBusy.value = false
+    }
+  }
+  return { trouble, isBusy, attempt }
+}
