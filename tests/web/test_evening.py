@@ -7,6 +7,7 @@ import zipfile
 from pathlib import Path
 
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.sluice import SPEC
 from tests.web.conftest import Browser
@@ -117,6 +118,7 @@ def test_a_case_filters_and_rows_show_the_same_class(browser: Browser) -> None:
     browser.see("body").send_keys("t")
     canvas = browser.see("canvas")
     browser.see(".face")
+    WebDriverWait(browser.driver, 20).until(lambda d: d.execute_script("return performance.getEntriesByName('rows-painted').length"))
     painted = browser.driver.execute_script(
         "const c = arguments[0]; const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; const s = new Set();"
         "for (let i = 0; i < d.length; i += 40) s.add(d[i] + ',' + d[i + 1] + ',' + d[i + 2]); return [...s]",
