@@ -11,7 +11,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from obento.core.check.bind import Binding, bind_ports
-from obento.core.check.changes import Trial, trials_of
+from obento.core.check.changes import Trial, limits_of_trials, trials_of
 from obento.core.check.check import LoadedSpec
 from obento.core.check.expect import equation_design, expect_for, read_model
 from obento.core.check.expectation import Expectation, case_text, expected_word
@@ -82,7 +82,7 @@ def catch_rate(loaded: LoadedSpec, others: Mapping[str, bytes], limits: Limits |
         If nothing says what is right in cases that are not in the spec, or the lab is clocked or judged by a bench.
     """
     limits = limits or Limits()
-    tight = replace(limits, loop_rounds=min(limits.loop_rounds, 300), deltas=min(limits.deltas, 200))  # many a change makes a loop
+    tight = limits_of_trials(limits)
     expectation = loaded.expectation
     if expectation is None:
         raise NoReference("the spec has errors; mend it first")
@@ -143,7 +143,7 @@ def _wrong(trial: Trial, design: Design, binding: Binding, expectation: Expectat
     finally:
         trial.undo()
     verdict = judge(expectation, observation)
-    return verdict if observation.limit is not None or verdict.right != expectation.cases.full else None
+    return verdict if verdict.right != expectation.cases.full else None
 
 
 def _shown(expectation: Expectation, verdict: Verdict) -> tuple[str, str]:

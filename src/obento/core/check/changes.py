@@ -8,14 +8,16 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Process, Signal, Watch
 from obento.core.ir.drivers import functions_called, statements
+from obento.core.limits import Limits
 from obento.core.source import Sources
 from obento.core.values import ones
 
+_LOOP_ROUNDS, _DELTAS = 300, 200
 _MOST_WIRES = 10
 _MOST_DIGITS = 16
 _GATES = {"and": ("and", 0), "or": ("or", 0), "xor": ("xor", 0), "nand": ("and", 1), "nor": ("or", 1), "xnor": ("xor", 1)}
@@ -47,6 +49,11 @@ class Trial:
     text: str
     make: Callable[[], None]
     undo: Callable[[], None]
+
+
+def limits_of_trials(limits: Limits) -> Limits:
+    """Bounds for a changed design: many a change makes a loop that does not end."""
+    return replace(limits, loop_rounds=min(limits.loop_rounds, _LOOP_ROUNDS), deltas=min(limits.deltas, _DELTAS))
 
 
 def trials_of(design: Design, sources: Sources) -> list[Trial]:

@@ -7,10 +7,10 @@ what is then right everywhere is said. The likeliest changes are tried first; se
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import partial
 
-from obento.core.check.changes import trials_of
+from obento.core.check.changes import limits_of_trials, trials_of
 from obento.core.check.expectation import Expectation, with_cases
 from obento.core.check.observe import Observation, observe
 from obento.core.check.observe_steps import observe_steps
@@ -22,8 +22,6 @@ from obento.core.spec.cases import Cases
 
 MOST_TRIED = 400
 _FEW = 48
-_LOOP_ROUNDS, _DELTAS = 300, 200
-"""Bounds for a changed design: many a change makes a loop that does not end."""
 _MOST_FOUND = 3
 
 
@@ -60,7 +58,7 @@ def find_repair(
         # What is changed is the form for lanes: on the timeline a part would run as it was written.
         run = partial(observe_steps, lanes_from=1)
 
-    tight = replace(limits, loop_rounds=min(limits.loop_rounds, _LOOP_ROUNDS), deltas=min(limits.deltas, _DELTAS))
+    tight = limits_of_trials(limits)
 
     def seen(cases: Cases) -> Observation:
         return run(ready.design, ready.binding, expectation.spec.inputs, cases, tight)
