@@ -11,7 +11,7 @@ from obento.runner.worker import SpecFiles, Task
 from obento.server.errors import Trouble, not_found
 from obento.server.models import Effect
 from obento.server.views import TaskPicture
-from obento.store import handins, labs, results
+from obento.store import handins, labs
 
 
 def effects_of(picture: TaskPicture, files: SpecFiles, loaded: LoadedSpec, handin_ids: list[int], pool: CheckPool) -> list[Effect]:
@@ -46,7 +46,7 @@ def _effect(picture: TaskPicture, handin_id: int, loaded: LoadedSpec, checked: C
     earned = None
     if verdict is not None:
         earned = mark_of(loaded.expectation, verdict, checked.rules).value
-        if results.is_late(picture.c, result["id"]):
+        if result["late"]:
             earned = round(earned * (1 - float(picture.lab["late_share"])), 2)
     return Effect(
         handin_id=handin_id, name=picture.member(handin_id).name, kind=picture.state.kind(result), passed=result["passed"], total=result["total"],

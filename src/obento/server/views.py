@@ -74,7 +74,7 @@ class TaskPicture:
         note = self.comments.get(("", handin_id))
         return Member(
             handin_id=handin_id, name=row["student_name"] or row["team_name"] or row["label"], language=result["language"],
-            attempt=result["attempt"], late=bool(row["late"]), bound=bound, mark=mark.value, held=mark.held,
+            attempt=result["attempt"], late=bool(result["late"]), bound=bound, mark=mark.value, held=mark.held,
             noted=bool(note and note["text"].strip()),
         )  # fmt: skip
 

@@ -102,7 +102,7 @@ def _output_row(result_id: int, name: str, output: OutputVerdict, v: Verdict, co
 _COLUMNS = (
     "r.id, r.attempt_id, r.task_id, r.spec_version_id, r.status, r.language, r.unit, r.cluster, r.rules_ok, r.passed, r.total,"
     " r.plane_right, r.plane_failed, r.plane_undefined, r.plane_not_compared, r.plane_stopped, r.detail, r.at, a.handin_id,"
-    " a.number AS attempt"
+    " a.number AS attempt, a.late"
 )
 
 
