@@ -162,7 +162,7 @@ h2 { font-size: 13px; font-weight: 600; margin-top: 6px; }
 .heads span { padding-left: 9px; }
 .entry > .cell, .task > .cell { background: var(--paper); border: 1px solid var(--line); border-radius: 7px; padding: 4px 8px; min-width: 0; overflow-wrap: anywhere; }
 .label { display: flex; flex-wrap: wrap; gap: 0 8px; align-content: center; align-items: baseline; }
-.label code { font-size: 12px; }
+.label code { font-size: 12px; flex-basis: 100%; overflow: hidden; text-overflow: ellipsis; }
 .person { display: flex; flex-wrap: wrap; gap: 4px 6px; align-content: center; align-items: baseline; }
 .open .person:has(.who) { border-color: var(--undef); }
 .who { width: 100%; }
