@@ -97,7 +97,7 @@ defineExpose({ keep })
         <Button size="small" @click="offer">From before</Button>
       </Popover>
     </div>
-    <div class="words">
+    <div v-if="cluster || draft" class="words">
       <button v-for="[word, what] in PLACEHOLDERS" :key="word" type="button" :title="what" @click="insert(word)">{{ word }}</button>
     </div>
     <div class="row">
