@@ -4,7 +4,7 @@ import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { get, put, sentence } from '../api/client'
-import type { Results, Review } from '../api/types'
+import type { LineNote, Repair, Results, Review } from '../api/types'
 import CommentBox from '../features/review/CommentBox.vue'
 import CircuitPane from '../features/circuit/CircuitPane.vue'
 import { warmUp } from '../features/circuit/layout'
@@ -25,6 +25,12 @@ const store = useLab()
 const route = useRoute()
 const router = useRouter()
 const review = ref<Review | null>(null)
+const changes = ref<Repair['changes']>([])
+/** What is said of lines: the findings, and at its own line what would make every case right. */
+const notes = computed<LineNote[]>(() => [
+  ...(review.value?.notes ?? []),
+  ...changes.value.map((c) => ({ file: c.file, line: c.line, severity: 'change', text: `${c.text.replaceAll('`', '')} makes every case right` })),
+])
 const order = ref<number[]>([])
 const trouble = ref('')
 const chosenCase = ref<number | null>(null)
@@ -228,13 +234,13 @@ useKeys([
           @probe="turnProbe" @part="(p) => (lines = p.line ? { file: p.file, from: p.line, to: Math.max(p.line, p.end_line) } : null)" @source="toSource" @edit="tryLine"
         />
         <ScratchPane v-else-if="isScratch" :review="review" :scratch="scratch" :file="lines?.file ?? ''" />
-        <SourceView v-else :files="review.files" :notes="review.notes" :stretch="lines" @line="(file, line) => (lines = { file, from: line, to: line })" />
+        <SourceView v-else :files="review.files" :notes="notes" :stretch="lines" @line="(file, line) => (lines = { file, from: line, to: line })" />
       </section>
       <section class="compartment right">
         <div class="caption">Why</div>
         <div v-for="f in review.findings" :key="f" class="finding"><SentenceText :text="f" /></div>
         <div v-for="r in review.rules" :key="r" class="finding rule"><SentenceText :text="r" /></div>
-        <SmallestChange v-if="review.status === 'checked' && review.passed < review.total && !review.output" :task-id="store.taskId" :handin="review.handin_id" />
+        <SmallestChange v-if="review.status === 'checked' && review.passed < review.total && !review.output" :task-id="store.taskId" :handin="review.handin_id" @found="(found) => (changes = found)" />
         <template v-if="review.status !== 'checked'">
           <div v-for="m in review.messages.filter((x) => x.severity === 'error')" :key="m.text + m.line" class="finding"><SentenceText :text="(m.line ? `line ${m.line}: ` : '') + m.text + (m.hint ? ` (${m.hint})` : '')" /></div>
         </template>

@@ -8,6 +8,7 @@ import { count } from '../../shared/words'
 
 /** What to write instead of what, so that every case is right: looked for while the person reads on. */
 const props = defineProps<{ taskId: number; handin: number }>()
+const emit = defineEmits<{ found: [changes: Repair['changes']] }>()
 const repair = ref<Repair | null>(null)
 const isLooking = ref(false)
 
@@ -15,10 +16,14 @@ watch(
   () => props.handin,
   async (handin) => {
     repair.value = null
+    emit('found', [])
     isLooking.value = true
     try {
       const found = await get<Repair>(`/tasks/${props.taskId}/review/${handin}/repair`)
-      if (handin === props.handin) repair.value = found
+      if (handin === props.handin) {
+        repair.value = found
+        emit('found', found.changes)
+      }
     } catch {
       // Nothing is said where nothing was found: it is a help, not a verdict.
       repair.value = null

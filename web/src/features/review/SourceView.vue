@@ -32,7 +32,7 @@ function pieces(text: string): { text: string; kind: string }[] {
 watch(
   () => props.files,
   async () => {
-    const first = props.notes.find((n) => n.severity !== 'note')
+    const first = props.notes.find((n) => n.severity !== 'note' && n.severity !== 'change')
     chosen.value = Math.max(0, props.files.findIndex((f) => f.path === first?.file))
     await nextTick()
     body.value?.querySelector('.marked')?.scrollIntoView({ block: 'center' })
@@ -83,8 +83,10 @@ function isChosen(number: number): boolean {
 .chosen { box-shadow: inset 3px 0 var(--lacquer); background: var(--lacquer-tint); }
 .marked.finding, .marked.error { background: var(--fail-tint); }
 .marked.warning { background: var(--undef-tint); }
+.marked.change { background: var(--pass-tint); }
 .note { margin: 0 0 2px 40px; padding: 1px 8px; font: 12px/1.45 var(--sans); border-left: 2px solid var(--fail); color: var(--fail-text); }
 .note.is-warning { border-color: var(--undef); color: var(--undef-text); }
+.note.is-change { border-color: var(--pass); color: var(--pass-text); }
 .note.is-note { border-color: var(--none); color: var(--ink-2); }
 .word { color: var(--lacquer); font-weight: 600; }
 .comment { color: var(--ink-3); }
