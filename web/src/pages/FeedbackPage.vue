@@ -116,7 +116,7 @@ useKeys([
           <RouterLink :to="{ name: 'report', params: route.params }" class="small">Class report</RouterLink>
           <MarksExport v-if="store.lab" :lab-id="store.lab.id" />
           <Popconfirm v-if="view.sent" title="Take back the letters nobody has opened?" ok-text="Take back" @confirm="withdraw"><Button size="small">Take back unread</Button></Popconfirm>
-          <Button size="small" type="primary" @click="askRelease">Release all</Button>
+          <Button size="small" type="primary" :disabled="!ready" @click="askRelease">Release all</Button>
         </span>
       </div>
       <div v-if="side === 'students'" class="scroll">
@@ -131,6 +131,7 @@ useKeys([
             </tr>
           </tbody>
         </table>
+        <p v-if="!view.students.length" class="empty">Nobody is on the class list yet. Load it from the class's page.</p>
       </div>
       <div v-else class="scroll comments">
         <p class="row spread"><span class="quiet small">A draft says what was found; read it before it goes out.</span><Button size="small" :disabled="!openClusters.some((x) => !x.cluster.comment.trim())" @click="draftAll">Draft all open ones</Button></p>
@@ -142,8 +143,8 @@ useKeys([
       </div>
     </section>
     <section class="preview">
-      <div class="row spread"><span class="caption">The letter as {{ student?.name.split(' ')[0] }} will see it</span>
-        <Button v-if="student?.handin_id" size="small" @click="release([student.student_id])">Release this one</Button></div>
+      <div v-if="student" class="row spread"><span class="caption">The letter as {{ student.name.split(' ')[0] }} will see it</span>
+        <Button v-if="student.handin_id" size="small" @click="release([student.student_id])">Release this one</Button></div>
       <LetterSheet v-if="letter" :letter="letter" />
     </section>
   </main>

@@ -109,11 +109,20 @@ function words(areas: Area[]): string {
           <div class="row spread small quiet"><span>{{ lab.tasks.join(' · ') }}</span></div>
           <div class="row spread small"><span>{{ lab.handed_in }} of {{ lab.students }} handed in</span><span>{{ lab.sent }} letters out</span></div>
         </button>
-        <p v-if="!k.labs.length" class="compartment empty">No lab yet. The first one takes a spec and a zip.</p>
+        <div v-if="!k.students || !k.labs.length" class="compartment steps">
+          <p :class="{ done: k.students }"><b>1</b> The class list: a CSV with a number and a name for each student, in any order of columns, and e-mails for the letters.</p>
+          <Button v-if="!k.students" size="small" type="primary" @click="askRoster(k)">Load class list</Button>
+          <p :class="{ done: k.labs.length }"><b>2</b> A lab: a specification, then the zip with what was handed in.</p>
+          <Button v-if="k.students && !k.labs.length" size="small" type="primary" @click="askLab(k)">New lab</Button>
+        </div>
       </div>
     </section>
-    <div v-if="classes && !classes.length" class="compartment empty"><h2>No class yet</h2>Make one, then load its list.</div>
-    <Button v-if="classes" size="small" @click="((newClassOpen = true), (title = ''))">New class</Button>
+    <div v-if="classes && !classes.length" class="compartment empty first">
+      <h2>No class yet</h2>
+      <p>Make one, load its list, and drop in what was handed in. Colleagues can let you into theirs.</p>
+      <Button type="primary" @click="((newClassOpen = true), (title = ''))">New class</Button>
+    </div>
+    <Button v-if="classes?.length" size="small" @click="((newClassOpen = true), (title = ''))">New class</Button>
     <input ref="rosterInput" type="file" accept=".csv,text/csv" hidden @change="putRoster" />
     <ClassPeople v-if="classes" :class-id="peopleOf?.id ?? 0" :class-name="peopleOf?.name ?? ''" :open="!!peopleOf" @close="peopleOf = null" />
     <Modal :open="!!newLabFor" title="New lab" ok-text="Make it" @ok="addLab" @cancel="newLabFor = null">
@@ -148,6 +157,10 @@ h1 span { font-weight: 400; font-size: 13px; margin-left: 8px; }
 .tray i.unchecked { background: #e4e1e7; color: var(--ink); }
 .tray i.missing { background: none; border: 1px dashed var(--none); }
 .n { opacity: 0.7; font: 11px var(--mono); margin-left: 4px; }
+.steps { display: grid; gap: 8px; align-content: start; justify-items: start; padding: 16px; }
+.steps b { color: var(--lacquer); margin-right: 5px; }
+.steps .done { color: var(--ink-3); text-decoration: line-through; }
+.first { justify-self: center; margin-top: 60px; display: grid; gap: 10px; justify-items: center; max-width: 460px; }
 .form { display: grid; gap: 12px; padding: 6px 0; }
 .form label { display: grid; gap: 3px; color: var(--ink-2); }
 </style>

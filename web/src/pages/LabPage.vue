@@ -36,11 +36,12 @@ const places = computed(() => {
   const lab = store.lab
   const task = store.task
   if (!lab || !task) return []
+  const isChecked = task.right + task.wrong + task.unchecked > 0
   return [
     { name: 'spec', title: 'Spec', note: task.is_right ? `version ${task.version}` : 'has errors' },
     { name: 'intake', title: 'Intake', note: lab.unsettled ? `${lab.unsettled} to settle` : `${lab.handed_in} of ${lab.students}` },
-    { name: 'results', title: 'Results', note: `${task.right} right, ${task.wrong} wrong` },
-    { name: 'review', title: 'Review', note: task.clusters_open ? `${task.clusters_open} to comment` : 'all commented' },
+    { name: 'results', title: 'Results', note: isChecked ? `${task.right} right, ${task.wrong} wrong` : 'nothing checked' },
+    { name: 'review', title: 'Review', note: task.clusters_open ? `${task.clusters_open} to comment` : isChecked ? 'all commented' : 'nothing yet' },
     { name: 'feedback', title: 'Feedback', note: `${lab.sent} of ${lab.students} sent` },
   ]
 })

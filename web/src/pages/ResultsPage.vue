@@ -102,6 +102,7 @@ useKeys([
     <h2>{{ store.run ? 'The check is running' : results.waiting ? `${results.waiting} hand-ins wait to be checked` : 'Nothing has been handed in yet' }}</h2>
     <p>{{ store.run ? 'Clusters appear here when it is done.' : results.waiting ? '' : 'Drop a zip in Intake.' }}</p>
     <Button v-if="results.waiting && !store.run" type="primary" @click="store.check">Check them</Button>
+    <Button v-else-if="!store.run" type="primary" @click="router.push({ name: 'intake', params: route.params })">To the intake</Button>
   </div>
   <main v-else-if="results" class="page">
     <ClassPanel :results="results" :face="face" :chosen="filter" @face="setFace" @filter="(i) => (filter = i)" />

@@ -33,6 +33,7 @@ const notes = computed<LineNote[]>(() => [
 ])
 const order = ref<number[]>([])
 const trouble = ref('')
+const isEmpty = ref(false)
 const chosenCase = ref<number | null>(null)
 const value = ref<number | undefined>()
 const reason = ref('')
@@ -76,7 +77,7 @@ async function load(): Promise<void> {
     }
     if (!handin.value) {
       if (order.value[0]) await router.replace({ params: { ...route.params, handin: String(order.value[0]) } })
-      else trouble.value = 'there is nothing to review yet'
+      else isEmpty.value = true
       return
     }
     review.value = await get<Review>(`/tasks/${store.taskId}/review/${handin.value}`)
@@ -187,6 +188,11 @@ useKeys([
 
 <template>
   <p v-if="trouble" class="trouble">{{ trouble }}</p>
+  <div v-else-if="isEmpty" class="empty">
+    <h2>Nothing to review yet</h2>
+    <p>What is handed in and checked is read here, one by one, beside its specification.</p>
+    <Button type="primary" @click="router.push({ name: 'intake', params: { lab: route.params.lab, task: route.params.task } })">To the intake</Button>
+  </div>
   <template v-else-if="review">
     <div class="who">
       <h1>{{ review.name }}</h1>
