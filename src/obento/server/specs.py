@@ -69,15 +69,16 @@ def starter_spec(title: str) -> str:
     """The text a new task begins with."""
     return f"""obento = "spec/1"
 title  = {_toml(title)}
-unit   = "my_unit"
+unit   = "my_unit"               # the module, entity or wiring list to be handed in
 
 [ports]
-in  = "a b"
-out = "y"
+in  = "shut locked request"
+out = "green wait"
 
 [expect]
 equations = \'\'\'
-y = a & b
+green = request & shut & locked
+wait  = request & !green
 \'\'\'
 
 [marks]
