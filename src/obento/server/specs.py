@@ -73,12 +73,12 @@ unit   = "my_unit"               # the module, entity or wiring list to be hande
 
 [ports]
 in  = "shut locked request"
-out = "green wait"
+out = "green hold"
 
 [expect]
 equations = \'\'\'
 green = request & shut & locked
-wait  = request & !green
+hold  = request & !green
 \'\'\'
 
 [marks]
