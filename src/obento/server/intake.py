@@ -14,7 +14,7 @@ from obento.intake.names import RosterName, match_students
 from obento.server.course import missing_students, task_state
 from obento.server.errors import Trouble, not_found
 from obento.server.ledger import is_late, settle_lab
-from obento.server.marks import held_reason
+from obento.server.marks import why_held
 from obento.server.models import DropResult, DropView, FileView, IntakeEntry, IntakeTask, IntakeView, NameBinding, Proposal
 from obento.server.specs import SpecShelf
 from obento.store import handins, labs, people, results
@@ -138,12 +138,7 @@ def intake_view(c: Connection, lab: dict[str, Any]) -> IntakeView:
 
 
 def _intake_task(task_id: int, result: dict[str, Any], bound: list[dict[str, Any]], agreed: set[tuple[str, str]]) -> IntakeTask:
-    messages = json.loads(result["detail"])["messages"]
-    first = next((m for m in messages if m["severity"] == "error"), None)
-    text = ""
-    if result["status"] != "checked":
-        place = f"line {first['line']}: " if first and first["line"] else ""
-        text = f"{place}{first['text']}" if first else held_reason(result["status"])
+    text = why_held(result["status"], json.loads(result["detail"])["messages"])
     names = [
         NameBinding(ours=b["ours"], theirs=b["theirs"], how=b["how"], agreed=b["how"] in ("chosen", "case") or (b["ours"], b["theirs"]) in agreed)
         for b in bound

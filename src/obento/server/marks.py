@@ -19,6 +19,16 @@ def held_reason(status: str) -> str:
     return _HELD.get(status, status)
 
 
+def why_held(status: str, messages: Sequence[dict[str, Any]]) -> str:
+    """What keeps a hand-in from being checked: its first error with the line, else in a few words; empty when it was checked."""
+    if status == "checked":
+        return ""
+    first = next((m for m in messages if m["severity"] == "error"), None)
+    if first is None:
+        return held_reason(status)
+    return f"line {first['line']}: {first['text']}" if first["line"] else str(first["text"])
+
+
 @dataclass(frozen=True, slots=True)
 class Mark:
     """What a ledger comes to; `held` means that no mark can be given yet, which is not zero."""

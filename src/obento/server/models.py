@@ -371,6 +371,7 @@ class Member(BaseModel):
     mark: float | None
     held: bool
     noted: bool
+    trouble: str
 
 
 class CaseRow(BaseModel):

@@ -20,7 +20,7 @@ from obento.core.handin import HandinFile, decode
 from obento.runner.worker import Task, TraceTask
 from obento.server.course import TaskState, missing_students, task_state
 from obento.server.errors import not_found
-from obento.server.marks import Mark, held_reason, settle
+from obento.server.marks import Mark, held_reason, settle, why_held
 from obento.server.models import (
     CaseRow,
     ClusterView,
@@ -75,7 +75,7 @@ class TaskPicture:
         return Member(
             handin_id=handin_id, name=row["student_name"] or row["team_name"] or row["label"], language=result["language"],
             attempt=result["attempt"], late=bool(result["late"]), bound=bound, mark=mark.value, held=mark.held,
-            noted=bool(note and note["text"].strip()),
+            noted=bool(note and note["text"].strip()), trouble=why_held(result["status"], json.loads(result["detail"])["messages"]),
         )  # fmt: skip
 
     def clusters(self) -> list[ClusterView]:

@@ -37,7 +37,7 @@ export interface IntakeEntry {
 export interface Intake { entries: IntakeEntry[]; missing: Proposal[]; drops: { name: string; at: string; files: number; left_out: string[] }[]; students: Proposal[] }
 export interface DropResult { handins: number; new_attempts: number; repeated: number; unsettled: number; left_out: string[] }
 export interface RunView { state: string; total: number; done: number }
-export interface Member { handin_id: number; name: string; language: string; attempt: number; late: boolean; bound: string[]; mark: number | null; held: boolean; noted: boolean }
+export interface Member { handin_id: number; name: string; language: string; attempt: number; late: boolean; bound: string[]; mark: number | null; held: boolean; noted: boolean; trouble: string }
 export interface StepPlace { sequence: string; number: number; clock: string; follows: boolean }
 export interface CaseRow { index: number; label: string; step: StepPlace | null; inputs: string[]; expected: string[]; actual: string[]; wrong: boolean[]; run: string; cell: Cell; group: string | null }
 export type Cell = 'p' | 'f' | 'u' | 'n' | 's'

@@ -9,6 +9,7 @@ import ClassPanel from '../features/results/ClassPanel.vue'
 import ClusterCompartment from '../features/results/ClusterCompartment.vue'
 import RowsFace from '../features/results/RowsFace.vue'
 import { useKeys } from '../shared/keys'
+import SentenceText from '../shared/SentenceText.vue'
 import { useLab } from '../shared/lab'
 import { shortLanguage } from '../shared/words'
 
@@ -120,7 +121,10 @@ useKeys([
         <h2><span class="count">{{ unchecked.reduce((n, c) => n + c.members.length, 0) }}</span> not checked</h2>
         <div v-for="c in unchecked" :key="c.key" class="line" :class="{ chosen: c.key === chosenKey }" :aria-current="c.key === chosenKey" @click="choose(c)">
           <span class="quiet">{{ c.title.replace('not checked: ', '') }}</span>
-          <button v-for="m in c.members" :key="m.handin_id" type="button" class="chip" @click.stop="review(m.handin_id)">{{ m.name }} <small>{{ shortLanguage(m.language) }}</small></button>
+          <p v-for="m in c.members" :key="m.handin_id" class="stuck">
+            <button type="button" class="chip" @click.stop="review(m.handin_id)">{{ m.name }} <small>{{ shortLanguage(m.language) }}</small></button>
+            <SentenceText :text="m.trouble" />
+          </p>
         </div>
       </article>
       <article v-if="results.missing.length && filter === null" class="compartment rest missing">
@@ -142,6 +146,8 @@ useKeys([
 .rest .count { font-size: 20px; margin-right: 5px; }
 .missing { flex-direction: row; flex-wrap: wrap; align-items: center; flex-basis: 200px; }
 .line { display: flex; flex-wrap: wrap; gap: 6px; align-items: baseline; padding: 2px 4px; border-radius: 5px; cursor: pointer; }
+.stuck { flex-basis: 100%; display: flex; gap: 8px; align-items: baseline; }
+.stuck .chip { flex: none; }
 .line.chosen { background: var(--lacquer-tint); }
 .trouble { margin: 10px; }
 .k { opacity: 0.7; font: 11px var(--mono); margin-left: 5px; }

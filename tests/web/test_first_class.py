@@ -1,0 +1,70 @@
+"""Somebody new, with nothing there yet, in the real browser: from the link to the first letter, and what the empty places say."""
+
+from __future__ import annotations
+
+import zipfile
+from pathlib import Path
+
+from obento.server.invitations import link_for
+from obento.store import people
+from obento.store.connection import Store
+from obento.store.mariadb import PrivateServer
+from tests.web.conftest import Browser
+
+ROSTER = "Student ID;Surname;First name;E-mail\n007;Holm;Eske;eske@x.example\n008;Brekke;Sunna;sunna@x.example\n009;Roy;Jale;jale@x.example\n"
+RIGHT = "module my_unit(input shut, locked, request, output green, hold);\n  assign green = request & shut & locked;\n  assign hold = request & ~green;\nendmodule\n"
+
+
+def class_zip(folder: Path) -> Path:
+    path = folder / "class.zip"
+    with zipfile.ZipFile(path, "w") as archive:
+        archive.writestr("007/my_unit.v", RIGHT)
+        archive.writestr("Brekke_Sunna/my_unit.v", RIGHT.replace("shut & locked", "shut | locked"))
+        archive.writestr("jale.roy/my_unit.v", RIGHT.replace("endmodule\n", ""))
+    return path
+
+
+def test_from_nothing_to_a_letter(browser: Browser, database: PrivateServer, tmp_path: Path) -> None:
+    with Store(database.address).transaction() as c:
+        link = link_for(c, people.add_person(c, "ada@example.org", "Ada Ness", ""), browser.base)
+    browser.driver.delete_all_cookies()
+    browser.open(link.removeprefix(browser.base))
+    browser.type("input[name=password]", "harbour lights")
+    browser.click("button[type=submit]")
+    # nothing there: what to do first
+    browser.see(".empty", "No class yet")
+    browser.click(".empty button", "New class")
+    browser.type("input[name=class-name]", "Locks I")
+    browser.click(".ant-modal button", "Make it")
+    browser.see("section h1", "Locks I")
+    (tmp_path / "list.csv").write_text(ROSTER)
+    browser.click(".steps button", "Load class list")
+    browser.all("input[type=file]")[0].send_keys(str(tmp_path / "list.csv"))
+    browser.see(".head", "3 students")
+    browser.see(".steps .done", "The class list")
+    browser.click(".steps button", "New lab")
+    browser.type("input[name=lab-title]", "First lab")
+    browser.click(".ant-modal button", "Make it")
+    # a spec to begin with, and places without anything in them
+    browser.see(".share", "100 %")
+    browser.click("button[data-place=results]")
+    browser.see(".empty", "Nothing has been handed in yet")
+    browser.see("button[data-place=results]", "nothing checked")
+    browser.click("button[data-place=feedback]")
+    browser.see("tr[data-student]", "Sunna Brekke")
+    assert not browser.see(".list button.ant-btn-primary", "Release all").is_enabled()
+    browser.click("button[data-place=review]")
+    browser.see(".empty", "Nothing to review yet")
+    browser.click(".empty button", "To the intake")
+    browser.see(".empty", "Nothing has been handed in")
+    # and with something
+    browser.drop(class_zip(tmp_path))
+    browser.see(".entry", "Eske Holm")
+    browser.click("button[data-place=results]")
+    browser.see("[data-cluster]", "green and hold wrong")
+    assert "`endmodule` is missing" in browser.see(".stuck", "Jale Roy").text.replace("endmodule is", "`endmodule` is")
+    browser.click("[data-cluster] .chip", "Sunna Brekke")
+    browser.see(".note.is-change", "& for | makes every case right")  # at its line in the source
+    browser.click("button[data-place=feedback]")
+    browser.click("tr[data-student] td", "Sunna Brekke")
+    browser.see(".letter", "4 of 8 cases right")
