@@ -201,7 +201,8 @@ class CheckService:
             files: dict[int, tuple[HandinFile, ...]] = {}
             provided: dict[int, tuple[HandinFile, ...]] = {}
             for job in jobs:
-                self._store.retrying(lambda c, job=job: _fetch(c, job, files, provided), seconds=3600)  # type: ignore[misc]
+                if job.attempt_id not in files or job.task_id not in provided:
+                    self._store.retrying(lambda c, job=job: _fetch(c, job, files, provided), seconds=3600)  # type: ignore[misc]
                 task = Task(job.spec.files, files[job.attempt_id], provided[job.task_id], job.choices)
                 run.futures.append(self.pool.submit(task, lambda c, job=job: finished.put((job, c))))  # type: ignore[misc]
                 if run.cancelled:
@@ -235,8 +236,7 @@ class CheckService:
         counts = results.is_best(c, result_id) if lab["which_attempt"] == "best" else handins.counting_attempt(c, job.handin_id) == job.attempt_id
         if not counts:
             return result_id
-        is_checked = checked.verdict is not None and checked.status == "checked"
-        earned = mark_of(expectation, checked.verdict, checked.rules) if checked.verdict is not None and is_checked else None
+        earned = mark_of(expectation, checked.verdict, checked.rules) if checked.verdict is not None and checked.status == "checked" else None
         enter_outcome(c, lab, job.handin_id, job.task_id, result_id, checked.status, earned)
         return result_id
 
