@@ -58,3 +58,20 @@ def test_blocks_of_wiring_and_of_verilog() -> None:
 )
 def test_slips_are_told_at_their_line(body: str, expected: str) -> None:
     assert expected in messages(lines(body), name="a.wiring")
+
+
+@pytest.mark.parametrize(
+    ("line", "truth"),
+    [
+        ("and(a)", "01"), ("or(a)", "01"), ("xor(a)", "01"), ("nand(a)", "10"), ("nor(a)", "10"), ("xnor(a)", "10"),
+    ],
+)  # fmt: skip
+def test_a_gate_of_one_input(line: str, truth: str) -> None:
+    assert outputs(lines(f"  y <- {line}", "a"), name="a.wiring") == list(truth)
+
+
+@pytest.mark.parametrize("gate", ["and", "or", "xor", "nand", "nor", "xnor"])
+def test_inverting_gates_invert_once_at_the_end(gate: str) -> None:
+    fold = {"and": lambda n: n == 7, "or": lambda n: n != 0, "xor": lambda n: n.bit_count() % 2 == 1}[{"nand": "and", "nor": "or", "xnor": "xor"}.get(gate, gate)]
+    got = outputs(lines(f"  y <- {gate}(a, b, c)"), name="a.wiring")
+    assert got == [str(int(fold(n) != (gate in ("nand", "nor", "xnor")))) for n in range(8)]

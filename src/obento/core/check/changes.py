@@ -37,7 +37,7 @@ _SIGNED = {("lt", "slt"), ("slt", "lt"), ("le", "sle"), ("sle", "le")}
 _EVERYTHING = re.compile(r"(always\s*@\s*(\*|\(\s*\*\s*\))|always_comb|always_latch|(\w+\s*:\s*)?(postponed\s+)?process\s*\(\s*all\s*\))", re.I)
 """How a process is begun that wakes for everything it reads."""
 
-_PASSED_OVER = frozenset(["port", "start", "resolution", "supply"])
+_PASSED_OVER = frozenset(["port", "start", "resolution", "supply", "override"])
 
 
 @dataclass(slots=True)

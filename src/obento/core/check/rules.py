@@ -13,7 +13,7 @@ from obento.core.spec.model import Rules
 
 _GATES = frozenset(["and", "or", "nand", "nor", "xor", "xnor", "not", "buf", "select", "bufif0", "bufif1", "notif0", "notif1", "flipflop", "latch"])
 _STORES = frozenset(["flipflop", "latch"])
-_PASSIVE = frozenset(["port", "wire", "resolution", "supply", "event", "start"])
+_PASSIVE = frozenset(["port", "wire", "resolution", "supply", "event", "start", "override"])
 _OPERATORS = {"and": "and", "or": "or", "xor": "xor", "not": "not", "lnot": "not", "rand": "and", "ror": "or", "rxor": "xor"}
 
 

@@ -15,7 +15,7 @@ from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Instance, ScopeOfNames
 
 MOST_PARTS = 4_000
-_SILENT = frozenset(["start", "event", "supply"])
+_SILENT = frozenset(["start", "event", "supply", "override"])
 
 
 class TooLarge(Exception):

@@ -14,7 +14,7 @@ from obento.core.ir.embed import embed, instance_of
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.wiring.ast import Bus, Constant, Join, Line, Operand, Use, Wire, Wiring
-from obento.core.wiring.storage import STORAGE, Pin, storage_process, wrong_pins
+from obento.core.wiring.storage import STORAGE, Pin, storage_processes, wrong_pins
 
 _GATES = {"and": "and", "nand": "and", "or": "or", "nor": "or", "xor": "xor", "xnor": "xor"}
 _ONE_INPUT = frozenset(["not", "buf"])
@@ -107,7 +107,7 @@ class _Builder:
         return set(range(min(wire.left, wire.right), max(wire.left, wire.right) + 1))
 
     def _width(self, name: str, at: Operand) -> int | None:
-        """Bits of a wire; None while that is being worked out (a loop)."""
+        """Bits of a wire; None while that is being worked out (a loop). One where nothing else says otherwise (`t <- flipflop(not(t), …)`)."""
         if name in self._widths:
             return self._widths[name]
         makers = self._makers.get(name)
@@ -125,6 +125,8 @@ class _Builder:
                 width = self._target_width(line, target)
         finally:
             self._sizing.discard(name)
+        if width is None and not self._sizing:
+            width = 1
         if width is not None:
             self._widths[name] = width
         return width
@@ -161,8 +163,7 @@ class _Builder:
         signal = self._signals.get(name)
         if signal is None:
             width = self._width(name, at)
-            if width is None:
-                raise self._error("no-width", f"the width of `{name}` cannot be told", at)
+            assert width is not None
             if self._design.bits + width > self._limits.signal_bits:
                 raise self._error("too-wide", "the design is larger than can be run", at)
             signal = self._design.add_signal(name, width, "net", at.start)
@@ -244,8 +245,8 @@ class _Builder:
                 raise self._error("gate-count", f"`{e.what}` has one input, here are {len(args)}", e)
             inverted = ir.Unary(args[0].width, "not", args[0])
             return inverted if e.what == "not" else ir.Unary(args[0].width, "not", inverted)
-        if len(args) < 2:
-            raise self._error("gate-count", f"`{e.what}` needs at least two inputs", e)
+        if not args:
+            raise self._error("gate-count", f"`{e.what}` needs an input", e)
         result = args[0]
         for arg, operand in zip(args[1:], e.args[1:], strict=True):
             if arg.width != result.width:
@@ -270,10 +271,9 @@ class _Builder:
             raise self._error("pin", problem, e)
         self._root.children.append(Instance(label, e.what, e.start))
         width = self._size(e.args[0])
-        if width is None:
-            raise self._error("no-width", "the width of this data cannot be told", e.args[0], "name it by a gate or port first")
+        assert width is not None  # only a name that is being sized has none
         held = self._design.add_signal(f"{label}.q", width, "variable", e.start)
-        self._design.processes.append(storage_process(e.what, held, self._lower(e.args[0], label), pins, e.start, self._w.name))
+        self._design.processes += storage_processes(e.what, held, self._lower(e.args[0], label), pins, e.start, self._w.name)
         return ir.Ref(width, held)
 
     def _pin(self, arg: Operand, name: str) -> Pin:

@@ -18,6 +18,9 @@ STORAGE = {
 }
 """Kinds of storage and their pins besides the data."""
 
+OVERRIDE = "override"
+"""Origin of the process by which a clear or preset acts at once; it belongs to the flip-flop, and is no part of its own."""
+
 Pin = tuple[Signal, int]
 """A wire: signal and bit."""
 
@@ -34,29 +37,51 @@ def wrong_pins(what: str, pins: set[str]) -> str:
     return ""
 
 
-def storage_process(what: str, held: Signal, data: ir.Expr, pins: dict[str, Pin], position: int, path: str) -> Process:
-    """The process that keeps `held`. Unknown pins make unknown what depends on them."""
+def storage_processes(what: str, held: Signal, data: ir.Expr, pins: dict[str, Pin], position: int, path: str) -> list[Process]:
+    """The processes that keep `held`. Unknown pins make unknown what depends on them.
+
+    A latch is one that follows its data. A flip-flop has one for its clock and, with a clear or preset, one that wakes whenever such a pin
+    turns either way: a preset that is still active when the clear ends acts at that moment. Where both write in one sweep the
+    clock's comes last; it looks at clear and preset as well, so that the two agree.
+    """
     width = held.width
     own = ir.Ref(width, held)
     value: ir.Expr = data
     gate = "enable" if what == "flipflop" else "open"
     if gate in pins:
         value = ir.Mux(width, _read(pins[gate]), value, own)
-    watches: list[Watch] = []
-    # The preset first, so that the clear, put around it, wins.
-    for name, constant in (("preset", ir.Const(width, ones(width), 0)), ("clear", ir.Const(width, 0, ones(width)))):
-        for pin, is_low in ((name, False), (f"{name}_low", True)):
-            if pin in pins:
-                signal, low = pins[pin]
-                value = ir.Mux(width, _read(pins[pin]), value, constant) if is_low else ir.Mux(width, _read(pins[pin]), constant, value)
-                watches.append(Watch(signal, "neg" if is_low else "pos", low, 1))
-    body = ir.Assign(position, [ir.Target(held, 0, width)], value, what == "latch")
+    levels = {name: level for name in ("preset", "clear") if (level := _active(name, pins)) is not None}
+    target = [ir.Target(held, 0, width)]
+    value = _overridden(value, levels)
     if what == "latch":
-        return Process("continuous", body, watches_of(stretches_read(value)), position, what, path)
-    edge = "rise" if "rise" in pins else "fall"
-    signal, low = pins[edge]
-    watches.insert(0, Watch(signal, "pos" if edge == "rise" else "neg", low, 1))
-    return Process("always", body, watches, position, what, path)
+        return [Process("continuous", ir.Assign(position, target, value), watches_of(stretches_read(value)), position, what, path)]
+    signal, low = pins["rise" if "rise" in pins else "fall"]
+    clock = Watch(signal, "pos" if "rise" in pins else "neg", low, 1)
+    clocked = Process("always", ir.Assign(position, target, value, False), [clock], position, what, path)
+    if not levels:
+        return [clocked]
+    any_active: ir.Expr = next(iter(levels.values()))
+    for level in list(levels.values())[1:]:
+        any_active = ir.Binary(1, "or", any_active, level)
+    idle = ir.Binary(1, "ceq", any_active, ir.Const(1, 0, 1))
+    override = ir.If(position, idle, None, ir.Assign(position, target, _overridden(own, levels), False))
+    return [Process("always", override, watches_of(stretches_read(any_active)), position, OVERRIDE, path), clocked]
+
+
+def _overridden(value: ir.Expr, levels: dict[str, ir.Expr]) -> ir.Expr:
+    """What is held where a clear or preset may act; the clear, put around the preset, wins."""
+    width = value.width
+    constants = {"preset": ir.Const(width, ones(width), 0), "clear": ir.Const(width, 0, ones(width))}
+    for name, level in levels.items():
+        value = ir.Mux(width, level, constants[name], value)
+    return value
+
+
+def _active(name: str, pins: dict[str, Pin]) -> ir.Expr | None:
+    """1 while the clear or preset acts; None where there is none."""
+    if name in pins:
+        return _read(pins[name])
+    return ir.Unary(1, "not", _read(pins[f"{name}_low"])) if f"{name}_low" in pins else None
 
 
 def _read(pin: Pin) -> ir.Expr:
