@@ -97,7 +97,6 @@ def _run(spec: Spec, opened: Opened, cases: Cases, limits: Limits) -> tuple[list
     place = wiring.inputs[drive.clock] if drive.clock is not None else None
     words: list[Word] = []
     try:
-        timeline.start()
         for _ in play(timeline, drive, place, settings(wiring, cases, drive.sequences[0])):
             words = list(timeline.words)
     except Finished:

@@ -91,8 +91,11 @@ def _run(ready: Ready, expectation: Expectation, limits: Limits) -> None:
     observation = watch(design, binding, expectation.spec.inputs, expectation.cases, limits)
     outcome.engine = observation.engine
     outcome.status = "checked"
-    if observation.trouble is not None:
-        reading.collector.warning("run", f"{observation.trouble.text}: some cases end here", observation.trouble.position)
+    if observation.refused is not None:
+        text = f"while the inputs are unknown the run ends here: {observation.refused.text}. Every case was begun with its own values instead"
+        reading.collector.note("power-up", text, observation.refused.position, hint="a bench that leaves its inputs uninitialised would end at its start")
+    for ended in observation.ends:
+        reading.collector.warning("run", f"{ended.text}: {ended.cases.bit_count()} cases end here", ended.position)
     if observation.limit is not None:
         outcome.status = "stopped"
         reading.collector.error("limit", observation.limit.text, observation.limit.position, None, observation.limit.hint)

@@ -348,7 +348,8 @@ def _from_model(
     observation: Observation = watch(design, binding, spec.inputs, cases, limits)
     run = observation.runs[0]
     if run.stopped:
-        collector.error("bad-model", f"{model} does not settle in {run.stopped.bit_count()} cases", position)
+        why = f"ends in an error ({observation.ends[0].text})" if observation.ends else "does not settle"
+        collector.error("bad-model", f"{model} {why} in {run.stopped.bit_count()} cases", position)
         return None
     if cases.drive is not None:
         return Source(model, _known_in_all(observation, _keys(spec), cases.full))

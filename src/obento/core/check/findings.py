@@ -29,7 +29,41 @@ def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: L
     else:
         found = _clocked_findings(verdict, expectation, ready, limits)
     found = [_placed(f, ready.reading, ready.design, ready.binding) for f in found]
+    found = [*_errors_of_the_run(expectation, verdict, ready.reading), *found, *_unsettled(expectation, verdict)]
     return [*found, *_structural(found, ready)] if found else []
+
+
+def _errors_of_the_run(expectation: Expectation, verdict: Verdict, reading: Reading) -> list[Finding]:
+    """A value out of its range, an index outside of its array, a division by zero: called what it is, with its line and its cases."""
+    found: list[Finding] = []
+    for ended in verdict.ends:
+        cases = ended.cases & verdict.stopped
+        if not cases:
+            continue
+        among, when = f"{cases.bit_count()} of {verdict.count}", ""
+        if expectation.cases.drive is None:
+            condition = failing_condition(expectation.spec, expectation.cases, cases, verdict.not_compared)
+            when = f" whenever {condition}" if condition and condition != "always" else ""
+        else:
+            among += " steps"
+        place = reading.sources.place(ended.position) if ended.position else None
+        text = f"{ended.text}: the run ends there{when}: {among}"
+        found.append(Finding("run-error", text, "", place.file if place else "", place.line if place else 0))
+    return found
+
+
+def _unsettled(expectation: Expectation, verdict: Verdict) -> list[Finding]:
+    """Cases that go on for ever."""
+    ended = 0
+    for one in verdict.ends:
+        ended |= one.cases
+    moving = verdict.stopped & ~ended & ~verdict.untried
+    if not moving:
+        return []
+    steps = " steps" if expectation.cases.drive is not None else ""
+    if verdict.untried:
+        return [Finding("stopped", f"does not settle in any of {moving.bit_count()} cases spread over all: the others were not run")]
+    return [Finding("stopped", f"does not settle: {moving.bit_count()} of {verdict.count}{steps}")]
 
 
 _STRUCTURE = frozenset(
@@ -75,8 +109,6 @@ def _clocked_findings(verdict: Verdict, expectation: Expectation, ready: Ready, 
         if output_verdict.failed | output_verdict.undefined:
             kind = "wrong" if output_verdict.failed else "undefined"
             findings.append(Finding(kind, f"{name} is {kind} {describe(expectation, verdict, found, name)}", name))
-    if verdict.stopped:
-        findings.append(Finding("stopped", f"does not settle: {verdict.stopped.bit_count()} of {verdict.count} steps"))
     return findings
 
 
@@ -128,6 +160,4 @@ def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
                 f"the result depends on the case before: {remembered.bit_count()} of {count} are right fresh, but wrong after a change of {names}",
             ),
         )
-    if verdict.stopped:
-        found.append(Finding("stopped", f"does not settle: {verdict.stopped.bit_count()} of {count}"))
     return found

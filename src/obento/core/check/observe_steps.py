@@ -6,11 +6,12 @@ leaves open (`-`) are 0 in one run and 1 in another; a step is right when it is 
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
 from obento.core.check.bind import Binding
-from obento.core.check.observe import Observation, Planes, Run
+from obento.core.check.observe import Observation, Planes, Run, woken_refused
+from obento.core.check.power_up import Ended, Start, apply_words, note_end
 from obento.core.ir.design import Design
 from obento.core.ir.part import Finished, RunError
 from obento.core.limits import LimitReached, Limits
@@ -107,38 +108,33 @@ def play(
     timeline: Timeline,
     drive: Drive,
     place: tuple[int, int] | None,
-    steps: Iterator[tuple[str, Setting]],
+    steps: Iterable[tuple[str, Setting]],
     look: Callable[[str], None] = lambda moment: None,
+    start: Start | None = None,
 ) -> Iterator[None]:
-    """Play one sequence on a timeline that has just started; stands still whenever outputs are sampled.
+    """Play one sequence on a timeline, from power-up; stands still whenever outputs are sampled.
 
-    `look` hears of each moment: `set`, `edge`, `back`.
+    `look` hears of each moment: `set`, `edge`, `back`. `start` powers up: one for all sequences of a design.
     """
-    timeline.settle()
+    steps = list(steps)
+    (start or Start(timeline)).begin(steps[0][1] if steps else {})
     level = drive.idle
     if place is not None:  # the clock is at rest before anything else is set
         signal, i = place
         one, zero = timeline.words[signal]
-        _apply(timeline, {signal: (one & ~(1 << i) | level << i, zero & ~(1 << i) | (1 - level) << i)})
+        apply_words(timeline, {signal: (one & ~(1 << i) | level << i, zero & ~(1 << i) | (1 - level) << i)})
     for action, setting in steps:
-        _apply(timeline, setting)
+        apply_words(timeline, setting)
         look("set")
         during = clock_during(action, level, drive.idle)
         if during != level:
-            _apply(timeline, with_clock(setting, place, during))
+            apply_words(timeline, with_clock(setting, place, during))
             look("edge")
         yield
         level = clock_after(action, level, drive.idle)
         if level != during:
-            _apply(timeline, with_clock(setting, place, level))
+            apply_words(timeline, with_clock(setting, place, level))
             look("back")
-
-
-def _apply(timeline: Timeline, setting: Setting) -> None:
-    for signal, word in setting.items():
-        if timeline.words[signal] != word:
-            timeline.change(signal, word)
-    timeline.settle()
 
 
 def _one_by_one(design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, runs: list[Run], only: int | None = None) -> Observation:
@@ -149,7 +145,8 @@ def _one_by_one(design: Design, wiring: Wiring, cases: Cases, drive: Drive, limi
         return _nothing(wiring, cases, runs, "timeline", limit)
     place = wiring.inputs[drive.clock] if drive.clock is not None else None
     collected = [{key: (["0"] * cases.count, ["0"] * cases.count) for key in wiring.outputs} for _ in runs]
-    trouble: RunError | None = None
+    ends: list[Ended] = []
+    start = Start(timeline)
     limit_hit: LimitReached | None = None
     for number, sequence in enumerate(drive.sequences):
         if only is not None and not only >> number & 1:
@@ -157,8 +154,7 @@ def _one_by_one(design: Design, wiring: Wiring, cases: Cases, drive: Drive, limi
         for run, columns in zip(runs, collected, strict=True):
             step = sequence.first
             try:
-                timeline.start()
-                for _ in play(timeline, drive, place, settings(wiring, cases, sequence, run is not runs[0])):
+                for _ in play(timeline, drive, place, settings(wiring, cases, sequence, run is not runs[0]), start=start):
                     words = timeline.words
                     for key, (signal, i) in wiring.outputs.items():
                         one, zero = words[signal]
@@ -167,10 +163,10 @@ def _one_by_one(design: Design, wiring: Wiring, cases: Cases, drive: Drive, limi
                         if zero >> i & 1:
                             columns[key][1][step] = "1"
                     step += 1
-            except (DidNotSettle, Finished):
+            except DidNotSettle:
                 pass
-            except RunError as error:
-                trouble = trouble or error
+            except (RunError, Finished) as error:
+                note_end(ends, error, ones(sequence.first + sequence.length - step) << step)
             except LimitReached as limit:
                 limit_hit = limit
             left = sequence.first + sequence.length - step
@@ -179,7 +175,7 @@ def _one_by_one(design: Design, wiring: Wiring, cases: Cases, drive: Drive, limi
             return _nothing(wiring, cases, runs, "timeline", limit_hit)
     for run, columns in zip(runs, collected, strict=True):
         run.outputs = {key: (_number(one), _number(zero)) for key, (one, zero) in columns.items()}
-    return Observation(runs, "timeline", None, trouble)
+    return Observation(runs, "timeline", None, ends, refused=start.refused)
 
 
 def _number(digits: list[str]) -> int:
@@ -248,9 +244,15 @@ def _side_by_side(design: Design, wiring: Wiring, cases: Cases, drive: Drive, li
     watched = {key: offset[s] + i for key, (s, i) in wiring.outputs.items()}
     full = ones(len(drive.sequences))
     escaped = 0
+    refused = woken_refused(woken, design, limits)
     for run in runs:
-        stopped = woken.power_up(full)
         level = full if drive.idle else 0
+        if refused is None:
+            stopped = woken.power_up(full)
+        else:
+            first = _turned(cases, drive, run is not runs[0])[0].inputs
+            given = dict(zip(places, first, strict=True)) | dict.fromkeys(floats, (full, full))
+            stopped = woken.begin(full, given | ({places[drive.clock]: (level, full ^ level)} if drive.clock is not None else {}))
         if drive.clock is not None:
             stopped |= woken.apply({places[drive.clock]: (level, full ^ level)})
         seen: dict[Key, tuple[list[int], list[int]]] = {key: ([], []) for key in watched}
@@ -273,7 +275,7 @@ def _side_by_side(design: Design, wiring: Wiring, cases: Cases, drive: Drive, li
                 stopped |= woken.apply({places[drive.clock]: (step.after, full ^ step.after)})
         run.outputs = {key: (_in_a_row(one, drive), _in_a_row(zero, drive)) for key, (one, zero) in seen.items()}
         run.stopped = _in_a_row(stops, drive)
-    found = Observation(runs, "woken")
+    found = Observation(runs, "woken", refused=refused)
     return _escaped_again(design, wiring, cases, drive, limits, found, escaped) if escaped else found
 
 
@@ -313,4 +315,4 @@ def _escaped_again(design: Design, wiring: Wiring, cases: Cases, drive: Drive, l
         for key, (one, zero) in run.outputs.items():
             a, b = again.outputs[key]
             run.outputs[key] = one & ~steps | a & steps, zero & ~steps | b & steps
-    return Observation(found.runs, found.engine, None, exact.trouble, steps)
+    return Observation(found.runs, found.engine, None, exact.ends, steps, found.refused or exact.refused)

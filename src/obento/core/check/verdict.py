@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 
 from obento.core.check.expectation import Expectation, Key, Planes
 from obento.core.check.observe import Observation, Run
+from obento.core.check.power_up import Ended
 from obento.core.spec.cases import plane_digits
 from obento.core.spec.model import SpecPort
 from obento.core.values import Word
@@ -28,7 +29,8 @@ class Verdict:
     """A hand-in in all cases.
 
     `shown` are the values to show: those of the fresh run, or of the first run that went wrong. `failing_runs` says which
-    run that was: pairs of a run's name and the cases it is shown for. `expected` is what it was held against.
+    run that was: pairs of a run's name and the cases it is shown for. `expected` is what it was held against. `ends` are the errors in
+    which cases ended, `untried` the cases that were not run (see `Observation`).
     """
 
     count: int
@@ -42,6 +44,8 @@ class Verdict:
     not_compared: int = 0
     stopped: int = 0
     cluster: str = ""
+    ends: list[Ended] = field(default_factory=list)
+    untried: int = 0
 
     @property
     def right(self) -> int:
@@ -98,7 +102,7 @@ def judge(expectation: Expectation, observation: Observation) -> Verdict:
     for bits in expected.values():
         compared |= bits.care
     outputs = {p.name: _output(full, expected, p.name, p.width, shown, stopped) for p in expectation.spec.outputs}
-    verdict = Verdict(expectation.cases.count, outputs, shown, expected, failing)
+    verdict = Verdict(expectation.cases.count, outputs, shown, expected, failing, ends=observation.ends, untried=observation.untried)
     verdict.not_compared = full & ~compared
     verdict.stopped = stopped & compared
     for output in outputs.values():

@@ -130,8 +130,9 @@ class ScopeOfNames:
 class Design:
     """`precision` is the length of one tick as a power of ten in seconds.
 
-    A 1 in one of `escapes` says that lanes cannot tell what happens in that case: it must be run on the timeline. `is_seen_inside`
-    makes its parts show all their signals on the timeline, not only those of ports.
+    A 1 in one of `escapes` says that lanes cannot tell what happens in that case: it must be run on the timeline. `kept` are pairs of one-digit
+    signals: the first holds what the second was when its process ran last. `is_seen_inside` makes its parts show all their signals on the
+    timeline, not only those of ports.
     """
 
     unit: str
@@ -147,6 +148,7 @@ class Design:
     names: list[ScopeOfNames] = field(default_factory=list)
     parts: list[Part] = field(default_factory=list)
     escapes: list[Signal] = field(default_factory=list)
+    kept: list[tuple[Signal, Signal]] = field(default_factory=list)
     is_seen_inside: bool = False
 
     def add_signal(self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None) -> Signal:

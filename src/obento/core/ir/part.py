@@ -6,7 +6,7 @@ signals take their new values where non-blocking updates do.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from typing import TYPE_CHECKING, Any, Protocol
 
 from obento.core.limits import Limits
@@ -17,11 +17,12 @@ if TYPE_CHECKING:
 
 
 class Finished(Exception):
-    """The bench ended the run; `failed` when it said that something is wrong with it."""
+    """The bench ended the run; `failed` when it said that something is wrong with it. `position` is where, 0 if that is not known."""
 
-    def __init__(self, failed: bool = False) -> None:
+    def __init__(self, failed: bool = False, position: int = 0) -> None:
         super().__init__()
         self.failed = failed
+        self.position = position
 
 
 class RunError(Exception):
@@ -62,8 +63,8 @@ class Part(Protocol):
     unfit: str
     inputs: list[Signal]
 
-    def start(self, host: Host, ticks_per_second: int) -> None:
-        """Begin anew: signals at their start values, processes ready to run."""
+    def start(self, host: Host, ticks_per_second: int, given: Mapping[int, Word]) -> None:
+        """Begin anew: signals at their start values, processes ready to run. Inputs with a word in `given` (by number) begin with that."""
 
     @property
     def pending(self) -> bool:

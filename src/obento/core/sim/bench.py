@@ -320,7 +320,7 @@ class Terminal(Bench):
 
     def _finish(self, call: SystemCall, given: list[Value]) -> None:
         self.hears.ended(call.position)
-        raise Finished
+        raise Finished(position=call.position)
 
     def _severity(self, call: SystemCall, given: list[Value]) -> None:
         first = 1 if call.name == "$fatal" and call.args and call.args[0].text is None else 0
@@ -328,7 +328,7 @@ class Terminal(Bench):
         self.report(_SEVERITIES[call.name], text.rstrip(), call.position)
         if call.name == "$fatal":
             self.hears.ended(call.position)
-            raise Finished(failed=True)
+            raise Finished(True, call.position)
 
     def _timeformat(self, call: SystemCall, given: list[Value]) -> None:
         if not call.args:

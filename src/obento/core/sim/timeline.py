@@ -12,6 +12,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
 from heapq import heappop, heappush
+from types import MappingProxyType
 from typing import cast
 
 from obento.core import values as v
@@ -135,8 +136,11 @@ class Timeline:
         self.start()
         self.settle()
 
-    def start(self) -> None:
-        """All signals at their start values, and what runs of itself ready to run."""
+    def start(self, given: Mapping[int, Word] = MappingProxyType({})) -> None:
+        """All signals at their start values, and what runs of itself ready to run.
+
+        `given` (numbers of input signals to words) are there from the beginning: for parts as values, for everything else as events.
+        """
         self._reset()
         self.words = [self._start_value(s, w) for s, w in zip(self.design.signals, self._start, strict=True)]
         for signal in self.design.signals:
@@ -150,10 +154,24 @@ class Timeline:
                 self._resume(index)  # it waits already
             elif process.kind != "always" and not process.shadow:
                 self._next.add(index)
+        if given:
+            given = self._handed_on(given)
         for part in self.design.parts:
-            part.start(self, 10**-self.design.precision)
+            part.start(self, 10**-self.design.precision, given)
             if self.design.is_seen_inside:
                 part.show_all()
+
+    def _handed_on(self, given: Mapping[int, Word]) -> Mapping[int, Word]:
+        """Set inputs before parts begin: what these and plain wires make of the inputs of parts."""
+        for number, word in given.items():
+            if self.words[number] != word:
+                self.change(number, word)
+        if not all(signal.id in given for part in self.design.parts for signal in part.inputs):
+            for _ in range(self.limits.deltas):
+                if not self._next:
+                    break
+                self._sweep()
+        return {signal.id: self.words[signal.id] for part in self.design.parts for signal in part.inputs}
 
     # What parts with a run-time of their own ask.
 

@@ -11,7 +11,7 @@ from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, function_bits, functions_called, power_up_words, statements, written_bits
 from obento.core.ir.nodes import Case, Const, Resolve, Stmt, Tristate, walk
 from obento.core.limits import Limits
-from obento.core.sim.bits import Bit, BitOps
+from obento.core.sim.bits import Bit, BitOps, Unfit
 from obento.core.sim.fit import require_fit, require_processes_fit
 from obento.core.sim.graph import FALSE, Graph
 from obento.core.sim.symbolic import Symbolic, Writes
@@ -154,6 +154,30 @@ class Woken:
         self._next = [0] * len(self._steps)
         self._later = []
         return full if unsettled else 0
+
+    def begin(self, full: int, planes: dict[int, tuple[int, int]]) -> int:
+        """Start all lanes of `full` with these input bits from the beginning, as `Timeline.start` with inputs given. Returns the lanes that do not settle.
+
+        Raises
+        ------
+        Unfit
+            Where a process keeps what a signal was that takes its first value from another one only now.
+        """
+        self.full = full
+        self._one = [full if one else 0 for one, _ in self._start]
+        self._zero = [full if zero else 0 for _, zero in self._start]
+        self._now = [0] * len(self._steps)
+        self._next = [0 if p.kind == "always" else full for p in self._design.processes]
+        self._later = []
+        for bit, (one, zero) in planes.items():
+            self._update(bit, one, zero, full)
+        joined = set[int]().union(*(written_bits(p) for p in self._design.processes if p.origin == "port" or not p.shadow))
+        for before, signal in self._design.kept:
+            if signal.offset in joined:
+                raise Unfit("a clock that is joined through a conversion")
+            if signal.offset in planes:
+                self._one[before.offset], self._zero[before.offset] = planes[signal.offset]
+        return self._settle()
 
     def apply(self, planes: dict[int, tuple[int, int]]) -> int:
         """Set input bits together (bit number -> planes), then settle. Returns the lanes that do not."""

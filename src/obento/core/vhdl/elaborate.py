@@ -555,7 +555,7 @@ class Elaborator(Regions):
 
     def _lower(self) -> str:
         """Add the form for lanes; why there is none, if so."""
-        before = len(self.design.escapes)
+        escapes, kept = len(self.design.escapes), len(self.design.kept)
         try:
             if self._implicit_signals or self.outside or not no_drivers_meet(self.objects) or self._silent_ports:
                 raise NoLanes("signals that are not only assigned")
@@ -567,13 +567,14 @@ class Elaborator(Regions):
                     lanes.join(port, path, x, position)
                 else:
                     lanes.join_back(x, port, path, converted, position)
+            made = lanes.in_order()
         except NoLanes as reason:
-            del self.design.escapes[before:]
+            del self.design.escapes[escapes:], self.design.kept[kept:]
             return f"{reason} cannot be run for all cases at once"
         except RecursionError:
-            del self.design.escapes[before:]
+            del self.design.escapes[escapes:], self.design.kept[kept:]
             return "this nests too deep to be run for all cases at once"
-        self.design.processes += lanes.made
+        self.design.processes += made
         return ""
 
 

@@ -8,10 +8,12 @@ step instead. What cannot be lowered at all leaves the whole design to the other
 from __future__ import annotations
 
 from collections.abc import Sequence
+from graphlib import CycleError, TopologicalSorter
 from typing import TYPE_CHECKING, Any
 
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Process, Signal, Watch
+from obento.core.ir.drivers import written_bits
 from obento.core.limits import Limits
 from obento.core.vhdl import typed as t
 from obento.core.vhdl.emit import subtype_of, walk
@@ -104,19 +106,19 @@ class Lanes(LaneExpressions):
         self._set(self._escape, either(ir.Ref(1, self._escape), when))
 
     def doubt(self, when: ir.Expr) -> None:
-        if self._process is None or not self._process.concurrent:
+        if self._process is not None and not self._process.concurrent:
             self.escape(when)
             return
         if self._doubt is None:
             self._doubt = self._scratch("in doubt", 1)
         self._set(self._doubt, either(ir.Ref(1, self._doubt), when))
 
-    def _marks(self, p: t.ProcessT) -> None:
+    def _marks(self, position: int) -> None:
         """What marks lanes: an error stays until power-up, whatever the process does later; a doubt only as long as an
         assignment, which remembers nothing, has not been made anew."""
         for mark in (self._escape, self._doubt):
             if mark is not None:
-                self._body.insert(0, ir.Assign(p.pos, [ir.Target(mark, 0, 1)], bit(False)))
+                self._body.insert(0, ir.Assign(position, [ir.Target(mark, 0, 1)], bit(False)))
         if self._escape is not None:
             ever = self._scratch("ever step by step", 1)
             ever.initial = 0, 1
@@ -154,7 +156,7 @@ class Lanes(LaneExpressions):
         for o, before in self.edges.items():
             assert isinstance(before, ir.Ref)
             self._set(before.signal, self.place(o).digits)
-        self._marks(p)
+        self._marks(p.pos)
         body: ir.Stmt = self._body[0] if len(self._body) == 1 else ir.Block(p.pos, self._body)
         origin = "clocked" if self._used_edge else "assignment" if p.concurrent else "process"
         # How long a delay is matters only where memory can catch what passes by, and that is not run in lanes at all.
@@ -177,6 +179,7 @@ class Lanes(LaneExpressions):
         one, zero = word_of(o.value, o.subtype)
         before.initial = (one, zero) if one or zero else None
         self.edges[o] = ir.Ref(1, before)
+        self._design.kept.append((before, self.signal(o)))
 
     def _watch(self, x: t.X) -> Watch:
         root, _ = static_prefix(x)
@@ -626,26 +629,50 @@ class Lanes(LaneExpressions):
 
     # Joined ports.
 
+    def _begin_join(self, position: int) -> None:
+        self._process, self._position, self._escape, self._doubt = None, position, None, None
+        self._body, self.bound, self.edges = [], {}, {}
+
     def join(self, p: Object, path: tuple[Any, ...], x: t.X, position: int) -> None:
         """A port (or part of it) follows a value."""
-        self._process, self._position, self._escape = None, position, None
-        self._body, self.bound, self.edges = [], {}, {}
+        self._begin_join(position)
         self._assign(_by_path(p, path), self.value(x), True)
         self._finish_join(position, x)
 
     def join_back(self, root: t.X, p: Object, path: tuple[Any, ...], converted: t.X | None, position: int) -> None:
         """What is connected follows an output (or part of it)."""
-        self._process, self._position, self._escape = None, position, None
-        self._body, self.bound, self.edges = [], {}, {}
+        self._begin_join(position)
         source = converted if converted is not None else _by_path(p, path)
         self._assign(root, self.value(source), True)
         self._finish_join(position, source)
 
     def _finish_join(self, position: int, x: t.X) -> None:
-        if self._escape is not None:
-            raise NoLanes("a connection with a range to check")
+        self._marks(position)
         watches = [self._watch(s) for s in signals_read(x)]
         self.made.append(Process("continuous", ir.Block(position, self._body), watches, position, "port", "", shadow=True))
+
+    def in_order(self) -> list[Process]:
+        """What was made, in the order in which it runs when several wake together: joined ports first, each after those that it follows.
+
+        What is joined takes its value in the cycle in which its source does, before any process runs (IEEE 1076-1993 clause 12.6.2).
+        """
+        joins = [p for p in self.made if p.origin == "port"]
+        makers: dict[int, set[int]] = {}
+        for p in joins:
+            for b in written_bits(p):
+                makers.setdefault(b, set()).add(id(p))
+        nobody: set[int] = set()
+        sorter = TopologicalSorter({id(p): set().union(*(makers.get(b, nobody) for b in _watched_bits(p))) - {id(p)} for p in joins})
+        by_id = {id(p): p for p in joins}
+        try:
+            ordered = [by_id[key] for key in sorter.static_order()]
+        except CycleError:
+            raise NoLanes("ports that follow each other in a circle") from None
+        return ordered + [p for p in self.made if p.origin != "port"]
+
+
+def _watched_bits(p: Process) -> set[int]:
+    return {b for w in p.watches for b in range(w.signal.offset + w.low, w.signal.offset + w.low + w.width)}
 
 
 def _by_path(o: Object, path: tuple[Any, ...]) -> t.X:

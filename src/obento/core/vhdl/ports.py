@@ -194,7 +194,7 @@ class Ports(Concurrent):
         self._check_port_width(part, x, a)
         self.join_value(p, path, x, None, a, place.sub)
 
-    def join_value(self, p: Object, path: tuple[Any, ...], x: t.X, converted: t.X | None, a: ast.Assoc, sub: Subtype | None = None) -> None:
+    def join_value(self, p: Object, path: tuple[Any, ...], x: t.X, converted: t.X | None, a: ast.Node, sub: Subtype | None = None) -> None:
         """Let a port follow what is connected, or what is connected the port, or both."""
         subtype = sub or p.subtype
         path_text = self.emitter.keep(path)

@@ -114,15 +114,10 @@ class Regions(Instances):
             self._levels.pop()
 
     def _guard(self, s: ast.Block) -> None:
-        """The implicit signal GUARD follows its expression."""
+        """The implicit signal GUARD follows its expression in the same cycle, as a port follows what is connected (1076-1993 clause 12.6.2)."""
         assert s.guard is not None
         node = ast.Node(s.guard.pos, s.guard.end)
-        self.new_signal("guard", Subtype(BOOLEAN), None, node)
-        assign = ast.SignalAssign(
-            node.pos,
-            node.end,
-            "",
-            ast.Id(node.pos, node.end, "guard"),
-            ast.Waveform(node.pos, node.end, [ast.Wave(node.pos, node.end, s.guard, None)]),
-        )
-        self.assignment(assign)
+        guard = self.new_signal("guard", Subtype(BOOLEAN), None, node)
+        guard.mode = "in"
+        guard.sources.append((id(guard), node.pos, ()))
+        self.join_value(guard, (), self.expr(s.guard, BOOLEAN), None, node)

@@ -7,7 +7,7 @@ processes run.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Generator, Iterable
+from collections.abc import Callable, Generator, Iterable, Mapping
 from typing import Any
 
 from obento.core.ir.part import Finished, Host, RunError
@@ -101,13 +101,15 @@ class Run:
         self.arrived: dict[int, Word] = {}
         self.host: Host = None  # type: ignore[assignment]
         self.scale = 1
+        self.given: Mapping[int, Word] = {}
         self.failing = 3
         self.files: Files = Files(None)
 
     # What the kernel asks.
 
-    def start(self, host: Host, ticks_per_second: int) -> None:
+    def start(self, host: Host, ticks_per_second: int, given: Mapping[int, Word]) -> None:
         self.host = host
+        self.given = given
         self.scale = 10**15 // ticks_per_second
         self.cycle = 0
         self.due.clear()
@@ -293,6 +295,8 @@ class Run:
             self.takers[number] = lambda word: driver.set(read(word))
         else:
             self.takers[number] = lambda word: signal.take(read(word))
+            if number in self.given:
+                signal.value = signal.last = read(self.given[number])
 
     def show(self, signal: Signal, design_signal: Any, write: Callable[[Any], Word]) -> None:
         """A signal of the design follows a port of the whole."""
@@ -366,7 +370,7 @@ class Run:
         self.host.bench.report(("note", "warning", "error", "failure")[severity], text, position)
         if severity >= self.failing:
             self.host.bench.ended(position)
-            raise Finished(failed=True)
+            raise Finished(True, position)
 
     def open(self, file: File, name: Arr, mode: int, position: int) -> None:
         """Open a file that must be there."""
