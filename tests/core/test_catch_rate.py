@@ -68,7 +68,8 @@ def test_what_is_not_compared_is_harmless() -> None:
 
 def test_where_there_is_none() -> None:
     with_table = HEAD + "[ports]\nin = 'a b'\nout = 'y'\n[expect]\ntable = '''\na b | y\n0 - | 0\n1 - | 1\n'''\n"
-    assert rate(with_table) == CatchRate("", 0, 0, 0, [], True)  # all combinations: nothing to be missed
+    assert rate(with_table) == CatchRate("", 0, 0, 0, [], True, 4, 4)  # all combinations: nothing to be missed
+    assert rate(with_table).share == 1.0
     for text, why in (
         (with_table + listed("1 1"), "needs equations"),
         (HEAD + "[ports]\nin = 'clk d'\nout = 'q'\n[clock]\nport = 'clk'\nedge = 'rise'\n[expect]\nsteps = '''\nd | q\n1 | 1\n'''\n", "clock"),
@@ -78,3 +79,16 @@ def test_where_there_is_none() -> None:
     broken = open_spec("s.toml", b"unit = 3", {})
     with pytest.raises(NoReference, match="errors"):
         catch_rate(broken, {})
+
+
+def test_combinations_that_no_row_covers_are_not_caught() -> None:
+    """Two rows of sixteen are no 100 %, whatever the others were meant to say."""
+    text = HEAD + "[ports]\nin = 'a b c d'\nout = 'y'\n[expect]\ntable = '''\na b c d | y\n0 0 0 0 | 0\n0 0 0 1 | 1\n'''\n"
+    found = rate(text)
+    assert (found.compared, found.cases, found.share) == (2, 16, 0.125)
+
+
+def test_how_much_is_compared_stands_beside_the_share() -> None:
+    table = "table = '''\na b | y\n0 - | -\n1 0 | 0\n1 1 | 1\n'''\n"
+    found = rate(AND.replace("'y = a & b'\n", "'y = a & b'\n" + table))
+    assert (found.compared, found.cases) == (2, 4)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 import sys
 from dataclasses import asdict
 from pathlib import Path
@@ -23,16 +24,20 @@ def run_catch_rate(spec: Path, json_file: Path | None) -> int:
     except (CallError, NoReference, OSError) as error:
         print(f"error: {error}", file=sys.stderr)
         return 2
-    _show(found, loaded.expectation.cases.count)
+    _show(found)
     return 0 if found.share == 1.0 else 1
 
 
-def _show(found: CatchRate, cases: int) -> None:
+def _show(found: CatchRate) -> None:
+    cases, left_open = found.cases, found.cases - found.compared
     if not found.reference:
-        print(f"100 %: all {cases} combinations are tried, so that whatever is wrong where something is compared is caught")
+        among = f"{found.compared} of " if left_open else "all "
+        print(f"{math.floor(100 * found.share)} %: {among}{cases} combinations are compared, and whatever is wrong there is caught")
         return
     telling = found.tried - found.harmless
-    print(f"{100 * found.share:.0f} %: {found.caught} of {telling} likely mistakes in {found.reference} are caught by {cases} cases")
+    print(f"{math.floor(100 * found.share)} %: {found.caught} of {telling} likely mistakes in {found.reference} are caught by {cases} cases")
+    if left_open:
+        print(f"in {left_open} of {cases} cases nothing is compared")
     if found.harmless:
         print(f"{found.harmless} further changes make no difference to what is compared")
     if not found.is_whole:

@@ -198,6 +198,8 @@ class CatchRateView(BaseModel):
     telling: int
     caught: int
     harmless: int
+    cases: int
+    compared: int
     missed: list[MissedMistake]
     trouble: str
 

@@ -38,11 +38,11 @@ def preview(loaded: LoadedSpec) -> SpecPreview:
 
 def catch_rate_view(found: CatchRate | str) -> CatchRateView:
     if isinstance(found, str):
-        return CatchRateView(share=None, reference="", telling=0, caught=0, harmless=0, missed=[], trouble=found)
+        return CatchRateView(share=None, reference="", telling=0, caught=0, harmless=0, cases=0, compared=0, missed=[], trouble=found)
     missed = [MissedMistake(**asdict(m)) for m in found.missed]
     return CatchRateView(
         share=found.share, reference=found.reference, telling=found.tried - found.harmless, caught=found.caught, harmless=found.harmless,
-        missed=missed, trouble="",
+        cases=found.cases, compared=found.compared, missed=missed, trouble="",
     )  # fmt: skip
 
 

@@ -17,7 +17,7 @@ export interface LabTerms {
 export interface Message { severity: 'error' | 'warning' | 'note'; code: string; file: string; line: number; column: number; text: string; hint: string; end_line: number; end_column: number }
 export interface Port { name: string; direction: 'in' | 'out'; width: number; signed: boolean; radix: string }
 export interface CatchRate {
-  share: number | null; reference: string; telling: number; caught: number; harmless: number; trouble: string
+  share: number | null; reference: string; telling: number; caught: number; harmless: number; cases: number; compared: number; trouble: string
   missed: { file: string; line: number; change: string; inputs: string; shows: string }[]
 }
 export interface TableRow { index: number; label: string; step: StepPlace | null; inputs: string[]; outputs: string[]; sources: string[][]; agrees: boolean }

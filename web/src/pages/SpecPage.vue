@@ -181,7 +181,7 @@ const problems = computed(() => preview.value?.messages ?? [])
       <p v-for="(n, name) in preview.groups" :key="name" class="row spread"><span>{{ name }}</span><span class="mono">{{ n }}</span></p>
       <template v-if="table && !isClocked && !isNamed">
         <div class="caption">Catch rate</div>
-        <CatchRate :task-id="store.taskId" :text="preview.is_right ? shownText : ''" :cases="table.cases" @line="(line) => editor?.goTo({ line, column: 1 })" />
+        <CatchRate :task-id="store.taskId" :text="preview.is_right ? shownText : ''" @line="(line) => editor?.goTo({ line, column: 1 })" />
       </template>
       <div class="caption">Sources</div>
       <p v-for="s in preview.sources" :key="s">{{ s }}</p>

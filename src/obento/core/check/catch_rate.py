@@ -56,7 +56,8 @@ class CatchRate:
     """Of `tried` changes of `reference`, those that were caught, and those that make no difference to what is compared. All others
     are missed; `missed` lists the first of them. `is_whole` unless there were more changes than are tried.
 
-    `reference` is empty where there is none and none is needed: every combination is tried, so that whatever is wrong shows.
+    `reference` is empty where there is none and none is needed: every combination is tried, so that whatever is wrong shows wherever
+    something is compared. `compared` of the spec's `cases` are those.
     """
 
     reference: str
@@ -65,10 +66,14 @@ class CatchRate:
     harmless: int
     missed: list[Missed]
     is_whole: bool
+    cases: int
+    compared: int
 
     @property
     def share(self) -> float:
-        """Of the changes that make a difference those that are caught; 1 where none does."""
+        """Of the changes that make a difference those that are caught; 1 where none does. Without a reference the cases that are compared."""
+        if not self.reference:
+            return self.compared / self.cases
         telling = self.tried - self.harmless
         return self.caught / telling if telling else 1.0
 
@@ -90,8 +95,10 @@ def catch_rate(loaded: LoadedSpec, others: Mapping[str, bytes], limits: Limits |
     if spec.bench is not None or spec.is_clocked:
         raise NoReference("a catch rate is worked out for labs without a clock")
     found = _reference(spec, others, loaded.sources, limits)
+    cases = expectation.cases.count
+    compared = expectation.compared.bit_count()
     if found is None:
-        return CatchRate("", 0, 0, 0, [], True)
+        return CatchRate("", 0, 0, 0, [], True, cases, compared)
     reference, design, sources = found
     wide = expect_for(spec, _more_cases(spec, limits), others, limits)
     assert wide is not None
@@ -111,7 +118,7 @@ def catch_rate(loaded: LoadedSpec, others: Mapping[str, bytes], limits: Limits |
         elif len(missed) < _MOST_MISSED:
             place = sources.place(trial.position)
             missed.append(Missed(place.file or reference, place.line, trial.text, *_shown(wide, verdict)))
-    return CatchRate(reference, len(chosen), caught, harmless, missed, len(chosen) == len(trials))
+    return CatchRate(reference, len(chosen), caught, harmless, missed, len(chosen) == len(trials), cases, compared)
 
 
 def _reference(spec: Spec, others: Mapping[str, bytes], own: Sources, limits: Limits) -> tuple[str, Design, Sources] | None:

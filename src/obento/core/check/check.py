@@ -22,7 +22,12 @@ from obento.core.handin import HandinFile, decode
 from obento.core.limits import LimitReached, Limits
 from obento.core.source import Sources
 from obento.core.spec.load import load_spec
-from obento.core.spec.model import Spec
+from obento.core.spec.model import EDITION, Spec
+from obento.core.verilog.lexer import KEYWORDS as VERILOG_WORDS
+from obento.core.verilog.lexer import SYSTEM_VERILOG_KEYWORDS as SYSTEM_VERILOG_WORDS
+from obento.core.vhdl.lexer import KEYWORDS as VHDL_WORDS
+from obento.core.wiring.elaborate import GATE_NAMES
+from obento.core.wiring.parser import KEYWORDS as WIRING_WORDS
 
 
 @dataclass(slots=True)
@@ -36,15 +41,23 @@ class LoadedSpec:
     sources: Sources = field(default_factory=Sources)
 
 
-def open_spec(name: str, data: bytes, others: Mapping[str, bytes], limits: Limits | None = None) -> LoadedSpec:
-    """Read a spec file and work out what it expects."""
+_RESERVED = {
+    "verilog": VERILOG_WORDS,
+    "systemverilog": SYSTEM_VERILOG_WORDS - VERILOG_WORDS,
+    "vhdl": VHDL_WORDS,
+    "wiring": WIRING_WORDS | GATE_NAMES,
+}
+
+
+def open_spec(name: str, data: bytes, others: Mapping[str, bytes], limits: Limits | None = None, edition: int = EDITION) -> LoadedSpec:
+    """Read a spec file and work out what it expects. `edition` is the one it was first used by."""
     limits = limits or Limits()
     sources, collector = Sources(), Collector()
     text = decode(data)
     if text is None:
         return LoadedSpec(None, None, [Message("error", "binary", name, 1, 1, "this is no text file")])
     file = sources.add(name, text.replace("\r\n", "\n"))
-    spec = load_spec(file, others, collector)
+    spec = load_spec(file, others, collector, edition, _RESERVED)
     draft, is_right = None, False
     if spec is not None:
         try:

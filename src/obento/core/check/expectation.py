@@ -102,6 +102,16 @@ class Expectation:
     handed_in: Spec | None = None
     beside: dict[str, bytes] = field(default_factory=dict)
 
+    @property
+    def compared(self) -> int:
+        """The cases in which some digit of an output is compared."""
+        plane = 0
+        for bits in self.bits.values():
+            plane |= bits.care
+            for step in bits.follow:
+                plane |= 1 << step
+        return plane
+
 
 def with_cases(expectation: Expectation, chosen: Sequence[int]) -> Expectation:
     """The same for some of its cases alone, in this order; one may stand there several times. Only without a clock."""

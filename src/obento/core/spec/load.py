@@ -5,14 +5,16 @@ from __future__ import annotations
 import hashlib
 import re
 import tomllib
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
+from types import MappingProxyType
 from typing import Any, TypeVar
 
 from obento.core.diagnostics import Collector
 from obento.core.source import SourceFile
-from obento.core.spec.model import Bench, Clock, Marks, RandomCases, Reset, Row, Rules, Spec, SpecPort
+from obento.core.spec.model import EDITION, Bench, Clock, FunctionRow, Marks, RandomCases, Reset, Row, Rules, Spec, SpecPort, StepRow
 from obento.core.spec.steps import Sides, parse_function, parse_steps
 from obento.core.spec.table import parse_table
+from obento.core.spec.unknowns import MEANINGS, all_rows, first_applied, first_expected, function_as_any, row_as_any, steps_as_any
 from obento.core.suggest import did_you_mean
 
 FORMAT = "spec/1"
@@ -21,7 +23,7 @@ _PORT = re.compile(r"(?P<name>[A-Za-z_]\w*)(?:\[(?P<a>\d+)(?:\.\.(?P<b>\d+))?\])
 _KEYS: dict[str, tuple[str, ...]] = {
     "": ("obento", "title", "unit", "ports", "expect", "cases", "clock", "reset", "match", "rules", "marks", "students", "bench"),
     "ports": ("in", "out", "inner"),
-    "expect": ("equations", "table", "model", "steps", "function", "bench"),
+    "expect": ("equations", "table", "model", "steps", "function", "bench", "x"),
     "cases": ("all", "listed", "corners", "random", "groups"),
     "clock": ("port", "edge"),
     "reset": ("port", "active", "kind"),
@@ -37,9 +39,10 @@ _MOST_EXHAUSTIVE = 16
 class _Reader:
     """Finds places of keys and texts in the file, which the TOML reader does not tell."""
 
-    def __init__(self, file: SourceFile, collector: Collector) -> None:
+    def __init__(self, file: SourceFile, collector: Collector, edition: int) -> None:
         self.file = file
         self.collector = collector
+        self.edition = edition
         self._sections: dict[str, tuple[int, int]] = {"": (0, len(file.text))}
         heads = list(re.finditer(r"^[ \t]*\[([\w.]+)\][ \t]*(?:#.*)?$", file.text, re.MULTILINE))
         if heads:
@@ -71,13 +74,23 @@ class _Reader:
         self.collector.error(code, text, start, end, hint)
 
 
-def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collector) -> Spec | None:
+def load_spec(
+    file: SourceFile,
+    others: Mapping[str, bytes],
+    collector: Collector,
+    edition: int = EDITION,
+    reserved: Mapping[str, frozenset[str]] = MappingProxyType({}),
+) -> Spec | None:
     """Read a spec; None when something in it is wrong (reported).
 
     Parameters
     ----------
     others
         Files that stand beside it by name: reference models, tables.
+    edition
+        How its texts are read (`EDITION`).
+    reserved
+        The words that nothing can be named by, for each language that may be handed in.
     """
     errors = collector.errors
     try:
@@ -90,7 +103,7 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
         message = re.sub(r"\s*\(at .*\)", "", str(error))
         collector.error("toml", f"this is not valid TOML: {message[:1].lower()}{message[1:]}", position)
         return None
-    reader = _Reader(file, collector)
+    reader = _Reader(file, collector, edition)
     _check_keys(data, reader)
     if data.get("obento") != FORMAT:
         reader.error("", "obento", "format", f'the first line must be obento = "{FORMAT}"', "it says which version of the format this is")
@@ -106,6 +119,7 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
     clock, reset = _clock(data, reader), _reset(data, reader)
     inputs = _with_timing(inputs, clock, reset, reader)
     _check_ports((*inputs, *inner), outputs, reader)
+    _check_names(unit, (*inputs, *outputs), data, reader, reserved)
     if collector.errors > errors:
         return None
     expect = _section(data, "expect", reader)
@@ -113,9 +127,16 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
     match = _section(data, "match", reader)
     table = _table(expect, "expect", "table", inputs, outputs, reader, others, True)
     listed = _table(cases, "cases", "listed", inputs, outputs, reader, others, False) or ()
-    sides = Sides(inputs, outputs, inner, clock, reset)
+    sides = Sides(inputs, outputs, inner, clock, reset, edition)
     steps = _timed(expect, "steps", parse_steps, sides, reader, others) or ()
     function = _timed(expect, "function", parse_function, sides, reader, others)
+    _told_twice(table or (), reader)
+    _told_twice(listed, reader)
+    meaning = _meaning_of_x(expect, [*all_rows(table, listed, steps)], function or (), (*listed, *(r for s in steps for r in s.rows)), reader)
+    if meaning == "any":
+        table = None if table is None else tuple(map(row_as_any, table))
+        listed, steps = tuple(map(row_as_any, listed)), steps_as_any(steps)
+        function = None if function is None else function_as_any(function)
     is_clocked = clock is not None or bool(steps) or function is not None
     _check_kind(is_clocked, expect, cases, function is not None, inner, reader)
     equations = _string(expect, "expect", "equations", reader)
@@ -155,7 +176,7 @@ def load_spec(file: SourceFile, others: Mapping[str, bytes], collector: Collecto
         table=table, listed=listed, models=models, all_cases=all_cases, corners=corners, random=random, groups=groups,
         lenient=names == "lenient", aliases=aliases, rules=rules, marks=marks, see=see,
         hidden=tuple(_strings(students, "students", "hidden", reader)), digest="sha256:" + digest.hexdigest(),
-        clock=clock, reset=reset, inner=inner, steps=steps, function=function, bench=bench,
+        clock=clock, reset=reset, inner=inner, steps=steps, function=function, bench=bench, edition=edition,
     )  # fmt: skip
 
 
@@ -231,6 +252,26 @@ def _check_ports(inputs: tuple[SpecPort, ...], outputs: tuple[SpecPort, ...], re
         if port.name in seen:
             reader.error("ports", port.direction, "duplicate", f"port `{port.name}` is listed twice")
         seen.add(port.name)
+
+
+def _check_names(
+    unit: str, ports: Sequence[SpecPort], data: Mapping[str, Any], reader: _Reader, reserved: Mapping[str, frozenset[str]]
+) -> None:
+    """Names that a language reserves: nobody could hand in a unit or port that is called so."""
+    rules = data.get("rules")
+    allowed = rules.get("languages") if isinstance(rules, dict) else None
+    languages = [name for name in reserved if not isinstance(allowed, list) or name in allowed]
+    for section, key, name in (("", "unit", unit), *(("ports", p.direction, p.name) for p in ports)):
+        kept = [n for n in languages if name in reserved[n] or (n == "vhdl" and name.lower() in reserved[n])]
+        if kept:
+            start, end = reader.key(section, key)
+            text = f"`{name}` is a word of {_listed_words(kept)}: nothing can have this name there"
+            reader.collector.warning("reserved-name", text, start, end, "choose another name, or leave that language out of `languages` in [rules]")
+
+
+def _listed_words(languages: Sequence[str]) -> str:
+    shown = [{"verilog": "Verilog", "systemverilog": "SystemVerilog", "vhdl": "VHDL", "wiring": "wiring lists"}[n] for n in languages]
+    return " and ".join(filter(None, [", ".join(shown[:-1]), shown[-1]]))
 
 
 def _clock(data: Mapping[str, Any], reader: _Reader) -> Clock | None:
@@ -361,8 +402,43 @@ def _table(
         if data is None:
             reader.error(name, key, "no-table", f"there is no file `{text.strip()}` beside the spec", did_you_mean(text, others))
             return ()
-        return parse_table(data.decode("utf-8-sig", "replace"), reader.key(name, key)[0], inputs, outputs, reader.collector, need_outputs)
-    return parse_table(text, reader.text(name, key, text), inputs, outputs, reader.collector, need_outputs)
+        where = reader.key(name, key)[0]
+        return parse_table(data.decode("utf-8-sig", "replace"), where, inputs, outputs, reader.collector, need_outputs, reader.edition)
+    return parse_table(text, reader.text(name, key, text), inputs, outputs, reader.collector, need_outputs, reader.edition)
+
+
+def _told_twice(rows: tuple[Row, ...], reader: _Reader) -> None:
+    """The same inputs in two rows: the second one adds nothing, and may be a slip of the pen."""
+    first: dict[tuple[tuple[int, int, int], ...], Row] = {}
+    for row in rows:
+        key = tuple((cell.word[0] & cell.care, cell.word[1] & cell.care, cell.care) for cell in row.inputs)
+        known = first.setdefault(key, row)
+        if known is not row:
+            text = f"this row has the same inputs as line {known.line} of the table"
+            reader.collector.warning("row-twice", text, row.position, row.position + 1, "one of the two may have been meant for other inputs")
+
+
+def _meaning_of_x(
+    expect: Mapping[str, Any], rows: Sequence[Row | StepRow], function: Sequence[FunctionRow], given: Sequence[Row | StepRow], reader: _Reader
+) -> str:
+    """What x in tables means: as the spec says, else literally, which is asked about where it matters."""
+    meaning = expect.get("x", "")
+    if meaning not in ("", *MEANINGS):
+        reader.error("expect", "x", "bad-value", '`x` is "any" or "unknown": what x in the tables means')
+        return ""
+    if meaning or reader.edition == 1:
+        return str(meaning)
+    asked = first_expected(rows, function)
+    if asked is not None:
+        reader.collector.warning(
+            "which-x", "does x right of `|` mean that any value will do? Until you say so the output must be unknown there", asked, asked + 1,
+            'x = "any" in [expect] lets any value pass, like `-`; x = "unknown" says that it must be unknown',
+        )  # fmt: skip
+    applied = first_applied(given)
+    if applied is not None:
+        text = "x among the inputs is applied as an unknown value"
+        reader.collector.warning("x-applied", text, applied, applied + 1, 'write `-` where 0 and 1 are meant; x = "unknown" in [expect] says that this is')
+    return ""
 
 
 def _which_cases(

@@ -11,6 +11,13 @@ from obento.core.values import Word
 
 Radix = Literal["bin", "dec", "hex"]
 
+EDITION = 2
+"""How the texts of specs are read today. A version that was used before keeps the edition it was read by, so that no result of it turns.
+
+Edition 1 took `0x1` in a binary column of three digits as a hexadecimal number and `-1` in one of two as digits, took x left of the
+bar for a value that no case has, and began sequences made from a function table at power-up although there is a reset.
+"""
+
 
 @dataclass(frozen=True, slots=True)
 class SpecPort:
@@ -197,6 +204,7 @@ class Spec:
     steps: tuple[StepList, ...] = ()
     function: tuple[FunctionRow, ...] | None = None
     bench: Bench | None = None
+    edition: int = EDITION
 
     @property
     def is_clocked(self) -> bool:

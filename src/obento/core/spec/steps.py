@@ -13,8 +13,9 @@ from dataclasses import dataclass
 from obento.core.diagnostics import Collector
 from obento.core.formula.ast import Formula
 from obento.core.formula.parser import FormulaParser
-from obento.core.spec.model import Cell, Clock, FunctionRow, Reset, SpecPort, StepList, StepRow
-from obento.core.spec.table import BadCell, csv_words, parse_value, split_bars
+from obento.core.spec.model import EDITION, Cell, Clock, FunctionRow, Reset, SpecPort, StepList, StepRow
+from obento.core.spec.table import X_AMONG_INPUTS, BadCell, csv_words, parse_value, split_bars
+from obento.core.spec.unknowns import unknown_digits
 from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import SyntaxProblem
 
@@ -41,6 +42,7 @@ class Sides:
     inner: tuple[SpecPort, ...]
     clock: Clock | None
     reset: Reset | None
+    edition: int = EDITION
 
 
 Words = list[tuple[str, int]]
@@ -219,7 +221,7 @@ def _step(words: Words, line: int, header: _Header, sides: Sides, collector: Col
             cells[port.name] = Cell((0, 0), 0, "=" if word == "=" else "!")
         else:
             try:
-                cells[port.name] = parse_value(word, port)
+                cells[port.name] = parse_value(word, port, sides.edition)
             except BadCell as bad:
                 _bad(collector, word, port, at, bad)
                 return None
@@ -261,7 +263,9 @@ def _function_row(words: Words, line: int, header: _Header, sides: Sides, collec
             then.append((port.name, cell))
             continue
         try:
-            cell = parse_value(word, port)
+            cell = parse_value(word, port, sides.edition)
+            if sides.edition > 1 and unknown_digits(cell):
+                raise BadCell(*X_AMONG_INPUTS)
         except BadCell as bad:
             _bad(collector, word, port, at, bad)
             return None
@@ -281,7 +285,7 @@ def _next_value(word: str, port: SpecPort, at: int, sides: Sides, collector: Col
     if word in ("=", "!"):
         return Cell((0, 0), 0, "=" if word == "=" else "!")
     try:
-        return parse_value(word, port)
+        return parse_value(word, port, sides.edition)
     except BadCell as bad:
         if re.search(r"[A-Za-z_({~!]", word) is None or re.fullmatch(r"0[bdx]\w+", word.lower()):
             _bad(collector, word, port, at, bad)

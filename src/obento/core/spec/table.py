@@ -11,7 +11,8 @@ import re
 
 from obento.core import values
 from obento.core.diagnostics import Collector
-from obento.core.spec.model import Cell, Row, SpecPort
+from obento.core.spec.model import EDITION, Cell, Row, SpecPort
+from obento.core.spec.unknowns import unknown_digits
 from obento.core.suggest import did_you_mean
 
 _WORD = re.compile(r"\S+")
@@ -28,9 +29,18 @@ class BadCell(Exception):
 
 
 def parse_table(
-    text: str, base: int, inputs: tuple[SpecPort, ...], outputs: tuple[SpecPort, ...], collector: Collector, need_outputs: bool
+    text: str,
+    base: int,
+    inputs: tuple[SpecPort, ...],
+    outputs: tuple[SpecPort, ...],
+    collector: Collector,
+    need_outputs: bool,
+    edition: int = EDITION,
 ) -> tuple[Row, ...]:
-    """All rows, each with one cell for every port in the spec's order. What is wrong is reported cell by cell."""
+    """All rows, each with one cell for every port in the spec's order. What is wrong is reported cell by cell.
+
+    `need_outputs` where the rows say what is right: such a table has no unknown inputs.
+    """
     rows: list[Row] = []
     header: list[SpecPort | None] | None = None
     line_number = 0
@@ -50,7 +60,7 @@ def parse_table(
             if header is None:
                 return ()
             continue
-        row = _row(words, start, header, inputs, outputs, collector, line_number)
+        row = _row(words, start, header, inputs, outputs, collector, line_number, edition, need_outputs)
         if row is not None:
             rows.append(row)
     if header is None:
@@ -134,6 +144,8 @@ def _row(
     outputs: tuple[SpecPort, ...],
     collector: Collector,
     line: int,
+    edition: int,
+    all_known: bool,
 ) -> Row | None:
     bar = header.index(None) if None in header else len(header)
     has_outputs = any(w == "|" for w, _ in words)
@@ -153,7 +165,9 @@ def _row(
         if port is None:
             continue
         try:
-            cells[port.name] = parse_value(word, port)
+            cells[port.name] = parse_value(word, port, edition)
+            if all_known and port.direction == "in" and edition > 1 and unknown_digits(cells[port.name]):
+                raise BadCell(*X_AMONG_INPUTS)
         except BadCell as bad:
             collector.error("bad-value", f"`{word}` for `{port.name}`: {bad.text}", start + at, start + at + len(word), bad.hint)
             return None
@@ -176,8 +190,18 @@ def _unpack(words: list[tuple[str, int]], columns: list[SpecPort | None]) -> lis
     return out
 
 
-def parse_value(word: str, port: SpecPort) -> Cell:
+X_AMONG_INPUTS = ("the left side has no unknown values", "write `-` for either value: 0 and 1")
+"""What is said of x left of the bar, and what to do."""
+
+_HEXADECIMAL = re.compile(r"0[xX][0-9a-fA-F][0-9a-fA-F_]*")
+_SIGNED = re.compile(r"[+-][0-9][0-9_]*")
+
+
+def parse_value(word: str, port: SpecPort, edition: int = EDITION) -> Cell:
     """A value in a port's radix, or in the one that a prefix says.
+
+    In a binary column what is exactly as long as the port is wide, and made of `0 1 x z -`, are its digits. Where it could be meant as a
+    number too (`0x1` in three digits), it is wrong: there are two ways to write it that are clear.
 
     Raises
     ------
@@ -193,8 +217,18 @@ def parse_value(word: str, port: SpecPort) -> Cell:
     if word in ("z", "Z"):
         return Cell((full, full), full)
     lower = word.lower()
-    if lower.startswith("0b") or (port.radix == "bin" and not lower.startswith(("0x", "0d", "+")) and _BITS.fullmatch(word)):
-        digits = (lower[2:] if lower.startswith("0b") else lower).replace("_", "")
+    if lower.startswith("0b"):
+        return _binary(lower[2:].replace("_", ""), width)
+    if port.radix == "bin" and _BITS.fullmatch(word) and (edition > 1 or not lower.startswith("0x")):
+        digits = lower.replace("_", "")
+        number = _number_meant(word, port) if edition > 1 else None
+        if len(digits) == width and number is not None:
+            raise BadCell(
+                f"this can be read as the digits {' '.join(digits)} and as the number {number}",
+                f"write 0b{digits} for the digits, or {values.to_digits(values.word(number, width), width)} for the number",
+            )
+        if number is not None:
+            return Cell(values.word(number, width), full)
         return _binary(digits, width)
     negative = lower.startswith("-")
     body = lower.lstrip("+-")
@@ -217,6 +251,17 @@ def parse_value(word: str, port: SpecPort) -> Cell:
     if not (lowest <= number <= highest or (explicit and 0 <= number <= full)):
         raise BadCell(f"this does not fit: {port.name} goes from {lowest} to {highest}")
     return Cell(values.word(number, width), full)
+
+
+def _number_meant(word: str, port: SpecPort) -> int | None:
+    """The number that a prefix or sign makes of a word, where there is one that fits the port."""
+    if _HEXADECIMAL.fullmatch(word):
+        number = int(word[2:], 16)
+        return number if number <= values.ones(port.width) else None
+    if port.signed and _SIGNED.fullmatch(word):
+        number = int(word, 10)
+        return number if -(1 << port.width - 1) <= number < 1 << port.width - 1 else None
+    return None
 
 
 def _binary(digits: str, width: int) -> Cell:

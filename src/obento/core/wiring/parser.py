@@ -18,6 +18,8 @@ _TOKEN = re.compile(
 )
 _SIZED = re.compile(r"(\d+)([bdh])([0-9a-fA-F_]+)")
 _HEADS = ("wiring", "takes", "gives", "place", "end")
+KEYWORDS = frozenset(_HEADS)
+"""Words that begin a line."""
 
 
 def lex(file: SourceFile, collector: Collector, limits: Limits) -> Tokens:

@@ -7,7 +7,7 @@ import type { CatchRate } from '../../api/types'
 import { count } from '../../shared/words'
 
 /** `text` is the spec as it stands in the editor, or empty while it has errors. */
-const props = defineProps<{ taskId: number; text: string; cases: number }>()
+const props = defineProps<{ taskId: number; text: string }>()
 const emit = defineEmits<{ line: [line: number] }>()
 
 const rate = ref<CatchRate | null>(null)
@@ -47,7 +47,9 @@ function go(file: string, line: number): void {
     <div class="row"><b class="share" :class="rate.share < 1 ? 'warn' : 'pass'">{{ Math.floor(100 * rate.share) }} %</b>
       <span class="bar" aria-hidden="true"><i :style="{ width: `${100 * rate.share}%` }" /></span></div>
     <p v-if="rate.reference">{{ rate.caught }} of {{ count(rate.telling, 'likely mistake') }} in {{ rate.reference === 'equations' ? 'the equations' : rate.reference }} would be caught.</p>
-    <p v-else>All {{ count(cases, 'combination') }} are tried: whatever is wrong where something is compared is caught.</p>
+    <p v-else-if="rate.compared === rate.cases">All {{ count(rate.cases, 'combination') }} are tried and compared: whatever is wrong is caught.</p>
+    <p v-else>{{ rate.compared }} of {{ count(rate.cases, 'combination') }} are compared: whatever is wrong there is caught.</p>
+    <p v-if="rate.reference && rate.compared < rate.cases" class="quiet">Nothing is compared in {{ rate.cases - rate.compared }} of {{ count(rate.cases, 'case') }}.</p>
     <p v-if="rate.missed.length" class="quiet">Missed, each with a case that would show it:</p>
     <ul v-if="rate.missed.length" aria-label="mistakes that no case catches">
       <li v-for="(m, i) in rate.missed" :key="i">
