@@ -6,7 +6,10 @@ From each state that can be reached, for each choice of inputs, a walk takes
 - the inputs set without an edge: asynchronous rows act, all others must do nothing;
 - the clock to its active level, other inputs there, and back: only the active edge may act.
 
-Walks begin at power-up. First each row is taken once; then everything that does not lead back, going on to the nearest state
+Walks begin at power-up, with the reset where the spec declares one: a right design may need it (in the textbook equation of a
+clocked part an unknown state stays unknown). What happens without it is asked in sequences of their own, where the spec wants that.
+
+First each row is taken once; then everything that does not lead back, going on to the nearest state
 that has something left; then what leads back, since it costs the whole way again. Runs hold the same inputs for more cycles
 than there are states, so that whoever leaves the way is followed for a while.
 """
@@ -17,6 +20,7 @@ import random
 from collections import deque
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
+from typing import Literal
 
 from obento.core import values
 from obento.core.check.expectation import Coverage
@@ -64,24 +68,38 @@ class _Node:
 
 def explore(spec: Spec, table: FunctionTable, rows: tuple[FunctionRow, ...]) -> Explored:
     """All walks of a function table."""
-    return _Explorer(spec, table, rows).explore()
+    if spec.reset is None or spec.edition == 1:
+        return _Explorer(spec, table, rows).explore()
+    found = _Explorer(spec, table, rows, "begun").explore()
+    if spec.without_reset:
+        bare = _Explorer(spec, table, rows, "without").explore()
+        found.walks += [(f"without reset {i + 1}", walk) for i, (_, walk) in enumerate(bare.walks)]
+    return found
 
 
 class _Explorer:
-    def __init__(self, spec: Spec, table: FunctionTable, rows: tuple[FunctionRow, ...]) -> None:
+    """`reset` says how walks use the one that is declared: as any other input, `begun` by it, or `without` it."""
+
+    def __init__(
+        self, spec: Spec, table: FunctionTable, rows: tuple[FunctionRow, ...], reset: Literal["free", "begun", "without"] = "free"
+    ) -> None:
         self._spec = spec
         self._table = table
         self._rows = rows
         self._idle = spec.clock.idle if spec.clock else 0
         self._stimuli = list(self._choices())
+        if reset == "without":
+            self._stimuli = [inputs for inputs in self._stimuli if not self._resets(inputs)]
         self._nodes: dict[State, _Node] = {}
         self._pairs: set[tuple[State, int]] = set()
         self._taken: set[tuple[State, int]] = set()
         self._uncovered: dict[tuple[State, Inputs], None] = {}
         self._is_whole = True
-        self._walks: list[list[Planned]] = [[]]
-        self._here = table.start()
+        self._prefix, self._first = self._reset_first() if reset == "begun" else ((), table.start())
+        self._walks: list[list[Planned]] = []
+        self._here = self._first
         self._steps = 0
+        self._begin()
 
     def explore(self) -> Explored:
         self._find_states()
@@ -91,14 +109,42 @@ class _Explorer:
         self._take_back()
         runs = self._runs() if self._spec.clock else []
         sequences = [(f"run {i + 1}", run) for i, run in enumerate(runs)]
-        sequences += [(f"walk {i + 1}", walk) for i, walk in enumerate(w for w in self._walks if w)]
+        sequences += [(f"walk {i + 1}", walk) for i, walk in enumerate(w for w in self._walks if len(w) > len(self._prefix))]
         return Explored(sequences, self._coverage(), list(self._uncovered))
+
+    # The reset.
+
+    def _resets(self, inputs: Inputs) -> bool:
+        """Whether these inputs have the reset at its active level."""
+        reset = self._spec.reset
+        assert reset is not None
+        return any(p.name == reset.port and word[0] == reset.active for p, word in zip(self._spec.inputs, inputs, strict=True))
+
+    def _reset_first(self) -> tuple[Moves, State]:
+        """What every walk begins with, and the state after it: the reset with all other inputs 0, with a cycle of the clock where it needs one."""
+        assert self._spec.reset is not None
+        inputs = tuple(
+            values.word(self._spec.reset.active if p.name == self._spec.reset.port else 0, p.width) if self._is_free(p) else (0, 0)
+            for p in self._spec.inputs
+        )
+        ways: list[Moves] = [((QUIET, inputs),), ((CYCLE, inputs),)]
+        if self._spec.reset.kind == "sync" or self._spec.clock is None:
+            ways = ways[1:] if self._spec.clock is not None else ways[:1]
+        for moves in ways:
+            state = self._follow(self._table.start(), moves, set())
+            if self._table.known(state):
+                return moves, state
+        return ways[0], self._follow(self._table.start(), ways[0], set())
+
+    def _is_free(self, port: SpecPort) -> bool:
+        """Whether it is set like any input: all but the clock."""
+        return self._spec.clock is None or port.name != self._spec.clock.port
 
     # What can be set, and where it leads.
 
     def _choices(self) -> Iterator[Inputs]:
         """Inputs to try: all combinations of a few bits, else every row with its open digits filled in several ways."""
-        free = [p for p in self._spec.inputs if self._spec.clock is None or p.name != self._spec.clock.port]
+        free = [p for p in self._spec.inputs if self._is_free(p)]
         bits = sum(p.width for p in free)
         seen: set[int] = set()
         if bits <= _ALL_COMBINATIONS:
@@ -128,9 +174,9 @@ class _Explorer:
             yield tuple(words)
 
     def _find_states(self) -> None:
-        """Breadth first from power-up, by cycles and by inputs alone."""
+        """Breadth first from where walks begin, by cycles and by inputs alone."""
         actions = (CYCLE, QUIET) if self._spec.clock else (QUIET,)
-        todo = deque([self._table.start()])
+        todo = deque([self._first])
         self._nodes[todo[0]] = _Node()
         moved = 0
         while todo:
@@ -208,7 +254,7 @@ class _Explorer:
                 self._go(next(iter(node.open)))
                 continue
             way = self._way(self._here, lambda n: bool(n.open))
-            if way is None and self._walks[-1]:
+            if way is None and len(self._walks[-1]) > len(self._prefix):
                 self._begin()
                 continue
             if way is None:
@@ -243,9 +289,10 @@ class _Explorer:
         return () if self._here == state else self._way(self._here, lambda n: n is self._nodes[state])
 
     def _begin(self) -> None:
-        """A new walk, from power-up."""
-        self._walks.append([])
-        self._here = self._table.start()
+        """A new walk, from power-up and through the reset where there is one."""
+        self._walks.append([self._planned(action, inputs) for action, inputs in self._prefix])
+        self._here = self._first
+        self._steps += len(self._prefix)
 
     def _go(self, moves: Moves) -> None:
         """Append steps to the walk, and strike out whatever they take on the way."""
@@ -291,8 +338,8 @@ class _Explorer:
     def _runs(self) -> list[list[Planned]]:
         """For each choice of inputs that leads through several states: from the nearest known state on, for long."""
         way = self._way_to_known()
-        start = self._follow(self._table.start(), way, self._taken) if way else None
-        if start is None:
+        start = self._follow(self._first, way, self._taken)
+        if not self._table.known(start):
             return []
         length = min(2 * len(self._nodes) + 4, _LONGEST)
         found: list[list[Planned]] = []
@@ -304,14 +351,14 @@ class _Explorer:
                 state = self._follow(state, (moves,), set())
                 seen.add(state)
             if len(seen) > 2:
-                found.append([self._planned(action, words) for action, words in (*way, *again)])
+                found.append([self._planned(action, words) for action, words in (*self._prefix, *way, *again)])
             if len(found) == _MOST_RUNS:
                 break
         return found
 
     def _way_to_known(self) -> Moves:
-        """The shortest way from power-up to a state that is known."""
-        came: dict[State, Moves] = {self._table.start(): ()}
+        """The shortest way from where walks begin to a state that is known."""
+        came: dict[State, Moves] = {self._first: ()}
         todo = deque(came)
         while todo:
             state = todo.popleft()

@@ -24,7 +24,7 @@ _KEYS: dict[str, tuple[str, ...]] = {
     "": ("obento", "title", "unit", "ports", "expect", "cases", "clock", "reset", "match", "rules", "marks", "students", "bench"),
     "ports": ("in", "out", "inner"),
     "expect": ("equations", "table", "model", "steps", "function", "bench", "x"),
-    "cases": ("all", "listed", "corners", "random", "groups"),
+    "cases": ("all", "listed", "corners", "random", "groups", "without_reset"),
     "clock": ("port", "edge"),
     "reset": ("port", "active", "kind"),
     "bench": ("top", "pass", "fail", "checks", "right", "wrong"),
@@ -160,6 +160,7 @@ def load_spec(
     if see not in ("first-failing", "all", "counts", "nothing"):
         reader.error("students", "see", "bad-value", "`see` is first-failing, all, counts or nothing")
     groups = _groups(cases, reader)
+    without_reset = _without_reset(cases, reset, function, reader)
     names = match.get("names", "lenient")
     if names not in ("lenient", "exact"):
         reader.error("match", "names", "bad-value", '`names` is "lenient" or "exact"')
@@ -176,7 +177,8 @@ def load_spec(
         table=table, listed=listed, models=models, all_cases=all_cases, corners=corners, random=random, groups=groups,
         lenient=names == "lenient", aliases=aliases, rules=rules, marks=marks, see=see,
         hidden=tuple(_strings(students, "students", "hidden", reader)), digest="sha256:" + digest.hexdigest(),
-        clock=clock, reset=reset, inner=inner, steps=steps, function=function, bench=bench, edition=edition,
+        clock=clock, reset=reset, inner=inner, steps=steps, function=function, bench=bench,
+        without_reset=without_reset, edition=edition,
     )  # fmt: skip
 
 
@@ -472,6 +474,16 @@ def _which_cases(
     if not everything and not others:
         reader.error("cases", "all", "no-cases", "this spec has no cases")
     return everything, corners, random
+
+
+def _without_reset(cases: Mapping[str, Any], reset: Reset | None, function: object, reader: _Reader) -> bool:
+    """Whether sequences that are made should also show what happens when nobody resets."""
+    wanted = cases.get("without_reset", False)
+    if not isinstance(wanted, bool):
+        reader.error("cases", "without_reset", "bad-value", "`without_reset` is true or false")
+    elif wanted and (reset is None or function is None):
+        reader.error("cases", "without_reset", "no-reset", "`without_reset` needs a [reset] and a `function` table to make sequences from")
+    return wanted is True
 
 
 def _groups(cases: Mapping[str, Any], reader: _Reader) -> dict[str, tuple[str, int]]:

@@ -204,6 +204,7 @@ class Spec:
     steps: tuple[StepList, ...] = ()
     function: tuple[FunctionRow, ...] | None = None
     bench: Bench | None = None
+    without_reset: bool = False
     edition: int = EDITION
 
     @property
