@@ -16,12 +16,14 @@ from obento.core.limits import Limits
 
 USE = "library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;\n"
 ENTITY = USE + "entity m is port (a : in std_logic_vector(1 downto 0); y : out std_logic_vector(1 downto 0)); end;\n"
-TABLE = "type t is array (1 to 3) of std_logic_vector(1 downto 0); constant k : t := (\"10\", \"01\", \"00\");"
+TABLE = 'type t is array (1 to 3) of std_logic_vector(1 downto 0); constant k : t := ("10", "01", "00");'
 
 
 def locks(listed: str = "1\n2\n3") -> Expectation:
     """What is left of three: a division or a table that has nothing at 0."""
-    text = f"obento='spec/1'\nunit='m'\n[ports]\nin='a[2]:dec'\nout='y[2]:dec'\n[expect]\nequations='y = 3 - a'\n[cases]\nlisted='''\na\n{listed}\n'''\n"
+    text = (
+        f"obento='spec/1'\nunit='m'\n[ports]\nin='a[2]:dec'\nout='y[2]:dec'\n[expect]\nequations='y = 3 - a'\n[cases]\nlisted='''\na\n{listed}\n'''\n"
+    )
     loaded = open_spec("s.toml", text.encode(), {})
     assert loaded.expectation is not None, [str(m) for m in loaded.messages]
     return loaded.expectation
@@ -38,11 +40,17 @@ RIGHT = {
     "index": ("y <= k(to_integer(unsigned(a)));", TABLE),
     "index in a process": ("process (a) begin y <= k(to_integer(unsigned(a))); end process;", TABLE),
     "index in a process that waits": ("process begin y <= k(to_integer(unsigned(a))); wait on a; end process;", TABLE),
-    "division": ("y <= std_logic_vector(to_unsigned(6 / to_integer(unsigned(a)) - (6 / to_integer(unsigned(a)) + to_integer(unsigned(a)) - 3), 2));", ""),
-    "range": ("process (a) variable n : integer range 1 to 3; begin n := to_integer(unsigned(a)); y <= std_logic_vector(to_unsigned(3 - n, 2)); end process;", ""),
+    "division": (
+        "y <= std_logic_vector(to_unsigned(6 / to_integer(unsigned(a)) - (6 / to_integer(unsigned(a)) + to_integer(unsigned(a)) - 3), 2));",
+        "",
+    ),
+    "range": (
+        "process (a) variable n : integer range 1 to 3; begin n := to_integer(unsigned(a)); y <= std_logic_vector(to_unsigned(3 - n, 2)); end process;",
+        "",
+    ),
     "vectors divided": ("y <= std_logic_vector(3 - unsigned(a) + resize(0 * (3 / unsigned(a)), 2));", ""),
-    "assertion": ("assert not is_x(a) report \"open\" severity failure; y <= not a;", ""),
-    "inside a block": ("b : block (a /= \"00\") begin y <= guarded k(to_integer(unsigned(a))); end block;", TABLE),
+    "assertion": ('assert not is_x(a) report "open" severity failure; y <= not a;', ""),
+    "inside a block": ('b : block (a /= "00") begin y <= guarded k(to_integer(unsigned(a))); end block;', TABLE),
 }
 
 
@@ -83,7 +91,7 @@ def test_an_error_with_real_values_strikes_its_cases_and_is_called_what_it_is(bo
 
 
 def test_what_does_not_settle_is_still_called_that() -> None:
-    found = judged("process (a, t) begin if a = \"00\" then t <= not t; end if; end process; y <= not a;", "signal t : bit;", locks("0\n1\n2"))
+    found = judged('process (a, t) begin if a = "00" then t <= not t; end if; end process; y <= not a;', "signal t : bit;", locks("0\n1\n2"))
     assert found.verdict is not None and found.verdict.cells() == "spp"
     assert [f.text for f in found.findings if f.kind in ("stopped", "run-error")] == ["does not settle: 1 of 3"]
 
@@ -94,7 +102,8 @@ def test_eight_cases_that_end_in_an_error_say_nothing_of_the_others() -> None:
     loaded = open_spec("s.toml", spec.encode(), {})
     assert loaded.expectation is not None
     text = (
-        USE + "entity m is port (a : in std_logic_vector(5 downto 0); y : out std_logic); end;\narchitecture z of m is type t is array (32 to 63) of std_logic;\n"
+        USE
+        + "entity m is port (a : in std_logic_vector(5 downto 0); y : out std_logic); end;\narchitecture z of m is type t is array (32 to 63) of std_logic;\n"
         "constant k : t := (others => '1'); begin process begin y <= k(to_integer(unsigned(a))); wait on a; end process; end;\n"
     )
     found = check_handin(loaded.expectation, [HandinFile("a.vhd", text.encode())])
@@ -132,7 +141,7 @@ r   0   - | y-1
 """
 CLOCKED_TEXT = (
     USE + "entity m is port (clk, rst : in std_logic; y : out std_logic_vector(1 downto 0)); end;\n"
-    "architecture z of m is type t is array (1 to 2) of std_logic_vector(1 downto 0); constant k : t := (\"10\", \"01\");\n"
+    'architecture z of m is type t is array (1 to 2) of std_logic_vector(1 downto 0); constant k : t := ("10", "01");\n'
     "signal n : unsigned(1 downto 0); begin\n"
     "process (clk, rst) begin if rst = '1' then n <= \"10\"; elsif clk'event and clk = '1' then n <= n - 1; end if; end process;\n"
     "assert rst = '0' or rst = '1' report \"reset is open\" severity failure;\ny <= std_logic_vector(n); end;\n"
@@ -165,7 +174,13 @@ def test_lanes_and_timeline_begin_alike(seed: int) -> None:
     shift, times = dice.randrange(3), dice.choice([1, 1, 2])
     fill = ", ".join(f'"{dice.randrange(4):02b}"' for _ in range(size))
     place = f"to_integer(unsigned(a)) * {times} + {shift}"
-    kind = dice.choice(["y <= k({p});", "process (a) begin y <= k({p}); end process;", "process (a) variable n : integer range {l} to {h}; begin n := {p}; y <= k(n); end process;"])
+    kind = dice.choice(
+        [
+            "y <= k({p});",
+            "process (a) begin y <= k({p}); end process;",
+            "process (a) variable n : integer range {l} to {h}; begin n := {p}; y <= k(n); end process;",
+        ]
+    )
     body = kind.format(p=place, l=low, h=low + size - 1)
     text = (
         ENTITY.replace("1 downto 0); y", "2 downto 0); y")

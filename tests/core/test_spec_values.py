@@ -53,7 +53,12 @@ def test_what_is_as_long_as_the_port_is_digits(word: str, width: int, digits: st
 
 @pytest.mark.parametrize(
     ("word", "width", "signed", "ways"),
-    [("0x1", 3, False, ("0b0x1", "001")), ("0x01", 4, False, ("0b0x01", "0001")), ("0X0", 3, False, ("0b0x0", "000")), ("-1", 2, True, ("0b-1", "11"))],
+    [
+        ("0x1", 3, False, ("0b0x1", "001")),
+        ("0x01", 4, False, ("0b0x01", "0001")),
+        ("0X0", 3, False, ("0b0x0", "000")),
+        ("-1", 2, True, ("0b-1", "11")),
+    ],
 )
 def test_what_can_be_read_in_two_ways_names_both(word: str, width: int, signed: bool, ways: tuple[str, str]) -> None:
     with pytest.raises(BadCell) as bad:

@@ -72,6 +72,8 @@ def test_a_gate_of_one_input(line: str, truth: str) -> None:
 
 @pytest.mark.parametrize("gate", ["and", "or", "xor", "nand", "nor", "xnor"])
 def test_inverting_gates_invert_once_at_the_end(gate: str) -> None:
-    fold = {"and": lambda n: n == 7, "or": lambda n: n != 0, "xor": lambda n: n.bit_count() % 2 == 1}[{"nand": "and", "nor": "or", "xnor": "xor"}.get(gate, gate)]
+    fold = {"and": lambda n: n == 7, "or": lambda n: n != 0, "xor": lambda n: n.bit_count() % 2 == 1}[
+        {"nand": "and", "nor": "or", "xnor": "xor"}.get(gate, gate)
+    ]
     got = outputs(lines(f"  y <- {gate}(a, b, c)"), name="a.wiring")
     assert got == [str(int(fold(n) != (gate in ("nand", "nor", "xnor")))) for n in range(8)]

@@ -26,7 +26,7 @@ from obento.core.wiring.parser import read_wirings
 _SUFFIXES = {
     ".v": "verilog", ".vh": "verilog", ".sv": "verilog", ".svh": "verilog", ".wiring": "wiring", ".vhd": "vhdl", ".vhdl": "vhdl",
 }  # fmt: skip
-_CLUTTER = re.compile(r"(^|/)(__MACOSX/|\.|Thumbs\.db$|desktop\.ini$)")
+_CLUTTER = re.compile(r"(^|/)(__MACOSX/|\.(?!\.?/)|Thumbs\.db$|desktop\.ini$)")
 _VERILOG_TEXT = re.compile(r"^\s*module\s+[A-Za-z_\\][\w$]*[\s\S]*\bendmodule\b", re.MULTILINE)
 _VHDL_TEXT = re.compile(r"^\s*(entity\s+\w+\s+is|architecture\s+\w+\s+of\s+\w+\s+is)\b", re.MULTILINE | re.IGNORECASE)
 _WIRING_TEXT = re.compile(r"^\s*wiring\s+[A-Za-z_]\w*\s*(//.*)?$", re.MULTILINE)

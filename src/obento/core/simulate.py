@@ -131,12 +131,7 @@ def _run(
         if options.dump is not None:
             bench.dump_file = options.dump
             bench.start_dump([s.path for s in design.names])
-        timeline.run(_ticks(options.until, design.precision))
-        for position in timeline.unfinished():
-            bench.hears.left_waiting(position)
-    except Finished as finished:
-        status = FAILED if finished.failed else ENDED
-        bench.end_of_run()
+        status = _to_its_end(timeline, bench, _ticks(options.until, design.precision))
     except RunError as error:
         bench.end_of_run()
         collector.error("run", error.text, error.position)
@@ -154,6 +149,23 @@ def _run(
     bench.close()
     written = {name: "".join(parts) for name, parts in bench.folder.written.items()} if hasattr(bench, "folder") else {}
     return Outcome(status, reading.messages(), written)
+
+
+def _to_its_end(timeline: Timeline, bench: Terminal, until: int | None) -> int:
+    """Run until it ends, then what it does at its end. The status."""
+    status = ENDED
+    try:
+        timeline.run(until)
+        for position in timeline.unfinished():
+            bench.hears.left_waiting(position)
+    except Finished as finished:
+        status = FAILED if finished.failed else ENDED
+        bench.end_of_run()
+    try:
+        timeline.run_finals()
+    except Finished as finished:
+        status = FAILED if finished.failed else status
+    return status
 
 
 _UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}

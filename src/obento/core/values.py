@@ -81,6 +81,12 @@ def v_neg(a: Word, w: int) -> Word:
     return word(-a[0], w) if is_known(a, w) else X1
 
 
+def v_two(a: Word, w: int) -> Word:
+    """What a two-state variable keeps of a value: x and z become 0 (1800 clause 6.3.1)."""
+    one = a[0] & ~a[1]
+    return one, ones(w) ^ one
+
+
 def v_rand(a: Word, w: int) -> Word:
     a = no_z(a)
     return bit(a[0] == ones(w)) if a[1] or a[0] == ones(w) else X1
@@ -288,7 +294,7 @@ def select(a: Word, width: int, low: int, count: int) -> Word:
 
 
 UNARY: dict[str, Callable[[Word, int], Word]] = {
-    "not": v_not, "neg": v_neg, "rand": v_rand, "ror": v_ror, "rxor": v_rxor, "lnot": v_lnot,
+    "not": v_not, "neg": v_neg, "rand": v_rand, "ror": v_ror, "rxor": v_rxor, "lnot": v_lnot, "two": v_two,
 }  # fmt: skip
 """Unary operators by name; the width given is the operand's."""
 

@@ -106,7 +106,8 @@ def _run(ready: Ready, expectation: Expectation, limits: Limits) -> None:
     outcome.status = "checked"
     if observation.refused is not None:
         text = f"while the inputs are unknown the run ends here: {observation.refused.text}. Every case was begun with its own values instead"
-        reading.collector.note("power-up", text, observation.refused.position, hint="a bench that leaves its inputs uninitialised would end at its start")
+        hint = "a bench that leaves its inputs uninitialised would end at its start"
+        reading.collector.note("power-up", text, observation.refused.position, hint=hint)
     for ended in observation.ends:
         reading.collector.warning("run", f"{ended.text}: {ended.cases.bit_count()} cases end here", ended.position)
     if observation.limit is not None:

@@ -80,9 +80,7 @@ def explore(spec: Spec, table: FunctionTable, rows: tuple[FunctionRow, ...]) -> 
 class _Explorer:
     """`reset` says how walks use the one that is declared: as any other input, `begun` by it, or `without` it."""
 
-    def __init__(
-        self, spec: Spec, table: FunctionTable, rows: tuple[FunctionRow, ...], reset: Literal["free", "begun", "without"] = "free"
-    ) -> None:
+    def __init__(self, spec: Spec, table: FunctionTable, rows: tuple[FunctionRow, ...], reset: Literal["free", "begun", "without"] = "free") -> None:
         self._spec = spec
         self._table = table
         self._rows = rows

@@ -91,6 +91,7 @@ def _trace(expectation: Expectation, ready: Ready, number: int, wanted: set[str]
     try:
         ready.design.is_seen_inside = True
         timeline = Timeline(ready.design, limits)
+
         def look(moment: str) -> None:
             # The way back to rest comes after the step was counted.
             recorder.look(timeline.words, STEP * (step - (moment == "back")) + _MOMENTS[moment])

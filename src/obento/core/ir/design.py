@@ -24,7 +24,7 @@ class Signal:
 
     An array has the width of one element in `element` (else 0). A net has its kind in `net` and, when it delays what it is
     given, `delay`. `real` variables hold a floating-point number, at first `number`; `automatic` ones live for one call only. `held` once
-    some statement may force it.
+    some statement may force it. In `two_state` ones nothing but 0 and 1 is ever written (1800 clause 6.3.1).
     """
 
     id: int
@@ -41,6 +41,7 @@ class Signal:
     number: float = 0.0
     automatic: bool = False
     held: bool = False
+    two_state: bool = False
 
 
 @dataclass(slots=True)
@@ -130,9 +131,9 @@ class ScopeOfNames:
 class Design:
     """`precision` is the length of one tick as a power of ten in seconds.
 
-    A 1 in one of `escapes` says that lanes cannot tell what happens in that case: it must be run on the timeline. `kept` are pairs of one-digit
-    signals: the first holds what the second was when its process ran last. `is_seen_inside` makes its parts show all their signals on the
-    timeline, not only those of ports.
+    `finals` run once when a bench comes to its end. A 1 in one of `escapes` says that lanes cannot tell what happens in that case: it must
+    be run on the timeline. `kept` are pairs of one-digit signals: the first holds what the second was when its process ran last.
+    `is_seen_inside` makes its parts show all their signals on the timeline, not only those of ports.
     """
 
     unit: str
@@ -147,6 +148,7 @@ class Design:
     precision: int = -9
     names: list[ScopeOfNames] = field(default_factory=list)
     parts: list[Part] = field(default_factory=list)
+    finals: list[Process] = field(default_factory=list)
     escapes: list[Signal] = field(default_factory=list)
     kept: list[tuple[Signal, Signal]] = field(default_factory=list)
     is_seen_inside: bool = False

@@ -112,6 +112,27 @@ def functions_called(body: Stmt | None) -> list[Function]:
     return list(found.values())
 
 
+def functions_called_for_values(body: Stmt | None) -> list[Function]:
+    """Functions whose values a body uses, and those that they use, each once; what tasks call is left out."""
+    found: dict[int, Function] = {}
+    queue = [body]
+    while queue:
+        for s in statements(queue.pop()):
+            for function in (node.function for e in expressions(s) for node in walk(e) if isinstance(node, Call)):
+                if id(function) not in found:
+                    found[id(function)] = function
+                    queue.append(function.body)
+    return list(found.values())
+
+
+def read_by_functions(body: Stmt | None) -> list[tuple[Signal, int, int]]:
+    """Stretches that a function's body, or a function it uses, reads of what belongs to none of them."""
+    used = functions_called_for_values(body)
+    bodies = [body, *(f.body for f in used)]
+    own = {s.id for f in used for s in f.storage()} | {t.signal.id for b in bodies for t in targets(b)}
+    return [r for b in bodies for s in statements(b) for e in expressions(s) for r in stretches_read(e) if r[0].id not in own]
+
+
 def waits(body: Stmt | None) -> bool:
     """Whether a body, or a task it calls, may stop to wait for something."""
     for part in (body, *(f.body for f in functions_called(body))):
@@ -163,12 +184,12 @@ def written_bits(process: Process) -> set[int]:
         t = body.targets[0]  # a gate: by far the most frequent
         return {t.signal.offset + t.low} if 0 <= t.low < t.signal.width else set()
     bits: set[int] = set()
-    for t in _all_targets(body):
+    for t in all_targets(body):
         bits.update(stretch_bits(t))
     return bits
 
 
-def _all_targets(body: Stmt) -> Iterator[Target]:
+def all_targets(body: Stmt) -> Iterator[Target]:
     """What a body and the tasks it calls write outside of their own storage."""
     yield from targets(body)
     for function in functions_called(body):

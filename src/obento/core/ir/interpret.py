@@ -61,7 +61,7 @@ class Interpreter:
             raise LimitReached(f"`{function.name}` calls itself too deep", function.position)
         if function.result is None:
             raise NotConstant(function.name)
-        frame = {s.id: v.X1 for s in function.storage()}
+        frame = {s.id: s.initial or v.X1 for s in function.storage()}
         frame |= {p.id: a for p, a in zip(function.params, args, strict=True)}
         self._frames.append(frame)
         with suppress(_Left):

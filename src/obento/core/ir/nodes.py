@@ -36,7 +36,7 @@ class Ref(Expr):
 
 @dataclass(slots=True)
 class Unary(Expr):
-    """`op` is a key of `values.UNARY`; reductions and `lnot` have width 1."""
+    """`op` is a key of `values.UNARY`; reductions and `lnot` have width 1. `two` is no operator of a text: a two-state variable does it."""
 
     op: str
     a: Expr
@@ -462,6 +462,28 @@ def walk(expr: Expr) -> list[Expr]:
         if operands is not None:
             out += operands(e)
     return out
+
+
+def settled(targets: list[Target], value: Expr) -> Expr:
+    """A value as its targets keep it: two-state ones take x and z for 0 (1800 clause 6.3.1)."""
+    if not any(t.signal.two_state for t in targets):
+        return value
+    if all(t.signal.two_state for t in targets):
+        return two_state(value)
+    parts: list[Expr] = []
+    low = value.width
+    for t in targets:
+        low -= t.width
+        part = Slice(t.width, value, low)
+        parts.append(two_state(part) if t.signal.two_state else part)
+    return Concat(value.width, parts)
+
+
+def two_state(value: Expr) -> Expr:
+    """A value with 0 for x and z."""
+    if isinstance(value, Const) and value.one ^ value.zero == (1 << value.width) - 1:
+        return value
+    return Unary(value.width, "two", value)
 
 
 def calls_something(e: Expr) -> bool:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from obento.core import values
 from obento.core.ir.design import Process, Signal, Watch
 from obento.core.ir.drivers import functions_called, statements, waits
 from obento.core.ir.nodes import (
@@ -98,7 +99,7 @@ class Emitter(ExpressionEmitter):
             for s in f.storage():
                 self._automatic.append(f"a{s.id}")
                 if s.id not in given:
-                    self._put(f"a{s.id} = {'0.0' if s.real else '(0, 0)'}")
+                    self._put(f"a{s.id} = {'0.0' if s.real else (0, values.ones(s.width) * s.two_state)}")
         self._put(f"K.deeper({f.position})")
         self._labelled(f.label, f.body)
         self._put("K.depth -= 1")

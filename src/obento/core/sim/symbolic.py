@@ -220,7 +220,7 @@ class Symbolic:
         given = [self.expr(a) for a in args]
         if f.automatic:
             for signal in f.storage():
-                self._write(Target(signal, 0, signal.width), [X] * signal.width, True)
+                self._write(Target(signal, 0, signal.width), [ZERO if signal.two_state else X] * signal.width, True)
         for param, arg in zip(f.params, given, strict=True):
             self._write(Target(param, 0, param.width), arg, True)
         self._depth += 1
@@ -448,6 +448,8 @@ class Symbolic:
                 for bit in a:
                     result = ops.xor(result, bit)
                 return [result]
+            case "two":
+                return [ops.flag(ops.g.and_(bit[0], bit[1] ^ 1)) for bit in a]
             case "neg":
                 return ops.guarded(ops.negate([b[0] for b in a]), ops.all_known(a))
         raise AssertionError(e.op)

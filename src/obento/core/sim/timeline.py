@@ -86,6 +86,8 @@ class Timeline:
         # What a part does by itself is not run a second time.
         processes = [_NOTHING if p.shadow else p for p in self.design.processes]
         threaded = [emitter.process(f"p{i}", i, process) for i, process in enumerate(processes)]
+        for i, process in enumerate(self.design.finals):
+            emitter.process(f"final{i}", len(processes) + i, process)
         names = namespace() | {"Disabled": Disabled}
         try:
             code = compile(emitter.source(), f"<{self.design.unit}>", "exec")
@@ -93,6 +95,7 @@ class Timeline:
             raise LimitReached(f"`{self.design.unit}` nests loops deeper than can be run") from error
         exec(code, names)  # our own text, made above
         self._bodies = [names[f"p{i}"] for i in range(len(threaded))]
+        self._finals = [cast(Callable[[Timeline], None], names[f"final{i}"]) for i in range(len(self.design.finals))]
         self._plain: list[Callable[[Timeline], None] | None] = [
             None if generator else cast(Callable[[Timeline], None], body) for generator, body in zip(threaded, self._bodies, strict=True)
         ]
@@ -243,6 +246,17 @@ class Timeline:
                     f"it still runs after {self.limits.time_steps} steps of time", 0, "does the bench ever end: $finish, or a wait without end?"
                 )
             self._advance()
+
+    def run_finals(self) -> None:
+        """What a bench does once it has come to its end (1800 clause 9.2.3).
+
+        Raises
+        ------
+        Finished, LimitReached
+        """
+        for body in self._finals:
+            self.rounds = self.depth = 0
+            body(self)
 
     def unfinished(self) -> list[int]:
         """Positions of `initial` processes that still wait."""

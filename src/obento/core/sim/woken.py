@@ -156,7 +156,9 @@ class Woken:
         return full if unsettled else 0
 
     def begin(self, full: int, planes: dict[int, tuple[int, int]]) -> int:
-        """Start all lanes of `full` with these input bits from the beginning, as `Timeline.start` with inputs given. Returns the lanes that do not settle.
+        """Start all lanes of `full` with these input bits from the beginning, as `Timeline.start` with inputs given.
+
+        Returns the lanes that do not settle.
 
         Raises
         ------

@@ -256,9 +256,7 @@ def _check_ports(inputs: tuple[SpecPort, ...], outputs: tuple[SpecPort, ...], re
         seen.add(port.name)
 
 
-def _check_names(
-    unit: str, ports: Sequence[SpecPort], data: Mapping[str, Any], reader: _Reader, reserved: Mapping[str, frozenset[str]]
-) -> None:
+def _check_names(unit: str, ports: Sequence[SpecPort], data: Mapping[str, Any], reader: _Reader, reserved: Mapping[str, frozenset[str]]) -> None:
     """Names that a language reserves: nobody could hand in a unit or port that is called so."""
     rules = data.get("rules")
     allowed = rules.get("languages") if isinstance(rules, dict) else None
@@ -439,7 +437,8 @@ def _meaning_of_x(
     applied = first_applied(given)
     if applied is not None:
         text = "x among the inputs is applied as an unknown value"
-        reader.collector.warning("x-applied", text, applied, applied + 1, 'write `-` where 0 and 1 are meant; x = "unknown" in [expect] says that this is')
+        hint = 'write `-` where 0 and 1 are meant; x = "unknown" in [expect] says that this is'
+        reader.collector.warning("x-applied", text, applied, applied + 1, hint)
     return ""
 
 

@@ -111,6 +111,14 @@ class Call(Expr):
     args: list[Expr]
 
 
+@dataclass(slots=True)
+class Cast(Expr):
+    """`to'(value)` of .sv files. `to` is a type's name, `signed`, `unsigned`, or a constant that says how many digits."""
+
+    to: str | Expr
+    value: Expr
+
+
 # Statements.
 
 
@@ -294,9 +302,10 @@ class Declaration(Item):
 
 @dataclass(slots=True)
 class TypeDefinition(Item):
-    """`typedef` of .sv files: another name for a vector, or an enumeration with its constants."""
+    """`typedef` of .sv files: another name for the type `kind`, or an enumeration of that type with its constants."""
 
     name: str
+    kind: str
     signed: bool
     range: Range | None
     constants: list[Declarator]

@@ -46,6 +46,8 @@ class Builder:
         self.work: list[Callable[[], None]] = []
         self.defparams: dict[str, Parameter] = {}
         self.blocks: dict[tuple[int, int], Scope] = {}
+        self.variables: set[int] = set()
+        """Numbers of the variables that .sv files declare, for which stricter rules hold."""
         scales = [m.timescale for m in modules.values() if isinstance(m, ast.Module) and m.timescale is not None]
         design.precision = min((precision for _, precision in scales), default=DEFAULT_UNIT)
         self._default = (max(DEFAULT_UNIT, design.precision), max(DEFAULT_UNIT, design.precision))

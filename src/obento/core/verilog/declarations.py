@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from obento.core.syntax.stream import SyntaxProblem
 from obento.core.verilog import ast
+from obento.core.verilog.integers import SIGNED_TYPES
 from obento.core.verilog.statements import StatementParser
 
 NET_TYPES = frozenset(["wire", "tri", "wand", "wor", "triand", "trior", "tri0", "tri1", "supply0", "supply1", "uwire", "trireg"])
@@ -13,7 +14,8 @@ _DIRECTION_WORDS = {"input": "in", "output": "out", "inout": "inout"}
 _STRENGTHS_0 = frozenset(["supply0", "strong0", "pull0", "weak0", "highz0"])
 _STRENGTHS_1 = frozenset(["supply1", "strong1", "pull1", "weak1", "highz1"])
 _CHARGES = frozenset(["small", "medium", "large"])
-_SIGNED_TYPES = frozenset(["integer", "int", "byte", "shortint", "longint"])
+_NAMED_TYPES = frozenset(["logic", "reg", "bit", "int", "integer", "byte", "shortint", "longint", "time", "real", "realtime"])
+"""Types that a `typedef` may give another name."""
 
 
 class DeclarationParser(StatementParser):
@@ -86,7 +88,7 @@ class DeclarationParser(StatementParser):
             self.accept("scalared")
         if kind in NET_TYPES and self.is_at("logic"):
             self.at += 1
-        signed = self.signed() or kind in _SIGNED_TYPES
+        signed = self.signed(kind in SIGNED_TYPES)
         range_ = self.range() if self.is_at("[") else None
         delays = self.delays_or_none()
         return self.declarators(ast.Declaration(start, self.previous_end, kind, "", signed, range_, [], delays, strengths))
@@ -114,7 +116,7 @@ class DeclarationParser(StatementParser):
         kind = self.text if self.at_word("integer", "int", "time", "real", "realtime", "logic", "bit", "reg", "byte") else ""
         if kind:
             self.at += 1
-        signed = self.signed() or kind in _SIGNED_TYPES
+        signed = self.signed(kind in SIGNED_TYPES)
         range_ = self.range() if self.is_at("[") else None
         typed = range_ is not None or kind in ("integer", "int", "time", "byte")
         real = kind in ("real", "realtime")
@@ -142,37 +144,42 @@ class DeclarationParser(StatementParser):
                 self.at += 1
         elif self.text == "logic" and self.kinds[self.at] == "i" and (self.kinds[self.at + 1] in "ik" or self.texts[self.at + 1] == "["):
             raise self.fail("system-verilog", "`logic` is SystemVerilog", "write `reg` or `wire`, or name the file .sv if the course allows it")
-        signed = self.signed() or kind in _SIGNED_TYPES
+        signed = self.signed(kind in SIGNED_TYPES)
         range_ = self.range() if self.is_at("[") else None
         return ast.Declaration(start, self.previous_end, kind, direction, signed, range_, [])
 
-    def signed(self) -> bool:
+    def signed(self, by_type: bool = False) -> bool:
+        """Whether a type is signed: by its word, unless `signed` or `unsigned` says otherwise (1800 clause 6.9)."""
         if self.accept("signed"):
             return True
-        self.accept("unsigned")
-        return False
+        return not self.accept("unsigned") and by_type
 
     def type_definition(self) -> list[ast.Item]:
-        """`typedef` (.sv files): an enumeration or another name for a vector."""
+        """`typedef` (.sv files): an enumeration or another name for a type (1800 clause 6.18)."""
         start = self.start
         self.at += 1
         is_enum = self.accept("enum")
-        if self.is_at("logic", "reg", "bit", "int", "integer", "byte"):
-            if self.text in ("int", "integer") and is_enum:
-                self.at += 1
-                return self._type_definition(start, is_enum, True, None)
-            self.at += 1
-        elif not is_enum:
-            raise self.fail("not-yet", f"a `typedef` of {self.describe()} is not read by this version", "`enum` and vectors are")
-        signed = self.signed()
-        return self._type_definition(start, is_enum, signed, self.range() if self.is_at("[") else None)
-
-    def _type_definition(self, start: int, is_enum: bool, signed: bool, range_: ast.Range | None) -> list[ast.Item]:
+        if not is_enum and not self.is_at(*_NAMED_TYPES) and not self.at_type_name():
+            raise self.fail("not-yet", f"a `typedef` of {self.describe()} is not read by this version", "enumerations, numbers and vectors are")
+        kind, signed, range_ = self._base_type(is_enum)
         constants = self._enumeration() if is_enum else []
         name = self.name("the name of the type")
         self.types.add(name)
         self.semicolon("declaration")
-        return [ast.TypeDefinition(start, self.previous_end, name, signed, range_, constants, is_enum)]
+        return [ast.TypeDefinition(start, self.previous_end, name, kind, signed, range_, constants, is_enum)]
+
+    def _base_type(self, is_enum: bool) -> tuple[str, bool, ast.Range | None]:
+        """A type's word, sign and range; an enumeration without one is an `int` (1800 clause 6.19)."""
+        kind = ""
+        if self.is_at(*_NAMED_TYPES) or (self.kinds[self.at] == "i" and self.text in self.types):
+            kind = self.text
+            self.at += 1
+        signed = self.signed(kind in SIGNED_TYPES)
+        range_ = self.range() if self.is_at("[") else None
+        if not kind:
+            kind = "int" if is_enum and range_ is None else "logic"
+            signed = signed or kind == "int"
+        return kind, signed, range_
 
     def _enumeration(self) -> list[ast.Declarator]:
         """The names in braces, some with values."""
@@ -192,12 +199,10 @@ class DeclarationParser(StatementParser):
         """`enum {...} state;`: a type without a name, and what is declared with it."""
         start = self.start
         self.at += 1
-        if self.is_at("logic", "reg", "bit"):
-            self.at += 1
-        range_ = self.range() if self.is_at("[") else None
+        kind, signed, range_ = self._base_type(True)
         hidden = f"enum@{start}"
         constants = self._enumeration()
-        definition = ast.TypeDefinition(start, self.previous_end, hidden, range_ is None, range_, constants, True)
+        definition = ast.TypeDefinition(start, self.previous_end, hidden, kind, signed, range_, constants, True)
         return [definition, *self.declarators(ast.Declaration(start, self.previous_end, hidden, "", False, None, []))]
 
     # Functions and tasks.
@@ -215,7 +220,7 @@ class DeclarationParser(StatementParser):
         if self.at_word(*VARIABLE_TYPES - {"event", "genvar"}) or self.at_word("void") or self.at_type_name():
             kind = self.text
             self.at += 1
-            signed = self.signed() or signed or kind in _SIGNED_TYPES
+            signed = self.signed(signed or kind in SIGNED_TYPES)
         range_ = self.range() if self.is_at("[") else None
         name = self.name(f"the {'task' if task else 'function'}'s name")
         declarations: list[ast.Item] = []
@@ -268,6 +273,6 @@ class DeclarationParser(StatementParser):
         if self.at_word(*VARIABLE_TYPES) or self.at_type_name():
             kind = self.text
             self.at += 1
-        signed = self.signed() or kind in _SIGNED_TYPES
+        signed = self.signed(kind in SIGNED_TYPES)
         range_ = self.range() if self.is_at("[") else None
         return ast.Declaration(start, self.previous_end, kind, before.direction if before else "in", signed, range_, [])

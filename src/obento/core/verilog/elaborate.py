@@ -12,6 +12,7 @@ from obento.core.verilog import ast
 from obento.core.verilog.builder import Builder, Foreign
 from obento.core.verilog.module_body import ModuleBody, instantiate
 from obento.core.verilog.scope import Inside, Scope
+from obento.core.verilog.variable_drivers import check_variable_drivers
 from obento.core.verilog.warnings import warn_about
 from obento.core.verilog.wrong import Wrong
 
@@ -43,6 +44,7 @@ def elaborate_tops(
             bodies.append(instantiate(builder, module, name, above, {}, {}, 0))
             above.entries[name] = Inside(bodies[-1].scope, module.name_start)
         builder.finish()
+        check_variable_drivers(design, builder.variables, collector)
         design.root = bodies[0].instance
         design.names = [body.shown for body in bodies]
         if collector.errors > errors:

@@ -15,6 +15,9 @@ _LEVELS: list[tuple[str, ...]] = [
 
 _LEVEL = {op: level for level, ops in enumerate(_LEVELS) for op in ops}
 _UNARY = frozenset(["+", "-", "!", "~", "&", "~&", "|", "~|", "^", "~^", "^~"])
+CASTS = frozenset(["signed", "unsigned", "logic", "bit", "reg", "integer", "int", "byte", "shortint", "longint", "time", "real"])
+"""Words that may head a cast."""
+
 _BASED = re.compile(r"([0-9_]*)\s*'([sS]?)([bBoOdDhH])\s*([0-9a-fA-FxXzZ?_]+)")
 _BITS = {"b": 1, "o": 3, "h": 4}
 _MOST_WIDTH = 1 << 16
@@ -22,6 +25,8 @@ _MOST_WIDTH = 1 << 16
 
 class ExpressionParser(TokenStream):
     """The expression part of the grammar."""
+
+    system_verilog = False
 
     def expression(self) -> ast.Expr:
         self.enter()
@@ -58,7 +63,25 @@ class ExpressionParser(TokenStream):
             operand = self._unary()
             self.leave()
             return ast.Unary(start, operand.end, op, operand)
-        return self.primary()
+        value = self.primary()
+        while self.texts[self.at] == "'(" and self.kinds[self.at] == "o":
+            value = self._cast(value.start, value.name if isinstance(value, ast.Name) else value)
+        return value
+
+    def _cast(self, start: int, to: str | ast.Expr) -> ast.Expr:
+        self.system_verilog_only("a cast", "assign to a variable of that type")
+        self.at += 1
+        value = self.expression()
+        self.expect(")", "the cast")
+        return ast.Cast(start, self.previous_end, to, value)
+
+    def system_verilog_only(self, what: str, instead: str) -> None:
+        """Report something of SystemVerilog in a .v file, and read on."""
+        if not self.system_verilog:
+            self.collector.error(
+                "system-verilog", f"{what} is SystemVerilog", self.start, self.ends[self.at],
+                f"{instead}, or name the file .sv if the course allows it",
+            )  # fmt: skip
 
     def primary(self) -> ast.Expr:
         kind, text, start, end = self.kinds[self.at], self.texts[self.at], self.start, self.ends[self.at]
@@ -90,6 +113,9 @@ class ExpressionParser(TokenStream):
         if kind == "r":
             self.at += 1
             return ast.Real(start, end, text)
+        if kind == "k" and text in CASTS and self.texts[self.at + 1] == "'(":
+            self.at += 1
+            return self._cast(start, text)
         raise self._no_operand()
 
     def _no_operand(self) -> Exception:

@@ -7,14 +7,14 @@ from typing import TYPE_CHECKING
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import ScopeOfNames, Signal, Variable
 from obento.core.ir.drivers import waits
+from obento.core.values import word
 from obento.core.verilog import ast
+from obento.core.verilog.integers import TWO_STATE, WIDTHS
 from obento.core.verilog.lower_statements import StatementLowering
 from obento.core.verilog.scope import FunctionEntry, Inside, Scope, TypeName, Vector
 
 if TYPE_CHECKING:
     from obento.core.verilog.module_body import ModuleBody
-
-_WIDTHS = {"integer": 32, "int": 32, "time": 64, "real": 64, "realtime": 64, "byte": 8, "shortint": 16, "longint": 64}
 
 
 def register(body: ModuleBody, item: ast.FunctionItem, scope: Scope) -> None:
@@ -86,7 +86,7 @@ def _complete(declaration: ast.Declaration, scope: Scope) -> None:
 def _result(body: ModuleBody, entry: FunctionEntry) -> Signal:
     """The variable that bears the function's name inside it (10.4.1)."""
     item, scope = entry.item, entry.inner
-    width = _WIDTHS.get(item.kind, 1)
+    width = WIDTHS.get(item.kind, 1)
     msb, lsb = width - 1, 0
     signed = item.signed
     named = entry.scope.find(item.kind) if item.kind else None
@@ -97,9 +97,13 @@ def _result(body: ModuleBody, entry: FunctionEntry) -> Signal:
     width = abs(msb - lsb) + 1
     entry.signed = signed
     result = body.b.signal(f"{scope.path}.{item.name}", width, "variable", item.start)
-    result.real = item.kind in ("real", "realtime")
+    kind = named.kind if isinstance(named, TypeName) else item.kind
+    result.real = kind in ("real", "realtime")
     result.automatic = item.automatic
-    scope.entries[item.name] = Vector(result, msb, lsb, signed, "function", [], item.start)
+    if kind in TWO_STATE:
+        result.two_state, result.initial = True, word(0, width)
+    entry.enum = named.enum if isinstance(named, TypeName) else None
+    scope.entries[item.name] = Vector(result, msb, lsb, signed, "function", [], item.start, enum=entry.enum)
     if scope.shown is not None:
         scope.shown.variables.append(Variable(item.name, result, "reg", msb, lsb))
     return result

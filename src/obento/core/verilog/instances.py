@@ -211,7 +211,8 @@ def _connect(body: ModuleBody, port: Port, e: ast.Expr, x: ExpressionLowering, s
         body.collector.warning("port-width", f"port `{port.name}` is {width} bits wide, connected are {own}", e.start, e.end)
     if port.direction == "in":
         value = ir.Slice(width, x.self_determined(e), number * width) if shared else x.to_type(e, width, port.signal.real)
-        body.b.drive([ir.Target(port.signal, 0, width)], value, e.start, "port", scope.path)
+        target = [ir.Target(port.signal, 0, width)]
+        body.b.drive(target, ir.settled(target, value), e.start, "port", scope.path)
         return
     written = x.targets(e)
     for name in names_written(e):
@@ -228,7 +229,7 @@ def _connect(body: ModuleBody, port: Port, e: ast.Expr, x: ExpressionLowering, s
             inside = ir.Extend(total, inside, port.signed)
     if port.direction == "inout":
         raise _two_way(body, port, e)
-    body.b.drive(written, inside, e.start, "port", scope.path)
+    body.b.drive(written, ir.settled(written, inside), e.start, "port", scope.path)
 
 
 def _two_way(body: ModuleBody, port: Port, e: ast.Expr) -> Wrong:

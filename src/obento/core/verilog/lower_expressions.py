@@ -11,11 +11,14 @@ from collections.abc import Callable
 from obento.core import values
 from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
+from obento.core.ir.design import Signal
 from obento.core.ir.evaluate import NotConstant, evaluate
 from obento.core.ir.interpret import Interpreter
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.verilog import ast
+from obento.core.verilog.expressions import CASTS
+from obento.core.verilog.integers import SIGNED_TYPES, TWO_STATE, WIDTHS
 from obento.core.verilog.real_numbers import RealLowering
 from obento.core.verilog.scope import Broken, Entry, FunctionEntry, Genvar, Inside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.system_calls import SystemLowering
@@ -67,6 +70,10 @@ class ExpressionLowering:
         """A right side for something that is real or `width` bits wide."""
         return self.reals.lower(e) if real else self.to_width(e, width)
 
+    def argument(self, e: ast.Expr, param: Signal) -> ir.Expr:
+        """An actual argument as the formal one takes it."""
+        return ir.settled([ir.Target(param, 0, param.width)], self.to_type(e, param.width, param.real))
+
     def truth(self, e: ast.Expr) -> ir.Expr:
         """A condition, as wide as it is of itself."""
         if self.reals.is_real(e):
@@ -88,6 +95,74 @@ class ExpressionLowering:
         if const.one ^ const.zero != values.ones(const.width):
             raise self.error("not-constant", f"{what} has unknown digits", e)
         return values.signed_value(const.one, const.width) if signed else const.one
+
+    # Enumerations (1800 clause 6.19).
+
+    def whole_of(self, target: ast.Expr) -> Vector | None:
+        """The variable that a target means as a whole, or of which it is an element."""
+        if isinstance(target, ast.Name | ast.Dotted):
+            entry = self.find(target)
+            return entry if isinstance(entry, Vector) and not entry.dims else None
+        return self.element_of(target) if isinstance(target, ast.Index) else None
+
+    def enum_of(self, e: ast.Expr) -> TypeName | None:
+        """The enumeration that a value belongs to."""
+        match e:
+            case ast.Name() | ast.Dotted():
+                entry = self.find(e)
+                return entry.enum if isinstance(entry, Vector | Parameter) else None
+            case ast.Index():
+                array = self.element_of(e)
+                return array.enum if array is not None else None
+            case ast.Conditional():
+                found = self.enum_of(e.a)
+                return found if found is self.enum_of(e.b) else None
+            case ast.Cast():
+                named = self.scope.find(e.to) if isinstance(e.to, str) else None
+                return named.enum if isinstance(named, TypeName) else None
+            case ast.Call() if not e.name.startswith("$"):
+                self.size(e)
+                return self.function(e).enum
+        return None
+
+    def check_enum(self, target: Vector | None, value: ast.Expr) -> None:
+        """A variable of an enumeration takes values of that enumeration only (1800 clause 6.19.3)."""
+        if target is None or target.enum is None or self.enum_of(value) is target.enum:
+            return
+        wanted = target.enum
+        name = "" if "@" in wanted.name else f" `{wanted.name}`"
+        cast = f", or {wanted.name}'(...)" if name else ""
+        shown = ", ".join(wanted.values[:4]) + (", ..." if len(wanted.values) > 4 else "")
+        raise self.error("enum-cast", f"only a value of the enumeration{name} can be given here (1800 clause 6.19.3)", value, f"write {shown}{cast}")
+
+    # Casts (1800 clause 6.24.1).
+
+    def _cast_type(self, e: ast.Cast) -> tuple[int, bool, bool]:
+        """Width and sign of what a cast gives, and whether it is of two states."""
+        width, signed = (64, True) if self.reals.is_real(e.value) else self.size(e.value)
+        if e.to in ("signed", "unsigned"):
+            return width, e.to == "signed", False
+        if isinstance(e.to, str):
+            named = self.scope.find(e.to)
+            if isinstance(named, TypeName):
+                return named.width, named.signed, named.kind in TWO_STATE
+            if e.to in CASTS:
+                return WIDTHS.get(e.to, 1), e.to in SIGNED_TYPES, e.to in TWO_STATE
+        size = ast.Name(e.start, e.start + len(e.to), e.to) if isinstance(e.to, str) else e.to
+        count = self.integer(size, "the width of a cast")
+        if not 1 <= count <= self.limits.vector_bits:
+            raise self.error("cast-width", f"a cast to {count} digits makes no sense", e)
+        return count, signed, False
+
+    def _lower_cast(self, e: ast.Cast) -> ir.Expr:
+        width, _, is_two_state = self._cast_type(e)
+        if self.reals.is_real(e.value):
+            made: ir.Expr = ir.Rounded(width, self.reals.lower(e.value))
+        else:
+            own, signed = self.size(e.value)
+            made = self.lower(e.value, own, signed)
+            made = ir.Slice(width, made, 0) if own > width else self._widen(made, width, signed)
+        return ir.two_state(made) if is_two_state else made
 
     # First pass: size and sign of an expression by itself (table 5-22, clause 5.5.1).
 
@@ -133,6 +208,8 @@ class ExpressionLowering:
                 return self._select_width(e)
             case ast.Call():
                 return self.size_of_call(e)
+            case ast.Cast():
+                return self._cast_type(e)[:2]
             case ast.String():
                 return max(8, 8 * len(e.text)), False
             case ast.Fill():
@@ -308,6 +385,8 @@ class ExpressionLowering:
                 return self.select(e)
             case ast.Call():
                 return self._lower_call(e)
+            case ast.Cast():
+                return self._lower_cast(e)
             case ast.String():
                 data = int.from_bytes(e.text.encode("latin-1", "replace") or b"\0", "big")
                 return ir.Const(self.size(e)[0], *values.word(data, self.size(e)[0]))
@@ -329,7 +408,7 @@ class ExpressionLowering:
         if e.name.startswith("$"):
             return self.system.lower(e)
         function = self.callee(e)
-        args = [self.to_type(a, p.width, p.real) for a, p in zip(e.args, function.params, strict=True)]
+        args = [self.argument(a, p) for a, p in zip(e.args, function.params, strict=True)]
         return ir.Call(width, function, args)
 
     def callee(self, e: ast.Call) -> ir.Function:

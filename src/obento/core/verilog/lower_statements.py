@@ -172,7 +172,8 @@ class StatementLowering:
             if s.value is None or self._result is None:
                 return gone
             target = [ir.Target(self._result.signal, 0, self._result.signal.width)]
-            value = self._x.to_type(s.value, self._result.signal.width, self._result.is_real)
+            self._x.check_enum(self._result, s.value)
+            value = ir.settled(target, self._x.to_type(s.value, self._result.signal.width, self._result.is_real))
             return ir.Block(s.start, [ir.Assign(s.start, target, value), gone])
         if not self._loops:
             raise self.error("stray-break", f"`{s.what}` stands in no loop", s)
@@ -187,7 +188,8 @@ class StatementLowering:
         self.check_variables(s.target)
         width = sum(t.width for t in targets)
         real = len(targets) == 1 and targets[0].signal.real
-        value = self._x.to_type(s.value, width, real)
+        self._x.check_enum(self._x.whole_of(s.target), s.value)
+        value = ir.settled(targets, self._x.to_type(s.value, width, real))
         if not s.blocking and any(t.signal.automatic for t in targets):
             raise self.error("automatic-later", "a variable of an automatic task cannot be written with `<=`", s.target, "write `=`")
         warn_if_cut(self._x, s.value, width, s.start)
@@ -284,7 +286,7 @@ class StatementLowering:
         for direction, arg in zip(directions, args, strict=True):
             if direction != "out":
                 param = next(inputs)
-                given.append(self._x.to_type(arg, param.width, param.real))
+                given.append(self._x.argument(arg, param))
             if direction != "in":
                 self.check_variables(arg)
                 results.append(self._x.targets(arg))
@@ -293,7 +295,7 @@ class StatementLowering:
     def _void(self, s: ast.TaskCall, entry: FunctionEntry, args: list[ast.Expr]) -> ir.Stmt:
         function = self._around.callable(entry)
         assert function.result is not None
-        given = [self._x.to_type(a, p.width, p.real) for a, p in zip(args, function.params, strict=True)]
+        given = [self._x.argument(a, p) for a, p in zip(args, function.params, strict=True)]
         return ir.If(s.start, ir.Unary(1, "ror", ir.Call(function.result.width, function, given)), None, None)
 
     # Holding.
@@ -311,7 +313,7 @@ class StatementLowering:
         if s.kind == "assign":
             self.check_variables(s.target)
         width = sum(t.width for t in targets)
-        value = self._x.to_width(s.value, width)
+        value = ir.settled(targets, self._x.to_width(s.value, width))
         return ir.Hold(s.start, s.kind, targets, value, self._around.follower(value, s, self.scope))
 
 

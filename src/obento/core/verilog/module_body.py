@@ -8,6 +8,7 @@ from typing import Literal
 from obento.core import values
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Delays, Instance, Port, Process, ScopeOfNames, Signal, Variable, Watch
+from obento.core.ir.drivers import expressions, functions_called_for_values, read_by_functions, statements, stretches_read, targets
 from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real, round_half_away
 from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
@@ -17,15 +18,15 @@ from obento.core.verilog.builder import Builder, Overrides
 from obento.core.verilog.cut_widths import warn_if_cut
 from obento.core.verilog.declarations import NET_TYPES
 from obento.core.verilog.functions import lower_function, register
+from obento.core.verilog.integers import TWO_STATE, WIDTHS
 from obento.core.verilog.lower_expressions import ExpressionLowering
 from obento.core.verilog.lower_statements import VARIABLES, names_written
 from obento.core.verilog.scope import Broken, FunctionEntry, Genvar, Inside, Outside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.wrong import Wrong
 
 _STRENGTH_LEVELS = {"supply": 7, "strong": 6, "pull": 5, "weak": 3, "highz": 0}
-_WIDTHS = {"integer": 32, "int": 32, "time": 64, "real": 64, "realtime": 64, "byte": 8, "shortint": 16, "longint": 64}
-_TWO_STATE = frozenset(["bit", "int", "byte", "shortint", "longint"])
 _NEVER_DRIVEN = VARIABLES - {"logic", "bit"}
+_NEVER_DRIVEN_IN_SV = frozenset(["function", "real", "realtime"])
 
 
 def instantiate(
@@ -158,17 +159,24 @@ class ModuleBody:
     def _type_definition(self, item: ast.TypeDefinition, scope: Scope) -> None:
         if item.name in scope.entries:
             return  # known since the parameters were looked at
-        msb, lsb, width = self.range(item.range, scope) if item.range is not None else ((31, 0, 32) if item.is_enum and item.signed else (0, 0, 1))
-        if item.is_enum and item.range is None:
-            msb, lsb, width = 31, 0, 32
-        scope.entries[item.name] = TypeName("logic", item.signed, msb, lsb)
-        number = 0
+        kind, signed, base = item.kind, item.signed, scope.find(item.kind)
+        if isinstance(base, TypeName):
+            if item.range is not None:
+                raise self.error("not-yet", "an array of a named type is not read by this version", item.range, "write the type out")
+            kind, signed, msb, lsb = base.kind, base.signed, base.msb, base.lsb
+        elif item.range is not None:
+            msb, lsb, _ = self.range(item.range, scope)
+        else:
+            msb, lsb = WIDTHS.get(kind, 1) - 1, 0
+        made = scope.entries[item.name] = TypeName(item.name, kind, signed, msb, lsb, [c.name for c in item.constants])
+        made.enum = made if item.is_enum else base.enum if isinstance(base, TypeName) else None
+        number, width = 0, made.width
         for constant in item.constants:
             if constant.value is not None:
                 number = self.x(scope).integer(constant.value, "a value of the enumeration")
             if constant.name in scope.entries:
                 raise self.error("duplicate", f"the name `{constant.name}` is taken already", constant)
-            scope.entries[constant.name] = Parameter(ir.Const(width, *values.word(number, width)), item.signed, constant.start)
+            scope.entries[constant.name] = Parameter(ir.Const(width, *values.word(number, width)), signed, constant.start, enum=made)
             number += 1
 
     def range(self, r: ast.Range, scope: Scope, what: str = "the end of a range", most: int = 0) -> tuple[int, int, int]:
@@ -268,16 +276,19 @@ class ModuleBody:
     def _declared(self, item: ast.Declaration, scope: Scope) -> None:
         kind, signed = item.kind, item.signed
         named = scope.find(kind) if kind and kind not in NET_TYPES | VARIABLES | {"event"} else None
+        enum = named.enum if isinstance(named, TypeName) else None
         if isinstance(named, TypeName):
-            kind, signed, msb, lsb = named.kind, named.signed, named.msb, named.lsb
-            width = abs(msb - lsb) + 1
+            kind, signed, msb, lsb, width = named.kind, named.signed, named.msb, named.lsb, named.width
         elif item.range is not None:
             msb, lsb, width = self.range(item.range, scope)
         else:
-            width = _WIDTHS.get(kind, 1)
+            width = WIDTHS.get(kind, 1)
             msb, lsb = width - 1, 0
         for d in item.names:
             self.b.guarded(lambda d=d: self._declarator(item, d, kind, signed, (msb, lsb, width), scope))  # type: ignore[misc]
+            vector = scope.entries.get(d.name)
+            if isinstance(vector, Vector):
+                vector.enum = enum
 
     def _declarator(self, item: ast.Declaration, d: ast.Declarator, kind: str, signed: bool, span: tuple[int, int, int], scope: Scope) -> None:
         msb, lsb, width = span
@@ -335,8 +346,10 @@ class ModuleBody:
             signal.net = kind
             if d.value is None:
                 signal.delay = self.delays(item.delays, scope)
-        if kind in _TWO_STATE:
-            signal.initial = values.word(0, total)
+        if kind in TWO_STATE:
+            signal.two_state, signal.initial = True, values.word(0, total)
+        if flavour == "variable" and self.m.system_verilog:
+            self.b.variables.add(signal.id)
         if item.direction == "in" and kind == "logic":
             signal.kind = "net"
         return Vector(signal, msb, lsb, signed, kind, list(dims), d.start)
@@ -358,6 +371,8 @@ class ModuleBody:
                 raise self.error("range-differs", f"`{d.name}` is one bit as a port and `{item.kind}` here", d, "declare the port `output integer`")
             known.kind = item.kind
             known.signal.kind = "variable"
+            if item.kind in TWO_STATE:
+                known.signal.two_state, known.signal.initial = True, values.word(0, known.signal.width)
         else:
             known.signal.net = item.kind
         known.signed = known.signed or item.signed
@@ -375,7 +390,8 @@ class ModuleBody:
             if vector.is_real:
                 vector.signal.number = evaluate_real(x.reals.lower(d.value))
             else:
-                word = evaluate(x.to_width(d.value, vector.signal.width))
+                x.check_enum(vector, d.value)
+                word = evaluate(ir.settled([ir.Target(vector.signal, 0, vector.signal.width)], x.to_width(d.value, vector.signal.width)))
                 if self.m.system_verilog:
                     vector.signal.initial = word  # 1800 clause 6.8: there before anything runs
                 else:
@@ -457,6 +473,18 @@ class ModuleBody:
             watches.append(Watch(signal, edge, low, 1 if edge != "any" else lowered.width))
         return watches
 
+    def warn_of_deaf_calls(self, body: ir.Stmt, what: str, position: int) -> None:
+        """A function that reads more than its arguments: that does not wake `@*` or an assignment (1364-2005 clause 9.7.5, 1800 clause 9.2.2.2.2)."""
+        seen = {signal.id for s in statements(body) for e in expressions(s) for signal, _, _ in stretches_read(e)}
+        seen |= {t.signal.id for t in targets(body)}
+        for function in functions_called_for_values(body):
+            for signal in dict.fromkeys(s for s, _, _ in read_by_functions(function.body) if s.id not in seen):
+                seen.add(signal.id)
+                if signal.initial is None or signal.id in self.b.variables or signal.kind == "net":
+                    name = signal.name.rpartition(".")[2]
+                    text = f"{what} does not wake for `{name}`, which `{function.name}` reads: only what stands here and its arguments count"
+                    self.collector.warning("sensitivity", text, position, None, f"give `{name}` to the function as an argument")
+
     def hidden(self, value: ir.Expr, name: str, position: int, origin: str, path: str) -> Signal:
         """A net without a name that follows an expression."""
         made = self.b.signal(name, value.width, "net", position)
@@ -501,10 +529,19 @@ class ModuleBody:
         if not isinstance(entry, Vector):
             assert value is not None
             return Port(name, direction, self._port_signal(name, direction, value), False, start)  # type: ignore[arg-type]
+        if direction == "in" and entry.signal.two_state and self.m.system_verilog:
+            return Port(name, "in", self._two_state_input(name, entry), entry.signed, start)
         if direction == "in" and entry.kind not in NET_TYPES | {"logic"}:
             self.collector.error("input-reg", f"input `{name}` cannot be `{entry.kind}`", start, end, "an input is a wire")
             raise Wrong
         return Port(name, direction, entry.signal, entry.signed, start)  # type: ignore[arg-type]
+
+    def _two_state_input(self, name: str, entry: Vector) -> Signal:
+        """What an input of a two-state type is given: it may be unknown outside, and is 0 then inside (1800 clause 6.3.1)."""
+        signal = self.b.signal(f"{self.scope.path}.{name} given", entry.width, "net", entry.start)
+        target = [ir.Target(entry.signal, 0, entry.width)]
+        self.b.drive(target, ir.settled(target, ir.Ref(entry.width, signal)), entry.start, "port", self.scope.path)
+        return signal
 
     def _port_signal(self, name: str, direction: str, value: ast.Expr) -> Signal:
         """A port that stands for parts of inner nets."""
@@ -563,7 +600,9 @@ class ModuleBody:
             self.check_net(name, scope, "`assign`")
         width = sum(t.width for t in written)
         warn_if_cut(x, item.value, width, item.target.start)
-        value = x.to_width(item.value, width)
+        x.check_enum(x.whole_of(item.target), item.value)
+        value = ir.settled(written, x.to_width(item.value, width))
+        self.warn_of_deaf_calls(ir.Assign(item.start, written, value), "this assignment", item.start)
         delay, strengths = self.delays(item.delays, scope), self.strengths(item.strengths)
         self.b.drive(written, value, item.start, "assign", scope.path, delay, strengths)
 
@@ -571,7 +610,7 @@ class ModuleBody:
         """Only nets, and no inputs, are driven from inside."""
         entry = self.x(scope).find(name)
         shown = name.name if isinstance(name, ast.Name) else ".".join(name.parts)
-        if isinstance(entry, Vector) and entry.kind in _NEVER_DRIVEN:
+        if isinstance(entry, Vector) and entry.kind in (_NEVER_DRIVEN_IN_SV if self.m.system_verilog else _NEVER_DRIVEN):
             raise self.error(
                 "reg-driven", f"`{shown}` is declared `{entry.kind}` and cannot be driven by {by}", name,
                 "declare it as `wire`, or write it inside an `always` block",

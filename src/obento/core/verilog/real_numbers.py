@@ -59,6 +59,8 @@ class RealLowering:
                 return e.op in _OPERATORS and (self.is_real(e.a) or self.is_real(e.b))
             case ast.Conditional():
                 return self.is_real(e.a) or self.is_real(e.b)
+            case ast.Cast():
+                return e.to in ("real", "realtime")
             case ast.Call():
                 if e.name.startswith("$"):
                     return e.name in _REAL_FUNCTIONS
@@ -87,12 +89,14 @@ class RealLowering:
                 return ir.RealOp(64, _OPERATORS[e.op], [self.lower(e.a), self.lower(e.b)])
             case ast.Conditional():
                 return ir.RealMux(64, x.truth(e.cond), self.lower(e.a), self.lower(e.b))
+            case ast.Cast():
+                return self.lower(e.value)
             case ast.Call() if e.name.startswith("$"):
                 return x.system.lower_real(e)
             case ast.Call():
                 x.size_of_call(e)
                 function = x.callee(e)
-                args = [x.to_type(a, p.width, p.real) for a, p in zip(e.args, function.params, strict=True)]
+                args = [x.argument(a, p) for a, p in zip(e.args, function.params, strict=True)]
                 return ir.Call(64, function, args)
             case ast.Index():
                 return x.select(e)

@@ -11,7 +11,7 @@ from obento.core.verilog import ast
 
 @dataclass(slots=True)
 class Vector:
-    """A declared net or variable: its signal, its range as declared, and its array dimensions (outermost first).
+    """A declared net or variable: its signal, its range as declared, and its array dimensions (outermost first). `enum` is its enumeration.
 
     A port that is part of a wire outside begins at digit `at` of that wire's signal.
     """
@@ -24,6 +24,7 @@ class Vector:
     dims: list[tuple[int, int]] = field(default_factory=list)
     start: int = 0
     at: int = 0
+    enum: TypeName | None = None
 
     @property
     def width(self) -> int:
@@ -54,22 +55,31 @@ class Vector:
 
 @dataclass(slots=True)
 class Parameter:
-    """`real` parameters carry their number in `number`."""
+    """`real` parameters carry their number in `number`, names of an enumeration their type in `enum`."""
 
     value: Const
     signed: bool
     start: int = 0
     number: float | None = None
+    enum: TypeName | None = None
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, eq=False)
 class TypeName:
-    """A name made by `typedef`."""
+    """A type that has a name: made by `typedef`, or an enumeration, with the names of its values."""
 
+    name: str
     kind: str
     signed: bool
     msb: int
     lsb: int
+    values: list[str] = field(default_factory=list)
+    enum: TypeName | None = None
+    """The enumeration that it is, or another name for."""
+
+    @property
+    def width(self) -> int:
+        return abs(self.msb - self.lsb) + 1
 
 
 @dataclass(slots=True)
@@ -82,6 +92,7 @@ class FunctionEntry:
     lowered: Function | None = None
     signed: bool = False
     done: bool = False
+    enum: TypeName | None = None
 
 
 @dataclass(slots=True)

@@ -203,14 +203,6 @@ class StatementParser(TimingParser):
         one = ast.Number(start, self.previous_end, None, True, 1, (1 << 32) - 2, 32)
         return ast.Assign(start, self.previous_end, target, ast.Binary(start, self.previous_end, op[0], target, one), True)
 
-    def system_verilog_only(self, what: str, instead: str) -> None:
-        """Report something of SystemVerilog in a .v file, and read on."""
-        if not self.system_verilog:
-            self.collector.error(
-                "system-verilog", f"{what} is SystemVerilog", self.start, self.ends[self.at],
-                f"{instead}, or name the file .sv if the course allows it",
-            )  # fmt: skip
-
     def _timed(self) -> ast.Stmt:
         start = self.start
         if self.is_at("#"):

@@ -52,7 +52,8 @@ def _two_processes(design: Design, collector: Collector) -> None:
                 continue
             others = any(p != id(process) and r.start < bits.stop and bits.start < r.stop for r, p in known)
             known[bits, id(process)] = None
-            if others and signal.id not in told and not signal.name.rpartition(".")[2].startswith(("block", "@")):
+            alone = process.origin in ("always_comb", "always_latch", "always_ff")  # that is an error of its own
+            if others and not alone and signal.id not in told and not signal.name.rpartition(".")[2].startswith(("block", "@")):
                 told.add(signal.id)
                 collector.warning(
                     "two-processes", f"`{_name(signal)}` is written by two processes: the last one to run wins", process.position, None,
@@ -64,7 +65,7 @@ def _unused(design: Design, implied: list[tuple[Signal, Scope]], collector: Coll
     """Names that nobody reads, or reads in vain since nobody drives them. One of those that was not declared is likely a slip."""
     read: set[int] = set()
     written: set[int] = set()
-    bodies: list[Stmt | None] = [p.body for p in design.processes]
+    bodies: list[Stmt | None] = [p.body for p in (*design.processes, *design.finals)]
     for process in design.processes:
         read.update(w.signal.id for w in process.watches)
     for function in {id(f): f for body in bodies for f in functions_called(body)}.values():

@@ -209,9 +209,9 @@ class Ports(Concurrent):
         if p.mode in ("out", "inout", "buffer"):
             root, target = static_prefix(x)
             if root is None:
-                raise self.wrong("port", f"the output `{p.name}` must be connected to a signal", a.value)
+                raise self.wrong("port", f"the output `{p.name}` must be connected to a signal", a)
             if root.is_port and root.mode == "in":
-                raise self.wrong("input", f"the output `{p.name}` drives `{root.name}`, which is an input", a.value)
+                raise self.wrong("input", f"the output `{p.name}` drives `{root.name}`, which is an input", a)
             root.sources.append((id(p), a.pos, target))
             self.flush()
             self.emitter.names[f"j_{p.py}"] = None
