@@ -15,6 +15,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
+from obento.core.decimals import from_decimal, shown
 from obento.core.diagnostics import Collector
 from obento.core.formula.ast import Bits, Choice, Equation, Formula, Join, Minus, Name, Not, Number, Op
 from obento.core.syntax.stream import SyntaxProblem, Tokens, TokenStream
@@ -27,6 +28,7 @@ _TOKEN = re.compile(
     re.VERBOSE,
 )
 _OVERLINES = ("\u0305", "\u0304")
+_WIDEST = 4096
 _WORDS = frozenset(["and", "or", "xor", "nand", "nor", "xnor", "not", "mod"])
 
 _AND = {"&": "and", "&&": "and", "·": "and", "∙": "and", "∧": "and", "and": "and", "nand": "nand"}
@@ -232,7 +234,7 @@ class FormulaParser(TokenStream):
         if self.kind != "n" or not self.text.isdigit():
             raise self.fail("expected-number", f"a bit number is missing before {self.describe()}")
         self.at += 1
-        return int(self.texts[self.at - 1])
+        return from_decimal(self.texts[self.at - 1])
 
     def _number(self, text: str, start: int, end: int) -> Formula:
         text = text.replace("_", "").replace("'", "")
@@ -242,10 +244,11 @@ class FormulaParser(TokenStream):
             if prefix:
                 return Number(start, end, int(text[2:], prefix), 4 * len(text[2:]) if prefix == 16 else len(text[2:]) if prefix == 2 else None)
             if m:
-                value, width = int(m[3], {"b": 2, "d": 10, "h": 16}[m[2]]), int(m[1])
-                if width < 1 or value >> width:
-                    raise self.fail("number-cut", f"{text} does not fit into {width} bits", "", start, end)
+                base = {"b": 2, "d": 10, "h": 16}[m[2]]
+                value, width = from_decimal(m[3]) if base == 10 else int(m[3], base), from_decimal(m[1])
+                if not 1 <= width <= _WIDEST or value >> width:
+                    raise self.fail("number-cut", f"{text} does not fit into {shown(width)} bits", "", start, end)
                 return Number(start, end, value, width)
-            return Number(start, end, int(text), None)
+            return Number(start, end, from_decimal(text), None)
         except ValueError:
             raise self.fail("bad-number", f"`{text}` is no number", "", start, end) from None

@@ -57,7 +57,8 @@ def pick(a: Word, width: int, index: Word, iwidth: int, signed: bool, base: int,
 def tristate(enable: Word, a: Word, width: int) -> Word:
     if enable == v.ONE1:
         return a
-    return v.floating(width) if enable == v.ZERO1 else v.unknown(width)
+    floating = a[0] & a[1] if enable != v.ZERO1 else v.ones(width)
+    return floating, floating
 
 
 def evaluate(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> Word:

@@ -111,7 +111,7 @@ class Extend(Expr):
 
 @dataclass(slots=True)
 class Tristate(Expr):
-    """`a` where `enable` is 1, z where it is 0, x otherwise."""
+    """`a` where `enable` is 1, z where it is 0 or `a` is z, x otherwise (1364 tables 7-5 and 7-6; a gate's `a` is never z)."""
 
     enable: Expr
     a: Expr

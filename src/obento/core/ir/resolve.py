@@ -11,6 +11,7 @@ from obento.core.ir.design import STRONG, Design, Process, Signal
 from obento.core.ir.drivers import stretches_read, targets, watches_of, written_bits
 from obento.core.ir.nodes import Assign, Binary, Const, Expr, Ref, Resolve, Target, Tristate, Unary, walk
 from obento.core.ir.switches import Drivers, join_switches
+from obento.core.values import ones
 
 _ALWAYS_RESOLVED = frozenset(["tri0", "tri1", "trireg"])
 
@@ -71,6 +72,9 @@ def _copies(design: Design, signal: Signal) -> Drivers:
 def _split(design: Design, signal: Signal) -> None:
     drivers = _copies(design, signal)
     inputs: list[Expr] = [Ref(signal.width, copy) for copy in drivers.wires]
+    if not inputs and signal.net in ("tri0", "tri1"):
+        full = ones(signal.width)
+        signal.initial = (full, 0) if signal.net == "tri1" else (0, full)  # what pulls it is there from the beginning (4.6.4)
     if signal.net == "trireg":
         inputs.append(Ref(signal.width, signal))
         drivers.might.append(None)

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from obento.core import values as v
+from obento.core.decimals import digits_of, to_decimal
 from obento.core.ir.evaluate import round_half_away, to_real
 from obento.core.ir.nodes import Argument, SystemCall
 from obento.core.values import Word
@@ -31,7 +32,7 @@ class TimeFormat:
     def text(self, ticks: float, precision: int, width: int | None) -> str:
         shift = precision - self.unit
         if isinstance(ticks, int) and shift >= 0:
-            body = str(ticks * 10**shift) + (f".{'0' * self.digits}" if self.digits else "")
+            body = to_decimal(ticks * 10**shift) + (f".{'0' * self.digits}" if self.digits else "")
         else:
             body = f"{ticks * 10.0**shift:.{self.digits}f}"
         return (body + self.suffix).rjust(self.width if width is None else width)
@@ -60,10 +61,10 @@ def unescape(text: str) -> str:
 def decimal(word: Word, width: int, signed: bool, field: int | None, zeros: bool = False) -> str:
     """%d: right in a field as wide as the largest value of this width needs (17.1.1.2); `field` sets another."""
     if field is None:
-        field = len(str(v.ones(width) if not signed else 1 << (width - 1))) + signed
+        field = digits_of(width) if not signed else len(to_decimal(1 << (width - 1))) + 1
     if v.is_known(word, width):
         number = v.signed_value(word[0], width) if signed else word[0]
-        return f"{number:0{field}d}" if zeros else str(number).rjust(field)
+        return f"{'-' * (number < 0)}{to_decimal(abs(number)).rjust(field - (number < 0), '0')}" if zeros else to_decimal(number).rjust(field)
     return _unknown(word, width).rjust(field)
 
 

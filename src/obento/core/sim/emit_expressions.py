@@ -42,6 +42,7 @@ from obento.core.ir.nodes import (
 _INLINE_RELATIONS = {"eq": "==", "ne": "!=", "lt": "<", "le": "<="}
 _INLINE = {"add": "+", "sub": "-", "mul": "*"} | _INLINE_RELATIONS
 _INLINE_BITS = 64
+_MOST_JOINED = 64
 
 NOWHERE = 1 << 40
 """An offset outside of any signal: what a computed index that is unknown or out of range points to."""
@@ -180,7 +181,13 @@ class ExpressionEmitter:
 
     def _concat(self, e: Concat) -> str:
         parts = [(self._expr(p), p.width) for p in e.parts]
-        low = e.width
+        while len(parts) > _MOST_JOINED:  # a longer sum nests deeper than Python compiles
+            groups = [parts[i : i + _MOST_JOINED] for i in range(0, len(parts), _MOST_JOINED)]
+            parts = [(self._joined(group), sum(width for _, width in group)) for group in groups]
+        return self._joined(parts)
+
+    def _joined(self, parts: list[tuple[str, int]]) -> str:
+        low = sum(width for _, width in parts)
         one, zero = [], []
         for name, width in parts:
             low -= width

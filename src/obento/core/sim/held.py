@@ -9,6 +9,32 @@ from obento.core.values import Word
 
 
 @dataclass(slots=True)
+class HeldReal:
+    """A real variable that some statement may hold: as a whole only."""
+
+    base: float
+    by: dict[str, float]
+
+    def shown(self) -> float:
+        return self.by.get("force", self.by.get("assign", self.base))
+
+    def write(self, low: int, width: int, value: float) -> None:
+        """An ordinary write: lost while something holds the variable."""
+        if not self.by:
+            self.base = value
+
+    def hold(self, kind: str, low: int, width: int, value: float) -> None:
+        self.by[kind] = value
+
+    def let_go(self, kind: str, low: int, width: int) -> None:
+        """It keeps what it shows until it is written (9.3.1, 9.3.2), or goes back to what `assign` gives it."""
+        before = self.shown()
+        self.by.pop(kind, None)
+        if not self.by:
+            self.base = before
+
+
+@dataclass(slots=True)
 class Held:
     """A signal that some statement may hold.
 

@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterator
 
 from obento.core import values as v
+from obento.core.decimals import from_decimal
 from obento.core.values import Word
 
 _BITS = {"b": 1, "o": 3, "h": 4, "x": 4}
@@ -90,7 +91,7 @@ def _item(text: str, at: int, m: re.Match[str], widths: list[int], reals: list[b
     elif word[0] in "zZ?":
         value = v.floating(width)
     else:
-        value = v.word(int(word.replace("_", "")), width)
+        value = v.word(from_decimal(word.replace("_", "")), width)
     return at + len(word), value
 
 

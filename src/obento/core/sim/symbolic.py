@@ -537,7 +537,7 @@ class Symbolic:
         ops = self.ops
         one, zero = ops.truth(self.expr(e.enable))
         floating: Bit = (TRUE, TRUE)
-        return [ops.choose(one, bit, ops.choose(zero, floating, X)) for bit in self.expr(e.a)]
+        return [ops.choose(self.g.or_(one, ops.floats(bit)), bit, ops.choose(zero, floating, X)) for bit in self.expr(e.a)]
 
     def _call(self, e: Call) -> BitWord:
         assert e.function.result is not None

@@ -25,7 +25,7 @@ from obento.core.sim.bench import Bench
 from obento.core.sim.emit import Emitter
 from obento.core.sim.emit_expressions import NOWHERE, namespace, put
 from obento.core.sim.events import WHOLE, is_event, term_of, watchers_of
-from obento.core.sim.held import Held
+from obento.core.sim.held import Held, HeldReal
 from obento.core.sim.threads import Body, Disabled, Group, Killed, Thread
 from obento.core.values import Word
 
@@ -148,7 +148,8 @@ class Timeline:
         self.words = [self._start_value(s, w) for s, w in zip(self.design.signals, self._start, strict=True)]
         for signal in self.design.signals:
             if signal.held:
-                self._held[signal.id] = Held(signal.width, signal.kind == "net", self.words[signal.id], {}, {})
+                held = Held(signal.width, signal.kind == "net", self.words[signal.id], {}, {})
+                self._held[signal.id] = cast(Held, HeldReal(signal.number, {})) if signal.real else held
         self.bench.power_up()
         for index, process in enumerate(self.design.processes):
             if self._plain[index] is None:
@@ -494,7 +495,7 @@ class Timeline:
             self._inputs[signal].changed(signal, word)
         if self._followers and signal in self._followers:
             for kind, target, low, width, part in self._followers[signal]:
-                self._held[target].hold(kind, low, width, v.select(word, 0, part, width))
+                self._held[target].hold(kind, low, width, _part_of(word, part, width))
                 self._show(target)
 
     def write(self, signal: int, low: int, width: int, word: Word) -> None:
@@ -590,7 +591,7 @@ class Timeline:
     def hold(self, kind: str, signal: int, low: int, width: int, follower: int, part: int, value: Word) -> None:
         self._stop_following(kind, signal, low, width)
         self._followers.setdefault(follower, []).append((kind, signal, low, width, part))
-        self._held[signal].hold(kind, low, width, v.select(value, 0, part, width))
+        self._held[signal].hold(kind, low, width, _part_of(value, part, width))
         self._show(signal)
 
     def let_go(self, kind: str, signal: int, low: int, width: int) -> None:
@@ -653,6 +654,11 @@ class Timeline:
         raise LimitReached(
             f"this loop ran more than {self.limits.loop_rounds} rounds without time passing", position, "does its condition ever become false?"
         )
+
+
+def _part_of(word: Word, low: int, width: int) -> Word:
+    """Some digits of a value; a real number has none and is taken whole."""
+    return word if isinstance(word, float) else v.select(word, 0, low, width)
 
 
 def _waits_first(body: Stmt | None) -> bool:

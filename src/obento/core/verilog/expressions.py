@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from obento.core.decimals import from_decimal, shown
 from obento.core.syntax.stream import TokenStream
 from obento.core.verilog import ast
 
@@ -19,6 +20,7 @@ CASTS = frozenset(["signed", "unsigned", "logic", "bit", "reg", "integer", "int"
 """Words that may head a cast."""
 
 _BASED = re.compile(r"([0-9_]*)\s*'([sS]?)([bBoOdDhH])\s*([0-9a-fA-FxXzZ?_]+)")
+_UNSIZED = re.compile(r"'[sS]?[bBoOdDhH]")
 _BITS = {"b": 1, "o": 3, "h": 4}
 _MOST_WIDTH = 1 << 16
 
@@ -90,6 +92,9 @@ class ExpressionParser(TokenStream):
             return self._after_name(text, start, end)
         if kind == "n":
             self.at += 1
+            if self.kinds[self.at] == "n" and text.isdecimal() and _UNSIZED.match(self.texts[self.at]):
+                text, end = text + self.texts[self.at], self.ends[self.at]  # the size comes out of a macro: `WIDTH'hFF
+                self.at += 1
             return self._number(text, start, end)
         if kind == "o":
             if text == "(":
@@ -254,13 +259,13 @@ class ExpressionParser(TokenStream):
             return ast.Fill(start, end, text[1].lower())
         m = _BASED.fullmatch(text)
         if m is None:
-            value = int(text.replace("_", ""))
+            value = from_decimal(text.replace("_", ""))
             bits = max(32, value.bit_length() + 1)
             return ast.Number(start, end, None, True, value, ~value & (1 << bits) - 1, bits)
         size, sign, base, digits = m[1].replace("_", ""), m[2], m[3].lower(), m[4].replace("_", "").lower()
-        width = int(size) if size else None
+        width = from_decimal(size) if size else None
         if width == 0 or (width or 0) > _MOST_WIDTH:
-            raise self.fail("bad-number", f"a number cannot be {width} bits wide", "", start, end)
+            raise self.fail("bad-number", f"a number cannot be {shown(width or 0)} bits wide", "", start, end)
         one, zero, have = self._digits(digits, base, start, end)
         if width is not None:
             if have > width and one >> width:
@@ -278,7 +283,7 @@ class ExpressionParser(TokenStream):
                 return (0, 0, 1) if digits == "x" else (1, 1, 1)
             if not digits.isdigit():
                 raise self.fail("bad-number", f"`{digits}` is no decimal number", "", start, end)
-            value = int(digits)
+            value = from_decimal(digits)
             bits = max(1, value.bit_length())
             return value, ~value & (1 << bits) - 1, bits
         step = _BITS[base]

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from obento.core import values
+from obento.core.decimals import shown
 from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Signal
@@ -23,6 +24,9 @@ from obento.core.verilog.real_numbers import RealLowering
 from obento.core.verilog.scope import Broken, Entry, FunctionEntry, Genvar, Inside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.system_calls import SystemLowering
 from obento.core.verilog.wrong import Wrong
+
+_LONGEST_INTEGER = 128
+"""Digits (binary) of what may count or number anything."""
 
 _ARITHMETIC = {"+": "add", "-": "sub", "*": "mul", "/": "div", "%": "mod"}
 _BITWISE = {"&": "and", "|": "or", "^": "xor"}
@@ -94,7 +98,10 @@ class ExpressionLowering:
         const, signed = self.constant(e, what)
         if const.one ^ const.zero != values.ones(const.width):
             raise self.error("not-constant", f"{what} has unknown digits", e)
-        return values.signed_value(const.one, const.width) if signed else const.one
+        number = values.signed_value(const.one, const.width) if signed else const.one
+        if number.bit_length() > _LONGEST_INTEGER:
+            raise self.error("too-large", f"{what} cannot be {shown(number)}", e)
+        return number
 
     # Enumerations (1800 clause 6.19).
 
@@ -195,14 +202,14 @@ class ExpressionLowering:
                 (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
                 return max(wa, wb), sa and sb
             case ast.Concat():
-                return sum(self._part_width(p) for p in e.parts), False
+                width = sum(self._part_width(p) for p in e.parts)
+                if not width:
+                    raise self.error("repeat-count", "nothing is left here: something must stand beside what is repeated 0 times", e)
+                return width, False
             case ast.Repeat():
-                count = self.integer(e.count, "the count of a repetition")
-                if count < 1 or count > self.limits.vector_bits:
-                    raise self.error("repeat-count", f"a repetition of {count} times makes no sense", e.count)
-                width = count * sum(self._part_width(p) for p in e.parts)
-                if width > self.limits.vector_bits:
-                    raise self.error("too-wide", f"this is {width} bits wide, more than can be taken", e)
+                width = self._repeat_width(e)
+                if not width:
+                    raise self.error("repeat-count", "a repetition of 0 times stands inside `{ }`, beside something else", e.count)
                 return width, False
             case ast.Index() | ast.Part():
                 return self._select_width(e)
@@ -224,7 +231,19 @@ class ExpressionLowering:
             return wa, sa
         return max(wa, wb), sa and sb
 
+    def _repeat_width(self, e: ast.Repeat) -> int:
+        """Digits of a repetition; none where it is repeated 0 times (5.1.14)."""
+        count = self.integer(e.count, "the count of a repetition")
+        if not 0 <= count <= self.limits.vector_bits:
+            raise self.error("repeat-count", f"a repetition of {count} times makes no sense", e.count)
+        width = count * sum(self._part_width(p) for p in e.parts)
+        if width > self.limits.vector_bits:
+            raise self.error("too-wide", f"this is {width} bits wide, more than can be taken", e)
+        return width
+
     def _part_width(self, e: ast.Expr) -> int:
+        if isinstance(e, ast.Repeat):
+            return self._repeat_width(e)
         if isinstance(e, ast.Number) and e.width is None:
             raise self.error("unsized", "a number inside `{ }` needs a width", e, "write for instance 1'b0 instead of 0")
         return self.size(e)[0]
@@ -400,8 +419,11 @@ class ExpressionLowering:
         return ir.Unary(1, "not", result) if len(e.op) == 2 else result
 
     def _concat(self, parts: list[ast.Expr], count: int) -> ir.Expr:
-        lowered = [self.self_determined(p) for p in parts] * count
-        return lowered[0] if len(lowered) == 1 else ir.Concat(sum(p.width for p in lowered), lowered)
+        lowered = [self.self_determined(p) for p in parts if self._part_width(p)] * count
+        if len(lowered) == 1:
+            return lowered[0]
+        made = ir.Concat(sum(p.width for p in lowered), lowered)
+        return ir.Const(made.width, *evaluate(made)) if all(isinstance(p, ir.Const) for p in lowered) else made
 
     def _lower_call(self, e: ast.Call) -> ir.Expr:
         width, _ = self.size(e)
@@ -507,8 +529,8 @@ class ExpressionLowering:
         at = values.signed_value(one, index_width) if signed else one
         low = (at - base) * step
         if not 0 <= low < a.width:
-            self.collector.warning("out-of-range", f"index {at} lies outside of the declared range", e.start, e.end)
-        return ir.Slice(width, a, low)
+            self.collector.warning("out-of-range", f"index {shown(at)} lies outside of the declared range", e.start, e.end)
+        return ir.Slice(width, a, max(-width, min(low, a.width)))  # wherever it is out there, nothing is there
 
     def _part(self, a: ir.Expr, part: ast.Part, msb: int, lsb: int, step: int) -> ir.Expr:
         width = self.size(part)[0]

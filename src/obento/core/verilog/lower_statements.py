@@ -304,7 +304,9 @@ class StatementLowering:
         targets = self._x.targets(target)
         for t in targets:
             if t.offsets:
-                raise self.error("held-select", "only a whole signal or constant parts of a net can be held", target)
+                raise self.error("held-select", "only a whole signal or constant parts of a net can be held (1364-2005 clause 9.3)", target)
+            if t.signal.element:
+                raise self.error("held-memory", "an element of an array cannot be held (1364-2005 clause 9.3)", target, "copy it to a variable first")
             t.signal.held = True
         return targets
 
@@ -313,8 +315,10 @@ class StatementLowering:
         if s.kind == "assign":
             self.check_variables(s.target)
         width = sum(t.width for t in targets)
-        value = ir.settled(targets, self._x.to_width(s.value, width))
-        return ir.Hold(s.start, s.kind, targets, value, self._around.follower(value, s, self.scope))
+        value = ir.settled(targets, self._x.to_type(s.value, width, len(targets) == 1 and targets[0].signal.real))
+        follower = self._around.follower(value, s, self.scope)
+        follower.real = len(targets) == 1 and targets[0].signal.real
+        return ir.Hold(s.start, s.kind, targets, value, follower)
 
 
 def argument_directions(item: ast.FunctionItem) -> list[str]:

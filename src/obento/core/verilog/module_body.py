@@ -459,6 +459,8 @@ class ModuleBody:
         for term in terms:
             edge: Literal["any", "pos", "neg"] = term.edge  # type: ignore[assignment]
             real = x.reals.is_real(term.expr)
+            if real and edge != "any":
+                raise self.error("real-edge", "a real number has no edges (1364-2005 clause 4.8.1)", term, "wait for any change: `@(name)`")
             lowered = x.reals.lower(term.expr) if real else x.self_determined(term.expr)
             signal, low = None, 0
             if isinstance(lowered, ir.Ref):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from obento.core.decimals import shown
 from obento.core.ir.part import RunError
 from obento.core.limits import LimitReached
 from obento.core.vhdl import ast
@@ -222,10 +223,12 @@ class Analyser(Attributes):
     def _number(self, e: ast.Number, wanted: Type) -> t.X:
         value: Any = e.value
         if isinstance(wanted, RealType) and isinstance(value, int):
+            if value.bit_length() > 1000:
+                raise self.wrong("too-large", f"{shown(value)} is larger than a real number can be", e)
             value = float(value)
         if isinstance(wanted, IntType) and not wanted.universal and not wanted.low <= value <= wanted.high:
             if isinstance(value, int) and value > 2**31 - 1 and value != 2**31:
-                raise self.wrong("too-large", f"{value} is larger than an integer can be (2147483647)", e, 'write it as a bit string: X"..."')
+                raise self.wrong("too-large", f"{shown(value)} is larger than an integer can be (2147483647)", e, 'write it as a bit string: X"..."')
         return t.Const(wanted if isinstance(wanted, IntType | RealType) else UNIVERSAL_INTEGER, e.pos, value)
 
     def _physical(self, e: ast.Physical) -> Interp:

@@ -25,6 +25,9 @@ from obento.core.vhdl.types import (
 )
 from obento.core.vhdl.values import Arr, Ptr, text_of
 
+_SHORT = 1 << 64
+"""Numbers that are longer stand in hexadecimal digits, of which Python reads any number."""
+
 _LOGICAL = frozenset(["and", "or", "nand", "nor", "xor", "xnor"])
 _SHIFTS = frozenset(["sll", "srl", "sla", "sra", "rol", "ror"])
 _COMPARE = {"=": "==", "/=": "!=", "<": "<", "<=": "<=", ">": ">", ">=": ">="}
@@ -54,7 +57,7 @@ class ExpressionEmitter:
     def constant(self, value: Any) -> str:
         """A value as text, or the name it is kept under."""
         if value is None or isinstance(value, bool | int):
-            return repr(value) if not isinstance(value, int) or value >= 0 else f"({value})"
+            return repr(value) if not isinstance(value, int) else f"{value}" if 0 <= value < _SHORT else f"({value:#x})"
         if isinstance(value, Arr) and type(value.v) is bytes:
             key: Any = (value.left, value.step, value.v)
             if key not in self._known:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from obento.core.decimals import from_decimal
 from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
@@ -216,8 +217,8 @@ class Expressions(TokenStream):
         clean = text.replace("_", "").lower()
         if "#" in clean:
             base_text, digits, exponent = clean.split("#")
-            base = int(base_text)
-            power: int = base ** min(max(int(exponent[1:]), -400), 400) if exponent else 1
+            base = from_decimal(base_text)
+            power: int = base ** min(max(from_decimal(exponent[1:]), -400), 400) if exponent else 1
             if not 2 <= base <= 16:
                 self.collector.error("bad-number", f"`{text}`: the base must be from 2 to 16", start, start + len(text))
                 return 0
@@ -235,15 +236,12 @@ class Expressions(TokenStream):
             return float(clean)
         if "e" in clean:
             mantissa, exponent = clean.split("e")
-            power10 = int(exponent)
+            power10 = from_decimal(exponent)
             if power10 < 0:
                 self.collector.error("bad-number", f"`{text}`: a whole number has no negative exponent", start, start + len(text), "write 1.0e-3")
                 return 0
-            return int(mantissa) * int(10 ** min(power10, 400))
-        if len(clean) > 400:
-            self.collector.error("bad-number", "this number is too long", start, start + len(text))
-            return 0
-        return int(clean)
+            return from_decimal(mantissa) * int(10 ** min(power10, 400))
+        return from_decimal(clean)
 
     def _bit_string(self, text: str, start: int) -> str:
         """The characters that a bit string stands for (1076-2008 clause 15.8)."""
@@ -257,7 +255,7 @@ class Expressions(TokenStream):
             if not digits.isdigit():
                 self.collector.error("bad-bits", f"`{text}` takes decimal digits only", start, start + len(text))
                 return ""
-            bits = f"{int(digits):b}"
+            bits = f"{from_decimal(digits):b}"
         else:
             size = _MARKS[base]
             for c in digits:
@@ -270,7 +268,7 @@ class Expressions(TokenStream):
                 else:
                     bits += c * size
         if length_text:
-            length = min(int(length_text), self.limits.vector_bits)
+            length = min(from_decimal(length_text), self.limits.vector_bits)
             fill = bits[0] if signed and bits else "0"
             if len(bits) > length:
                 lost = bits[: len(bits) - length]

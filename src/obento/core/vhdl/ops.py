@@ -6,6 +6,8 @@ import operator
 from collections.abc import Callable, Iterable
 from typing import Any
 
+from obento.core.decimals import from_decimal, to_decimal
+from obento.core.decimals import shown as shown_number
 from obento.core.ir.part import RunError
 from obento.core.limits import LimitReached
 from obento.core.vhdl.types import ArrayType, EnumType, IntType, PhysType, RealType, Type
@@ -54,11 +56,16 @@ def real_divide(a: float, b: float, position: int) -> float:
     return a / b
 
 
+def shown_value(value: Any) -> str:
+    """A number in a message."""
+    return shown_number(value) if isinstance(value, int) else str(value)
+
+
 def within(value: Any, low: Any, high: Any, position: int, shown: str = "") -> Any:
     """A value that must lie in a range."""
     if low <= value <= high:
         return value
-    raise RunError(f"value {value} is outside of the range {low} to {high}{' of ' + shown if shown else ''}", position)
+    raise RunError(f"value {shown_value(value)} is outside of the range {low} to {high}{' of ' + shown if shown else ''}", position)
 
 
 def within_enum(value: int, low: int, high: int, position: int, literals: list[str]) -> int:
@@ -102,7 +109,7 @@ def aggregate(
         for index in range(low, high + 1):
             offset = (index - left) * step
             if not 0 <= offset < size:
-                raise RunError(f"index {index} is outside of {left} {'downto' if down else 'to'} {right}", position)
+                raise RunError(f"index {shown_number(index)} is outside of {left} {'downto' if down else 'to'} {right}", position)
             values[offset] = value
     if not has_rest and None in values:
         raise RunError("the aggregate leaves an element without a value", position)
@@ -236,10 +243,10 @@ def image(value: Any, t: Type) -> str:
     if isinstance(t, EnumType):
         return str(t.literals[value])
     if isinstance(t, PhysType):
-        return f"{value} {next(iter(t.units))}"
+        return f"{to_decimal(value)} {next(iter(t.units))}"
     if isinstance(t, RealType):
         return real_image(value)
-    return str(value)
+    return to_decimal(value)
 
 
 def value_of(t: Type, text: Arr, position: int) -> Any:
@@ -256,8 +263,8 @@ def value_of(t: Type, text: Arr, position: int) -> Any:
             return float(word.replace("_", ""))
         if "#" in word:
             base, digits, *_ = word.split("#")
-            return int(digits.replace("_", ""), int(base))
-        return int(word.replace("_", ""))
+            return int(digits.replace("_", ""), from_decimal(base))
+        return from_decimal(word.replace("_", ""))
     except (KeyError, ValueError):
         raise RunError(f"`{word}` is no value of {t.shown}", position) from None
 

@@ -11,6 +11,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from obento.core.decimals import shown
 from obento.core.ir.part import RunError
 
 UNDRIVEN = 255
@@ -89,9 +90,9 @@ class Arr:
 
     def outside(self, index: int, position: int) -> RunError:
         if not self.v:
-            return RunError(f"index {index} into an array without elements", position)
+            return RunError(f"index {shown(index)} into an array without elements", position)
         word = "to" if self.step > 0 else "downto"
-        return RunError(f"index {index} is outside of the array's range {self.left} {word} {self.right}", position)
+        return RunError(f"index {shown(index)} is outside of the array's range {self.left} {word} {self.right}", position)
 
 
 class Ptr:

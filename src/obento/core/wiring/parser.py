@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+from obento.core.decimals import from_decimal, shown
 from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
 from obento.core.source import SourceFile
@@ -114,7 +115,7 @@ class WiringParser(TokenStream):
         if self.kind != "n" or not self.text.isdigit():
             raise self.fail("expected-number", f"a number is missing before {self.describe()}")
         self.at += 1
-        return int(self.texts[self.at - 1])
+        return from_decimal(self.texts[self.at - 1])
 
     def _line(self, wiring: Wiring) -> None:
         if self.accept("takes"):
@@ -223,13 +224,14 @@ class WiringParser(TokenStream):
         if m is None:
             if text not in ("0", "1"):
                 raise self.fail("bad-number", f"`{text}` needs a width", f"write for instance 4d{text}", start, self.previous_end)
-            return Constant(start, self.previous_end, int(text), 1)
+            return Constant(start, self.previous_end, from_decimal(text), 1)
         try:
-            width, value = int(m[1]), int(m[3].replace("_", ""), {"b": 2, "d": 10, "h": 16}[m[2]])
+            digits, base = m[3].replace("_", ""), {"b": 2, "d": 10, "h": 16}[m[2]]
+            width, value = from_decimal(m[1]), from_decimal(digits) if base == 10 else int(digits, base)
         except ValueError:
             raise self.fail("bad-number", f"`{text}` is no number", "", start, self.previous_end) from None
         if not 1 <= width <= self._limits.vector_bits or value >> width:
-            raise self.fail("number-cut", f"`{text}` does not fit into {width} bits", "", start, self.previous_end)
+            raise self.fail("number-cut", f"`{text}` does not fit into {shown(width)} bits", "", start, self.previous_end)
         return Constant(start, self.previous_end, value, width)
 
 

@@ -9,6 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from obento.core.decimals import shown
 from obento.core.ir.part import RunError
 from obento.core.vhdl import logic
 from obento.core.vhdl.ops import divide, modulo, remainder, shift
@@ -304,7 +305,7 @@ def _to_integer(digits: Digits, signed: bool) -> Callable[..., Any]:
             run.say(1, f"{digits.package}.TO_INTEGER: metavalue detected, returning 0", position)
             return 0
         if not INTEGER_LOW <= number <= INTEGER_HIGH:
-            raise RunError(f"{number} is too large for an integer", position)
+            raise RunError(f"{shown(number)} is too large for an integer", position)
         return number
 
     return to_integer
@@ -431,7 +432,7 @@ def _conv_integer(kinds: str) -> Callable[..., Any]:
             run.say(1, _CONV_WARNING, position)
             return 0
         if not INTEGER_LOW <= number <= INTEGER_HIGH:
-            raise RunError(f"{number} is too large for an integer", position)
+            raise RunError(f"{shown(number)} is too large for an integer", position)
         return number
 
     return conv_integer

@@ -9,6 +9,7 @@ import re
 from collections.abc import Callable
 from typing import Any
 
+from obento.core.decimals import from_decimal, to_decimal
 from obento.core.ir.part import RunError
 from obento.core.vhdl import logic
 from obento.core.vhdl.files import File
@@ -115,7 +116,7 @@ def shown(kind: str, value: Any, size: int) -> str:
     if kind in _LETTERS:
         letters = _LETTERS[kind]
         return text_of(digits_text(value.v, letters, size, False)) if isinstance(value, Arr) else letters[value]
-    return str(value)
+    return to_decimal(value) if isinstance(value, int) else str(value)
 
 
 def _reader(kind: str, size: int, tells: bool) -> Callable[..., Any]:
@@ -157,7 +158,7 @@ def _taken(kind: str, text: str, value: Any, size: int) -> tuple[str, Any] | Non
         return None
     word, rest = found.group(), text[found.end() :]
     if kind == "i":
-        number = int(word.replace("_", ""))
+        number = from_decimal(word.replace("_", ""))
         return (rest, number) if -(2**31) <= number < 2**31 else None
     if kind == "r":
         return rest, float(word.replace("_", ""))
