@@ -24,5 +24,5 @@ endmodule
 //> xz xxxxxx xx xxxxx xx0x
 //> z0 01xxxx xx xzxzz x000
 //> z1 xx10xx xx zxzxz x101
-//> zx xxxxxx xx xxxxx xx0x
-//> zz xxxxxx xx xxxxx xx0x
+//> zx xxxxxx xx xxxxz xx0x
+//> zz xxxxxx xx xxxxz xx0x

@@ -125,10 +125,10 @@ def functions_called_for_values(body: Stmt | None) -> list[Function]:
     return list(found.values())
 
 
-def read_by_functions(body: Stmt | None) -> list[tuple[Signal, int, int]]:
-    """Stretches that a function's body, or a function it uses, reads of what belongs to none of them."""
-    used = functions_called_for_values(body)
-    bodies = [body, *(f.body for f in used)]
+def read_by_function(function: Function) -> list[tuple[Signal, int, int]]:
+    """Stretches that a function, or one that it uses, reads of what belongs to none of them."""
+    used = [function, *functions_called_for_values(function.body)]
+    bodies = [f.body for f in used]
     own = {s.id for f in used for s in f.storage()} | {t.signal.id for b in bodies for t in targets(b)}
     return [r for b in bodies for s in statements(b) for e in expressions(s) for r in stretches_read(e) if r[0].id not in own]
 

@@ -105,10 +105,11 @@ class Repeat(Expr):
 
 @dataclass(slots=True)
 class Call(Expr):
-    """Of a function, or of a system function when the name begins with `$`."""
+    """Of a function, or of a system function when the name begins with `$`. `path` where it is somewhere else in the hierarchy."""
 
     name: str
     args: list[Expr]
+    path: Dotted | None = None
 
 
 @dataclass(slots=True)
@@ -224,10 +225,11 @@ class Timed(Stmt):
 
 @dataclass(slots=True)
 class TaskCall(Stmt):
-    """Of a task, or of a system task when the name begins with `$`."""
+    """Of a task, or of a system task when the name begins with `$`. `path` where it is somewhere else in the hierarchy."""
 
     name: str
     args: list[Expr | None]
+    path: Dotted | None = None
 
 
 @dataclass(slots=True)
@@ -314,7 +316,10 @@ class TypeDefinition(Item):
 
 @dataclass(slots=True)
 class Parameter(Item):
+    """`kind` is the word of its type, where it has one; `typed` unless it takes the type of its value."""
+
     local: bool
+    kind: str
     signed: bool
     range: Range | None
     typed: bool

@@ -113,12 +113,12 @@ class DeclarationParser(StatementParser):
 
     def parameters(self, local: bool, header: bool = False) -> list[ast.Item]:
         """What stands behind `parameter`; in a module header a single one."""
-        kind = self.text if self.at_word("integer", "int", "time", "real", "realtime", "logic", "bit", "reg", "byte") else ""
+        kind = self.text if self.at_word(*_NAMED_TYPES) else ""
         if kind:
             self.at += 1
         signed = self.signed(kind in SIGNED_TYPES)
         range_ = self.range() if self.is_at("[") else None
-        typed = range_ is not None or kind in ("integer", "int", "time", "byte")
+        typed = range_ is not None or kind not in ("", "real", "realtime")
         real = kind in ("real", "realtime")
         items: list[ast.Item] = []
         while True:
@@ -126,7 +126,7 @@ class DeclarationParser(StatementParser):
             name = self.name("the parameter's name")
             self.expect("=", "the parameter's value")
             value = self.expression()
-            items.append(ast.Parameter(start, self.previous_end, local, signed, range_, typed, name, value, real))
+            items.append(ast.Parameter(start, self.previous_end, local, kind, signed, range_, typed, name, value, real))
             if header or not self.is_at(","):
                 return items
             self.at += 1

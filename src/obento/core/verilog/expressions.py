@@ -157,7 +157,8 @@ class ExpressionParser(TokenStream):
                 indices.append(None)
                 result = ast.Dotted(start, self.previous_end, list(parts), list(indices))
                 if self.is_at("("):
-                    return ast.Call(start, self.ends[self.at], ".".join(parts), self._arguments())
+                    args = self._arguments()
+                    return ast.Call(start, self.previous_end, ".".join(parts), args, result)
             elif self.texts[self.at] == "[" and self.kinds[self.at] == "o":
                 result = self._selected(result)
                 if self.is_at(".") and isinstance(result, ast.Index) and indices[-1] is None:

@@ -261,13 +261,17 @@ class ExpressionLowering:
 
     def function(self, e: ast.Call) -> FunctionEntry:
         """The function that is called."""
-        entry = self.scope.find_path(e.name.split(".")) if "." in e.name else self.scope.find_callable(e.name)
+        entry = self.find_callable(e)
         if not isinstance(entry, FunctionEntry) or entry.item.task:
             if isinstance(entry, FunctionEntry):
                 raise self.error("task-in-expression", f"`{e.name}` is a task and has no value", e, "a function has one")
             hint = did_you_mean(e.name, [n for n in self.scope.all_names() if isinstance(self.scope.find(n), FunctionEntry)])
             raise self.error("no-function", f"there is no function `{e.name}`", e, hint)
         return entry
+
+    def find_callable(self, e: ast.Call | ast.TaskCall) -> Entry | None:
+        """The function or task that a call names, here or along its path."""
+        return self.find(e.path) if e.path is not None else self.scope.find_callable(e.name)
 
     def find(self, e: ast.Name | ast.Dotted) -> Entry | None:
         """What a name stands for, if anything."""

@@ -38,6 +38,10 @@ class Surroundings(Protocol):
         """A signal that always has this value."""
         ...
 
+    def scratch(self, width: int, name: str, position: int) -> Signal:
+        """A variable without a name."""
+        ...
+
 
 class StatementLowering:
     """Lowers the body of one process, function or task. `leave` is the label that `return` goes to, `result` what it sets."""
@@ -266,8 +270,7 @@ class StatementLowering:
     # Tasks.
 
     def _task(self, s: ast.TaskCall) -> ir.Stmt:
-        path = s.name.split(".")
-        entry = self.scope.find_path(path) if len(path) > 1 else self.scope.find_callable(s.name)
+        entry = self._x.find_callable(s)
         if not isinstance(entry, FunctionEntry):
             tasks = [n for n in self.scope.all_names() if isinstance(self.scope.find(n), FunctionEntry)]
             raise self.error("no-task", f"there is no task `{s.name}`", s, did_you_mean(s.name, tasks))
@@ -282,15 +285,26 @@ class StatementLowering:
             raise self.error("arguments", f"`{s.name}` takes {len(directions)} values, here are {len(args)}", s)
         given: list[ir.Expr] = []
         results: list[list[ir.Target]] = []
-        inputs = iter(task.params)
+        copies: list[ir.Stmt] = []
+        inputs, outputs = iter(task.params), iter(task.outputs)
         for direction, arg in zip(directions, args, strict=True):
             if direction != "out":
                 param = next(inputs)
                 given.append(self._x.argument(arg, param))
             if direction != "in":
                 self.check_variables(arg)
-                results.append(self._x.targets(arg))
-        return ir.TaskCall(s.start, task, given, results)
+                results.append(self._taken(self._x.targets(arg), next(outputs), s, copies))
+        call = ir.TaskCall(s.start, task, given, results)
+        return ir.Block(s.start, [call, *copies]) if copies else call
+
+    def _taken(self, targets: list[ir.Target], output: Signal, s: ast.TaskCall, copies: list[ir.Stmt]) -> list[ir.Target]:
+        """Where an output goes; where a two-state variable takes one that may be unknown, by way of a variable of its own."""
+        if output.two_state or not any(t.signal.two_state for t in targets):
+            return targets
+        width = sum(t.width for t in targets)
+        between = self._around.scratch(width, f"{output.name}@{s.start}", s.start)
+        copies.append(ir.Assign(s.start, targets, ir.settled(targets, ir.Ref(width, between))))
+        return [ir.Target(between, 0, width)]
 
     def _void(self, s: ast.TaskCall, entry: FunctionEntry, args: list[ast.Expr]) -> ir.Stmt:
         function = self._around.callable(entry)

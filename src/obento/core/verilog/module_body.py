@@ -8,7 +8,7 @@ from typing import Literal
 from obento.core import values
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Delays, Instance, Port, Process, ScopeOfNames, Signal, Variable, Watch
-from obento.core.ir.drivers import expressions, functions_called_for_values, read_by_functions, statements, stretches_read, targets
+from obento.core.ir.drivers import expressions, functions_called_for_values, read_by_function, statements, stretches_read, targets
 from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real, round_half_away
 from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
@@ -150,10 +150,10 @@ class ModuleBody:
         """A parameter that has a range or sign of its own (4.10.1)."""
         const = made.value
         if item.typed:
-            width = 32 if item.range is None else self.range(item.range, scope)[2]
+            width = WIDTHS.get(item.kind, 1) if item.range is None else self.range(item.range, scope)[2]
             word = (const.one, const.zero)
             word = values.extend(word, const.width, width, made.signed) if width > const.width else values.select(word, const.width, 0, width)
-            const = ir.Const(width, *word)
+            const = ir.Const(width, *(values.v_two(word, width) if item.kind in TWO_STATE else word))
         return Parameter(const, item.signed, item.start)
 
     def _type_definition(self, item: ast.TypeDefinition, scope: Scope) -> None:
@@ -285,12 +285,11 @@ class ModuleBody:
             width = WIDTHS.get(kind, 1)
             msb, lsb = width - 1, 0
         for d in item.names:
-            self.b.guarded(lambda d=d: self._declarator(item, d, kind, signed, (msb, lsb, width), scope))  # type: ignore[misc]
-            vector = scope.entries.get(d.name)
-            if isinstance(vector, Vector):
-                vector.enum = enum
+            self.b.guarded(lambda d=d: self._declarator(item, d, kind, signed, (msb, lsb, width), scope, enum))  # type: ignore[misc]
 
-    def _declarator(self, item: ast.Declaration, d: ast.Declarator, kind: str, signed: bool, span: tuple[int, int, int], scope: Scope) -> None:
+    def _declarator(
+        self, item: ast.Declaration, d: ast.Declarator, kind: str, signed: bool, span: tuple[int, int, int], scope: Scope, enum: TypeName | None
+    ) -> None:
         msb, lsb, width = span
         known = scope.entries.get(d.name)
         if known is not None:
@@ -309,6 +308,7 @@ class ModuleBody:
             vector = self._make(item, d, kind or "wire", signed, span, dims, scope)
         vector.signal.position = vector.signal.position or d.start
         scope.entries[d.name] = vector
+        vector.enum = enum
         if scope.shown is not None:
             scope.shown.variables.append(Variable(d.name, vector.signal, vector.kind, msb, lsb, vector.at))
         if kind in ("supply0", "supply1"):
@@ -480,7 +480,7 @@ class ModuleBody:
         seen = {signal.id for s in statements(body) for e in expressions(s) for signal, _, _ in stretches_read(e)}
         seen |= {t.signal.id for t in targets(body)}
         for function in functions_called_for_values(body):
-            for signal in dict.fromkeys(s for s, _, _ in read_by_functions(function.body) if s.id not in seen):
+            for signal in dict.fromkeys(s for s, _, _ in read_by_function(function) if s.id not in seen):
                 seen.add(signal.id)
                 if signal.initial is None or signal.id in self.b.variables or signal.kind == "net":
                     name = signal.name.rpartition(".")[2]
@@ -497,6 +497,9 @@ class ModuleBody:
 
     def follower(self, value: ir.Expr, s: ast.Hold, scope: Scope) -> Signal:
         return self.hidden(value, f"{scope.path}.{s.kind}@{s.start}", s.start, s.kind, scope.path)
+
+    def scratch(self, width: int, name: str, position: int) -> Signal:
+        return self.b.signal(name, width, "variable", position)
 
     def callable(self, entry: FunctionEntry) -> ir.Function:
         return lower_function(self, entry)

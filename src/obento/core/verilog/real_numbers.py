@@ -64,7 +64,7 @@ class RealLowering:
             case ast.Call():
                 if e.name.startswith("$"):
                     return e.name in _REAL_FUNCTIONS
-                found = self._x.scope.find_path(e.name.split(".")) if "." in e.name else self._x.scope.find_callable(e.name)
+                found = self._x.find_callable(e)
                 return isinstance(found, FunctionEntry) and found.item.kind in ("real", "realtime")
         return False
 

@@ -134,7 +134,7 @@ class StatementParser(TimingParser):
             raise self.fail("expected-name", f"the name of an event is missing before {self.describe()}")
         return self.primary()
 
-    def _task(self, name: str) -> ast.Stmt:
+    def _task(self, name: str) -> ast.TaskCall:
         start = self.start
         self.at += 1
         args: list[ast.Expr | None] = []
@@ -157,17 +157,46 @@ class StatementParser(TimingParser):
 
     def _assignment_or_call(self) -> ast.Stmt:
         if self.kinds[self.at] in "ix":
-            end = self.at + 1
-            while self.texts[end] == "." and self.kinds[end + 1] in "ix":
-                end += 2
-            if self.texts[end] in (";", "(") and self.kinds[end] == "o":
-                name = "".join(self.texts[self.at : end])
-                self.at = end - 1
-                return self._task(name)
+            if self.texts[self.at + 1] in (";", "(") and self.kinds[self.at + 1] == "o":
+                return self._task(self.text)
+            if self._calls_elsewhere():
+                return self._task_elsewhere()
         assignment = self.assignment()
         self.semicolon("statement")
         assignment.end = self.previous_end
         return assignment
+
+    def _calls_elsewhere(self) -> bool:
+        """Whether a path of names, some with an index, stands here with nothing but arguments behind it: `m1.part[0].show;`."""
+        end, has_dot = self.at + 1, False
+        while self.kinds[end] == "o" and self.texts[end] in (".", "["):
+            if self.texts[end] == ".":
+                has_dot, end = True, end + 2
+                continue
+            depth = 0
+            while self.kinds[end] != "e":
+                depth += (self.texts[end] == "[") - (self.texts[end] == "]")
+                end += 1
+                if not depth:
+                    break
+        return has_dot and self.kinds[end] == "o" and self.texts[end] in (";", "(")
+
+    def _task_elsewhere(self) -> ast.Stmt:
+        start = self.start
+        parts, indices = [self.name("a name")], list[ast.Expr | None]([None])
+        while self.is_at(".", "["):
+            if self.accept("."):
+                parts.append(self.name("a name after the dot"))
+                indices.append(None)
+            else:
+                self.at += 1
+                indices[-1] = self.expression()
+                self.expect("]", "the bracket opened here")
+        path = ast.Dotted(start, self.previous_end, parts, indices)
+        self.at -= 1
+        call = self._task(".".join(parts))
+        call.start, call.path = start, path
+        return call
 
     def assignment(self) -> ast.Assign:
         """`target = value` or `target <= value`, without the semicolon; `i++` and `i += 1` where the language has them."""
