@@ -361,6 +361,8 @@ class Analyser(Attributes):
                 places.append(self.try_range(choice, index) or self.expr(choice, index))
             for place in places or [None]:
                 value, is_slice = self._element_of(item.value, wanted, ranges, element)
+                if is_slice and isinstance(place, t.X):
+                    raise self.wrong("aggregate", "one place takes one element, and this is an array", item.value, "give the places as a range")
                 items.append((place, value, is_slice))
         own = ranges[:1] if ranges is not None else None
         if own is None and others is not None:

@@ -13,7 +13,7 @@ from obento.core.vhdl import typed as t
 from obento.core.vhdl.emit import walk
 from obento.core.vhdl.inside import calls_in
 from obento.core.vhdl.library.natives import find_native
-from obento.core.vhdl.names import Overloads, Wrong
+from obento.core.vhdl.names import Overloads, Wrong, differs
 from obento.core.vhdl.operators import static_length
 from obento.core.vhdl.scope import (
     Alias,
@@ -26,7 +26,7 @@ from obento.core.vhdl.scope import (
     Subprogram,
     TypeName,
 )
-from obento.core.vhdl.standard import FILE_KIND, STRING
+from obento.core.vhdl.standard import BOOLEAN, FILE_KIND, STRING
 from obento.core.vhdl.type_declarations import TypeDeclarations
 from obento.core.vhdl.types import (
     ArrayType,
@@ -343,17 +343,24 @@ class Declarations(TypeDeclarations):
         self.add(d.name, Alias(d.name, target, d.pos), d)
 
     def _rebased(self, found: t.X, subtype: Subtype, d: ast.AliasDecl) -> t.X:
-        own = found.sub.ranges[0].known() if found.sub is not None and found.sub.ranges else None
-        new = subtype.ranges[0].known() if subtype.ranges else None
-        if new is None or own is None:
-            return t.Qual(found.type, d.pos, found, subtype, sub=subtype) if new is not None and own is None else found
-        if own == new:
+        """An array under the bounds that an alias gives it (4.3.3.1)."""
+        assert isinstance(found.type, ArrayType) and subtype.ranges
+        own = found.sub.ranges[0] if found.sub is not None and found.sub.ranges else self._range_in_the_run(found)
+        new = subtype.ranges[0]
+        if own.known() is not None and own.known() == new.known():
             return found
-        size = subtype.length()
-        if size != static_length(found):
-            raise self.wrong("width", f"the alias has {size} elements, what it names {static_length(found)}", d)
-        sign = 1 if own[2] == new[2] else -1
-        return t.AliasX(found.type, d.pos, found, new[0], own[0], sign, sub=subtype)
+        size, wanted = subtype.length(), static_length(found)
+        if size is not None and wanted is not None and size != wanted:
+            raise self.wrong("width", f"the alias has {size} elements, what it names {wanted}", d)
+        return t.AliasX(found.type, d.pos, found, own, new, differs(own.down, new.down, d.pos), sub=subtype)
+
+    @staticmethod
+    def _range_in_the_run(x: t.X) -> RangeX:
+        """The range of an array whose bounds are only known in the run."""
+        assert isinstance(x.type, ArrayType)
+        index = x.type.indices[0].type
+        left, right = (t.ArrayAttr(index, x.pos, name, x, 0) for name in ("left", "right"))
+        return RangeX(left, right, t.ArrayAttr(BOOLEAN, x.pos, "descending", x, 0))
 
     def _attribute_spec(self, d: ast.AttributeSpec) -> None:
         found = [a for a in self.scope.find(d.name) if isinstance(a, AttributeName)]

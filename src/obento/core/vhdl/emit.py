@@ -244,9 +244,8 @@ class Emitter(ExpressionEmitter):
         if isinstance(s.target, t.ArrayAgg | t.RecordAgg):
             self._spread(s.target, self.value(s.value), s.pos, lambda x, text: self._store(x, text, s.pos))
             return
-        subtype = subtype_of(s.target)
-        text = self._conformed(s.value, subtype, s.target)
-        self._store(s.target, text, s.pos)
+        target = t.unaliased(s.target)
+        self._store(target, self._conformed(s.value, subtype_of(target), target), s.pos)
 
     def _conformed(self, value: t.X, subtype: Subtype, target: t.X) -> str:
         if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
@@ -256,12 +255,20 @@ class Emitter(ExpressionEmitter):
         return self.fitted(value, subtype)
 
     def _spread(self, target: t.ArrayAgg | t.RecordAgg, text: str, position: int, store: Any) -> None:
-        """An aggregate of names as target: each takes its part."""
+        """An aggregate of names as target: each takes its part, and keeps its own bounds (1076-1993 clauses 8.4 and 8.5)."""
         whole = self.fresh("_w")
         self.line(f"{whole} = {text}")
+
+        def take(x: t.X, text: str) -> None:
+            x = t.unaliased(x)
+            if isinstance(x, t.ArrayAgg | t.RecordAgg):
+                self._spread(x, text, position, store)
+            else:
+                store(x, self._fit_into(x, text, position))
+
         if isinstance(target, t.RecordAgg):
             for i, x in enumerate(target.values):
-                store(x, f"{whole}[{i}]")
+                take(x, f"{whole}[{i}]")
             return
         sizes: list[str] = []
         for place, x, is_slice in target.items:
@@ -269,15 +276,25 @@ class Emitter(ExpressionEmitter):
                 size = subtype_of(x).length()
                 length = str(size) if size is not None else f"len({self.value(x)}.v)"
                 start = " + ".join(sizes) or "0"
-                store(x, f"Arr(0, 1, {whole}.v[{start}:{start} + {length}])")
+                take(x, f"Arr(0, 1, {whole}.v[{start}:{start} + {length}])")
                 sizes.append(length)
                 continue
             start = " + ".join(sizes) or "0"
             offset = start if place is None or not isinstance(place, t.X) else f"({self.value(place)} - {whole}.left) * {whole}.step"
-            store(x, f"{whole}.v[{offset}]")
+            take(x, f"{whole}.v[{offset}]")
             sizes.append("1")
         if all(place is None for place, _, _ in target.items):
             self.line(f"R.same_length(len({whole}.v), {' + '.join(sizes)}, {position})")
+
+    def _fit_into(self, x: t.X, text: str, position: int) -> str:
+        """A part of a value as its target takes it: an array with the target's bounds, a scalar within them."""
+        subtype = subtype_of(x)
+        if isinstance(subtype.type, ArrayType) and len(subtype.type.indices) == 1 and not isinstance(x, t.Slice):
+            if subtype.ranges is not None:
+                return f"fit_range({text}, {self.bounds(subtype.ranges[0])}, {position})"
+            return f"fit_like({text}, {self.value(x)}, {position})"
+        bounds = scalar_bounds(subtype) if is_scalar(subtype.type) and not isinstance(subtype.type, EnumType) else None
+        return text if bounds is None else f"within({text}, {self.constant(bounds[0])}, {self.constant(bounds[1])}, {position})"
 
     def _store(self, target: t.X, text: str, position: int) -> None:
         """Set a variable or a part of it to a value that already fits."""
@@ -328,12 +345,12 @@ class Emitter(ExpressionEmitter):
             part = lambda x, text: self._drive(x, [(text, None if delay is None else self.value(delay))], s)  # noqa: E731
             self._spread(s.target, self.value(value), s.pos, part)
             return
-        subtype = subtype_of(s.target)
+        target = t.unaliased(s.target)
         waves = []
         for value, delay in s.waves:
-            text = "None" if value is None else self._conformed_signal(value, subtype, s.target)
+            text = "None" if value is None else self._conformed_signal(value, subtype_of(target), target)
             waves.append((text, None if delay is None else self.value(delay)))
-        self._drive(s.target, waves, s)
+        self._drive(target, waves, s)
 
     def _conformed_signal(self, value: t.X, subtype: Subtype, target: t.X) -> str:
         if isinstance(subtype.type, ArrayType) and subtype.ranges is None and not isinstance(target, t.Slice):
@@ -532,6 +549,7 @@ class Emitter(ExpressionEmitter):
             actual = s.args[i]
             if isinstance(actual, t.OpenX):
                 continue
+            actual = t.unaliased(actual)
             subtype = subtype_of(actual)
             text = f"{result}[{number}]"
             if is_scalar(subtype.type):

@@ -113,9 +113,7 @@ class ExpressionEmitter:
             case t.NewX():
                 return f"Ptr({self.fitted(x.value, x.subtype) if x.value is not None else self.default(x.subtype)})"
             case t.AliasX():
-                known = x.sub.ranges[0].known() if x.sub is not None and x.sub.ranges else None
-                assert known is not None
-                return f"Arr({known[0]}, {-1 if known[2] else 1}, {self.value(x.prefix)}.v)"
+                return f"fit_range({self.value(x.prefix)}, {self.bounds(x.new)}, {x.pos})"
             case t.NowX():
                 return "R.now()"
         return "None"
@@ -325,6 +323,8 @@ class ExpressionEmitter:
         op = x.op
         if len(x.args) == 1:
             return self._unary(x)
+        if op == "&":
+            return self._concatenation(x)
         a, b = x.args
         p, q = self.value(a), self.value(b)
         if op in _COMPARE:
@@ -335,8 +335,6 @@ class ExpressionEmitter:
             return self._logical(op, a, b, p, q, x.pos)
         if op in _SHIFTS:
             return f"shift({op!r}, {p}, {q}, 0)"
-        if op == "&":
-            return self._concatenation(x)
         if op in ("minimum", "maximum"):
             return f"pick({op!r}, {p}, {q})"
         if op.startswith("?"):
@@ -413,11 +411,14 @@ class ExpressionEmitter:
     def _concatenation(self, x: t.Op) -> str:
         assert isinstance(x.type, ArrayType)
         low = self._index_low(x.type)
-        a, b = x.args
+        operands: list[t.X] = []
+        left: t.X = x
+        while isinstance(left, t.Op) and left.op == "&" and left.type is x.type:
+            operands.append(left.args[1])
+            left = left.args[0]
         # The type of each operand says whether it is an element or a whole array.
-        left = self.value(a) if a.type is x.type else f"single({low}, {self.value(a)}, {x.type.packed})"
-        right = self.value(b) if b.type is x.type else f"single({low}, {self.value(b)}, {x.type.packed})"
-        return f"concat({left}, {right}, {low})"
+        given = [self.value(a) if a.type is x.type else f"single({low}, {self.value(a)}, {x.type.packed})" for a in (left, *reversed(operands))]
+        return f"concat({low}, {', '.join(given)})"
 
     @staticmethod
     def _index_low(array: ArrayType) -> int:
@@ -441,12 +442,14 @@ class ExpressionEmitter:
         if all(place is None for place, _, _ in x.items):
             if any(is_slice for _, _, is_slice in x.items):
                 pieces = ", ".join(f"({is_slice}, {self.value(v) if is_slice else element(v)})" for _, v, is_slice in x.items)
-                return f"fit_range(joined(0, 1, [{pieces}], {packed}), {r}, {x.pos})"
+                return f"positional({r}, pieces([{pieces}]), {rest}, {has_rest}, {packed}, {x.pos})"
             given = ", ".join(element(v) for _, v, _ in x.items)
             return f"positional({r}, [{given}], {rest}, {has_rest}, {packed}, {x.pos})"
         parts: list[str] = []
-        for place, v, _ in x.items:
-            if isinstance(place, RangeX):
+        for place, v, is_slice in x.items:
+            if isinstance(place, RangeX) and is_slice:
+                parts.append(f"*in_places({self.bounds(place)}, {self.value(v)}, {v.pos})")
+            elif isinstance(place, RangeX):
                 low, high = self.low_high(place)
                 parts.append(f"({low}, {high}, {element(v)})")
             elif place is not None:

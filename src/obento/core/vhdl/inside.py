@@ -32,8 +32,11 @@ def children(x: t.X) -> list[t.X]:
             return [x.prefix, *x.indices]
         case t.Slice():
             return [x.prefix, *_range_parts(x.range)]
-        case t.Field() | t.Deref() | t.AliasX() | t.ArrayAttr():
+        case t.Field() | t.Deref() | t.ArrayAttr():
             return [x.prefix]
+        case t.AliasX():
+            turned = [] if isinstance(x.turned, bool) else [x.turned]
+            return [x.prefix, *_range_parts(x.own), *_range_parts(x.new), *turned]
         case t.Call():
             return [*x.args, *([x.receiver] if x.receiver is not None else [])]
         case t.Op():

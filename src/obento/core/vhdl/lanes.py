@@ -381,8 +381,7 @@ class Lanes(LaneExpressions):
                 return self._indexed_target(x)
             case t.AliasX():
                 signal, low, offsets, _ = self._target(x.prefix)
-                assert x.sub is not None
-                return signal, low, offsets, x.sub
+                return signal, low, offsets, self.alias_subtype(x)
         raise NoLanes("an assignment to something that is no name")
 
     def _indexed_target(self, x: t.Index) -> tuple[Signal, int, list[ir.Offset], Subtype]:

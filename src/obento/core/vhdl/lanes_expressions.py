@@ -66,9 +66,7 @@ class LaneExpressions:
             case t.Qual():
                 return self.fitted(self.value(x.arg), x.target)
             case t.AliasX():
-                v = self.value(x.prefix)
-                assert x.sub is not None
-                return self._retagged(v, x.sub)
+                return self._retagged(self.value(x.prefix), self.alias_subtype(x))
             case t.ArrayAgg():
                 return self._array(x)
             case t.RecordAgg():
@@ -82,6 +80,12 @@ class LaneExpressions:
             case t.SignalAttr():
                 return self._signal_attribute(x)
         raise NoLanes("values that have no digits")
+
+    def alias_subtype(self, x: t.AliasX) -> Subtype:
+        """The bounds that an alias gives its array."""
+        left, right, down = self.range(x.new)
+        element = x.prefix.sub.element if x.prefix.sub is not None else None
+        return Subtype(x.type, [int_range(INTEGER, left, right, down)], None, element)
 
     def constant(self, value: Any, sub: Subtype) -> V:
         if isinstance(value, float) or value is None:
@@ -227,6 +231,8 @@ class LaneExpressions:
         if len(args) == 1:
             return self._unary(x, first)
         if x.op in ("=", "/=") and (is_scalar(first.sub.type) or isinstance(first.sub.type, ArrayType | RecordType)):
+            if is_scalar(first.sub.type) and args[0].known and args[1].known:
+                return V(Subtype(x.type), (args[0].value == args[1].value) == (x.op == "="), True)
             holds = self.equal(args[0], args[1])
             return truth(not_(holds) if x.op == "/=" else holds)
         if x.op in ("and", "or", "nand", "nor", "xor", "xnor") and not isinstance(first.sub.type, RecordType):
@@ -429,7 +435,18 @@ class LaneExpressions:
         at = 0
         for place, v, is_slice in x.items:
             if is_slice:
-                raise NoLanes("slices in an aggregate")
+                row = self._elements(self.value(v))
+                if place is None:
+                    places = [left + (at + i) * step for i in range(len(row))]
+                    at += len(row)
+                else:
+                    assert isinstance(place, RangeX)
+                    places = list(ops.rounds(*self.range(place)))
+                if len(places) != len(row) or not all(0 <= (i - left) * step < size for i in places):
+                    raise NoLanes("a slice that does not fit in an aggregate")
+                for index, one in zip(places, row, strict=True):
+                    digits[(index - left) * step] = one
+                continue
             value = self.fitted(self.value(v), element).digits
             if place is None:
                 indices = [left + at * step]
@@ -453,6 +470,13 @@ class LaneExpressions:
             raise NoLanes("an aggregate with gaps")
         sub = Subtype(x.type, [int_range(INTEGER, left, right, down)])
         return V(sub, e=_joined([d for d in filled if d is not None]))
+
+    @staticmethod
+    def _elements(v: V) -> list[ir.Expr]:
+        """The digits of each element of an array, leftmost first."""
+        width = bits_of(v.sub.element_subtype)
+        e = v.digits
+        return [ir.Slice(width, e, low) for low in range(e.width - width, -1, -width)] if width else []
 
     def _array_attribute(self, x: t.ArrayAttr) -> V:
         v = self.value(x.prefix)

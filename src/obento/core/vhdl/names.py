@@ -28,7 +28,7 @@ from obento.core.vhdl.scope import (
     Subprogram,
     TypeName,
 )
-from obento.core.vhdl.standard import compatible
+from obento.core.vhdl.standard import BOOLEAN, compatible
 from obento.core.vhdl.types import AccessType, ArrayType, ProtectedType, RangeX, RecordType, Subtype, Type
 
 WHERE = {
@@ -69,6 +69,14 @@ class Overloads:
 
 
 Meaning = t.X | Overloads | TypeName | PackageName | LibraryName | Component | AttributeName | PhysUnit | Labelled
+
+
+def differs(a: bool | t.X, b: bool | t.X, pos: int) -> bool | t.X:
+    """Whether two directions differ."""
+    if isinstance(a, bool) and isinstance(b, bool):
+        return a != b
+    given = [t.Const(BOOLEAN, pos, x) if isinstance(x, bool) else x for x in (a, b)]
+    return t.Op(BOOLEAN, pos, "/=", given)
 
 
 class Names:
@@ -260,7 +268,7 @@ class Names:
                 raise self.wrong("out-of-range", f"index {index.value} is outside of the range {shown}", e)
         subtype = (prefix.sub.element if prefix.sub is not None else None) or prefix.type.element
         if isinstance(prefix, t.AliasX):
-            return t.Index(subtype.type, e.pos, prefix.prefix, [prefix.moved(indices[0])], sub=subtype)
+            return self.element(prefix.prefix, [prefix.moved(indices[0])], e)
         if isinstance(prefix, t.Const) and all(isinstance(i, t.Const) for i in indices):
             value = prefix.value
             try:
@@ -287,8 +295,9 @@ class Names:
                 raise self.wrong("out-of-range", f"the slice goes beyond the range {shown}", e)
         sub = Subtype(prefix.type, [r], None, prefix.sub.element if prefix.sub is not None else None)
         if isinstance(prefix, t.AliasX):
-            moved = RangeX(prefix.moved(r.left), prefix.moved(r.right), r.down != (prefix.sign < 0) if isinstance(r.down, bool) else r.down)
-            return t.Slice(prefix.type, e.pos, prefix.prefix, moved, sub=Subtype(prefix.type, [moved]))
+            moved = RangeX(prefix.moved(r.left), prefix.moved(r.right), differs(r.down, prefix.turned, e.pos))
+            part = self._slice(prefix.prefix, moved, e)
+            return t.AliasX(prefix.type, e.pos, part, moved, r, prefix.turned, sub=sub)
         return t.Slice(prefix.type, e.pos, prefix, r, sub=sub)
 
     def try_range(self, e: ast.Expr, index: Type | None) -> RangeX | None:

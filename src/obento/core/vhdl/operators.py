@@ -40,7 +40,22 @@ class Operators(Names):
         for result, a, b in self._implicit(e.op, lefts, rights):
             if (a, b) not in explicit:
                 found.append(self._implicit_interp(e, result, a, b))
+        if not found and e.op == "&":
+            return self._literals_joined(e, lefts, rights)
         return found
+
+    def _literals_joined(self, e: ast.Binary, lefts: list[Type], rights: list[Type]) -> list[Interp]:
+        """`"late" & " by "`: string literals are of whatever type is wanted of the whole."""
+        parts = [next((x for x in side if isinstance(x, Guess) and x.kind == "string"), None) for side in (lefts, rights)]
+        if parts[0] is None or parts[1] is None:
+            return []
+        a, b = parts[0], parts[1]
+
+        def make(wanted: Type, _: Subtype | None) -> t.X:
+            out = STRING if isinstance(wanted, Guess) else wanted
+            return self.folded(t.Op(out, e.pos, "&", [self.expr(e.left, out), self.expr(e.right, out)]))
+
+        return [Interp(Guess("a string", kind="string", letters=a.letters | b.letters, size=a.size + b.size), make)]
 
     def _declared(self, op: str, args: list[ast.Expr], given: list[list[Type]], e: ast.Node) -> list[Interp]:
         out: list[Interp] = []

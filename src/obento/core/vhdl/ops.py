@@ -124,27 +124,40 @@ def positional(left: int, right: int, down: bool, given: list[Any], rest: Any, h
     return Arr(left, -1 if down else 1, elements(given + [rest] * (size - len(given)), packed))
 
 
-def joined(first: int, step: int, pieces: list[tuple[bool, Any]], packed: bool) -> Arr:
-    """Elements, and whole arrays where the first of a pair says so, one after the other."""
+def pieces(given: list[tuple[bool, Any]]) -> list[Any]:
+    """The elements of a positional aggregate, some of which stand for several in a row (1076-2008 clause 9.3.3.3)."""
     values: list[Any] = []
-    for is_array, piece in pieces:
+    for is_array, piece in given:
         if is_array:
             values.extend(piece.v)
         else:
             values.append(piece)
-    return Arr(first, step, elements(values, packed))
+    return values
 
 
-def concat(a: Arr, b: Arr, low: int) -> Arr:
-    """`&` of two arrays (9.2.5): the left bound of the left one, unless that is null."""
-    if not a.v:
-        return b
-    v = a.v + b.v
-    if len(v) > MOST_ELEMENTS:
+def in_places(left: int, right: int, down: bool, value: Arr, position: int) -> list[tuple[int, int, Any]]:
+    """The elements of an array at the places of a range in an aggregate, from left to right (1076-2008 clause 9.3.3.3)."""
+    places = rounds(left, right, down)
+    if len(places) != len(value.v):
+        raise lengths_differ(len(places), len(value.v), position)
+    return [(index, index, element) for index, element in zip(places, value.v, strict=True)]
+
+
+def joined(first: int, step: int, given: list[tuple[bool, Any]], packed: bool) -> Arr:
+    """Elements, and whole arrays where the first of a pair says so, one after the other."""
+    return Arr(first, step, elements(pieces(given), packed))
+
+
+def concat(low: int, *given: Arr) -> Arr:
+    """`&` of arrays (9.2.5): the left bound of the first one that is not null."""
+    first = next((a for a in given if a.v), given[-1])
+    if sum(len(a.v) for a in given) > MOST_ELEMENTS:
         raise LimitReached("an array grows beyond what can be held")
-    if a.step < 0 and a.left - len(v) + 1 < low:
+    v = first.v[:0]
+    v = v.join(a.v for a in given) if isinstance(v, bytes) else sum((a.v for a in given), v)
+    if first.step < 0 and first.left - len(v) + 1 < low:
         return Arr(low + len(v) - 1, -1, v)
-    return Arr(a.left, a.step, v)
+    return Arr(first.left, first.step, v)
 
 
 def single(low: int, element: Any, packed: bool) -> Arr:

@@ -208,8 +208,8 @@ class Sequential(Declarations):
     def _range_of_target(self, target: t.X) -> Subtype:
         """The bounds of an array whose range is only known in the run, for `others`."""
         assert isinstance(target.type, ArrayType)
-        if isinstance(target, t.Slice):
-            return Subtype(target.type, [target.range])
+        if isinstance(target, t.Slice | t.AliasX):
+            return Subtype(target.type, [target.range if isinstance(target, t.Slice) else target.new])
         index = target.type.indices[0].type
         left, right = (t.ArrayAttr(index, target.pos, name, target, 0) for name in ("left", "right"))
         return Subtype(target.type, [RangeX(left, right, t.ArrayAttr(BOOLEAN, target.pos, "descending", target, 0))])

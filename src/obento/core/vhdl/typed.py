@@ -145,19 +145,37 @@ class NowX(X):
 
 @dataclass(slots=True, eq=False)
 class AliasX(X):
-    """Part of an array under other bounds. `sign` tells whether both count the same way."""
+    """An array, or a slice of one, under other bounds (4.3.3). `own` is the range of what stands behind, `new` that of the alias; `turned` tells
+    whether the two run in different directions. Any of them may be known only in the run."""
 
     prefix: X
-    low: int
-    base: int
-    sign: int
+    own: RangeX
+    new: RangeX
+    turned: bool | X
 
     def moved(self, index: X) -> X:
-        """An index of the alias as one of what stands behind it."""
-        if isinstance(index, Const):
-            return Const(index.type, index.pos, self.base + (index.value - self.low) * self.sign)
-        offset = Op(index.type, index.pos, "-", [index, Const(index.type, index.pos, self.low)])
-        return Op(index.type, index.pos, "+" if self.sign > 0 else "-", [Const(index.type, index.pos, self.base), offset])
+        """An index of the alias as one of what stands behind it: leftmost is leftmost."""
+        kind = self.own.left.type
+        offset = _worked_out(kind, index.pos, "-", index, self.new.left)
+        if isinstance(self.turned, bool):
+            return _worked_out(kind, index.pos, "-" if self.turned else "+", self.own.left, offset)
+        twice = Op(kind, index.pos, "*", [Const(kind, index.pos, 2), ScalarAttr(kind, index.pos, "pos", Subtype(self.turned.type), self.turned)])
+        back = Op(kind, index.pos, "*", [twice, offset])
+        return Op(kind, index.pos, "-", [_worked_out(kind, index.pos, "+", self.own.left, offset), back])
+
+
+def _worked_out(kind: Type, pos: int, op: str, a: X, b: X) -> X:
+    """A sum or difference, as a constant where it is one."""
+    if isinstance(a, Const) and isinstance(b, Const):
+        return Const(kind, pos, a.value + b.value if op == "+" else a.value - b.value)
+    return Op(kind, pos, op, [a, b])
+
+
+def unaliased(x: X) -> X:
+    """What an alias stands for."""
+    while isinstance(x, AliasX):
+        x = x.prefix
+    return x
 
 
 # Statements.
