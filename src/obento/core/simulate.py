@@ -126,12 +126,7 @@ def _run(
     collector = reading.collector
     status = ENDED
     try:
-        timeline = Timeline(design, limits, bench, expired)
-        timeline.start()
-        if options.dump is not None:
-            bench.dump_file = options.dump
-            bench.start_dump([s.path for s in design.names])
-        status = _to_its_end(timeline, bench, _ticks(options.until, design.precision))
+        status = _to_its_end(Timeline(design, limits, bench, expired), bench, options)
     except RunError as error:
         bench.end_of_run()
         collector.error("run", error.text, error.position)
@@ -151,11 +146,15 @@ def _run(
     return Outcome(status, reading.messages(), written)
 
 
-def _to_its_end(timeline: Timeline, bench: Terminal, until: int | None) -> int:
+def _to_its_end(timeline: Timeline, bench: Terminal, options: Options) -> int:
     """Run until it ends, then what it does at its end. The status."""
-    status = ENDED
+    status, design = ENDED, timeline.design
     try:
-        timeline.run(until)
+        timeline.start()
+        if options.dump is not None:
+            bench.dump_file = options.dump
+            bench.start_dump([s.path for s in design.names])
+        timeline.run(_ticks(options.until, design.precision))
         for position in timeline.unfinished():
             bench.hears.left_waiting(position)
     except Finished as finished:

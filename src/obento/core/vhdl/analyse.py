@@ -11,6 +11,7 @@ from obento.core.limits import LimitReached
 from obento.core.vhdl import ast
 from obento.core.vhdl import typed as t
 from obento.core.vhdl.attributes import Attributes
+from obento.core.vhdl.inside import parts_of
 from obento.core.vhdl.names import EVERYWHERE, Interp, Overloads, Wrong
 from obento.core.vhdl.operators import static_length
 from obento.core.vhdl.scope import EnumLiteral, PhysUnit, TypeName
@@ -437,7 +438,20 @@ class Analyser(Attributes):
             both = [a for a in types if any(a is b or compatible(b, a) or compatible(a, b) for b in others)]
             plain = [a for a in both if not is_universal(a)] or [b for b in others if not is_universal(b) and any(compatible(a, b) for a in types)]
             index = plain[0] if plain else concrete(both[0]) if both else INTEGER
-        return RangeX(self.expr(e.left, index), self.expr(e.right, index), e.down)
+        return RangeX(self._bound_now(self.expr(e.left, index)), self._bound_now(self.expr(e.right, index)), e.down)
+
+    def _bound_now(self, x: t.X) -> t.X:
+        """An end of a range that calls functions of constants, as the constant that they give: `0 to log2(size) - 1`."""
+        parts = parts_of(x)
+        calls = [p.function for p in parts if isinstance(p, t.Call)]
+        if not calls or not all(f.native is not None or (f.body is not None and f.pure and not f.local) for f in calls):
+            return x
+        if not all(isinstance(p, t.Const | t.Op | t.Call | t.Convert | t.Qual) or (isinstance(p, t.Read) and p.object.known) for p in parts):
+            return x
+        return t.Const(x.type, x.pos, self.worked_out(x, Subtype(x.type)))
+
+    def worked_out(self, value: t.X, subtype: Subtype) -> Any:
+        raise NotImplementedError
 
     def discrete(self, e: ast.Expr) -> RangeX:
         """The range of a loop, a generate or an index."""

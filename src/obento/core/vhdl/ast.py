@@ -362,6 +362,15 @@ class SubtypeDecl(Node):
     subtype: SubtypeInd
 
 
+@dataclass(slots=True)
+class Disconnect(Node):
+    """`disconnect names : mark after time;` (5.3); no names where it says `others` or `all`."""
+
+    names: list[tuple[str, int]]
+    mark: SubtypeInd
+    after: Expr
+
+
 @dataclass(slots=True, eq=False)
 class AliasDecl(Node):
     name: str
@@ -436,7 +445,8 @@ class BlockConfig(Node):
 
 
 Decl = (
-    ObjectDecl | TypeDecl | SubtypeDecl | AliasDecl | AttributeDecl | AttributeSpec | SubprogramDecl | ComponentDecl | UseClause | ConfigSpec
+    ObjectDecl
+    | TypeDecl | SubtypeDecl | AliasDecl | AttributeDecl | AttributeSpec | SubprogramDecl | ComponentDecl | UseClause | ConfigSpec | Disconnect
 )  # fmt: skip
 
 

@@ -10,6 +10,7 @@ from obento.core.vhdl.emit import walk
 from obento.core.vhdl.names import Wrong
 from obento.core.vhdl.scope import Labelled, Object, Scope, Subprogram
 from obento.core.vhdl.sequential import Sequential, everything_read, reads_edge, signals_read, static_prefix, target_indices
+from obento.core.vhdl.standard import TIME
 
 
 class Concurrent(Sequential):
@@ -134,7 +135,8 @@ class Concurrent(Sequential):
             if isinstance(inner, t.SetSignal):
                 root, _ = static_prefix(inner.target)
                 if root is not None and root.guard:
-                    off = [t.SetSignal(s.pos, inner.target, [(None, None)])]
+                    after = t.Const(TIME, s.pos, root.disconnect) if root.disconnect else None
+                    off = [t.SetSignal(s.pos, inner.target, [(None, after)])]
         return [t.IfS(s.pos, [(guard, p.body), *([(None, off)] if off else [])])]
 
     def _begin(self, name: str, pos: int) -> t.ProcessT:

@@ -93,7 +93,9 @@ class Declarations(Statements):
                 return [self._config_spec()]
             case "package":
                 raise self.fail("unsupported", "packages inside of other units are not read here", "put the package before the entity")
-            case "disconnect" | "group":
+            case "disconnect":
+                return [self._disconnect()]
+            case "group":
                 while not self.accept(";") and self.kind != "e":
                     self.at += 1
                 return []
@@ -256,6 +258,23 @@ class Declarations(Statements):
         return ast.RecordDef(start, self.previous_end, fields)
 
     # Others.
+
+    def _disconnect(self) -> ast.Disconnect:
+        start = self.start
+        self.at += 1
+        names: list[tuple[str, int]] = []
+        if not self.accept("others") and not self.accept("all"):
+            while True:
+                at = self.start
+                names.append((self.name_here("the signal"), at))
+                if not self.accept(","):
+                    break
+        self.expect(":", "between the signals and their type")
+        mark = self.subtype()
+        self.expect("after", "before the time")
+        after = self.expression()
+        self.expect(";", "after this disconnection")
+        return ast.Disconnect(start, self.previous_end, names, mark, after)
 
     def _alias(self) -> ast.AliasDecl:
         start = self.start

@@ -26,7 +26,7 @@ from obento.core.vhdl.scope import (
     Subprogram,
     TypeName,
 )
-from obento.core.vhdl.standard import BOOLEAN, FILE_KIND, STRING
+from obento.core.vhdl.standard import BOOLEAN, FILE_KIND, STRING, TIME
 from obento.core.vhdl.type_declarations import TypeDeclarations
 from obento.core.vhdl.types import (
     ArrayType,
@@ -96,6 +96,8 @@ class Declarations(TypeDeclarations):
                 self.add(d.name, TypeName(d.name, named, d.pos), d)
             case ast.AliasDecl():
                 self._alias(d)
+            case ast.Disconnect():
+                self._disconnect(d)
             case ast.AttributeDecl():
                 self.add(d.name, AttributeName(d.name, self._marked(d.mark)), d)
             case ast.AttributeSpec():
@@ -341,6 +343,24 @@ class Declarations(TypeDeclarations):
             if isinstance(subtype.type, ArrayType) and subtype.ranges is not None:
                 target = self._rebased(found, subtype, d)
         self.add(d.name, Alias(d.name, target, d.pos), d)
+
+    def _disconnect(self, d: ast.Disconnect) -> None:
+        """How long guarded signals go on holding what their guard no longer lets through (5.3); in femtoseconds."""
+        subtype, after = self.subtype(d.mark), self.expr(d.after, TIME)
+        if not isinstance(after, t.Const):
+            raise self.wrong("constant", "the time of a disconnection must be constant", d.after)
+        signals = [o for declared in self.scope.names.values() for o in declared if isinstance(o, Object) and o.guard and not o.disconnect]
+        if d.names:
+            signals = []
+            for name, pos in d.names:
+                found = next((o for o in self.scope.find(name) if isinstance(o, Object) and o.guard), None)
+                if found is None:
+                    hint = "only signals that are declared `bus` or `register` are guarded"
+                    raise self.wrong("disconnect", f"`{name}` is no guarded signal", ast.Node(pos, pos + len(name)), hint)
+                signals.append(found)
+        for o in signals:
+            if o.subtype.type is subtype.type:
+                o.disconnect = after.value
 
     def _rebased(self, found: t.X, subtype: Subtype, d: ast.AliasDecl) -> t.X:
         """An array under the bounds that an alias gives it (4.3.3.1)."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cache
+from threading import RLock
 from typing import Any
 
 from obento.core.diagnostics import Collector
@@ -24,7 +25,7 @@ from obento.core.vhdl.lanes_values import NoLanes
 from obento.core.vhdl.names import Wrong
 from obento.core.vhdl.parts import overlap, part_of
 from obento.core.vhdl.regions import Regions
-from obento.core.vhdl.run import Run
+from obento.core.vhdl.run import SEVERITIES, Report, Run
 from obento.core.vhdl.scope import Component, LibraryName, Object, PackageName, Scope, Subprogram
 from obento.core.vhdl.sequential import static_prefix
 from obento.core.vhdl.standard import BIT, TIME, standard_scope
@@ -33,11 +34,25 @@ from obento.core.vhdl.world import LIBRARIES, TAUGHT, World, library_package
 
 
 class _Bench:
-    """What elaboration may use of a bench: files to read, nothing to print on."""
+    """What elaboration may use of a bench: files to read. What is reported while constants are worked out is kept for the run."""
 
-    def __init__(self, say: Callable[[str, int], None], folder: Any) -> None:
-        self.say = say
+    def __init__(self, folder: Any) -> None:
         self.folder = folder
+        self.reports: list[Report] = []
+
+    def say(self, text: str, position: int) -> None:
+        """A line on the console."""
+        self.reports.append((-1, text, position))
+
+    def report(self, severity: str, text: str, position: int) -> None:
+        """A report or a failed assertion; none of them ends the elaboration."""
+        self.reports.append((SEVERITIES.index(severity), text, position))
+
+    def came_to(self, position: int) -> None:
+        """An assertion is looked at."""
+
+    def ended(self, position: int) -> None:
+        """The statement that would end a run."""
 
 
 class _Host:
@@ -56,6 +71,10 @@ class _Host:
         if self.rounds > self.limits.constant_steps * 20 or self._expired():
             raise LimitReached("working out a constant takes too long", position, "does a loop or recursion never end?")
         self.most_rounds = self.rounds + 4096
+
+
+_ALONE = RLock()
+"""Held while a design is built: the types of our packages are shared by all, and know for a while what a design makes of them."""
 
 
 @dataclass(slots=True)
@@ -118,16 +137,11 @@ class Elaborator(Regions):
         self.design = Design("", "vhdl", precision=-15)
         self.instance = Instance("", "", 0)
         live = Run(lambda run: None)
-        bench = _Bench(self._said_early, folder)
+        self._early = bench = _Bench(folder)
+        live.failing = len(SEVERITIES)
         live.host = _Host(limits, bench, lambda: False)  # type: ignore[assignment]
         live.files = type(live.files)(bench)
         self.emitter.live["R"] = live
-
-    def _said_early(self, text: str, position: int) -> None:
-        """A report while constants are worked out."""
-        severity = text.partition(":")[0]
-        if severity in ("error", "failure"):
-            self.collector.warning("early-report", text.strip(), position)
 
     def line(self, position: int) -> int:
         return self.sources.place(position).line if self.sources is not None else 0
@@ -241,7 +255,11 @@ class Elaborator(Regions):
     # Units.
 
     def top(self, name: str) -> Design | None:
-        """A whole design from its top entity; None when something is wrong (reported)."""
+        """A whole design from its top entity; None when something is wrong (reported). Threads wait for each other."""
+        with _ALONE:
+            return self._top(name)
+
+    def _top(self, name: str) -> Design | None:
         entity = self.world.entities[name]
         errors = self.collector.errors
         self.design.unit = name
@@ -549,6 +567,7 @@ class Elaborator(Regions):
                 exec(piece, space)  # our own text, made in elaboration
 
         run = Run(make)
+        run.early = self._early.reports
         run.unfit = self._lower()
         run.inputs = [p.signal for p in self.design.ports if p.direction != "out"] + self.outside
         self.design.parts.append(run)

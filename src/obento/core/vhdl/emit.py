@@ -16,6 +16,7 @@ from obento.core.vhdl.emit_expressions import ExpressionEmitter, driver_name
 from obento.core.vhdl.files import File
 from obento.core.vhdl.logic import DASH, ONE, ZERO
 from obento.core.vhdl.scope import Object, Subprogram
+from obento.core.vhdl.standard import STRING
 from obento.core.vhdl.types import ArrayType, EnumType, FileType, ProtectedType, RangeX, Subtype, is_scalar, scalar_bounds
 from obento.core.vhdl.values import Arr
 
@@ -577,7 +578,7 @@ class Emitter(ExpressionEmitter):
         elif name == "read":
             self._store(s.args[1], f"R.read_item({args[0]}, {s.pos})", s.pos)
         elif name == "write":
-            self.line(f"R.write_item({args[0]}, {args[1]}, {s.pos})")
+            self.line(f"R.write_item({args[0]}, {args[1]}, {s.args[1].type is STRING}, {s.pos})")
         else:
             self.line("pass")
 

@@ -137,7 +137,7 @@ class Ports(Concurrent):
             self._check_mode(p, x.object, a)
             p.py = x.object.py
             p.design_signal = x.object.design_signal
-            p.guard = x.object.guard
+            p.guard, p.disconnect = x.object.guard, x.object.disconnect
             p.sources = x.object.sources
             self.objects.append(p)
             if p.mode in ("out", "inout", "buffer"):

@@ -79,6 +79,12 @@ class Process:
         self.listening = ()
 
 
+SEVERITIES = ("note", "warning", "error", "failure")
+
+Report = tuple[int, str, int]
+"""A number of `SEVERITIES` (-1 for what is only printed), the text, where it stands."""
+
+
 class Run:
     """Everything of one hierarchy while it runs. `make` declares signals and processes anew for each start."""
 
@@ -103,6 +109,8 @@ class Run:
         self.scale = 1
         self.given: Mapping[int, Word] = {}
         self.failing = 3
+        self.early: list[Report] = []
+        """What was reported while constants, generics and start values were worked out: the first thing of every run."""
         self.files: Files = Files(None)
 
     # What the kernel asks.
@@ -124,6 +132,11 @@ class Run:
         self.starting = True
         self.arrived.clear()
         self.files = Files(host.bench)
+        for severity, text, position in self.early:
+            if severity < 0:
+                host.bench.say(text, position)
+            else:
+                self.say(severity, text, position)
         self._make(self)
         for signal in self.signals:
             if signal.drivers:
@@ -367,7 +380,7 @@ class Run:
 
     def say(self, severity: int, text: str, position: int) -> None:
         """A report or a failed assertion."""
-        self.host.bench.report(("note", "warning", "error", "failure")[severity], text, position)
+        self.host.bench.report(SEVERITIES[severity], text, position)
         if severity >= self.failing:
             self.host.bench.ended(position)
             raise Finished(True, position)
@@ -385,8 +398,9 @@ class Run:
         file.at += 1
         return file.items[file.at - 1]
 
-    def write_item(self, file: File, value: Any, position: int) -> None:
-        if isinstance(value, Arr) and file.name == "STD_OUTPUT":
+    def write_item(self, file: File, value: Any, is_text: bool, position: int) -> None:
+        """The implicit WRITE (5.5.2): a line of a file of values, or characters of a text as they are."""
+        if isinstance(value, Arr) and (is_text or file.name == "STD_OUTPUT"):
             self.files.put(file, text_of(value), position)
             return
         self.files.values.setdefault(file.name, []).append(value)

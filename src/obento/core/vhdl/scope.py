@@ -31,6 +31,7 @@ class Object:
     loop: bool = False
     implicit: bool = False
     guard: str = ""
+    disconnect: int = 0
     read_at: int = 0
     written_at: int = 0
     sources: list[tuple[int, int, tuple[Any, ...]]] = field(default_factory=list)
