@@ -1,4 +1,9 @@
-"""Rules on how a hand-in is built, counted on the student's own structure before anything is simplified."""
+"""Rules on how a hand-in is built, counted on the student's own structure before anything is simplified.
+
+All languages are counted alike (the table in docs/formats.md): an operator as it is written is one gate of all the operands that it joins, a
+negation directly around one AND, OR or XOR makes it a NAND, NOR or XNOR; a gate is one gate however wide its wires are; what stands in
+a cell counts for every use of the cell; wires count nothing.
+"""
 
 from __future__ import annotations
 
@@ -14,6 +19,7 @@ from obento.core.spec.model import Rules
 _GATES = frozenset(["and", "or", "nand", "nor", "xor", "xnor", "not", "buf", "select", "bufif0", "bufif1", "notif0", "notif1", "flipflop", "latch"])
 _STORES = frozenset(["flipflop", "latch"])
 _PASSIVE = frozenset(["port", "wire", "resolution", "supply", "event", "start", "override"])
+_INVERTED = {"and": "nand", "or": "nor", "xor": "xnor"}
 _OPERATORS = {"and": "and", "or": "or", "xor": "xor", "not": "not", "lnot": "not", "rand": "and", "ror": "or", "rxor": "xor"}
 
 
@@ -65,7 +71,7 @@ def count_gates(design: Design) -> Counter[str]:
         elif process.origin in _PASSIVE:
             continue
         elif process.kind == "continuous" and isinstance(process.body, ir.Assign):
-            counts += _operators(process)
+            counts += _operators(process, design.language)
         else:
             counts["behaviour"] += 1
     return +counts
@@ -80,21 +86,46 @@ def _instances(instance: Instance) -> Counter[str]:
     return +counts
 
 
-def _operators(process: Process) -> Counter[str]:
+def _operators(process: Process, language: str) -> Counter[str]:
     counts: Counter[str] = Counter()
-    for s in statements(process.body):
-        for e in expressions(s):
-            for node in ir.walk(e):
-                match node:
-                    case ir.Unary() | ir.Binary():
-                        counts[_OPERATORS.get(node.op, "behaviour")] += 1
-                    case ir.Mux():
-                        counts["select"] += 1
-                    case ir.Shift() | ir.Power() | ir.Pick() | ir.Call():
-                        counts["behaviour"] += 1
-                    case _:
-                        pass
-    return counts
+    queue = [e for s in statements(process.body) for e in expressions(s)]
+    for e in queue:  # grows while it is walked
+        gate, operands = _gate_of(e, language)
+        counts[gate] += gate != ""
+        queue += operands
+    return +counts
+
+
+def _gate_of(e: ir.Expr, language: str) -> tuple[str, list[ir.Expr]]:
+    """The gate that an expression is at its outermost, and what that joins; no gate where it only takes wires apart or together."""
+    match e:
+        case ir.Unary(op="not", a=ir.Unary(op="not") as turned) if language == "wiring":
+            return "buf", [turned.a]
+        case ir.Unary(op="not" | "lnot") if (inner := _negated(e)) is not None:
+            kind, operands = _gate_of(inner, language)
+            return _INVERTED[kind], operands
+        case ir.Unary(op="lnot") if e.a.width > 1:
+            return "nor", [e.a]
+        case ir.Unary(op="two"):
+            return "", [e.a]
+        case ir.Unary():
+            return _OPERATORS.get(e.op, "behaviour"), [e.a]
+        case ir.Binary(op="and" | "or" | "xor"):
+            return e.op, ir.joined_operands(e)
+        case ir.Mux():
+            return "select", ir.children(e)
+        case ir.Binary() | ir.Shift() | ir.Power() | ir.Pick() | ir.Call():
+            return "behaviour", ir.children(e)
+    return "", ir.children(e)
+
+
+def _negated(e: ir.Unary) -> ir.Expr | None:
+    """The AND, OR or XOR that a negation stands directly around; of several digits as one condition it must be one digit wide."""
+    a = e.a
+    if e.op == "lnot" and a.width > 1:
+        return None
+    is_gate = (isinstance(a, ir.Binary) and a.op in ("and", "or", "xor")) or (isinstance(a, ir.Unary) and a.op in ("rand", "ror", "rxor"))
+    return a if is_gate else None
 
 
 def count_levels(design: Design) -> int:
@@ -110,7 +141,7 @@ def count_levels(design: Design) -> int:
         process, before = stack.pop()
         key = id(process)
         if before is not None:
-            arriving[key] = _levels(process, lambda bit: max((leaving.get(id(m), 0) for m in makers.get(bit, ())), default=0))
+            arriving[key] = _levels(process, lambda bit: max((leaving.get(id(m), 0) for m in makers.get(bit, ())), default=0), design.language)
             leaving[key] = 0 if _remembers(process) else arriving[key]
         elif key not in leaving:
             leaving[key] = 0  # until it is known; a circle finds this
@@ -135,32 +166,39 @@ def _before(process: Process, makers: dict[int, list[Process]]) -> list[Process]
     return list(found.values())
 
 
-def _levels(process: Process, before: Callable[[int], int]) -> int:
+def _levels(process: Process, before: Callable[[int], int], language: str) -> int:
     """Gates on the longest way to what a process makes; `before` gives those up to a bit. Behaviour counts as one."""
     read = [e for s in statements(process.body) for e in expressions(s)]
-    if process.origin in _PASSIVE or process.origin in _STORES:
-        return max((_expression_levels(e, before) for e in read), default=0)
+
+    def levels(e: ir.Expr) -> int:
+        match e:
+            case ir.Ref():
+                return max(before(e.signal.offset + i) for i in range(e.width))
+            case ir.Slice(a=ir.Ref() as whole):
+                inside = range(max(0, e.low), min(whole.width, e.low + e.width))
+                return max((before(whole.signal.offset + i) for i in inside), default=0)
+        gate, operands = _gate_of(e, language)
+        return (gate != "") + max(map(levels, operands), default=0)
+
+    if process.origin == "override":
+        return 0  # it belongs to a flip-flop, whose own process has what arrives
+    if process.origin in _STORES:
+        return max((levels(e) for e in _at_its_pins(read)), default=0)
+    if process.origin in _PASSIVE:
+        return max(map(levels, read), default=0)
     if process.kind == "continuous" and isinstance(process.body, ir.Assign):
-        levels = _expression_levels(process.body.value, before)
-        return levels - 1 if process.origin == "buf" else levels  # made of two inversions
+        found = levels(process.body.value)
+        return found - 1 if process.origin == "buf" and language != "wiring" else found  # made of two inversions
     bits = (b for e in read for signal, low, width in stretches_read(e) for b in range(signal.offset + low, signal.offset + low + width))
     return 1 + max(map(before, bits), default=0)
 
 
-def _expression_levels(e: ir.Expr, before: Callable[[int], int]) -> int:
-    match e:
-        case ir.Ref():
-            return max(before(e.signal.offset + i) for i in range(e.width))
-        case ir.Slice(a=ir.Ref() as whole):
-            inside = range(max(0, e.low), min(whole.width, e.low + e.width))
-            return max((before(whole.signal.offset + i) for i in inside), default=0)
-    inner = max((_expression_levels(x, before) for x in ir.children(e)), default=0)
-    match e:
-        case ir.Binary(op="and" | "or" | "xor" as op) if isinstance(e.a, ir.Binary) and e.a.op == op:
-            return max(_expression_levels(e.a, before), 1 + _expression_levels(e.b, before))
-        case ir.Unary(op="not") if isinstance(e.a, ir.Binary | ir.Unary) and e.a.op in ("and", "or", "xor"):
-            return inner  # NAND and its like are one gate
-        case ir.Unary() | ir.Binary() | ir.Mux() | ir.Shift() | ir.Power() | ir.Pick() | ir.Call():
-            return 1 + inner
-        case _:
-            return inner
+def _at_its_pins(read: list[ir.Expr]) -> list[ir.Expr]:
+    """What arrives at a flip-flop or latch: how its pins choose among it is no gate of its own."""
+    queue, found = list(read), []
+    for e in queue:  # grows while it is walked
+        if isinstance(e, ir.Mux):
+            queue += ir.children(e)
+        else:
+            found.append(e)
+    return found

@@ -27,7 +27,7 @@ def is_routing(e: ir.Expr) -> bool:
     match e:
         case ir.Ref() | ir.Const():
             return True
-        case ir.Slice() | ir.Extend():
+        case ir.Slice() | ir.Extend() | ir.Unary(op="two"):
             return is_routing(e.a)
         case ir.Concat():
             return all(is_routing(p) for p in e.parts)
@@ -106,6 +106,8 @@ class Drafter:
             case ir.Slice():
                 inner = self._operand(e.a, at)
                 return tuple(inner[i] if 0 <= i < len(inner) else UNKNOWN for i in range(e.low, e.low + e.width))
+            case ir.Unary(op="two"):
+                return self._operand(e.a, at)
             case ir.Extend():
                 inner = self._operand(e.a, at)
                 return inner + (inner[-1] if e.signed else ZERO,) * (e.width - len(inner))
@@ -122,13 +124,13 @@ class Drafter:
     def _symbol(self, e: ir.Expr, at: int, made: Bits) -> Bits:
         """One symbol whose output is `made`, and those before it."""
         inverted = False
-        node = e
+        node = e.a if isinstance(e, ir.Unary) and e.op == "two" else e
         while isinstance(node, ir.Unary) and node.op in ("not", "lnot") and _turns_into_one(node.a):
             inverted, node = not inverted, node.a
         out = Pin("out", "", made, inverted)
         match node:
             case ir.Binary(op="and" | "or" | "xor"):
-                pins = [self._input(x, at) for x in _spine(node)]
+                pins = [self._input(x, at) for x in ir.joined_operands(node)]
                 part = self._part(node.op, "", [*pins, out], at)
             case ir.Unary(op="not" | "lnot") if node.a.width == node.width:
                 out.inverted = True
@@ -202,13 +204,3 @@ def _turns_into_one(e: ir.Expr) -> bool:
     if isinstance(e, ir.Unary) and e.op in ("not", "lnot"):
         return _turns_into_one(e.a)
     return isinstance(e, ir.Binary) and e.op in _GATES
-
-
-def _spine(e: ir.Binary) -> list[ir.Expr]:
-    """The operands of `a & b & c`, which reads as one gate; what stands in parentheses on the right is one of its own."""
-    found: list[ir.Expr] = []
-    node: ir.Expr = e
-    while isinstance(node, ir.Binary) and node.op == e.op:
-        found.append(node.b)
-        node = node.a
-    return [node, *reversed(found)]

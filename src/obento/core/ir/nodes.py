@@ -464,6 +464,16 @@ def walk(expr: Expr) -> list[Expr]:
     return out
 
 
+def joined_operands(e: Binary) -> list[Expr]:
+    """The operands of `a & b & c`, which reads as one gate; what stands in parentheses on the right is one of its own."""
+    found: list[Expr] = []
+    node: Expr = e
+    while isinstance(node, Binary) and node.op == e.op:
+        found.append(node.b)
+        node = node.a
+    return [node, *reversed(found)]
+
+
 def settled(targets: list[Target], value: Expr) -> Expr:
     """A value as its targets keep it: two-state ones take x and z for 0 (1800 clause 6.3.1)."""
     if not any(t.signal.two_state for t in targets):

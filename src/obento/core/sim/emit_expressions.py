@@ -180,6 +180,8 @@ class ExpressionEmitter:
         return result
 
     def _concat(self, e: Concat) -> str:
+        if len(e.parts) == 1:
+            return self._expr(e.parts[0])
         parts = [(self._expr(p), p.width) for p in e.parts]
         while len(parts) > _MOST_JOINED:  # a longer sum nests deeper than Python compiles
             groups = [parts[i : i + _MOST_JOINED] for i in range(0, len(parts), _MOST_JOINED)]

@@ -7,7 +7,7 @@ the short way to the same literals.
 from __future__ import annotations
 
 from obento.core.ir.design import Process
-from obento.core.ir.nodes import Assign, Binary, Expr, Ref, Slice, Unary
+from obento.core.ir.nodes import Assign, Binary, Concat, Expr, Ref, Slice, Unary
 from obento.core.sim.graph import Graph
 
 _GATE_OPS = frozenset(["and", "or", "xor"])
@@ -88,6 +88,8 @@ def _literal(e: Expr, literals: list[int], graph: Graph) -> int:
     if type(e) is Unary:
         a = _literal(e.a, literals, graph) if e.op == "not" else -1
         return a ^ 1 if a >= 0 else -1
+    if type(e) is Concat and len(e.parts) == 1:
+        return _literal(e.parts[0], literals, graph)
     if type(e) is Ref and e.width == 1:
         return literals[e.signal.offset]
     if type(e) is Slice and type(e.a) is Ref and e.width == 1 and 0 <= e.low < e.a.width:

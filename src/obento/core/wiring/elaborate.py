@@ -19,6 +19,7 @@ from obento.core.wiring.storage import STORAGE, Pin, storage_processes, wrong_pi
 _GATES = {"and": "and", "nand": "and", "or": "or", "nor": "or", "xor": "xor", "xnor": "xor"}
 _ONE_INPUT = frozenset(["not", "buf"])
 _INVERTING = frozenset(["nand", "nor", "xnor"])
+_NEGATED = {"and": "nand", "or": "nor", "xor": "xnor"}
 GATE_NAMES = frozenset(_GATES) | _ONE_INPUT | {"select"} | STORAGE.keys()
 
 BlockFinder = Callable[[str, int], "Design | None"]
@@ -233,6 +234,9 @@ class _Builder:
             return self._inline_block(e, label)
         if e.what in STORAGE:
             return self._storage(e, label)
+        inner = e.args[0] if e.what == "not" and len(e.args) == 1 else None
+        if isinstance(inner, Use) and inner.what in _NEGATED:
+            return self._gate(Use(e.start, e.end, _NEGATED[inner.what], inner.args, inner.pins), label)  # `not(and(a, b))` is one gate
         pin = next((p for p in e.pins if p), None)
         if pin:
             raise self._error("pin", f"`{e.what}` has no pin names", e, "list its inputs in order")
@@ -243,11 +247,13 @@ class _Builder:
         if e.what in _ONE_INPUT:
             if len(args) != 1:
                 raise self._error("gate-count", f"`{e.what}` has one input, here are {len(args)}", e)
-            inverted = ir.Unary(args[0].width, "not", args[0])
+            inverted = ir.Unary(args[0].width, "not", _apart(args[0]) if isinstance(args[0], ir.Unary) else args[0])
             return inverted if e.what == "not" else ir.Unary(args[0].width, "not", inverted)
         if not args:
             raise self._error("gate-count", f"`{e.what}` needs an input", e)
         result = args[0]
+        if isinstance(result, ir.Binary) and result.op == _GATES[e.what]:
+            result = _apart(result)
         for arg, operand in zip(args[1:], e.args[1:], strict=True):
             if arg.width != result.width:
                 raise self._error("width-misfit", f"`{e.what}` gets {result.width} and {arg.width} bits", operand, "all inputs need one width")
@@ -273,7 +279,8 @@ class _Builder:
         width = self._size(e.args[0])
         assert width is not None  # only a name that is being sized has none
         held = self._design.add_signal(f"{label}.q", width, "variable", e.start)
-        self._design.processes += storage_processes(e.what, held, self._lower(e.args[0], label), pins, e.start, self._w.name)
+        data = self._lower(e.args[0], label)
+        self._design.processes += storage_processes(e.what, held, _apart(data) if isinstance(data, ir.Mux) else data, pins, e.start, self._w.name)
         return ir.Ref(width, held)
 
     def _pin(self, arg: Operand, name: str) -> Pin:
@@ -388,6 +395,11 @@ class _Builder:
                         )  # fmt: skip
                 elif state.get(nxt, 0) == 0 and nxt in makers:
                     stack.append((nxt, []))
+
+
+def _apart(e: ir.Expr) -> ir.Expr:
+    """A nested gate that stays one of its own: without this its operator would read as one with the operator around it."""
+    return ir.Concat(e.width, [e])
 
 
 def _names_read(e: Operand) -> list[str]:
