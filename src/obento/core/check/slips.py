@@ -14,7 +14,7 @@ from obento.core.check.expectation import Expectation, Planes
 from obento.core.check.verdict import Verdict
 from obento.core.check.word_slips import WORD_SLIPS, find_word_slips
 from obento.core.sim.graph import count_plane
-from obento.core.spec.cases import match_plane
+from obento.core.spec.cases import match_plane, plane_digits
 from obento.core.spec.model import SpecPort
 
 SLIPS = frozenset(["exchanged-inputs", "exchanged-outputs", "constant", "inverted", "reversed", "ignores", "dont-care"]) | WORD_SLIPS
@@ -47,16 +47,38 @@ class _Search:
         self._e = expectation
         self._verdict = verdict
         self._shown = verdict.shown
+        self._bits = expectation.bits
         self._cases = expectation.cases
         self._ports = {p.name: p for p in expectation.spec.outputs}
         self._wrong = [name for name, o in verdict.outputs.items() if o.failed or o.undefined]
-        planes = range(len(self._cases.one))
-        self._digit = {
-            plane: digit
-            for plane in planes
-            for digit in planes
-            if self._cases.count == 1 << len(planes) and self._cases.one[plane] == count_plane(digit, self._cases.count)
-        }
+        self._digit: dict[int, int] = {}
+        """Of each input bit the digit that it is of a case's number, where all combinations are there."""
+        self._places: list[int] | None = None
+        """Of each number the case that has it, where the cases do not stand in counting order."""
+        if self._cases.all_known and self._cases.count == 1 << len(self._cases.one):
+            self._number_cases()
+
+    def _number_cases(self) -> None:
+        """The combinations in counting order, first port slowest, whatever order they are listed in."""
+        cases = self._cases
+        low, first = len(cases.one), 0
+        for port in self._e.spec.inputs:
+            low -= port.width
+            self._digit |= {first + i: low + i for i in range(port.width)}
+            first += port.width
+        if all(cases.one[plane] == count_plane(digit, cases.count) for plane, digit in self._digit.items()):
+            return
+        columns = [plane_digits(cases.one[plane], cases.count) for plane in sorted(self._digit, key=lambda p: -self._digit[p])]
+        numbers = [int("".join(digits), 2) for digits in zip(*columns, strict=True)]
+        self._places = sorted(range(cases.count), key=numbers.__getitem__)
+        self._shown = {key: (self._in_order(one), self._in_order(zero)) for key, (one, zero) in self._shown.items()}
+        self._bits = {key: Planes(self._in_order(b.one), self._in_order(b.zero), self._in_order(b.care)) for key, b in self._e.bits.items()}
+
+    def _in_order(self, plane: int) -> int:
+        """A plane over the cases as one over their numbers."""
+        assert self._places is not None
+        digits = plane_digits(plane, self._cases.count)
+        return int("".join([digits[case] for case in reversed(self._places)]), 2)
 
     def slips(self) -> list[Slip]:
         found: list[Slip] = []
@@ -113,7 +135,7 @@ class _Search:
         return [Slip(s.kind, s.text, name) for s in find_word_slips(self._e, self._verdict, port)]
 
     def _expected(self, name: str, i: int) -> Planes:
-        return self._e.bits[name, i]
+        return self._bits[name, i]
 
     def _inverse(self, name: str, i: int) -> tuple[int, int]:
         one, zero = self._shown[name, i]
