@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable
-from dataclasses import dataclass, field
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass, field, replace
 
 from obento.core.diagnostics import Collector, Diagnostic, Message, Severity, to_messages
 from obento.core.ir.design import Design
-from obento.core.limits import Limits
+from obento.core.limits import LimitReached, Limits
 from obento.core.pause import collector_held
 from obento.core.source import SourceFile, Sources
 from obento.core.verilog import ast as verilog_ast
@@ -30,6 +30,10 @@ _CLUTTER = re.compile(r"(^|/)(__MACOSX/|\.(?!\.?/)|Thumbs\.db$|desktop\.ini$)")
 _VERILOG_TEXT = re.compile(r"^\s*module\s+[A-Za-z_\\][\w$]*[\s\S]*\bendmodule\b", re.MULTILINE)
 _VHDL_TEXT = re.compile(r"^\s*(entity\s+\w+\s+is|architecture\s+\w+\s+of\s+\w+\s+is)\b", re.MULTILINE | re.IGNORECASE)
 _WIRING_TEXT = re.compile(r"^\s*wiring\s+[A-Za-z_]\w*\s*(//.*)?$", re.MULTILINE)
+
+
+_ONLY_WHEN_USED = frozenset(["generic", "unconstrained", "no-module", "no-block", "no-path", "limit", "recursion"])
+"""Errors of a unit by itself that a use of it could settle."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,7 +132,50 @@ class Reading:
 
     def elaborate_vhdl(self, name: str, folder: object = None) -> Design | None:
         """A Design of an entity; `folder` holds files that it may read while constants are worked out."""
-        return Elaborator(self.world, self.collector, self.limits, self.sources, self._foreign, folder).top(name)
+        return self._elaborator(self.world, folder).top(name)
+
+    def problems_elsewhere(self, tops: Iterable[Unit]) -> list[tuple[str, Diagnostic]]:
+        """Errors in units that tops do not use but that stand in files that they need: with the name of the unit.
+
+        A compiler would refuse the file. What a use of the unit could settle (a generic without a value, a unit that is not here) is none.
+        """
+        used = [u for top in tops for u in self._needed(top)]
+        needed, files = {u.name for u in used}, {id(u.file) for u in used}
+        found: list[tuple[str, Diagnostic]] = []
+        own, self.collector = self.collector, Collector()
+        try:
+            for name, analyse in self._analyses(needed, files):
+                self.collector = Collector()
+                try:
+                    with collector_held():
+                        analyse()
+                except (LimitReached, RecursionError):
+                    continue
+                found += [(name, d) for d in self.collector.items() if d.severity == "error" and d.code not in _ONLY_WHEN_USED]
+        finally:
+            self.collector = own
+        return found
+
+    def _analyses(self, needed: set[str], files: set[int]) -> Iterator[tuple[str, Callable[[], object]]]:
+        """What builds each unit and each further architecture of these files that is not needed."""
+
+        def is_here(position: int) -> bool:
+            return id(self.sources.file_at(position)) in files
+
+        for unit in self.units.values():
+            if unit.name not in needed and unit.wiring is None and is_here(unit.position):
+                yield unit.name, lambda unit=unit: self._elaborated(unit)  # type: ignore[misc]
+        for name, architectures in self.world.architectures.items():
+            for a in architectures[:-1] if name in self.world.entities else ():
+                if is_here(a.name_pos):
+                    world = replace(self.world, architectures=self.world.architectures | {name: [a]}, configurations={})
+                    yield f"{name}({a.name})", lambda world=world, name=name: self._elaborator(world).top(name)  # type: ignore[misc]
+        for name, package in self.world.packages.items():
+            if is_here(package.name_pos):
+                yield name, lambda name=name, package=package: self._elaborator(self.world).package_alone(name, package)  # type: ignore[misc]
+
+    def _elaborator(self, world: World, folder: object = None) -> Elaborator:
+        return Elaborator(world, self.collector, self.limits, self.sources, self._foreign, folder)
 
     def entity(self, name: str, position: int) -> Design | None:
         """The VHDL entity or wiring list that a Verilog module means by a name."""

@@ -67,7 +67,10 @@ def simulate(
         return Outcome(UNREADABLE, reading.messages())
     given = _readable(files)
     design = _design(reading, options.top, given)
-    if design is None:
+    tops = [reading.units[scope.name] for scope in design.names if scope.name in reading.units] if design is not None else []
+    for _, problem in reading.problems_elsewhere(tops):
+        reading.collector.add("error", problem.code, problem.text, problem.start, problem.end, problem.hint)
+    if design is None or reading.collector.errors:
         return Outcome(UNREADABLE, reading.messages())
     bench = Terminal(put, given, lambda text, position: reading.collector.warning("run", text, position))
     if listen is not None:

@@ -49,6 +49,9 @@ def make_ready(
     if design is None:
         outcome.messages = softened(reading, unit)
         return outcome
+    for name, wrong in reading.problems_elsewhere([unit]):
+        text = f"in `{name}`, which `{unit.name}` does not use: {wrong.text}"
+        reading.collector.warning("unused-unit", text, wrong.start, wrong.end, wrong.hint)
     binding = _bind(spec, design, choices)
     if bound_unit.how == "only" and binding.problems:
         # Being the only unit was the sole reason to take it; with other ports it is something else.

@@ -146,6 +146,24 @@ class Elaborator(Regions):
     def line(self, position: int) -> int:
         return self.sources.place(position).line if self.sources is not None else 0
 
+    def package_alone(self, name: str, node: ast.Node) -> None:
+        """Analyse a package that nobody uses; what is wrong with it is reported."""
+        with _ALONE:
+            try:
+                self.package_named("work", name, node)
+            except Wrong:
+                return
+            except LimitReached as limit:
+                self.collector.error("limit", limit.text, limit.position, None, limit.hint)
+            finally:
+                self._forget_arrays()
+
+    def _forget_arrays(self) -> None:
+        """Take the array types of this design out of the element types that all designs share."""
+        for enum_type, count in reversed(self._arrays):
+            del enum_type.arrays[count:]
+        self._arrays.clear()
+
     # Packages.
 
     def package_named(self, library: str, name: str, node: ast.Node) -> PackageName | None:
@@ -278,8 +296,7 @@ class Elaborator(Regions):
         except RecursionError:
             self.collector.error("too-deep", "this is nested too deep to be built", entity.name_pos)
         finally:
-            for enum_type, count in reversed(self._arrays):
-                del enum_type.arrays[count:]
+            self._forget_arrays()
         if self.collector.errors > errors:
             return None
         self._check_drivers()
