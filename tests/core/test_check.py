@@ -208,7 +208,7 @@ def test_texts_in_odd_encodings_and_with_odd_suffixes() -> None:
 
 def test_two_versions_of_a_unit_are_not_chosen_between() -> None:
     c = check(two(), GOOD, b_v=GOOD.replace("&", "|"))
-    assert c.status == "unreadable" and any(m.code == "duplicate" for m in c.messages)
+    assert c.status == "no_unit" and any(m.code == "unit-twice" for m in c.messages)
     assert check(two(), GOOD, b_v=GOOD).status == "checked"  # the same text twice
 
 

@@ -53,7 +53,11 @@ def test_files_that_are_not_needed_are_left_alone() -> None:
 @pytest.mark.parametrize("kind", [*WRONG, *RIGHT])
 def test_a_bench_does_not_run_from_a_file_that_no_compiler_takes(kind: str) -> None:
     name, text, more = (WRONG | RIGHT)[kind]
-    bench = "module tb; initial $display(\"ran\"); endmodule\n" if name == "a.v" else "entity tb is end;\narchitecture t of tb is begin process begin report \"ran\"; wait; end process; end;\n"
+    bench = (
+        'module tb; initial $display("ran"); endmodule\n'
+        if name == "a.v"
+        else 'entity tb is end;\narchitecture t of tb is begin process begin report "ran"; wait; end process; end;\n'
+    )
     if kind == "a bench":
         bench = ""
     outcome = simulate([HandinFile(name, (text + more + bench).encode())], lambda text: None, Options("tb"), for_simulation())

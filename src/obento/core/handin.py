@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
+from obento.core.copies import Choice, Key, Piece, choose, looks_like_copy
 from obento.core.diagnostics import Collector, Diagnostic, Message, Severity, to_messages
 from obento.core.ir.design import Design
 from obento.core.limits import LimitReached, Limits
@@ -17,7 +18,8 @@ from obento.core.verilog.elaborate import modules_used
 from obento.core.verilog.read import read_modules
 from obento.core.vhdl import ast as vhdl_ast
 from obento.core.vhdl.elaborate import Elaborator
-from obento.core.vhdl.read import entities_used, read_world
+from obento.core.vhdl.read import architecture_is_named, check_world, entities_used
+from obento.core.vhdl.units import parse as parse_vhdl
 from obento.core.vhdl.world import World
 from obento.core.wiring import ast as wiring_ast
 from obento.core.wiring.elaborate import elaborate as elaborate_wiring
@@ -26,6 +28,7 @@ from obento.core.wiring.parser import read_wirings
 _SUFFIXES = {
     ".v": "verilog", ".vh": "verilog", ".sv": "verilog", ".svh": "verilog", ".wiring": "wiring", ".vhd": "vhdl", ".vhdl": "vhdl",
 }  # fmt: skip
+_LANGUAGES = {"verilog": "Verilog", "vhdl": "VHDL", "wiring": "a wiring list"}
 _CLUTTER = re.compile(r"(^|/)(__MACOSX/|\.(?!\.?/)|Thumbs\.db$|desktop\.ini$)")
 _VERILOG_TEXT = re.compile(r"^\s*module\s+[A-Za-z_\\][\w$]*[\s\S]*\bendmodule\b", re.MULTILINE)
 _VHDL_TEXT = re.compile(r"^\s*(entity\s+\w+\s+is|architecture\s+\w+\s+of\s+\w+\s+is)\b", re.MULTILINE | re.IGNORECASE)
@@ -79,6 +82,7 @@ class Reading:
     texts: list[SourceFile] = field(default_factory=list)
     ignored: list[str] = field(default_factory=list)
     duplicates: set[str] = field(default_factory=set)
+    choice: Choice = field(default_factory=Choice)
     primitives: dict[str, verilog_ast.Primitive] = field(default_factory=dict)
     world: World = field(default_factory=World)
     empty: bool = False
@@ -97,6 +101,20 @@ class Reading:
             for d in self.collector.items()
             if d.severity == "error" and (id(self.sources.file_at(d.start)) in needed or (ambiguous and d.code == "duplicate"))
         ]
+
+    def standing_twice(self, top: Unit) -> dict[str, list[str]]:
+        """What a unit needs that stands differently in several files, with these: nobody but a person can say which is meant."""
+        units = self._needed(top)
+        names = {n.lower() for u in units for n in (u.name, *u.uses)}
+        found = {n: files for n, files in self.choice.open.items() if n in names}
+        for name, files in self.choice.open_architectures.items():
+            if name in names and not architecture_is_named(self.world, name, [u.name for u in units]):
+                found[name] = files
+        texts = "\n".join(u.file.text.lower() for u in units if u.vhdl is not None and u.file is not None)
+        for name, files in self.choice.open.items():
+            if name in (self.world.packages.keys() | self.world.bodies.keys()) and re.search(rf"\b{re.escape(name)}\b", texts):
+                found[name] = files
+        return found
 
     def _needed(self, unit: Unit) -> list[Unit]:
         found: dict[str, Unit] = {}
@@ -198,17 +216,25 @@ class Reading:
         return self.elaborate(name) if name in self.units else None
 
 
-def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[HandinFile] = ()) -> Reading:
+@dataclass(frozen=True, slots=True)
+class _Text:
+    """A file that can be read, and in which language."""
+
+    file: SourceFile
+    language: str
+    is_copy: bool
+
+
+def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[HandinFile] = (), chosen: Mapping[str, str] | None = None) -> Reading:
     """Read all files of a hand-in. Nothing raises: what is wrong stands in the reading's messages.
 
-    `provided` files belong to the lab; a file handed in under the same name is passed over with a note.
+    `provided` files belong to the lab; a file handed in under the same name is passed over with a note. Where a unit stands in several
+    files, `chosen` says which file counts, by the unit's name.
     """
     reading = Reading(Sources(), Collector(), limits)
     provided = list(provided)
     given_names = {f.path.rpartition("/")[2] for f in provided}
-    verilog: list[SourceFile] = []
-    wirings: list[SourceFile] = []
-    vhdl: list[SourceFile] = []
+    texts: list[_Text] = []
     real = False
     refused: list[HandinFile] = []
     for file in [*provided, *sorted(files, key=lambda f: f.path)]:
@@ -224,31 +250,12 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
             continue
         real = real or bool(file.data.strip())
         source = _take_in(file, reading)
-        if source is None:
-            continue
-        language = _language(file.path, source, reading)
-        if language == "verilog":
-            verilog.append(source)
-        elif language == "wiring":
-            wirings.append(source)
-        elif language == "vhdl":
-            vhdl.append(source)
+        language = _language(file.path, source, reading) if source is not None else None
+        if source is not None and language is not None:
+            texts.append(_Text(source, language, own and looks_like_copy(file.path, _suffix(file.path) in _SUFFIXES, source.text)))
     reading.empty = not real and not refused
-    for module in read_modules(verilog, reading.collector, limits):
-        if isinstance(module, verilog_ast.Primitive):
-            _add_primitive(reading, module)
-            continue
-        uses = frozenset(modules_used(module.items))
-        name_at = reading.sources.file_at(module.name_start)
-        _add_unit(reading, Unit(module.name, "verilog", name_at, bool(module.ports), uses, verilog=module), module.name_start)
-    for source in wirings:
-        reading.texts.append(source)
-        for wiring in read_wirings(source, reading.collector, limits):
-            uses = frozenset(_blocks_used(wiring))
-            unit = Unit(wiring.name, "wiring", source, bool(wiring.gives), uses, wiring=wiring)
-            _add_unit(reading, unit, wiring.name_start)
-    reading.texts += verilog
-    _read_vhdl(reading, vhdl)
+    texts = _that_count(texts, reading)
+    _read_units(reading, texts, chosen or {})
     for file in refused:
         severity: Severity = "warning" if reading.units else "error"
         reading.collector.add(severity, "not-taken", f"{file.path} was not taken in: {file.refused}", hint="hand it in again")
@@ -258,25 +265,138 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
     return reading
 
 
-def _read_vhdl(reading: Reading, files: list[SourceFile]) -> None:
-    reading.world = read_world(_once(files, reading), reading.collector, reading.limits)
+def _that_count(texts: list[_Text], reading: Reading) -> list[_Text]:
+    """The files without those that look like copies and hold nothing that the others do not hold too."""
+    copies = [t for t in texts if t.is_copy]
+    first = [t for t in texts if not t.is_copy]
+    known = {p.key for p in _parsed(first, Collector(), reading).pieces(reading.sources)} if copies and first else set()
+    left_out: list[str] = []
+    for text in copies:
+        alone = {p.key for p in _parsed([text], Collector(), reading).pieces(reading.sources)}
+        path = text.file.name
+        new = alone - known
+        if first and not new:
+            left_out.append(path)
+            continue
+        if _suffix(path) in _SUFFIXES:
+            what = f"nothing else holds `{min(new)[1]}`" if first else "there is nothing else"
+            reading.collector.warning("copy-read", f"{path} looks like a copy, and is read because {what}", text.file.base)
+        else:
+            reading.collector.warning("wrong-suffix", f"{path} is read as {_LANGUAGES[text.language]}, whatever its name says", text.file.base)
+    if left_out:
+        more = f" and {len(left_out) - 4} more" if len(left_out) > 4 else ""
+        reading.collector.note("left-out", f"left out, as copies of what is handed in beside them: {', '.join(left_out[:4])}{more}")
+    reading.ignored += left_out
+    return [t for t in texts if t.file.name not in set(left_out)]
+
+
+@dataclass(slots=True)
+class _Parsed:
+    """What stands in the files of a hand-in, as trees."""
+
+    modules: list[verilog_ast.Module | verilog_ast.Primitive]
+    wirings: list[wiring_ast.Wiring]
+    vhdl: list[vhdl_ast.Unit]
+
+    def pieces(self, sources: Sources) -> Iterator[Piece]:
+        for m in self.modules:
+            kind = "primitive" if isinstance(m, verilog_ast.Primitive) else "unit"
+            yield _piece((kind, m.name.lower()), sources, m.name_start, m.start, m.end)
+        for w in self.wirings:
+            yield _piece(("unit", w.name.lower()), sources, w.name_start, w.start, w.end)
+        for u in self.vhdl:
+            yield _vhdl_piece(u, sources)
+
+
+def _piece(key: Key, sources: Sources, name_at: int, start: int, end: int, variant: str = "") -> Piece:
+    file = sources.file_at(name_at)
+    assert file is not None
+    text = file.text[max(start - file.base, 0) : max(end - file.base, 0)]
+    if not text.strip() or "`" in text:
+        text = file.text  # macros: what they mean stands elsewhere in the file
+    return Piece(key, file, " ".join(text.split()), name_at, variant)
+
+
+def _vhdl_piece(unit: vhdl_ast.Unit, sources: Sources) -> Piece:
+    kinds: list[tuple[type[vhdl_ast.Unit], str]] = [
+        (vhdl_ast.Entity, "unit"), (vhdl_ast.Package, "package"), (vhdl_ast.PackageBody, "body"), (vhdl_ast.Configuration, "configuration"),
+    ]  # fmt: skip
+    if isinstance(unit, vhdl_ast.Architecture):
+        piece = _piece(("architecture", unit.entity.lower()), sources, unit.name_pos, unit.pos, unit.end, unit.name.lower())
+    else:
+        kind = next(name for of, name in kinds if isinstance(unit, of))
+        piece = _piece((kind, unit.name.lower()), sources, unit.name_pos, unit.pos, unit.end)
+    around = " ".join(piece.file.text[c.pos - piece.file.base : c.end - piece.file.base] for c in unit.context)
+    return replace(piece, text=f"{around} {piece.text}")
+
+
+def _parsed(texts: Sequence[_Text], collector: Collector, reading: Reading) -> _Parsed:
+    by_language: dict[str, list[SourceFile]] = {"verilog": [], "wiring": [], "vhdl": []}
+    for text in texts:
+        by_language[text.language].append(text.file)
+    modules = read_modules(by_language["verilog"], collector, reading.limits)
+    wirings = [w for file in by_language["wiring"] for w in read_wirings(file, collector, reading.limits)]
+    with collector_held():
+        vhdl = [u for file in by_language["vhdl"] for u in parse_vhdl(file, collector, reading.limits)]
+    return _Parsed([m for m in modules if m.name], [w for w in wirings if w.name], vhdl)
+
+
+def _read_units(reading: Reading, texts: Sequence[_Text], chosen: Mapping[str, str]) -> None:
+    """Parse the files and enter their units, each of them once."""
+    texts = _once(texts, reading)
+    for language in ("wiring", "verilog", "vhdl"):
+        reading.texts += [t.file for t in texts if t.language == language]
+    parsed = _parsed(texts, reading.collector, reading)
+
+    def same(piece: Piece, other: Piece) -> None:
+        reading.collector.note("twice", f"`{piece.key[1]}` stands the same in {other.file.name}", piece.start)
+
+    reading.choice = choose(parsed.pieces(reading.sources), {t.file.name for t in texts if t.is_copy}, chosen, same)
+    gone = reading.choice.passed_over
+    for module in parsed.modules:
+        if module.name_start in gone:
+            continue
+        if isinstance(module, verilog_ast.Primitive):
+            _add_primitive(reading, module)
+            continue
+        file = reading.sources.file_at(module.name_start)
+        _add_unit(reading, Unit(module.name, "verilog", file, bool(module.ports), frozenset(modules_used(module.items)), verilog=module))
+    for wiring in parsed.wirings:
+        if wiring.name_start not in gone:
+            file = reading.sources.file_at(wiring.name_start)
+            _add_unit(reading, Unit(wiring.name, "wiring", file, bool(wiring.gives), frozenset(_blocks_used(wiring)), wiring=wiring))
+    _enter_vhdl(reading, [u for u in parsed.vhdl if u.name_pos not in gone])
+
+
+def _enter_vhdl(reading: Reading, units: Sequence[vhdl_ast.Unit]) -> None:
+    last = reading.choice.last
+
+    def comes_last(unit: vhdl_ast.Unit) -> bool:
+        """Whether a person has chosen this architecture: where none is named, the last one is taken (IEEE 1076 7.3.3)."""
+        chosen = last.get(unit.entity) if isinstance(unit, vhdl_ast.Architecture) else None
+        return chosen is not None and reading.sources.file_at(unit.name_pos) is chosen
+
+    with collector_held():
+        reading.world.add(sorted(units, key=comes_last), reading.collector)
+    check_world(reading.world, reading.collector)
     for entity in reading.world.entities.values():
         uses = frozenset(entities_used(reading.world, entity.name))
         file = reading.sources.file_at(entity.name_pos)
-        _add_unit(reading, Unit(entity.name, "vhdl", file, bool(entity.ports), uses, vhdl=entity), entity.name_pos)
-    reading.texts += files
+        _add_unit(reading, Unit(entity.name, "vhdl", file, bool(entity.ports), uses, vhdl=entity))
 
 
-def _once(files: list[SourceFile], reading: Reading) -> list[SourceFile]:
-    """The same text handed in twice counts once."""
+def _once(texts: Sequence[_Text], reading: Reading) -> list[_Text]:
+    """The same VHDL text handed in twice counts once."""
     known: dict[str, SourceFile] = {}
-    for file in files:
-        text = file.text.strip()
-        if text in known:
-            reading.collector.note("twice", f"{file.name} is the same as {known[text].name}", file.base)
-        else:
-            known[text] = file
-    return list(known.values())
+    kept: list[_Text] = []
+    for t in texts:
+        text = t.file.text.strip()
+        if t.language == "vhdl" and text in known:
+            reading.collector.note("twice", f"{t.file.name} is the same as {known[text].name}", t.file.base)
+            continue
+        known.setdefault(text, t.file)
+        kept.append(t)
+    return kept
 
 
 def _add_primitive(reading: Reading, primitive: verilog_ast.Primitive) -> None:
@@ -285,20 +405,14 @@ def _add_primitive(reading: Reading, primitive: verilog_ast.Primitive) -> None:
     reading.primitives[primitive.name] = primitive
 
 
-def _add_unit(reading: Reading, unit: Unit, position: int) -> None:
-    if not unit.name:
-        return
+def _add_unit(reading: Reading, unit: Unit) -> None:
     known = reading.units.get(unit.name)
     if known is None:
         reading.units[unit.name] = unit
         return
     where = known.file.name if known.file else "another file"
-    same = known.file is not None and unit.file is not None and known.file.text.strip() == unit.file.text.strip()
-    if same:
-        reading.collector.note("twice", f"`{unit.name}` stands the same in {where}", position)
-    else:
-        reading.duplicates.add(unit.name)
-        reading.collector.error("duplicate", f"`{unit.name}` is defined a second time, first in {where}", position, None, "keep one of them")
+    reading.duplicates.add(unit.name)
+    reading.collector.error("duplicate", f"`{unit.name}` is defined a second time, first in {where}", unit.position, None, "keep one of them")
 
 
 def _take_in(file: HandinFile, reading: Reading) -> SourceFile | None:
@@ -364,12 +478,9 @@ def _language(path: str, source: SourceFile, reading: Reading) -> str | None:
         actual = "wiring"
     elif looks_verilog and declared != "verilog" and not looks_wiring:
         actual = "verilog"
-    if actual != declared:
-        if actual is None:
-            reading.ignored.append(path)
-            return None
-        what = {"verilog": "Verilog", "vhdl": "VHDL", "wiring": "a wiring list"}[actual]
-        reading.collector.warning("wrong-suffix", f"{path} is read as {what}, whatever its name says", source.base)
+    if declared is not None and actual != declared:
+        assert actual is not None
+        reading.collector.warning("wrong-suffix", f"{path} is read as {_LANGUAGES[actual]}, whatever its name says", source.base)
     if actual is None:
         reading.ignored.append(path)
     return actual

@@ -33,11 +33,13 @@ class Outcome:
 
 @dataclass(frozen=True, slots=True)
 class Options:
-    """`until` is a time in ticks of the design's precision, or a number and a unit; `dump` names a file for all changes."""
+    """`until` is a time in ticks of the design's precision, or a number and a unit; `dump` names a file for all changes; `chosen` says
+    which file counts for units that stand in several."""
 
     top: str | None = None
     until: str | None = None
     dump: str | None = None
+    chosen: Mapping[str, str] = field(default_factory=dict)
 
 
 class BadCall(Exception):
@@ -62,12 +64,15 @@ def simulate(
         If there is no such module to begin with, or the time cannot be read.
     """
     files = list(files)
-    reading = read_handin(files, limits)
+    reading = read_handin(files, limits, (), options.chosen)
     if reading.collector.errors:
         return Outcome(UNREADABLE, reading.messages())
     given = _readable(files)
     design = _design(reading, options.top, given)
     tops = [reading.units[scope.name] for scope in design.names if scope.name in reading.units] if design is not None else []
+    for name, where in (pair for top in tops for pair in reading.standing_twice(top).items()):
+        text = f"`{name}` stands differently in {' and in '.join(where[:4])}"
+        reading.collector.error("unit-twice", text, reading.units[name].position if name in reading.units else 0, None, "give one of them")
     for _, problem in reading.problems_elsewhere(tops):
         reading.collector.add("error", problem.code, problem.text, problem.start, problem.end, problem.hint)
     if design is None or reading.collector.errors:

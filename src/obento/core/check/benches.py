@@ -14,7 +14,7 @@ from dataclasses import dataclass, field, replace
 from obento.core.check.expectation import Expectation, Planes, Source
 from obento.core.check.observe import Observation, Run
 from obento.core.check.outcome import Checked, Finding
-from obento.core.check.ready import make_ready
+from obento.core.check.ready import chosen_files, make_ready
 from obento.core.check.rules import check_rules
 from obento.core.check.verdict import judge
 from obento.core.diagnostics import Collector, Message
@@ -106,8 +106,8 @@ class BenchRun:
         return next((r for r in self.reports if r.severity in _FAILING), None)
 
 
-def run_bench(files: Sequence[HandinFile], top: str | None, own: Collection[str]) -> BenchRun:
-    """Run a bench with everything it needs; `own` are the names of its own files."""
+def run_bench(files: Sequence[HandinFile], top: str | None, own: Collection[str], chosen: Mapping[str, str] | None = None) -> BenchRun:
+    """Run a bench with everything it needs; `own` are the names of its own files, `chosen` files for units that stand in several."""
     printed: list[str] = []
     witness: list[_Witness] = []
 
@@ -116,7 +116,7 @@ def run_bench(files: Sequence[HandinFile], top: str | None, own: Collection[str]
         return witness[0]
 
     try:
-        outcome = simulate(files, printed.append, Options(top=top), LIMITS, listen=listen)
+        outcome = simulate(files, printed.append, Options(top=top, chosen=chosen or {}), LIMITS, listen=listen)
     except BadCall as error:
         outcome = Outcome(2, [Message("error", "no-top", "", 0, 0, str(error))])
     run = BenchRun(outcome, "".join(printed))
@@ -254,7 +254,8 @@ def check_by_bench(
             outcome.messages = ready.reading.messages()
             return outcome
     own = [f for f in files if f.path.rpartition("/")[2] not in {*bench.files, *(p.path for p in provided)}]
-    run = run_bench([*(HandinFile(n, beside[n]) for n in bench.files), *provided, *own], bench.top or _top(bench, beside), bench.files)
+    everything = [*(HandinFile(n, beside[n]) for n in bench.files), *provided, *own]
+    run = run_bench(everything, bench.top or _top(bench, beside), bench.files, chosen_files(choices))
     outcome.output = run.output[:_MOST_KEPT]
     outcome.engine = "timeline"
     outcome.messages = [*ready.reading.messages(), *(m for m in run.outcome.messages if m.severity == "error")]

@@ -26,7 +26,8 @@ class Finding:
 
 @dataclass(slots=True)
 class Checked:
-    """The outcome for one hand-in. `verdict` is None unless it was run; `output` is what a bench printed."""
+    """The outcome for one hand-in. `verdict` is None unless it was run; `output` is what a bench printed; `twice` are units that stand
+    differently in several files, with these."""
 
     status: Status
     language: str = ""
@@ -38,3 +39,4 @@ class Checked:
     messages: list[Message] = field(default_factory=list)
     engine: str = ""
     output: str = ""
+    twice: dict[str, list[str]] = field(default_factory=dict)

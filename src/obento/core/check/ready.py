@@ -13,6 +13,8 @@ from obento.core.ir.design import Design
 from obento.core.limits import LimitReached, Limits
 from obento.core.spec.model import Spec
 
+FILE_CHOICE = "@file:"
+
 
 @dataclass(slots=True)
 class Ready:
@@ -29,13 +31,16 @@ def make_ready(
     spec: Spec, files: Sequence[HandinFile], provided: Sequence[HandinFile], limits: Limits, choices: Mapping[str, str]
 ) -> Ready | Checked:
     """The unit of a hand-in, bound to the spec's ports; the outcome where that cannot be."""
-    reading = read_handin(files, limits, provided)
+    reading = read_handin(files, limits, provided, chosen_files(choices))
     if reading.empty:
         reading.collector.error("empty", "nothing was handed in")
         return Checked("empty", messages=reading.messages())
     bound_unit, unit = _choose_unit(reading, spec, choices)
     if unit is None:
         return _no_unit(reading, spec)
+    twice = reading.standing_twice(unit)
+    if twice:
+        return _standing_twice(reading, unit, twice)
     outcome = Checked("unreadable", unit.language, unit.name)
     if reading.errors_in_files_of(unit):
         outcome.messages = reading.messages()
@@ -65,6 +70,19 @@ def make_ready(
         outcome.messages = softened(reading, unit)
         return outcome
     return Ready(reading, unit, design, binding, outcome)
+
+
+def chosen_files(choices: Mapping[str, str]) -> dict[str, str]:
+    """Which file a person has chosen for units that stand in several: choices under `@file:` and the unit's name."""
+    return {ours.removeprefix(FILE_CHOICE): theirs for ours, theirs in choices.items() if ours.startswith(FILE_CHOICE)}
+
+
+def _standing_twice(reading: Reading, unit: Unit, twice: Mapping[str, Sequence[str]]) -> Checked:
+    """The outcome where a unit stands differently in several files: none of them is judged until somebody has chosen."""
+    for name, files in twice.items():
+        text = f"`{name}` stands differently in {' and in '.join(files[:4])}"
+        reading.collector.error("unit-twice", text, unit.position, None, "say which is meant, or hand in one of them")
+    return Checked("no_unit", unit.language, unit.name, messages=reading.messages(), twice={n: list(f) for n, f in twice.items()})
 
 
 def _bind(spec: Spec, design: Design, choices: Mapping[str, str]) -> Binding:

@@ -1,31 +1,53 @@
-"""VHDL files to a world of design units, and which units use which."""
+"""Which VHDL units use which, and whether it is said which architecture is meant."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 
 from obento.core.diagnostics import Collector
-from obento.core.limits import Limits
-from obento.core.pause import collector_held
-from obento.core.source import SourceFile
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl import ast
-from obento.core.vhdl.units import parse
 from obento.core.vhdl.world import World
 
 
-def read_world(files: Iterable[SourceFile], collector: Collector, limits: Limits) -> World:
-    """Parse all files; their order does not matter."""
-    world = World()
-    with collector_held():
-        for file in files:
-            world.add(parse(file, collector, limits), collector)
+def check_world(world: World, collector: Collector) -> None:
+    """Say which architectures have no entity."""
     for name, architectures in world.architectures.items():
         if name not in world.entities:
             for a in architectures:
                 text = f"the architecture `{a.name}` belongs to an entity `{name}` that is not here"
                 collector.error("no-entity", text, a.name_pos, a.name_pos + len(a.name), did_you_mean(name, world.entities))
-    return world
+
+
+def architecture_is_named(world: World, name: str, users: Sequence[str]) -> bool:
+    """Whether it is said which architecture of an entity is meant: by a configuration of its own where nothing places it, else wherever
+    the entities `users` place it."""
+    if not any(name in entities_used(world, u) for u in users):
+        return sum(c.entity == name for c in world.configurations.values()) == 1
+    bound = {b for c in world.configurations.values() for b in _architectures_in(c.block)}
+    for user in users:
+        for architecture in world.architectures.get(user, []):
+            bound |= {b for d in architecture.decls if isinstance(d, ast.ConfigSpec) for b in _architectures_of(d)}
+    bound |= {c.entity for c in world.configurations.values() if c.name in bound}
+    placed = [i for u in users for a in world.architectures.get(u, []) for i in _instances(a.body) if _last(i.what) == name]
+    return all(i.architecture or i.kind == "configuration" or (i.kind == "component" and name in bound) for i in placed)
+
+
+def _last(what: ast.Expr) -> str:
+    return what.name if isinstance(what, ast.Id) else what.suffix if isinstance(what, ast.Selected) else ""
+
+
+def _architectures_of(d: ast.ConfigSpec) -> set[str]:
+    """Entities that a specification binds with a named architecture, or by a configuration of their own."""
+    b = d.binding
+    found = {_last(b.entity)} if b is not None and b.entity is not None and b.architecture else set()
+    if b is not None and b.configuration is not None:
+        found.add(_last(b.configuration))
+    return found | (_architectures_in(d.inner) if d.inner is not None else set())
+
+
+def _architectures_in(block: ast.BlockConfig) -> set[str]:
+    return {name for item in block.items for name in (_architectures_of(item) if isinstance(item, ast.ConfigSpec) else _architectures_in(item))}
 
 
 def entities_used(world: World, name: str) -> set[str]:
@@ -33,8 +55,7 @@ def entities_used(world: World, name: str) -> set[str]:
     found: set[str] = set()
     for architecture in world.architectures.get(name, []):
         for instance in _instances(architecture.body):
-            what = instance.what
-            found.add(what.name if isinstance(what, ast.Id) else what.suffix if isinstance(what, ast.Selected) else "")
+            found.add(_last(instance.what))
         found |= _bound(architecture.decls)
     for configuration in world.configurations.values():
         if configuration.entity == name:
@@ -63,7 +84,7 @@ def _bound_spec(d: ast.ConfigSpec) -> set[str]:
     found: set[str] = set()
     entity = d.binding.entity if d.binding is not None else None
     if entity is not None:
-        found.add(entity.name if isinstance(entity, ast.Id) else entity.suffix if isinstance(entity, ast.Selected) else "")
+        found.add(_last(entity))
     if d.inner is not None:
         found |= _bound_in(d.inner)
     return found
