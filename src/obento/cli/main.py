@@ -77,7 +77,7 @@ def _simulate(p: argparse.ArgumentParser) -> Run:
     p.add_argument("--until", metavar="TIME", help="stop at this time, for instance 100ns")
     p.add_argument("--vcd", metavar="FILE", type=Path, help="write all changes of all signals")
     p.add_argument("--files", dest="folder", metavar="FOLDER", type=Path, help="keep the files that the bench writes")
-    p.add_argument("--seconds", metavar="N", type=_at_least(0.1, float), default=60, help="give up after so many seconds")
+    p.add_argument("--seconds", metavar="N", type=_at_least(0.1, float), default=60, help="give up after so many seconds of processor time")
 
     def run(a: argparse.Namespace) -> int:
         from obento.cli.simulate import run_simulate

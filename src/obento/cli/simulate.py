@@ -23,14 +23,14 @@ def run_simulate(files: list[Path], top: str | None, until: str | None, vcd: Pat
         except OSError as error:
             print(f"obento: {path}: {error.strerror}", file=sys.stderr)
             return UNREADABLE
-    end = time.monotonic() + seconds
+    end = time.process_time() + seconds
     try:
         outcome = simulate(
             given,
             print_text,
             Options(top, until, vcd.name if vcd else None),
             for_simulation(),
-            lambda: time.monotonic() > end,
+            lambda: time.process_time() > end,
         )
     except BadCall as bad:
         print(f"obento: {bad}", file=sys.stderr)

@@ -1,11 +1,13 @@
-"""A pool of worker processes with a hard time and memory wall around each hand-in."""
+"""A pool of worker processes with bounds of processor time, of time on the clock and of memory around each hand-in."""
 
 from __future__ import annotations
 
 import logging
 import multiprocessing
 import secrets
+import signal
 import threading
+from collections import deque
 from collections.abc import Callable, Sequence
 from concurrent.futures import CancelledError, TimeoutError
 from types import TracebackType
@@ -25,6 +27,7 @@ from obento.runner.worker import (
     SpecFiles,
     Task,
     TraceTask,
+    busy,
     ready_to_work,
     run_by_hand,
     run_catch_rate,
@@ -45,26 +48,33 @@ Done = Callable[[Checked | None], None]
 """Hears of the outcome, or None when the task was cancelled."""
 
 
+_WALL = 6.0
+"""How much more time on the clock than of a processor a task may take: a machine that does other things too is none of its faults."""
+
+
 class CheckPool:
-    """Runs tasks; `seconds` and `memory_bytes` bound each of them."""
+    """Runs tasks; `seconds` of processor time, `_WALL` times as many on the clock, and `memory_bytes` bound each of them."""
 
     def __init__(self, workers: int, seconds: float = 60.0, memory_bytes: int = 3 << 30, start: Literal["spawn", "fork"] = "spawn") -> None:
         self.seconds = seconds
         self._make = lambda: ProcessPool(
-            max_workers=workers, context=multiprocessing.get_context(start), initializer=start_worker, initargs=[memory_bytes]
+            max_workers=workers, context=multiprocessing.get_context(start), initializer=start_worker, initargs=[memory_bytes, seconds]
         )
         self._pool = self._make()
         self._lock = threading.Lock()
+        self._under_way = 0
+        self._again: deque[tuple[Task, Done]] = deque()
+        self._is_closed = False
 
     def _schedule(self, work: Callable[[Any], T], given: Any) -> ProcessFuture[T]:
         with self._lock:
             try:
-                return self._pool.schedule(work, args=[given], timeout=self.seconds)
+                return self._pool.schedule(work, args=[given], timeout=self.seconds * _WALL)
             except RuntimeError:  # the pool itself broke down: go on with a new one
                 log.exception("the pool of workers broke down and is replaced")
                 self._pool.stop()
                 self._pool = self._make()
-                return self._pool.schedule(work, args=[given], timeout=self.seconds)
+                return self._pool.schedule(work, args=[given], timeout=self.seconds * _WALL)
 
     def warm_up(self) -> None:
         """Have the workers started before anybody waits for them."""
@@ -88,8 +98,18 @@ class CheckPool:
 
     def check_all(self, tasks: Sequence[Task]) -> list[Checked]:
         """Check hand-ins side by side and wait for all; what had to be stopped is an outcome too."""
-        futures = [self._schedule(run_task, task) for task in tasks]
-        return [outcome_of(future, self.seconds) or stopped("this was cancelled") for future in futures]
+        outcomes: list[Checked | None] = [None] * len(tasks)
+        finished = threading.Semaphore(0)
+
+        def note(index: int, outcome: Checked | None) -> None:
+            outcomes[index] = outcome
+            finished.release()
+
+        for index, task in enumerate(tasks):
+            self.submit(task, lambda outcome, index=index: note(index, outcome))  # type: ignore[misc]
+        for _ in tasks:
+            finished.acquire()
+        return [outcome or stopped("this was cancelled") for outcome in outcomes]
 
     def catch_rate(self, spec: SpecFiles) -> CatchRate | str:
         """Work out the catch rate of a spec and wait for it; a sentence where it has none or it could not be done."""
@@ -103,18 +123,61 @@ class CheckPool:
         try:
             return self._schedule(work, given).result()
         except TimeoutError:
-            return f"this did not end within {self.seconds:g} seconds"
-        except (ProcessExpired, MemoryError, RecursionError):
+            return "the machine is too busy for this; try it again later"
+        except ProcessExpired as error:
+            if _took_its_time(error):
+                return _too_long(self.seconds)
+            return "this needs more than one hand-in may take"
+        except (MemoryError, RecursionError):
             return "this needs more than one hand-in may take"
 
     def submit(self, task: Task, done: Done) -> ProcessFuture[Checked]:
-        """Queue a task; `done` is called in a thread of the pool."""
+        """Queue a task; `done` is called in a thread of the pool, once. A task that had no outcome, since the machine had no time for it,
+        is run again when nothing else is under way here."""
         future = self._schedule(run_task, task)
-        future.add_done_callback(lambda _: done(outcome_of(future, self.seconds)))
+        with self._lock:
+            self._under_way += 1
+        future.add_done_callback(lambda _: self._finish(future, task, done))
         return future
+
+    def _finish(self, future: ProcessFuture[Checked], task: Task, done: Done) -> None:
+        outcome = outcome_of(future, self.seconds)
+        is_first = outcome is not None and outcome.status == "busy"
+        with self._lock:
+            self._under_way -= 1
+            if is_first:
+                self._again.append((task, done))
+        try:
+            if not is_first:
+                done(outcome)
+        finally:
+            self._next_again()
+
+    def _next_again(self) -> None:
+        """Start one of those that are to be run again, by itself."""
+        with self._lock:
+            if self._under_way or not self._again:
+                return
+            task, done = self._again.popleft()
+            self._under_way += 1
+            closed = self._is_closed
+        if closed:
+            self._end_again(None, done)
+            return
+        future = self._schedule(run_task, task)
+        future.add_done_callback(lambda _: self._end_again(outcome_of(future, self.seconds), done))
+
+    def _end_again(self, outcome: Checked | None, done: Done) -> None:
+        with self._lock:
+            self._under_way -= 1
+        try:
+            done(outcome)
+        finally:
+            self._next_again()
 
     def close(self) -> None:
         """Stop at once; running tasks end with their workers."""
+        self._is_closed = True
         self._pool.stop()
         self._pool.join()
 
@@ -126,17 +189,26 @@ class CheckPool:
 
 
 def outcome_of(future: ProcessFuture[Checked], seconds: float) -> Checked | None:
-    """A finished future as an outcome: what ended it from outside becomes one too."""
+    """A finished future as an outcome: what ended it from outside becomes one too; `busy` where only the clock did."""
     try:
         result: Checked = future.result()
         return result
     except CancelledError:
         return None
     except TimeoutError:
-        return stopped(f"this did not end within {seconds:g} seconds")
+        return busy(seconds * _WALL)
     except ProcessExpired as error:
-        return stopped(f"the checking process died (exit code {error.exitcode})")
+        return stopped(_too_long(seconds) if _took_its_time(error) else f"the checking process died (exit code {error.exitcode})")
     except Exception:
         number = secrets.token_hex(4)
         log.exception("our own mistake %s while checking a hand-in", number)
         return stopped(f"this could not be checked through a mistake of ours (number {number} in the log), not of the hand-in's")
+
+
+def _took_its_time(error: ProcessExpired) -> bool:
+    """Whether a worker was ended since its task took more processor time than allowed."""
+    return bool(error.exitcode == -signal.SIGPROF)
+
+
+def _too_long(seconds: float) -> str:
+    return f"this did not end within {seconds:g} seconds of processor time"

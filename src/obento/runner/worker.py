@@ -8,7 +8,8 @@ import resource
 import signal
 import threading
 import time
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -72,8 +73,14 @@ class HandTask:
     moves: tuple[Move, ...]
 
 
-def start_worker(memory_bytes: int) -> None:
-    """Called once in each worker: bounded memory, and gone when the parent is gone."""
+_allowed = 0.0
+"""Seconds of processor time that one hand-in may take in this process; 0 for no limit."""
+
+
+def start_worker(memory_bytes: int, seconds: float) -> None:
+    """Called once in each worker: bounded memory and processor time, and gone when the parent is gone."""
+    global _allowed
+    _allowed = seconds
     resource.setrlimit(resource.RLIMIT_AS, (memory_bytes, memory_bytes))
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     gc.freeze()  # what is loaded stays; trees and designs of one hand-in are dropped together
@@ -87,6 +94,20 @@ def _leave_with(parent: int) -> None:
     while os.getppid() == parent:
         time.sleep(0.5)
     os._exit(1)
+
+
+@contextmanager
+def _timed() -> Iterator[None]:
+    """Count the processor time of what is done here, and end this process where it is more than allowed.
+
+    The signal is the kernel's own, sent after so much time on a processor however long that took (POSIX `setitimer`), and nothing handles
+    it: an exception in the middle of anything would leave behind what the next hand-in is judged with.
+    """
+    signal.setitimer(signal.ITIMER_PROF, _allowed)
+    try:
+        yield
+    finally:
+        signal.setitimer(signal.ITIMER_PROF, 0)
 
 
 @lru_cache(maxsize=16)
@@ -115,7 +136,8 @@ def run_task(task: Task) -> Checked:
     choices: Mapping[str, str] = dict(task.choices)
     files: Sequence[HandinFile] = task.files
     try:
-        return check_handin(expectation, files, task.provided, None, choices)
+        with _timed():
+            return check_handin(expectation, files, task.provided, None, choices)
     except MemoryError:
         return stopped("this needs more memory than one hand-in may take")
     except RecursionError:
@@ -126,39 +148,51 @@ def run_trace(asked: TraceTask) -> Trace | None:
     """Trace one sequence."""
     task = asked.task
     expectation = expected(task)
-    return trace_handin(expectation, task.files, task.provided, dict(task.choices), asked.sequence, asked.wanted, asked.open_as_one)
+    with _timed():
+        return trace_handin(expectation, task.files, task.provided, dict(task.choices), asked.sequence, asked.wanted, asked.open_as_one)
 
 
 def run_inside(asked: InsideTask) -> Inside | str | None:
     """Draw a hand-in and look at its wires."""
     task = asked.task
     expectation = expected(task)
-    return look_inside(expectation, task.files, task.provided, dict(task.choices), asked.cases, dict(task.spec.others))
+    with _timed():
+        return look_inside(expectation, task.files, task.provided, dict(task.choices), asked.cases, dict(task.spec.others))
 
 
 def run_by_hand(asked: HandTask) -> ByHand | str | None:
     """Set the inputs of a hand-in by hand."""
     task = asked.task
     expectation = expected(task)
-    return drive_by_hand(expectation, task.files, task.provided, dict(task.choices), asked.moves, dict(task.spec.others))
+    with _timed():
+        return drive_by_hand(expectation, task.files, task.provided, dict(task.choices), asked.moves, dict(task.spec.others))
 
 
 def run_repair(task: Task) -> Repair | None:
     """Look for the smallest change that makes a hand-in right."""
     expectation = expected(task)
-    return find_repair(expectation, task.files, task.provided, dict(task.choices))
+    with _timed():
+        return find_repair(expectation, task.files, task.provided, dict(task.choices))
 
 
 def run_catch_rate(spec: SpecFiles) -> CatchRate | str:
     """Work out the catch rate of a spec; a sentence where it has none."""
     try:
-        return catch_rate(opened(spec), dict(spec.others))
+        loaded = opened(spec)
+        with _timed():
+            return catch_rate(loaded, dict(spec.others))
     except NoReference as none:
         return str(none)
 
 
 def ready_to_work(nothing: None) -> None:
     """Does nothing; a worker that has done it has been started."""
+
+
+def busy(seconds: float) -> Checked:
+    """No outcome: the machine had too little time left for a hand-in, twice. Nothing may rest on it."""
+    text = f"the machine was too busy: in {seconds:g} seconds this did not get the processor time it may take"
+    return Checked("busy", messages=[Message("error", "busy", "", 0, 0, text, "check it again when less runs here")])
 
 
 def stopped(text: str) -> Checked:

@@ -44,12 +44,14 @@ class Job:
 
 @dataclass(slots=True)
 class Run:
-    """A run in progress; `state` is running, done, cancelled or failed."""
+    """A run in progress; `state` is running, done, cancelled or failed. `busy` counts what the machine had no time for: it has no outcome
+    and waits for the next run."""
 
     id: int
     lab_id: int
     total: int
     done: int = 0
+    busy: int = 0
     state: str = "running"
     futures: list[Any] = field(default_factory=list)
     cancelled: bool = False
@@ -209,7 +211,9 @@ class CheckService:
                     run.futures[-1].cancel()
             for _ in jobs:
                 job, checked = finished.get()
-                if checked is not None:
+                if checked is not None and checked.status == "busy":
+                    run.busy += 1
+                elif checked is not None:
                     result_id = self._store.retrying(lambda c, job=job, checked=checked: self._enter(c, job, checked), seconds=3600)  # type: ignore[misc]
                     if checked.status == "checked" and checked.verdict is not None and checked.verdict.right != job.spec.expectation.cases.full:
                         wrong.append((result_id, Task(job.spec.files, files[job.attempt_id], provided[job.task_id], job.choices)))

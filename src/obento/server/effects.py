@@ -32,7 +32,10 @@ def effects_of(picture: TaskPicture, files: SpecFiles, loaded: LoadedSpec, handi
             raise not_found("checked hand-in")
         own = tuple(handins.attempt_files(picture.c, result["attempt_id"]))
         tasks.append(Task(files, own, provided, handins.choices(picture.c, handin_id, picture.task["id"])))
-    return [_effect(picture, handin_id, loaded, checked) for handin_id, checked in zip(handin_ids, pool.check_all(tasks), strict=True)]
+    outcomes = pool.check_all(tasks)
+    if any(checked.status == "busy" for checked in outcomes):
+        raise Trouble(503, "the machine is too busy to check these; look again later")
+    return [_effect(picture, handin_id, loaded, checked) for handin_id, checked in zip(handin_ids, outcomes, strict=True)]
 
 
 def _effect(picture: TaskPicture, handin_id: int, loaded: LoadedSpec, checked: Checked) -> Effect:

@@ -7,7 +7,7 @@ from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 
-from obento.core.handin import HandinFile
+from obento.core.handin import HandinFile, decode
 from obento.intake.archive import open_inner, printable, read_zip
 from obento.intake.batch import split_children
 from obento.intake.names import RosterName, match_students
@@ -15,10 +15,12 @@ from obento.server.course import missing_students, task_state
 from obento.server.errors import Trouble, not_found
 from obento.server.ledger import is_late, settle_lab
 from obento.server.marks import why_held
-from obento.server.models import DropResult, DropView, FileView, IntakeEntry, IntakeTask, IntakeView, NameBinding, Proposal
+from obento.server.models import DropResult, DropView, FileView, IntakeEntry, IntakeTask, IntakeView, NameBinding, Proposal, Twice, TwiceText
 from obento.server.specs import SpecShelf
 from obento.store import handins, labs, people, results
 from obento.store.connection import Connection
+
+_TEXT_BYTES = 400_000
 
 
 def take_in(c: Connection, lab: dict[str, Any], name: str, data: bytes, person_id: int, received_at: datetime | None = None) -> DropResult:
@@ -138,9 +140,25 @@ def intake_view(c: Connection, lab: dict[str, Any]) -> IntakeView:
 
 
 def _intake_task(task_id: int, result: dict[str, Any], bound: list[dict[str, Any]], agreed: set[tuple[str, str]]) -> IntakeTask:
-    text = why_held(result["status"], json.loads(result["detail"])["messages"])
+    detail = json.loads(result["detail"])
+    text = why_held(result["status"], detail["messages"])
+    twice = [Twice(unit=unit, files=files) for unit, files in detail.get("twice", {}).items()]
     names = [
         NameBinding(ours=b["ours"], theirs=b["theirs"], how=b["how"], agreed=b["how"] in ("chosen", "case") or (b["ours"], b["theirs"]) in agreed)
         for b in bound
     ]
-    return IntakeTask(task_id=task_id, status=result["status"], language=result["language"], unit=result["unit"], binding=names, message=text)
+    return IntakeTask(
+        task_id=task_id, status=result["status"], language=result["language"], unit=result["unit"], binding=names, message=text, twice=twice
+    )
+
+
+def twice_texts(c: Connection, lab: dict[str, Any], handin_id: int, task_id: int) -> list[TwiceText]:
+    """The texts of the files between which a person has to choose in one task."""
+    task = next((t for t in labs.tasks_of(c, lab["id"]) if t["id"] == task_id), None)
+    result = task_state(c, task, handins.handins_of(c, lab["id"]), "last").by_handin.get(handin_id) if task is not None else None
+    if result is None:
+        return []
+    handed_in = {f.path: f.data for f in handins.attempt_files(c, result["attempt_id"])}
+    texts = {path: decode(data[:_TEXT_BYTES]) or "" for path, data in handed_in.items()}
+    twice: dict[str, list[str]] = json.loads(result["detail"]).get("twice", {})
+    return [TwiceText(unit=unit, path=path, text=texts.get(path, "")) for unit, files in twice.items() for path in files]

@@ -301,6 +301,21 @@ class NameBinding(BaseModel):
     agreed: bool
 
 
+class Twice(BaseModel):
+    """A unit that stands differently in several files of a hand-in."""
+
+    unit: str
+    files: list[str]
+
+
+class TwiceText(BaseModel):
+    """One of the files that a unit stands in."""
+
+    unit: str
+    path: str
+    text: str
+
+
 class IntakeTask(BaseModel):
     task_id: int
     status: str
@@ -308,6 +323,7 @@ class IntakeTask(BaseModel):
     unit: str
     binding: list[NameBinding]
     message: str
+    twice: list[Twice]
 
 
 class IntakeEntry(BaseModel):
@@ -358,9 +374,12 @@ class Agreement(BaseModel):
 
 
 class RunView(BaseModel):
+    """How far a check run is; `busy` hand-ins had no outcome, since the machine had no time for them."""
+
     state: str
     total: int
     done: int
+    busy: int = 0
 
 
 class Member(BaseModel):

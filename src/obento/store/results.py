@@ -70,6 +70,7 @@ def add_result(c: Connection, attempt_id: int, task_id: int, version_id: int, en
         "messages": [asdict(m) for m in checked.messages],
         "runs": [[name, pack(mask, count).hex()] for name, mask in v.failing_runs] if v else [],
         "engine": checked.engine,
+        "twice": checked.twice,
     }
     planes = [v.right, v.failed, v.undefined, v.not_compared, v.stopped] if v else [0, 0, 0, 0, (1 << count) - 1]
     result_id = c.insert(

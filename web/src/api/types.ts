@@ -29,14 +29,15 @@ export interface Coverage { rows: number; states: number; taken: number; possibl
 export interface SpecView { text: string; version: number; used: boolean; preview: SpecPreview }
 export interface Proposal { id: number; name: string; number: string }
 export interface NameBinding { ours: string; theirs: string; how: string; agreed: boolean }
-export interface IntakeTask { task_id: number; status: string; language: string; unit: string; binding: NameBinding[]; message: string }
+export interface IntakeTask { task_id: number; status: string; language: string; unit: string; binding: NameBinding[]; message: string; twice: { unit: string; files: string[] }[] }
+export interface TwiceText { unit: string; path: string; text: string }
 export interface IntakeEntry {
   handin_id: number; label: string; who: string; number: string; team: boolean; proposals: Proposal[]; attempt: number; attempts: number
   received_at: string | null; late: boolean; files: { path: string; size: number }[]; tasks: IntakeTask[]; settled: boolean
 }
 export interface Intake { entries: IntakeEntry[]; missing: Proposal[]; drops: { name: string; at: string; files: number; left_out: string[] }[]; students: Proposal[] }
 export interface DropResult { handins: number; new_attempts: number; repeated: number; unsettled: number; left_out: string[] }
-export interface RunView { state: string; total: number; done: number }
+export interface RunView { state: string; total: number; done: number; busy: number }
 export interface Member { handin_id: number; name: string; language: string; attempt: number; late: boolean; bound: string[]; mark: number | null; held: boolean; noted: boolean; trouble: string }
 export interface StepPlace { sequence: string; number: number; clock: string; follows: boolean }
 export interface CaseRow { index: number; label: string; step: StepPlace | null; inputs: string[]; expected: string[]; actual: string[]; wrong: boolean[]; run: string; cell: Cell; group: string | null }

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 
 import { get, post, put, sentence } from '../api/client'
 import type { DropResult, Intake, IntakeEntry, NameBinding } from '../api/types'
+import WhichFile from '../features/lab/WhichFile.vue'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
 import { count, moment } from '../shared/words'
@@ -136,6 +137,7 @@ useKeys([
                   <template v-else-if="t.binding.length"><span v-for="b in t.binding" :key="b.ours" class="small"><code>{{ b.theirs }}</code> as <code>{{ b.ours }}</code> </span></template>
                   <template v-else>all by name</template>
                 </template>
+                <WhichFile v-else-if="t.twice.length" :handin="e.handin_id" :task="t.task_id" :twice="t.twice" @chosen="store.check()" />
                 <button v-else type="button" class="why" @click="router.push(`/lab/${store.lab?.id}/task/${t.task_id}/review/${e.handin_id}`)">{{ t.message }}</button>
               </span>
             </div>

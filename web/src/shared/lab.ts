@@ -1,8 +1,10 @@
+import { message } from 'ant-design-vue'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 import { get, post } from '../api/client'
 import type { Lab, RunView } from '../api/types'
+import { count } from './words'
 
 /** The lab on screen, and a check run of it while one is under way. */
 export const useLab = defineStore('lab', () => {
@@ -37,6 +39,7 @@ export const useLab = defineStore('lab', () => {
       run.value = JSON.parse(event.data)
       if (run.value?.state !== 'running') {
         events?.close()
+        if (run.value?.busy) message.warning(`${count(run.value.busy, 'hand-in')} could not be checked: the machine was too busy. Check again.`, 12)
         run.value = null
         await refresh()
         finished.value++

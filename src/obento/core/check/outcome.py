@@ -10,7 +10,8 @@ from obento.core.check.rules import RuleResult
 from obento.core.check.verdict import Verdict
 from obento.core.diagnostics import Message
 
-Status = Literal["checked", "unreadable", "no_unit", "ports", "stopped", "empty"]
+Status = Literal["checked", "unreadable", "no_unit", "ports", "stopped", "empty", "busy"]
+"""`busy` is no outcome: the machine had no time left, and it is checked again. Nothing stores it."""
 
 
 @dataclass(frozen=True, slots=True)

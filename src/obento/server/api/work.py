@@ -15,7 +15,7 @@ from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import Trouble, not_found
 from obento.server.feedback_models import CommentSaved, CommentText
-from obento.server.intake import assign_owner, intake_view, take_in
+from obento.server.intake import assign_owner, intake_view, take_in, twice_texts
 from obento.server.models import (
     Agreement,
     ChangeView,
@@ -28,6 +28,7 @@ from obento.server.models import (
     ResultsView,
     ReviewView,
     RunView,
+    TwiceText,
     WavesView,
 )
 from obento.server.picture import picture_of
@@ -89,12 +90,18 @@ def choose(handin_id: int, task_id: int, body: Agreement, c: Db, person: Person)
     return Done()
 
 
+@router.get("/handins/{handin_id}/tasks/{task_id}/twice")
+def twice(handin_id: int, task_id: int, c: Db, person: Person) -> list[TwiceText]:
+    """The files of a hand-in that hold the same unit differently: somebody has to choose."""
+    return twice_texts(c, _lab_of(c, handin_id, person["id"]), handin_id, task_id)
+
+
 @router.post("/labs/{lab_id}/check")
 def start_check(lab_id: int, c: Db, person: Person, found: ServicesDep) -> RunView:
     """Check what has no outcome yet; joins a run that is under way."""
     course.may_see_lab(c, lab_id, person["id"])
     run = found.checks.start(lab_id, person["id"])
-    return RunView(state=run.state, total=run.total, done=run.done)
+    return RunView(state=run.state, total=run.total, done=run.done, busy=run.busy)
 
 
 @router.post("/labs/{lab_id}/check/cancel")
@@ -116,7 +123,7 @@ def check_events(lab_id: int, person: Person, found: ServicesDep) -> StreamingRe
         nap = 0.003  # a single hand-in is done at once, a class takes its time
         while True:
             run = found.checks.run_of(lab_id)
-            view = RunView(state=run.state, total=run.total, done=run.done) if run else RunView(state="done", total=0, done=0)
+            view = RunView(state=run.state, total=run.total, done=run.done, busy=run.busy) if run else RunView(state="done", total=0, done=0)
             text = view.model_dump_json()
             if text != last:
                 number += 1

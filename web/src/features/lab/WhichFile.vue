@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import { message } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+
+import { get, put, sentence } from '../../api/client'
+import type { TwiceText } from '../../api/types'
+
+/** A unit stands differently in several files: which of them is meant? */
+const props = defineProps<{ handin: number; task: number; twice: { unit: string; files: string[] }[] }>()
+const emit = defineEmits<{ chosen: [] }>()
+const texts = ref<TwiceText[] | null>(null)
+const isOpen = ref(false)
+
+async function look(): Promise<void> {
+  isOpen.value = !isOpen.value
+  if (!isOpen.value || texts.value) return
+  try {
+    texts.value = await get<TwiceText[]>(`/handins/${props.handin}/tasks/${props.task}/twice`)
+  } catch (error) {
+    message.error(sentence(error))
+  }
+}
+async function choose(unit: string, path: string): Promise<void> {
+  try {
+    await put(`/handins/${props.handin}/tasks/${props.task}/choice`, { ours: `@file:${unit}`, theirs: path })
+    emit('chosen')
+  } catch (error) {
+    message.error(sentence(error))
+  }
+}
+/** Lines of a file that no other of the files that hold the unit has. */
+const own = computed(() => {
+  const found = new Map<string, Set<string>>()
+  for (const t of texts.value ?? []) {
+    const others = new Set((texts.value ?? []).filter((o) => o.unit === t.unit && o.path !== t.path).flatMap((o) => o.text.split('\n').map((l) => l.trim())))
+    found.set(t.unit + t.path, new Set(t.text.split('\n').filter((l) => l.trim() && !others.has(l.trim()))))
+  }
+  return found
+})
+</script>
+
+<template>
+  <div class="which">
+    <p v-for="t in twice" :key="t.unit">
+      Which <code>{{ t.unit }}</code> counts?
+      <button v-for="path in t.files" :key="path" type="button" class="chip ask" :data-file="path" @click="choose(t.unit, path)">{{ path }}</button>
+      <button type="button" class="look" :aria-expanded="isOpen" @click="look">{{ isOpen ? 'hide them' : 'look at them' }}</button>
+    </p>
+    <div v-if="isOpen && texts" class="texts">
+      <figure v-for="t in texts" :key="t.unit + t.path">
+        <figcaption class="mono">{{ t.path }}</figcaption>
+        <pre><span v-for="(line, i) in t.text.split('\n')" :key="i" :class="{ own: own.get(t.unit + t.path)?.has(line) }">{{ line }}
+</span></pre>
+      </figure>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.which { min-width: 0; width: 100%; }
+.which p { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; color: var(--ink); }
+.ask { border-color: var(--undef); color: var(--undef-text); font-family: var(--mono); overflow-wrap: anywhere; white-space: normal; text-align: left; }
+.look { border: 0; background: none; padding: 0 4px; cursor: pointer; color: var(--ink-2); text-decoration: underline; }
+.texts { display: grid; grid-template-columns: repeat(auto-fit, minmax(220px, 1fr)); gap: 6px; margin-top: 6px; }
+figure { margin: 0; border: 1px solid var(--line); border-radius: 6px; min-width: 0; }
+figcaption { padding: 2px 8px; border-bottom: 1px solid var(--line); font-size: 11px; overflow-wrap: anywhere; }
+pre { margin: 0; padding: 4px 0; max-height: 260px; overflow: auto; font: 11px/1.5 var(--mono); }
+pre span { padding: 0 8px; display: block; min-height: 1.5em; }
+.own { background: var(--undef-tint); }
+</style>
