@@ -17,6 +17,7 @@ from bench.designs import CLASS_SPEC, coursework
 from bench.served import EMAIL, PASSWORD, add_teacher, serving
 from obento.core.check.check import check_handin
 from obento.core.handin import HandinFile
+from obento.core.spec.model import EDITION
 from obento.runner.engine import engine_version
 from obento.server.intake import take_in
 from obento.server.specs import SpecShelf, spec_files
@@ -44,7 +45,9 @@ def _fill(store: Store) -> tuple[int, int]:
         task_id = labs.add_task(c, lab_id, "unit12")
         loaded = SpecShelf().load(spec_files(c, task_id, CLASS_SPEC))
         assert loaded.spec is not None and loaded.expectation is not None
-        version = labs.save_spec(c, task_id, CLASS_SPEC, "unit12", loaded.spec.digest, True, ta)
+        version = labs.save_spec(c, task_id, CLASS_SPEC, "unit12", loaded.spec.digest, EDITION, True, ta)
+        labs.mark_used(c, version)
+        basis = results.Basis(version, SpecShelf().current(c, task_id).files_digest, engine_version(), results.choices_digest(()))
         out = io.BytesIO()
         with zipfile.ZipFile(out, "w") as archive:
             for i in range(300):
@@ -55,7 +58,7 @@ def _fill(store: Store) -> tuple[int, int]:
         for row in handins.handins_of(c, lab_id):
             files: list[HandinFile] = handins.attempt_files(c, row["attempt_id"])
             checked = check_handin(loaded.expectation, files)
-            results.add_result(c, row["attempt_id"], task_id, version, engine_version(), results.choices_digest(()), checked, 4096)
+            results.add_result(c, row["attempt_id"], task_id, basis, checked, 4096)
     return lab_id, task_id
 
 

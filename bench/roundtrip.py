@@ -11,6 +11,7 @@ import httpx
 from bench.served import EMAIL, PASSWORD, ROOT, add_teacher, serving
 from obento.core.check.check import check_handin, open_spec
 from obento.core.handin import HandinFile
+from obento.core.spec.model import EDITION
 from obento.server.specs import SpecShelf, spec_files
 from obento.store import labs, people
 from obento.store.connection import Store
@@ -67,5 +68,5 @@ def _fill(store: Store) -> tuple[int, int]:
         task_id = labs.add_task(c, lab_id, "lock_interlock")
         loaded = SpecShelf().load(spec_files(c, task_id, _SPEC))
         assert loaded.spec is not None
-        labs.save_spec(c, task_id, _SPEC, "lock_interlock", loaded.spec.digest, True, ta)
+        labs.save_spec(c, task_id, _SPEC, "lock_interlock", loaded.spec.digest, EDITION, True, ta)
     return lab_id, task_id

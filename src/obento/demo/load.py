@@ -9,6 +9,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
+from obento.core.spec.model import EDITION
 from obento.intake.roster import read_roster
 from obento.server.intake import take_in
 from obento.server.security import hash_password
@@ -56,7 +57,7 @@ def _load_lab(c: Connection, class_id: int, folder: Path, about: dict[str, Any],
         loaded = shelf.load(spec_files(c, task_id, text))
         if loaded.spec is None:
             raise ValueError(f"{name}: {loaded.messages[0]}")
-        labs.save_spec(c, task_id, text, loaded.spec.title, loaded.spec.digest, loaded.expectation is not None, person_id)
+        labs.save_spec(c, task_id, text, loaded.spec.title, loaded.spec.digest, EDITION, loaded.expectation is not None, person_id)
     lab = labs.lab(c, lab_id)
     assert lab is not None
     for drop in about.get("drop", []):

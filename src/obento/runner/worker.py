@@ -23,18 +23,20 @@ from obento.core.check.repair import Repair, find_repair
 from obento.core.check.trace import Trace, trace_handin
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile
+from obento.core.spec.model import EDITION
 
 
 @dataclass(frozen=True, slots=True)
 class SpecFiles:
-    """A spec and the files beside it, as a worker needs them."""
+    """A spec and the files beside it, as a worker needs them; `edition` says by which rules its text is read."""
 
     name: str
     data: bytes
     others: tuple[tuple[str, bytes], ...] = ()
+    edition: int = EDITION
 
     def open(self) -> LoadedSpec:
-        return open_spec(self.name, self.data, dict(self.others))
+        return open_spec(self.name, self.data, dict(self.others), edition=self.edition)
 
 
 @dataclass(frozen=True, slots=True)

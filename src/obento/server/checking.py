@@ -180,9 +180,10 @@ class CheckService:
             if not task["is_right"]:
                 continue
             spec = self._shelf.current(c, task["id"])
-            labs.mark_used(c, spec.version_id)
+            if labs.mark_used(c, spec.version_id):
+                spec = self._shelf.current(c, task["id"])
             chosen_by = handins.choices_of_task(c, task["id"])
-            known = results.known_results(c, task["id"], spec.version_id, engine_version())
+            known = results.known_results(c, task["id"], spec.version_id, spec.files_digest, engine_version())
             for row in rows:
                 if row["attempt_id"] is None:
                     continue
@@ -201,11 +202,13 @@ class CheckService:
         wrong: list[tuple[int, Task]] = []
         try:
             files: dict[int, tuple[HandinFile, ...]] = {}
-            provided: dict[int, tuple[HandinFile, ...]] = {}
             for job in jobs:
-                if job.attempt_id not in files or job.task_id not in provided:
-                    self._store.retrying(lambda c, job=job: _fetch(c, job, files, provided), seconds=3600)  # type: ignore[misc]
-                task = Task(job.spec.files, files[job.attempt_id], provided[job.task_id], job.choices)
+                if job.attempt_id not in files:
+                    files[job.attempt_id] = self._store.retrying(
+                        lambda c, job=job: tuple(handins.attempt_files(c, job.attempt_id)),  # type: ignore[misc]
+                        seconds=3600,
+                    )
+                task = Task(job.spec.files, files[job.attempt_id], job.spec.provided, job.choices)
                 run.futures.append(self.pool.submit(task, lambda c, job=job: finished.put((job, c))))  # type: ignore[misc]
                 if run.cancelled:
                     run.futures[-1].cancel()
@@ -216,7 +219,7 @@ class CheckService:
                 elif checked is not None:
                     result_id = self._store.retrying(lambda c, job=job, checked=checked: self._enter(c, job, checked), seconds=3600)  # type: ignore[misc]
                     if checked.status == "checked" and checked.verdict is not None and checked.verdict.right != job.spec.expectation.cases.full:
-                        wrong.append((result_id, Task(job.spec.files, files[job.attempt_id], provided[job.task_id], job.choices)))
+                        wrong.append((result_id, Task(job.spec.files, files[job.attempt_id], job.spec.provided, job.choices)))
                 run.done += 1
             state = "cancelled" if run.cancelled else "done"
         except Exception:
@@ -232,10 +235,8 @@ class CheckService:
     def _enter(self, c: Connection, job: Job, checked: Checked) -> int:
         """Keep an outcome, and the mark that comes of it if it is the one that counts; gives the outcome's id."""
         expectation: Expectation = job.spec.expectation
-        result_id = results.add_result(
-            c, job.attempt_id, job.task_id, job.spec.version_id, engine_version(), results.choices_digest(job.choices),
-            checked, expectation.cases.count,
-        )  # fmt: skip
+        basis = results.Basis(job.spec.version_id, job.spec.files_digest, engine_version(), results.choices_digest(job.choices))
+        result_id = results.add_result(c, job.attempt_id, job.task_id, basis, checked, expectation.cases.count)
         lab = labs.lab_of_handin(c, job.handin_id)  # as it is now: somebody may have changed it while this was checked
         counts = results.is_best(c, result_id) if lab["which_attempt"] == "best" else handins.counting_attempt(c, job.handin_id) == job.attempt_id
         if not counts:
@@ -243,11 +244,3 @@ class CheckService:
         earned = mark_of(expectation, checked.verdict, checked.rules) if checked.verdict is not None and checked.status == "checked" else None
         enter_outcome(c, lab, job.handin_id, job.task_id, result_id, checked.status, earned)
         return result_id
-
-
-def _fetch(c: Connection, job: Job, files: dict[int, tuple[HandinFile, ...]], provided: dict[int, tuple[HandinFile, ...]]) -> None:
-    """Enter the files of a job's attempt, and those provided with its task, unless they are there from another job."""
-    if job.attempt_id not in files:
-        files[job.attempt_id] = tuple(handins.attempt_files(c, job.attempt_id))
-    if job.task_id not in provided:
-        provided[job.task_id] = tuple(HandinFile(name, data) for name, data in labs.task_files(c, job.task_id, provided=True))

@@ -24,6 +24,7 @@ def effects_of(picture: TaskPicture, files: SpecFiles, loaded: LoadedSpec, handi
     """
     if loaded.expectation is None:
         raise Trouble(409, "this spec has errors; nobody can be checked by it")
+    # A text that is not saved yet goes with the files that lie beside it now, not with those of the version in use.
     provided = tuple(HandinFile(name, data) for name, data in labs.task_files(picture.c, picture.task["id"], provided=True))
     tasks = []
     for handin_id in handin_ids:

@@ -277,9 +277,13 @@ class SpecPreview(BaseModel):
 
 
 class SpecView(BaseModel):
+    """`frozen_late` says when the files of a version from before were frozen; `is_older`, that its text is read by older rules."""
+
     text: str
     version: int
     used: bool
+    frozen_late: datetime | None
+    is_older: bool
     preview: SpecPreview
 
 

@@ -16,7 +16,7 @@ from obento.core.check.report import case_report
 from obento.core.check.slips import SLIPS
 from obento.core.check.timing_slips import TIMING_SLIPS
 from obento.core.check.verdict import Verdict, set_bits
-from obento.core.handin import HandinFile, decode
+from obento.core.handin import decode
 from obento.runner.worker import Task, TraceTask
 from obento.server.course import TaskState, missing_students, task_state
 from obento.server.errors import not_found
@@ -35,7 +35,7 @@ from obento.server.models import (
 )
 from obento.server.preview import case_label, case_name, port_views, step_place
 from obento.server.specs import OpenSpec
-from obento.store import feedback, handins, labs, repairs, results
+from obento.store import feedback, handins, repairs, results
 from obento.store.connection import Connection
 
 _TITLES = SLIPS | TIMING_SLIPS | {"ripple-clock", "race"}
@@ -315,9 +315,8 @@ class TaskPicture:
         result = self.state.by_handin.get(handin_id)
         if result is None or result["status"] != "checked":
             raise not_found("checked hand-in")
-        provided = tuple(HandinFile(name, data) for name, data in labs.task_files(self.c, self.task["id"], provided=True))
         files = tuple(handins.attempt_files(self.c, result["attempt_id"]))
-        return Task(self.spec.files, files, provided, handins.choices(self.c, handin_id, self.task["id"]))
+        return Task(self.spec.files, files, self.spec.provided, handins.choices(self.c, handin_id, self.task["id"]))
 
     def verdict_of(self, handin_id: int) -> Verdict:
         """The stored verdict of a hand-in that was checked."""

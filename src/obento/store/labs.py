@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import hashlib
+from collections.abc import Iterable
 from datetime import datetime
 
 from obento.store.connection import Connection, Row
@@ -59,34 +61,79 @@ def task(c: Connection, task_id: int) -> Row | None:
     return c.row("SELECT t.id, t.lab_id, t.title, l.class_id FROM task t JOIN lab l ON l.id = t.lab_id WHERE t.id = %s", task_id)
 
 
+_SPEC = (
+    "SELECT id, task_id, number, text, digest, is_right, created_at, used_at, edition, files_digest, frozen_at, is_frozen_late FROM spec_version"
+    " WHERE task_id = %s ORDER BY id DESC LIMIT 1"
+)
+
+
 def current_spec(c: Connection, task_id: int) -> Row | None:
-    return c.row(
-        "SELECT id, number, text, digest, is_right, created_at, used_at FROM spec_version WHERE task_id = %s ORDER BY id DESC LIMIT 1",
-        task_id,
-    )
+    return c.row(_SPEC, task_id)
 
 
-def save_spec(c: Connection, task_id: int, text: str, title: str, digest: str, is_right: bool, person_id: int | None) -> int:
-    """Save a spec's text: into the newest version while nothing rests on it, else as a new version."""
-    newest = c.row("SELECT id, number, text, used_at FROM spec_version WHERE task_id = %s ORDER BY id DESC LIMIT 1 FOR UPDATE", task_id)
+def version_files(c: Connection, version: Row, provided: bool) -> list[tuple[str, bytes]]:
+    """The files that a version rests on: those frozen with it, or the task's own while nothing rests on it."""
+    if version["frozen_at"] is None:
+        return task_files(c, version["task_id"], provided)
+    rows = c.rows("SELECT name, data FROM spec_file WHERE spec_version_id = %s AND provided = %s ORDER BY name", version["id"], provided)
+    return [(r["name"], r["data"]) for r in rows]
+
+
+def files_digest(files: Iterable[tuple[bool, str, bytes]]) -> str:
+    """A print of files, each with whether it is provided, its name and its data; migration 0005 makes the same one."""
+    lines = sorted((provided, name.encode().hex(), f"{provided:d} {hashlib.sha256(data).hexdigest()} {name}") for provided, name, data in files)
+    return hashlib.sha256("\n".join(line for _, _, line in lines).encode()).hexdigest()
+
+
+def _own_files_digest(c: Connection, task_id: int) -> str:
+    rows = c.rows("SELECT name, provided, data FROM task_file WHERE task_id = %s", task_id)
+    return files_digest((bool(r["provided"]), r["name"], r["data"]) for r in rows)
+
+
+def save_spec(c: Connection, task_id: int, text: str, title: str, digest: str, edition: int, is_right: bool, person_id: int | None) -> int:
+    """Save a spec's text, read by the rules of `edition`, with the files that lie beside it now.
+
+    It goes into the newest version while nothing rests on that, else it becomes a new version; a used one that says the same stays.
+    """
+    newest = c.row(f"{_SPEC} FOR UPDATE", task_id)
     c.run("UPDATE task SET title = %s WHERE id = %s", title, task_id)
-    if newest is not None and newest["text"] == text:
-        return int(newest["id"])
     if newest is not None and newest["used_at"] is None:
         c.run(
-            "UPDATE spec_version SET text = %s, digest = %s, is_right = %s, person_id = %s, created_at = UTC_TIMESTAMP(6) WHERE id = %s",
-            text, digest, is_right, person_id, newest["id"],
+            "UPDATE spec_version SET text = %s, digest = %s, edition = %s, is_right = %s, person_id = %s, created_at = UTC_TIMESTAMP(6)"
+            " WHERE id = %s",
+            text, digest, edition, is_right, person_id, newest["id"],
         )  # fmt: skip
         return int(newest["id"])
+    files = _own_files_digest(c, task_id)
+    if newest is not None and (newest["text"], newest["edition"], newest["files_digest"]) == (text, edition, files):
+        return int(newest["id"])
     return c.insert(
-        "INSERT INTO spec_version (task_id, number, text, digest, is_right, person_id, created_at)"
-        " VALUES (%s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
-        task_id, (newest["number"] if newest else 0) + 1, text, digest, is_right, person_id,
+        "INSERT INTO spec_version (task_id, number, text, digest, edition, is_right, person_id, created_at)"
+        " VALUES (%s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        task_id, (newest["number"] if newest else 0) + 1, text, digest, edition, is_right, person_id,
     )  # fmt: skip
 
 
-def mark_used(c: Connection, version_id: int) -> None:
-    c.run("UPDATE spec_version SET used_at = UTC_TIMESTAMP(6) WHERE id = %s AND used_at IS NULL", version_id)
+def mark_used(c: Connection, version_id: int) -> bool:
+    """Something rests on this version from now on: its text is kept, and its files are frozen with it. Says whether that is new."""
+    row = c.row("SELECT task_id, used_at FROM spec_version WHERE id = %s FOR UPDATE", version_id)
+    if row is None or row["used_at"] is not None:
+        return False
+    c.run(
+        "INSERT INTO spec_file (spec_version_id, name, provided, data) SELECT %s, name, provided, data FROM task_file WHERE task_id = %s",
+        version_id, row["task_id"],
+    )  # fmt: skip
+    c.run(
+        "UPDATE spec_version SET files_digest = %s, frozen_at = UTC_TIMESTAMP(6), used_at = UTC_TIMESTAMP(6) WHERE id = %s",
+        _own_files_digest(c, row["task_id"]), version_id,
+    )  # fmt: skip
+    return True
+
+
+def files_have_changed(c: Connection, task_id: int) -> bool:
+    """Whether the files beside a task's spec are others than those frozen with its newest version."""
+    row = current_spec(c, task_id)
+    return row is not None and row["frozen_at"] is not None and row["files_digest"] != _own_files_digest(c, task_id)
 
 
 def put_task_file(c: Connection, task_id: int, name: str, data: bytes, provided: bool) -> None:

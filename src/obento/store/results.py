@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 import json
 from collections.abc import Sequence
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 
 from obento.core.check.expectation import Expectation
 from obento.core.check.outcome import Checked
@@ -45,20 +45,31 @@ def unfinished_runs(c: Connection) -> list[Row]:
     return c.rows("SELECT id, lab_id, person_id FROM check_run WHERE state = 'running'")
 
 
-def known_results(c: Connection, task_id: int, version_id: int, engine: str) -> set[tuple[int, str]]:
-    """The attempts that have an outcome under this version and engine, each with the digest of the choices it rests on."""
+def known_results(c: Connection, task_id: int, version_id: int, files: str, engine: str) -> set[tuple[int, str]]:
+    """The attempts that have an outcome under this version, its files (their digest) and engine, each with the digest of the choices it
+    rests on."""
     rows = c.rows(
-        "SELECT attempt_id, choices_digest FROM result WHERE task_id = %s AND spec_version_id = %s AND engine = %s",
-        task_id, version_id, engine,
+        "SELECT attempt_id, choices_digest FROM result WHERE task_id = %s AND spec_version_id = %s AND files_digest = %s AND engine = %s",
+        task_id, version_id, files, engine,
     )  # fmt: skip
     return {(r["attempt_id"], r["choices_digest"]) for r in rows}
 
 
-def add_result(c: Connection, attempt_id: int, task_id: int, version_id: int, engine: str, choices: str, checked: Checked, count: int) -> int:
+@dataclass(frozen=True, slots=True)
+class Basis:
+    """What an outcome rests on besides the hand-in: the spec version, the digest of its files, the engine, the digest of the choices."""
+
+    version_id: int
+    files: str
+    engine: str
+    choices: str
+
+
+def add_result(c: Connection, attempt_id: int, task_id: int, basis: Basis, checked: Checked, count: int) -> int:
     """Enter an outcome; one that is there already stays."""
     known = c.value(
-        "SELECT id FROM result WHERE attempt_id = %s AND spec_version_id = %s AND engine = %s AND choices_digest = %s",
-        attempt_id, version_id, engine, choices,
+        "SELECT id FROM result WHERE attempt_id = %s AND spec_version_id = %s AND files_digest = %s AND engine = %s AND choices_digest = %s",
+        attempt_id, basis.version_id, basis.files, basis.engine, basis.choices,
     )  # fmt: skip
     if known is not None:
         return int(known)
@@ -74,10 +85,10 @@ def add_result(c: Connection, attempt_id: int, task_id: int, version_id: int, en
     }
     planes = [v.right, v.failed, v.undefined, v.not_compared, v.stopped] if v else [0, 0, 0, 0, (1 << count) - 1]
     result_id = c.insert(
-        "INSERT INTO result (attempt_id, task_id, spec_version_id, engine, choices_digest, status, language, unit, cluster, rules_ok,"
-        " passed, total, plane_right, plane_failed, plane_undefined, plane_not_compared, plane_stopped, detail, at)"
-        " VALUES (%s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
-        attempt_id, task_id, version_id, engine, choices, checked.status, checked.language, checked.unit[:200],
+        "INSERT INTO result (attempt_id, task_id, spec_version_id, files_digest, engine, choices_digest, status, language, unit, cluster,"
+        " rules_ok, passed, total, plane_right, plane_failed, plane_undefined, plane_not_compared, plane_stopped, detail, at)"
+        " VALUES (%s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        attempt_id, task_id, basis.version_id, basis.files, basis.engine, basis.choices, checked.status, checked.language, checked.unit[:200],
         v.cluster if v else checked.status, all(r.ok for r in checked.rules), v.right.bit_count() if v else 0, count,
         *(pack(p, count) for p in planes), json.dumps(detail, ensure_ascii=False),
     )  # fmt: skip

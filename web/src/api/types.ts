@@ -26,7 +26,7 @@ export interface SpecPreview {
   rows: TableRow[]; groups: Record<string, number>; coverage: Coverage | null; sequences: string[]
 }
 export interface Coverage { rows: number; states: number; taken: number; possible: number; possible_states: number; unreached: string[]; idle_rows: number[]; is_whole: boolean; grid: string[] }
-export interface SpecView { text: string; version: number; used: boolean; preview: SpecPreview }
+export interface SpecView { text: string; version: number; used: boolean; frozen_late: string | null; is_older: boolean; preview: SpecPreview }
 export interface Proposal { id: number; name: string; number: string }
 export interface NameBinding { ours: string; theirs: string; how: string; agreed: boolean }
 export interface IntakeTask { task_id: number; status: string; language: string; unit: string; binding: NameBinding[]; message: string; twice: { unit: string; files: string[] }[] }

@@ -13,7 +13,7 @@ import PinBox from '../features/spec/PinBox.vue'
 import TextEditor from '../shared/TextEditor.vue'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
-import { count } from '../shared/words'
+import { count, moment } from '../shared/words'
 
 const store = useLab()
 const router = useRouter()
@@ -92,8 +92,10 @@ async function addFile(event: Event, provided: boolean): Promise<void> {
   const form = new FormData()
   form.append('file', file)
   try {
-    await post(`/tasks/${store.taskId}/files?provided=${provided}`, form)
-    message.success(`${file.name} stands beside the spec`)
+    const before = saved.value?.version
+    saved.value = await post<SpecView>(`/tasks/${store.taskId}/files?provided=${provided}`, form)
+    message.success(saved.value.version === before ? `${file.name} stands beside the spec` : `${file.name} makes this version ${saved.value.version}: the class is to be checked again`, 8)
+    await store.refresh()
     void look()
   } catch (error) {
     message.error(sentence(error))
@@ -132,6 +134,8 @@ const problems = computed(() => preview.value?.messages ?? [])
           <Button size="small" type="primary" :disabled="!isChanged" @click="askSave">Save <span class="k">Ctrl+S</span></Button>
         </span>
       </div>
+      <p v-if="saved.frozen_late" class="since small quiet">The files beside this version were frozen on {{ moment(saved.frozen_late) }}, after it was first used.</p>
+      <p v-if="saved.is_older && saved.used" class="since small quiet">This version is read as when it was first used; saved anew it is read by today's rules.</p>
       <TextEditor ref="editor" language="toml" label="spec text" :text="text" :messages="problems" @change="change" />
       <ul class="messages" aria-live="polite">
         <li v-if="!problems.some((m) => m.severity !== 'note')" class="ok">All sources agree.</li>
@@ -196,6 +200,7 @@ const problems = computed(() => preview.value?.messages ?? [])
 </template>
 
 <style scoped>
+.since { margin: 4px 0 0; }
 .page { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr) 250px; gap: var(--gap); padding: var(--gap); flex: 1; min-height: 0; }
 .text { display: grid; grid-template-rows: auto 1fr auto; gap: 8px; min-height: 0; }
 .messages { max-height: 150px; overflow: auto; border-top: 1px solid var(--line-2); padding-top: 6px; display: grid; gap: 2px; }

@@ -7,6 +7,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, File, UploadFile
 
+from obento.core.spec.model import EDITION
 from obento.intake.roster import read_roster
 from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
@@ -38,7 +39,7 @@ from obento.server.models import (
 )
 from obento.server.picture import picture_of
 from obento.server.preview import catch_rate_view, preview
-from obento.server.specs import spec_files, starter_spec
+from obento.server.specs import spec_files, starter_spec, version_spec
 from obento.store import labs, people
 
 router = APIRouter(prefix="/api", tags=["course"])
@@ -177,8 +178,12 @@ def get_spec(task_id: int, c: Db, person: Person, found: ServicesDep) -> SpecVie
     row = labs.current_spec(c, task_id)
     if row is None:
         raise not_found("spec")
-    loaded = found.shelf.load(spec_files(c, task_id, row["text"]))
-    return SpecView(text=row["text"], version=row["number"], used=row["used_at"] is not None, preview=preview(loaded))
+    loaded = found.shelf.load(version_spec(c, row))
+    frozen_late = row["frozen_at"] if row["is_frozen_late"] else None
+    return SpecView(
+        text=row["text"], version=row["number"], used=row["used_at"] is not None, frozen_late=frozen_late,
+        is_older=row["edition"] < EDITION, preview=preview(loaded),
+    )  # fmt: skip
 
 
 @router.post("/tasks/{task_id}/spec/preview")
@@ -218,17 +223,21 @@ def _save(c: Db, task_id: int, text: str, person_id: int, found: ServicesDep) ->
         raise Trouble(404, "there is no such task")
     title = loaded.spec.title if loaded.spec else task["title"]
     digest = loaded.spec.digest if loaded.spec else ""
-    labs.save_spec(c, task_id, text, title, digest, loaded.expectation is not None, person_id)
+    labs.save_spec(c, task_id, text, title, digest, EDITION, loaded.expectation is not None, person_id)
     people.audit(c, person_id, "spec", f"task {task_id}", {"right": loaded.expectation is not None})
 
 
 @router.post("/tasks/{task_id}/files")
-def put_file(task_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person, provided: bool = False) -> Done:
-    """A file beside the spec (a model, a table), or one that every hand-in may use."""
+def put_file(task_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person, found: ServicesDep, provided: bool = False) -> SpecView:
+    """A file beside the spec (a model, a table), or one that every hand-in may use. Where a check rests on other files, this makes a new
+    version: what was shown stays by the old one, and the class is checked by the new one."""
     course.may_see_task(c, task_id, person["id"])
     name = (file.filename or "").replace("\\", "/").rpartition("/")[2]
     if not name:
         raise Trouble(422, "the file needs a name")
     labs.put_task_file(c, task_id, name[:200], file.file.read(4_000_000), provided)
     people.audit(c, person["id"], "task file", f"task {task_id}", {"name": name, "provided": provided})
-    return Done()
+    row = labs.current_spec(c, task_id)
+    if row is not None and (row["used_at"] is None or labs.files_have_changed(c, task_id)):
+        _save(c, task_id, row["text"], person["id"], found)  # what it means may be something else with this file
+    return get_spec(task_id, c, person, found)
