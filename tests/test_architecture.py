@@ -10,8 +10,8 @@ import pytest
 SRC = Path(__file__).resolve().parents[1] / "src"
 
 LAYERS = [
-    {"core.source", "core.limits", "core.pause", "core.suggest", "core.values"},
-    {"core.diagnostics"},
+    {"core.source", "core.limits", "core.pause", "core.suggest", "core.values", "core.decimals"},
+    {"core.diagnostics", "core.copies"},
     {"core.syntax", "core.ir"},
     {"core.formula", "core.verilog", "core.vhdl", "core.wiring", "core.sim"},
     {"core.handin", "core.spec", "core.circuit"},
