@@ -180,3 +180,15 @@ def test_options_may_stand_between_hand_ins(folder: Path) -> None:
     done = obento("check", "spec.toml", "class/right", "--json", "o.json", "class/wrong.v", cwd=folder)
     assert done.returncode == 1
     assert [h["name"] for h in json.loads((folder / "o.json").read_text())["handins"]] == ["right", "wrong"]
+
+
+def test_files_beside_the_folder_are_found(tmp_path: Path) -> None:
+    """Any path may have `..` in it; what it leads to is read, and messages name it as it was given."""
+    (tmp_path / "work" / "deep").mkdir(parents=True)
+    (tmp_path / "bench.v").write_text('module bench; initial $display("here"); endmodule\n')
+    (tmp_path / "work" / "bench.vhd").write_text(
+        'entity bench is end; architecture a of bench is begin process begin report "here"; wait; end process; end;\n'
+    )
+    for path in ("../../bench.v", "../bench.vhd", "../../work/../bench.v", "./../bench.vhd", str(tmp_path / "work" / ".." / "bench.v")):
+        done = obento("simulate", path, cwd=tmp_path / "work" / "deep")
+        assert done.returncode == 0 and "here" in done.stdout, (path, done.stderr)
