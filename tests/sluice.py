@@ -5,9 +5,9 @@ title = "Sluice warning"
 unit = "sluice"
 
 [ports]
-in = "high open"
+in = "high wide"
 out = "warn"
 
 [expect]
-equations = "warn = high & !open"
+equations = "warn = high & !wide"
 """

@@ -21,7 +21,7 @@ from tests.sluice import SPEC
 
 TASK = Task(
     SpecFiles("spec.toml", SPEC.encode()),
-    (HandinFile("sluice.v", b"module sluice(input high, open, output warn); assign warn = high & ~open; endmodule"),),
+    (HandinFile("sluice.v", b"module sluice(input high, wide, output warn); assign warn = high & ~wide; endmodule"),),
 )
 _check = worker.check_handin
 

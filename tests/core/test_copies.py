@@ -114,6 +114,14 @@ def test_two_files_of_good_names_are_asked(kind: str) -> None:
     assert check(files, {"@file:pass_gate": "c/gone." + kind}).status == "no_unit"
 
 
+def test_another_unit_that_stands_twice_is_not_asked_for() -> None:
+    other = {name: "module spare(input clk, output [3:0] n); assign n = " + value + "; endmodule" for name, value in (("a.v", "1"), ("b.v", "2"))}
+    c = check(other)
+    assert c.status == "no_unit" and not c.twice and "no-unit" in codes(c)
+    only = {name: text.replace("pass_gate", "mine") for name, text in (("a.v", RIGHT["v"]), ("b.v", WRONG["v"]))}
+    assert set(check(only).twice) == {"mine"}  # the only unit, and with our ports
+
+
 def test_two_languages_are_asked_too() -> None:
     c = check({"pass_gate.v": RIGHT["v"], "pass_gate.vhd": WRONG["vhd"]})
     assert c.status == "no_unit" and c.twice == {"pass_gate": ["pass_gate.v", "pass_gate.vhd"]}

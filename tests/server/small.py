@@ -8,7 +8,7 @@ import zipfile
 from tests.server.conftest import Client
 from tests.sluice import SPEC
 
-WRONG = "module sluice(input high, open, output warn);\n  wire n = ~open;\n  assign warn = high | n;\nendmodule\n"
+WRONG = "module sluice(input high, wide, output warn);\n  wire n = ~wide;\n  assign warn = high | n;\nendmodule\n"
 
 
 def zipped(**texts: str) -> bytes:

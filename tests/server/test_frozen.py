@@ -10,13 +10,13 @@ title = "Sluice by a model"
 unit = "sluice"
 
 [ports]
-in = "high open"
+in = "high wide"
 out = "warn"
 
 [expect]
 model = "right.v"
 """
-MODEL = "module sluice(input high, open, output warn);\n  {}assign warn = {};\nendmodule\n"
+MODEL = "module sluice(input high, wide, output warn);\n  {}assign warn = {};\nendmodule\n"
 CELL = "module both(input a, b, output y); assign y = a {} b; endmodule\n"
 
 
@@ -28,7 +28,7 @@ def put(ta: Client, task: int, name: str, text: str, provided: bool = False):  #
 
 def made(ta: Client) -> Small:
     small = Small(ta)
-    put(ta, small.task, "right.v", MODEL.format("", "high & ~open"))
+    put(ta, small.task, "right.v", MODEL.format("", "high & ~wide"))
     put(ta, small.task, "both.v", CELL.format("&"), provided=True)
     small.put(SPEC)
     return small
@@ -36,12 +36,12 @@ def made(ta: Client) -> Small:
 
 def test_a_replaced_model_checks_the_class_anew(ta: Client) -> None:
     small = made(ta)
-    small.hand_in(tomo_arakida=MODEL.format("", "high & ~open"), ilse_varga=MODEL.format("", "high | ~open"))
+    small.hand_in(tomo_arakida=MODEL.format("", "high & ~wide"), ilse_varga=MODEL.format("", "high | ~wide"))
     first = ta.get(f"/tasks/{small.task}/spec")
     assert small.review("Tomo Arakida")["passed"] == 4 and small.review("Ilse Varga")["passed"] == 2
-    same = put(ta, small.task, "right.v", MODEL.format("", "high & ~open"))
+    same = put(ta, small.task, "right.v", MODEL.format("", "high & ~wide"))
     assert same["version"] == first["version"]  # word for word the same: nothing to be checked
-    second = put(ta, small.task, "right.v", MODEL.format("", "high | ~open"))
+    second = put(ta, small.task, "right.v", MODEL.format("", "high | ~wide"))
     assert second["version"] == first["version"] + 1 and not second["used"]
     results = ta.get(f"/tasks/{small.task}/results")
     assert results["waiting"] == 2 and results["version"] == second["version"]
@@ -51,7 +51,7 @@ def test_a_replaced_model_checks_the_class_anew(ta: Client) -> None:
 
 def test_a_replaced_cell_of_the_lab_does_too(ta: Client) -> None:
     small = made(ta)
-    text = "module sluice(input high, open, output warn);\n  both u(high, ~open, warn);\nendmodule\n"
+    text = "module sluice(input high, wide, output warn);\n  both u(high, ~wide, warn);\nendmodule\n"
     small.hand_in(tomo_arakida=text, ilse_varga=text)
     assert small.review("Tomo Arakida")["passed"] == 4
     version = ta.get(f"/tasks/{small.task}/spec")["version"]
@@ -64,7 +64,7 @@ def test_a_file_beside_a_spec_that_nobody_was_checked_by_makes_no_version(ta: Cl
     small = Small(ta)
     version = ta.get(f"/tasks/{small.task}/spec")["version"]
     assert not ta.send("PUT", f"/tasks/{small.task}/spec", {"text": SPEC})["preview"]["is_right"]  # its model is not here yet
-    view = put(ta, small.task, "right.v", MODEL.format("", "high & ~open"))
+    view = put(ta, small.task, "right.v", MODEL.format("", "high & ~wide"))
     assert view["version"] == version and view["preview"]["is_right"] and view["frozen_late"] is None and not view["is_older"]
-    small.hand_in(tomo_arakida=MODEL.format("", "high & ~open"), ilse_varga="")  # and it can be checked by it, without being saved again
+    small.hand_in(tomo_arakida=MODEL.format("", "high & ~wide"), ilse_varga="")  # and it can be checked by it, without being saved again
     assert small.review("Tomo Arakida")["passed"] == 4

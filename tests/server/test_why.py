@@ -55,7 +55,7 @@ def test_a_scratch_copy_is_checked_and_nothing_kept(ta: Client, small: Small) ->
     assert worse["passed"] == 1 and worse["turned_wrong"] == [1]
     broken = ta.send("POST", f"{path}/what-if", {"files": [{"path": "sluice.v", "text": "module sluice("}]})
     assert broken["status"] == "unreadable" and broken["messages"] and broken["rows"] == []
-    endless = "module sluice(input high, open, output reg warn); always @* begin warn = 0; while (high) warn = ~warn; end endmodule"
+    endless = "module sluice(input high, wide, output reg warn); always @* begin warn = 0; while (high) warn = ~warn; end endmodule"
     assert ta.send("POST", f"{path}/what-if", {"files": [{"path": "sluice.v", "text": endless}]})["status"] in ("checked", "stopped")
     ta.send("POST", f"{path}/what-if", {"files": [{"path": "../other.v", "text": "x"}]}, status=422)
     circuit = ta.send("POST", f"{path}/circuit", {"files": [{"path": "sluice.v", "text": WRONG.replace("|", "&")}]})
@@ -100,7 +100,7 @@ def test_hidden_groups_keep_their_values_out_of_drafts(ta: Client) -> None:
     assert "whenever" not in ta.get(f"/tasks/{small.task}/drafts/{by_name['Tomo Arakida']}")["text"]  # wrong in hidden cases too
     assert "whenever {when}" in ta.get(f"/tasks/{small.task}/drafts/{by_name['Ilse Varga']}")["text"]
     told = {m["text"] for m in ta.get(f"/labs/{small.lab}/report")["tasks"][0]["mistakes"]}
-    assert told and not any("high = 0" in text or "open = 0" in text for text in told), told  # in the lecture neither
+    assert told and not any("high = 0" in text or "wide = 0" in text for text in told), told  # in the lecture neither
     for key in by_name.values():
         ta.send("PUT", f"/tasks/{small.task}/comments/{key}", {"text": "It fails {when}.[ Only {mark} and {when}!]", "version": 0, "handin_id": 0})
     assert small.letter("Tomo Arakida")["comment"] == "It fails ...."
@@ -135,7 +135,7 @@ def test_the_best_attempt_counts_where_the_lab_says_so(ta: Client) -> None:
 
 def test_a_new_version_is_seen_before_it_is_applied(ta: Client, small: Small) -> None:
     ids = [m["handin_id"] for c in small.clusters() for m in c["members"]]
-    other = SPEC.replace("high & !open", "high | !open") + "[marks]\ntotal = 20\n"
+    other = SPEC.replace("high & !wide", "high | !wide") + "[marks]\ntotal = 20\n"
     effects = {e["name"]: e for e in ta.send("POST", f"/tasks/{small.task}/spec/effects", {"text": other, "handin_ids": ids})["effects"]}
     tomo, ilse = effects["Tomo Arakida"], effects["Ilse Varga"]
     assert (tomo["kind"], tomo["new_kind"], tomo["mark"], tomo["new_mark"]) == ("wrong", "right", 5.0, 20.0)
@@ -189,6 +189,6 @@ def test_release_of_a_cluster_alone(ta: Client, small: Small) -> None:
 def test_the_catch_rate_of_a_text_that_is_not_saved_yet(ta: Client, small: Small) -> None:
     path = f"/tasks/{small.task}/spec/catch-rate"
     assert ta.send("POST", path, {"text": SPEC})["share"] == 1.0
-    weak = ta.send("POST", path, {"text": SPEC + "[cases]\nlisted = '''\nhigh open\n1 0\n'''\n"})
+    weak = ta.send("POST", path, {"text": SPEC + "[cases]\nlisted = '''\nhigh wide\n1 0\n'''\n"})
     assert weak["share"] < 1 and weak["missed"][0]["inputs"] and weak["missed"][0]["line"] == 10
     assert ta.send("POST", path, {"text": "unit = 3"})["trouble"] == "the spec has errors; mend it first"

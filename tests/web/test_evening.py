@@ -12,8 +12,8 @@ from selenium.webdriver.support.ui import WebDriverWait
 from tests.sluice import SPEC
 from tests.web.conftest import Browser
 
-RIGHT = "module sluice(input high, open, output warn); assign warn = high & ~open; endmodule\n"
-WRONG = "module sluice(input high, open, output warn);\n  assign warn = high | ~open;\nendmodule\n"
+RIGHT = "module sluice(input high, wide, output warn); assign warn = high & ~wide; endmodule\n"
+WRONG = "module sluice(input high, wide, output warn);\n  assign warn = high | ~wide;\nendmodule\n"
 ODD = "<img src=x onerror=document.title=1>"
 
 
@@ -34,9 +34,9 @@ def test_an_evening(browser: Browser, tmp_path: Path) -> None:
     browser.sign_in()
     # a new lab, its spec: a slip in it is told, and mended
     browser.new_lab("Evening lab")
-    browser.write_spec(SPEC.replace("!open", "!opne"))
-    browser.see(".messages", "there is no port or inner name `opne`")
-    browser.write_spec(SPEC + "[cases]\nlisted = '''\nhigh open\n1 0\n'''\n")
+    browser.write_spec(SPEC.replace("!wide", "!wied"))
+    browser.see(".messages", "there is no port or inner name `wied`")
+    browser.write_spec(SPEC + "[cases]\nlisted = '''\nhigh wide\n1 0\n'''\n")
     browser.see("[aria-label='mistakes that no case catches'] li", "line 10")
     browser.write_spec(SPEC)
     browser.see(".share", "100 %")

@@ -33,6 +33,8 @@ def test_which_file_counts(browser: Browser, tmp_path: Path) -> None:
     browser.see(".which figure pre", "safe | key")
     marked = [e.text.strip() for e in browser.all(".which figure .own")]
     assert marked == ["assign open_ok = safe | key;", "assign open_ok = safe & key;"]
+    browser.driver.save_screenshot("/tmp/w.png")
+    assert len(browser.all(".which")) == 1  # the other task has another unit: it is not asked for there
     entry = browser.see(".entry:has(.which)").get_attribute("data-handin")
     browser.click(f".entry[data-handin='{entry}'] .ask", "draft")
     WebDriverWait(browser.driver, 30).until(lambda _: not browser.all(f".entry[data-handin='{entry}'] .which"))

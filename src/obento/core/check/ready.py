@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 
 from obento.core.check.bind import Binding, Bound, bind_ports, choose_name
@@ -40,6 +41,8 @@ def make_ready(
         return _no_unit(reading, spec)
     twice = reading.standing_twice(unit)
     if twice:
+        if bound_unit.how == "only" and not _fits(reading, unit, spec, choices):
+            return _no_unit(reading, spec)
         return _standing_twice(reading, unit, twice)
     outcome = Checked("unreadable", unit.language, unit.name)
     if reading.errors_in_files_of(unit):
@@ -75,6 +78,14 @@ def make_ready(
 def chosen_files(choices: Mapping[str, str]) -> dict[str, str]:
     """Which file a person has chosen for units that stand in several: choices under `@file:` and the unit's name."""
     return {ours.removeprefix(FILE_CHOICE): theirs for ours, theirs in choices.items() if ours.startswith(FILE_CHOICE)}
+
+
+def _fits(reading: Reading, unit: Unit, spec: Spec, choices: Mapping[str, str]) -> bool:
+    """Whether a unit that was taken since it is the only one has the ports of the spec, as far as it can be built."""
+    with suppress(LimitReached, RecursionError):
+        design = reading.elaborate(unit.name)
+        return design is not None and not _bind(spec, design, choices).problems
+    return False
 
 
 def _standing_twice(reading: Reading, unit: Unit, twice: Mapping[str, Sequence[str]]) -> Checked:

@@ -42,7 +42,7 @@ const own = computed(() => {
 <template>
   <div class="which">
     <p v-for="t in twice" :key="t.unit">
-      Which <code>{{ t.unit }}</code> counts?
+      <span>Which <code>{{ t.unit }}</code> counts?</span>
       <button v-for="path in t.files" :key="path" type="button" class="chip ask" :data-file="path" @click="choose(t.unit, path)">{{ path }}</button>
       <button type="button" class="look" :aria-expanded="isOpen" @click="look">{{ isOpen ? 'hide them' : 'look at them' }}</button>
     </p>
