@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { message } from 'ant-design-vue'
+import { Button, message, Modal } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 
 import { get, put, sentence } from '../../api/client'
@@ -12,8 +12,8 @@ const texts = ref<TwiceText[] | null>(null)
 const isOpen = ref(false)
 
 async function look(): Promise<void> {
-  isOpen.value = !isOpen.value
-  if (!isOpen.value || texts.value) return
+  isOpen.value = true
+  if (texts.value) return
   try {
     texts.value = await get<TwiceText[]>(`/handins/${props.handin}/tasks/${props.task}/twice`)
   } catch (error) {
@@ -23,6 +23,7 @@ async function look(): Promise<void> {
 async function choose(unit: string, path: string): Promise<void> {
   try {
     await put(`/handins/${props.handin}/tasks/${props.task}/choice`, { ours: `@file:${unit}`, theirs: path })
+    isOpen.value = false
     emit('chosen')
   } catch (error) {
     message.error(sentence(error))
@@ -44,15 +45,18 @@ const own = computed(() => {
     <p v-for="t in twice" :key="t.unit">
       <span>Which <code>{{ t.unit }}</code> counts?</span>
       <button v-for="path in t.files" :key="path" type="button" class="chip ask" :data-file="path" @click="choose(t.unit, path)">{{ path }}</button>
-      <button type="button" class="look" :aria-expanded="isOpen" @click="look">{{ isOpen ? 'hide them' : 'look at them' }}</button>
+      <button type="button" class="look" @click="look">look at them</button>
     </p>
-    <div v-if="isOpen && texts" class="texts">
-      <figure v-for="t in texts" :key="t.unit + t.path">
-        <figcaption class="mono">{{ t.path }}</figcaption>
-        <pre><span v-for="(line, i) in t.text.split('\n')" :key="i" :class="{ own: own.get(t.unit + t.path)?.has(line) }">{{ line }}
+    <Modal v-model:open="isOpen" title="The same unit in several files" :footer="null" :width="1120" destroy-on-close>
+      <p class="quiet small">Lines that only one of them has are shaded. What is chosen holds for this hand-in; it is checked again at once.</p>
+      <div class="texts">
+        <figure v-for="t in texts ?? []" :key="t.unit + t.path">
+          <figcaption><code>{{ t.path }}</code> <Button size="small" @click="choose(t.unit, t.path)">This one counts</Button></figcaption>
+          <pre><span v-for="(line, i) in t.text.split('\n')" :key="i" :class="{ own: own.get(t.unit + t.path)?.has(line) }">{{ line }}
 </span></pre>
-      </figure>
-    </div>
+        </figure>
+      </div>
+    </Modal>
   </div>
 </template>
 
@@ -61,10 +65,10 @@ const own = computed(() => {
 .which p { display: flex; flex-wrap: wrap; gap: 4px; align-items: center; color: var(--ink); }
 .ask { border-color: var(--undef); color: var(--undef-text); font-family: var(--mono); overflow-wrap: anywhere; white-space: normal; text-align: left; }
 .look { border: 0; background: none; padding: 0 4px; cursor: pointer; color: var(--ink-2); text-decoration: underline; }
-.texts { display: grid; grid-template-columns: repeat(auto-fit, minmax(220px, 1fr)); gap: 6px; margin-top: 6px; }
+.texts { display: grid; grid-template-columns: repeat(auto-fit, minmax(320px, 1fr)); gap: 8px; margin-top: 6px; }
 figure { margin: 0; border: 1px solid var(--line); border-radius: 6px; min-width: 0; }
-figcaption { padding: 2px 8px; border-bottom: 1px solid var(--line); font-size: 11px; overflow-wrap: anywhere; }
-pre { margin: 0; padding: 4px 0; max-height: 260px; overflow: auto; font: 11px/1.5 var(--mono); }
-pre span { padding: 0 8px; display: block; min-height: 1.5em; }
+figcaption { display: flex; justify-content: space-between; align-items: center; gap: 8px; padding: 4px 8px; border-bottom: 1px solid var(--line); font-size: 12px; overflow-wrap: anywhere; }
+pre { margin: 0; padding: 4px 0; max-height: 56vh; overflow: auto; font: 12px/1.5 var(--mono); }
+pre span { padding: 0 8px; display: block; min-height: 1.5em; width: max-content; min-width: 100%; }
 .own { background: var(--undef-tint); }
 </style>
