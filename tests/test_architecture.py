@@ -10,10 +10,11 @@ import pytest
 SRC = Path(__file__).resolve().parents[1] / "src"
 
 LAYERS = [
-    {"core.source", "core.limits", "core.pause", "core.suggest", "core.values", "core.decimals"},
+    {"core.source", "core.limits", "core.pause", "core.suggest", "core.values", "core.decimals", "core.texts"},
     {"core.diagnostics", "core.copies"},
     {"core.syntax", "core.ir"},
     {"core.formula", "core.verilog", "core.vhdl", "core.wiring", "core.sim"},
+    {"core.pieces"},
     {"core.handin", "core.spec", "core.circuit"},
     {"core.check", "core.simulate"},
     {"intake", "runner", "export", "mail"},

@@ -6,34 +6,23 @@ import re
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from obento.core.copies import Choice, Key, Piece, choose, looks_like_copy
+from obento.core.copies import Choice, Piece, choose, looks_like_copy
 from obento.core.diagnostics import Collector, Diagnostic, Message, Severity, to_messages
 from obento.core.ir.design import Design
 from obento.core.limits import LimitReached, Limits
 from obento.core.pause import collector_held
+from obento.core.pieces import Text, parse_texts
 from obento.core.source import SourceFile, Sources
+from obento.core.texts import CLUTTER, LANGUAGES, SUFFIXES, decode, language_of, suffix
 from obento.core.verilog import ast as verilog_ast
 from obento.core.verilog.elaborate import elaborate as elaborate_verilog
 from obento.core.verilog.elaborate import modules_used
-from obento.core.verilog.read import read_modules
 from obento.core.vhdl import ast as vhdl_ast
 from obento.core.vhdl.elaborate import Elaborator
 from obento.core.vhdl.read import architecture_is_named, check_world, entities_used
-from obento.core.vhdl.units import parse as parse_vhdl
 from obento.core.vhdl.world import World
 from obento.core.wiring import ast as wiring_ast
 from obento.core.wiring.elaborate import elaborate as elaborate_wiring
-from obento.core.wiring.parser import read_wirings
-
-_SUFFIXES = {
-    ".v": "verilog", ".vh": "verilog", ".sv": "verilog", ".svh": "verilog", ".wiring": "wiring", ".vhd": "vhdl", ".vhdl": "vhdl",
-}  # fmt: skip
-_LANGUAGES = {"verilog": "Verilog", "vhdl": "VHDL", "wiring": "a wiring list"}
-_CLUTTER = re.compile(r"(^|/)(__MACOSX/|\.(?!\.?/)|Thumbs\.db$|desktop\.ini$)")
-_VERILOG_TEXT = re.compile(r"^\s*module\s+[A-Za-z_\\][\w$]*[\s\S]*\bendmodule\b", re.MULTILINE)
-_VHDL_TEXT = re.compile(r"^\s*(entity\s+\w+\s+is|architecture\s+\w+\s+of\s+\w+\s+is)\b", re.MULTILINE | re.IGNORECASE)
-_WIRING_TEXT = re.compile(r"^\s*wiring\s+[A-Za-z_]\w*\s*(//.*)?$", re.MULTILINE)
-
 
 _ONLY_WHEN_USED = frozenset(["generic", "unconstrained", "no-module", "no-block", "no-path", "limit", "recursion"])
 """Errors of a unit by itself that a use of it could settle."""
@@ -216,15 +205,6 @@ class Reading:
         return self.elaborate(name) if name in self.units else None
 
 
-@dataclass(frozen=True, slots=True)
-class _Text:
-    """A file that can be read, and in which language."""
-
-    file: SourceFile
-    language: str
-    is_copy: bool
-
-
 def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[HandinFile] = (), chosen: Mapping[str, str] | None = None) -> Reading:
     """Read all files of a hand-in. Nothing raises: what is wrong stands in the reading's messages.
 
@@ -234,12 +214,12 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
     reading = Reading(Sources(), Collector(), limits)
     provided = list(provided)
     given_names = {f.path.rpartition("/")[2] for f in provided}
-    texts: list[_Text] = []
+    texts: list[Text] = []
     real = False
     refused: list[HandinFile] = []
     for file in [*provided, *sorted(files, key=lambda f: f.path)]:
         own = file not in provided
-        if _CLUTTER.search(file.path):
+        if CLUTTER.search(file.path):
             reading.ignored.append(file.path)
             continue
         if own and file.path.rpartition("/")[2] in given_names:
@@ -252,7 +232,7 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
         source = _take_in(file, reading)
         language = _language(file.path, source, reading) if source is not None else None
         if source is not None and language is not None:
-            texts.append(_Text(source, language, own and looks_like_copy(file.path, _suffix(file.path) in _SUFFIXES, source.text)))
+            texts.append(Text(source, language, own and looks_like_copy(file.path, suffix(file.path) in SUFFIXES, source.text)))
     reading.empty = not real and not refused
     texts = _that_count(texts, reading)
     _read_units(reading, texts, chosen or {})
@@ -265,24 +245,24 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
     return reading
 
 
-def _that_count(texts: list[_Text], reading: Reading) -> list[_Text]:
+def _that_count(texts: list[Text], reading: Reading) -> list[Text]:
     """The files without those that look like copies and hold nothing that the others do not hold too."""
     copies = [t for t in texts if t.is_copy]
     first = [t for t in texts if not t.is_copy]
-    known = {p.key for p in _parsed(first, Collector(), reading).pieces(reading.sources)} if copies and first else set()
+    known = {p.key for p in parse_texts(first, Collector(), reading.limits).pieces(reading.sources)} if copies and first else set()
     left_out: list[str] = []
     for text in copies:
-        alone = {p.key for p in _parsed([text], Collector(), reading).pieces(reading.sources)}
+        alone = {p.key for p in parse_texts([text], Collector(), reading.limits).pieces(reading.sources)}
         path = text.file.name
         new = alone - known
         if first and not new:
             left_out.append(path)
             continue
-        if _suffix(path) in _SUFFIXES:
+        if suffix(path) in SUFFIXES:
             what = f"nothing else holds `{min(new)[1]}`" if first else "there is nothing else"
             reading.collector.warning("copy-read", f"{path} looks like a copy, and is read because {what}", text.file.base)
         else:
-            reading.collector.warning("wrong-suffix", f"{path} is read as {_LANGUAGES[text.language]}, whatever its name says", text.file.base)
+            reading.collector.warning("wrong-suffix", f"{path} is read as {LANGUAGES[text.language]}, whatever its name says", text.file.base)
     if left_out:
         more = f" and {len(left_out) - 4} more" if len(left_out) > 4 else ""
         reading.collector.note("left-out", f"left out, as copies of what is handed in beside them: {', '.join(left_out[:4])}{more}")
@@ -290,63 +270,12 @@ def _that_count(texts: list[_Text], reading: Reading) -> list[_Text]:
     return [t for t in texts if t.file.name not in set(left_out)]
 
 
-@dataclass(slots=True)
-class _Parsed:
-    """What stands in the files of a hand-in, as trees."""
-
-    modules: list[verilog_ast.Module | verilog_ast.Primitive]
-    wirings: list[wiring_ast.Wiring]
-    vhdl: list[vhdl_ast.Unit]
-
-    def pieces(self, sources: Sources) -> Iterator[Piece]:
-        for m in self.modules:
-            kind = "primitive" if isinstance(m, verilog_ast.Primitive) else "unit"
-            yield _piece((kind, m.name.lower()), sources, m.name_start, m.start, m.end)
-        for w in self.wirings:
-            yield _piece(("unit", w.name.lower()), sources, w.name_start, w.start, w.end)
-        for u in self.vhdl:
-            yield _vhdl_piece(u, sources)
-
-
-def _piece(key: Key, sources: Sources, name_at: int, start: int, end: int, variant: str = "") -> Piece:
-    file = sources.file_at(name_at)
-    assert file is not None
-    text = file.text[max(start - file.base, 0) : max(end - file.base, 0)]
-    if not text.strip() or "`" in text:
-        text = file.text  # macros: what they mean stands elsewhere in the file
-    return Piece(key, file, " ".join(text.split()), name_at, variant)
-
-
-def _vhdl_piece(unit: vhdl_ast.Unit, sources: Sources) -> Piece:
-    kinds: list[tuple[type[vhdl_ast.Unit], str]] = [
-        (vhdl_ast.Entity, "unit"), (vhdl_ast.Package, "package"), (vhdl_ast.PackageBody, "body"), (vhdl_ast.Configuration, "configuration"),
-    ]  # fmt: skip
-    if isinstance(unit, vhdl_ast.Architecture):
-        piece = _piece(("architecture", unit.entity.lower()), sources, unit.name_pos, unit.pos, unit.end, unit.name.lower())
-    else:
-        kind = next(name for of, name in kinds if isinstance(unit, of))
-        piece = _piece((kind, unit.name.lower()), sources, unit.name_pos, unit.pos, unit.end)
-    around = " ".join(piece.file.text[c.pos - piece.file.base : c.end - piece.file.base] for c in unit.context)
-    return replace(piece, text=f"{around} {piece.text}")
-
-
-def _parsed(texts: Sequence[_Text], collector: Collector, reading: Reading) -> _Parsed:
-    by_language: dict[str, list[SourceFile]] = {"verilog": [], "wiring": [], "vhdl": []}
-    for text in texts:
-        by_language[text.language].append(text.file)
-    modules = read_modules(by_language["verilog"], collector, reading.limits)
-    wirings = [w for file in by_language["wiring"] for w in read_wirings(file, collector, reading.limits)]
-    with collector_held():
-        vhdl = [u for file in by_language["vhdl"] for u in parse_vhdl(file, collector, reading.limits)]
-    return _Parsed([m for m in modules if m.name], [w for w in wirings if w.name], vhdl)
-
-
-def _read_units(reading: Reading, texts: Sequence[_Text], chosen: Mapping[str, str]) -> None:
+def _read_units(reading: Reading, texts: Sequence[Text], chosen: Mapping[str, str]) -> None:
     """Parse the files and enter their units, each of them once."""
     texts = _once(texts, reading)
     for language in ("wiring", "verilog", "vhdl"):
         reading.texts += [t.file for t in texts if t.language == language]
-    parsed = _parsed(texts, reading.collector, reading)
+    parsed = parse_texts(texts, reading.collector, reading.limits)
 
     def same(piece: Piece, other: Piece) -> None:
         reading.collector.note("twice", f"`{piece.key[1]}` stands the same in {other.file.name}", piece.start)
@@ -385,10 +314,10 @@ def _enter_vhdl(reading: Reading, units: Sequence[vhdl_ast.Unit]) -> None:
         _add_unit(reading, Unit(entity.name, "vhdl", file, bool(entity.ports), uses, vhdl=entity))
 
 
-def _once(texts: Sequence[_Text], reading: Reading) -> list[_Text]:
+def _once(texts: Sequence[Text], reading: Reading) -> list[Text]:
     """The same VHDL text handed in twice counts once."""
     known: dict[str, SourceFile] = {}
-    kept: list[_Text] = []
+    kept: list[Text] = []
     for t in texts:
         text = t.file.text.strip()
         if t.language == "vhdl" and text in known:
@@ -419,70 +348,31 @@ def _take_in(file: HandinFile, reading: Reading) -> SourceFile | None:
     """Decode a file; None when it is no text."""
     collector = reading.collector
     if len(file.data) > reading.limits.source_bytes:
-        if _suffix(file.path) in _SUFFIXES:
+        if suffix(file.path) in SUFFIXES:
             collector.error("too-large", f"{file.path} is larger than {reading.limits.source_bytes // 1_000_000} MB and was not read")
         reading.ignored.append(file.path)
         return None
     text = decode(file.data)
     if text is None:
-        if _suffix(file.path) in _SUFFIXES:
+        if suffix(file.path) in SUFFIXES:
             collector.error("binary", f"{file.path} is no text file", hint="hand in the source text, not a project or a picture")
         reading.ignored.append(file.path)
         return None
     return reading.sources.add(file.path, text)
 
 
-def decode(data: bytes) -> str | None:
-    """Text of a file: UTF-8, UTF-16 with or without its mark, else Latin-1; None when it is binary."""
-    for mark, encoding in ((b"\xef\xbb\xbf", "utf-8"), (b"\xff\xfe", "utf-16-le"), (b"\xfe\xff", "utf-16-be")):
-        if data.startswith(mark):
-            try:
-                return data[len(mark) :].decode(encoding)
-            except UnicodeDecodeError:
-                return None
-    head = data[:4096]
-    if b"\0" in head:
-        for encoding, zeros in (("utf-16-le", head[1::2]), ("utf-16-be", head[0::2])):
-            if len(head) >= 4 and zeros.count(0) > 0.8 * len(zeros):
-                try:
-                    return data.decode(encoding)
-                except UnicodeDecodeError:
-                    return None
-        return None
-    try:
-        return data.decode("utf-8")
-    except UnicodeDecodeError:
-        controls = sum(b < 9 or 13 < b < 32 for b in head)
-        return None if controls > len(head) // 50 else data.decode("latin-1")
-
-
-def _suffix(path: str) -> str:
-    name = path.rpartition("/")[2].lower()
-    return name[name.rfind(".") :] if "." in name else ""
-
-
 def _language(path: str, source: SourceFile, reading: Reading) -> str | None:
-    """The language of a text, by its name and what stands in it."""
-    text = source.text
-    declared = _SUFFIXES.get(_suffix(path))
-    if not text.strip():
+    """The language of a text, by its name and what stands in it; what its name says wrongly is told."""
+    declared = SUFFIXES.get(suffix(path))
+    if not source.text.strip():
         if declared:
             reading.collector.warning("empty-file", f"{path} is empty", source.base)
         return None
-    looks_vhdl, looks_verilog = bool(_VHDL_TEXT.search(text)), bool(_VERILOG_TEXT.search(text))
-    looks_wiring = bool(_WIRING_TEXT.search(text))
-    actual = declared
-    if looks_vhdl and not looks_verilog:
-        actual = "vhdl"
-    elif looks_wiring and not looks_verilog:
-        actual = "wiring"
-    elif looks_verilog and declared != "verilog" and not looks_wiring:
-        actual = "verilog"
-    if declared is not None and actual != declared:
-        assert actual is not None
-        reading.collector.warning("wrong-suffix", f"{path} is read as {_LANGUAGES[actual]}, whatever its name says", source.base)
+    actual = language_of(source.text, declared)
     if actual is None:
         reading.ignored.append(path)
+    elif declared is not None and actual != declared:
+        reading.collector.warning("wrong-suffix", f"{path} is read as {LANGUAGES[actual]}, whatever its name says", source.base)
     return actual
 
 

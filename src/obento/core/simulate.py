@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 
 from obento.core.diagnostics import Message
-from obento.core.handin import HandinFile, Reading, decode, read_handin
+from obento.core.handin import HandinFile, Reading, read_handin
 from obento.core.ir.design import Design
 from obento.core.ir.part import Finished, RunError
 from obento.core.limits import LimitReached, Limits
@@ -15,6 +15,7 @@ from obento.core.sim.bench import Listener, Terminal
 from obento.core.sim.files import Folder
 from obento.core.sim.timeline import DidNotSettle, Timeline
 from obento.core.source import Sources
+from obento.core.texts import decode
 from obento.core.verilog.elaborate import elaborate_tops, top_modules
 from obento.core.vhdl.read import top_entities
 

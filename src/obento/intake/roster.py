@@ -6,7 +6,7 @@ import csv
 import io
 from dataclasses import dataclass
 
-from obento.core.handin import decode
+from obento.core.texts import decode
 from obento.intake.names import plain
 
 _NUMBER = ("number", "id", "student id", "student number", "matriculation", "student no", "no")

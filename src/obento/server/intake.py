@@ -7,7 +7,8 @@ from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 
-from obento.core.handin import HandinFile, decode
+from obento.core.handin import HandinFile
+from obento.core.texts import decode
 from obento.intake.archive import open_inner, printable, read_zip
 from obento.intake.batch import split_children
 from obento.intake.names import RosterName, match_students

@@ -16,7 +16,7 @@ from obento.core.check.report import case_report
 from obento.core.check.slips import SLIPS
 from obento.core.check.timing_slips import TIMING_SLIPS
 from obento.core.check.verdict import Verdict, set_bits
-from obento.core.handin import decode
+from obento.core.texts import decode
 from obento.runner.worker import Task, TraceTask
 from obento.server.course import TaskState, missing_students, task_state
 from obento.server.errors import not_found

@@ -18,13 +18,14 @@ from obento.core.check.ready import chosen_files, make_ready
 from obento.core.check.rules import check_rules
 from obento.core.check.verdict import judge
 from obento.core.diagnostics import Collector, Message
-from obento.core.handin import HandinFile, decode, read_handin
+from obento.core.handin import HandinFile, read_handin
 from obento.core.limits import Limits
 from obento.core.sim.bench import Listener
 from obento.core.simulate import ENDED, BadCall, Options, Outcome, simulate
 from obento.core.source import SourceFile, Sources
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import Bench, Spec, SpecPort
+from obento.core.texts import decode
 from obento.core.verilog.lexer import lex
 from obento.core.vhdl.lexer import tokenize
 

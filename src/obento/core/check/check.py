@@ -18,11 +18,12 @@ from obento.core.check.ready import Ready, make_ready, softened
 from obento.core.check.rules import check_rules
 from obento.core.check.verdict import judge
 from obento.core.diagnostics import Collector, Message, to_messages
-from obento.core.handin import HandinFile, decode
+from obento.core.handin import HandinFile
 from obento.core.limits import LimitReached, Limits
 from obento.core.source import Sources
 from obento.core.spec.load import load_spec
 from obento.core.spec.model import EDITION, Spec
+from obento.core.texts import decode
 from obento.core.verilog.lexer import KEYWORDS as VERILOG_WORDS
 from obento.core.verilog.lexer import SYSTEM_VERILOG_KEYWORDS as SYSTEM_VERILOG_WORDS
 from obento.core.vhdl.lexer import KEYWORDS as VHDL_WORDS

@@ -16,12 +16,13 @@ from obento.core.check.observe import Observation, Run
 from obento.core.check.outcome import Checked, Finding
 from obento.core.check.verdict import judge
 from obento.core.diagnostics import Message
-from obento.core.handin import HandinFile, decode
+from obento.core.handin import HandinFile
 from obento.core.ir.design import Design, Port
 from obento.core.sim.vcd_read import BadDump, Dumped, DumpFile, read_dump
 from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive, clock_after
 from obento.core.spec.drive import Sequence as StepSequence
 from obento.core.spec.model import Spec, SpecPort
+from obento.core.texts import decode
 from obento.core.values import Word
 
 LANGUAGE = "vcd"
