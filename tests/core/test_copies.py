@@ -202,8 +202,10 @@ def test_the_command_line_names_both(tmp_path: Path, capfd: pytest.CaptureFixtur
     folder.mkdir()
     (folder / "one.v").write_text(RIGHT["v"])
     (folder / "two.v").write_text(WRONG["v"])
+    (folder / "one.v.bak").write_text(WRONG["v"])
     with pytest.raises(SystemExit) as ended:
         main(["check", str(tmp_path / "spec.toml"), str(folder)])
     assert ended.value.code == 1
     out = capfd.readouterr().out
     assert "one.v" in out and "two.v" in out
+    assert "somebody: left out, as copies of what is handed in beside them: one.v.bak" in out

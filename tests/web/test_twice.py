@@ -21,6 +21,7 @@ def test_which_file_counts(browser: Browser, tmp_path: Path) -> None:
     with zipfile.ZipFile(out, "w") as archive:
         for folder, end in zip(("draft", "a much longer folder, for what is really to be handed in this time"), ends, strict=True):
             archive.writestr(f"quin.unknown/{folder}/lock_interlock.v", right + end)
+            archive.writestr(f"quin.unknown/{folder}/lock_interlock.v.bak", right + ends[0])
         archive.writestr("somebody.else/lock_interlock.v", right + ends[0])
     path = tmp_path / "late.zip"
     path.write_bytes(out.getvalue())
@@ -38,3 +39,6 @@ def test_which_file_counts(browser: Browser, tmp_path: Path) -> None:
     browser.click("figure:last-of-type button", "This one counts")
     WebDriverWait(browser.driver, 30).until(lambda _: not browser.all(f".entry[data-handin='{entry}'] .which"))
     browser.see(f".entry[data-handin='{entry}'] .ports.pass", seconds=30)
+    # what was left out is listed where the hand-in is read
+    browser.open(f"/lab/1/task/1/review/{entry}")
+    browser.see(".remark", "lock_interlock.v.bak")

@@ -47,6 +47,14 @@ def show_table(expectation: Expectation, checked: list[tuple[str, Checked]], is_
             print(" " * len(front) + line)
     good = sum(is_right(c) for _, c in checked)
     print(f"{good} of {len(checked)} right on all {expectation.cases.count} cases")
+    for name, c in checked:
+        for m in c.messages:
+            if m.code in _REMARKS and m.severity != "error":
+                print(_plain(f"{name}: {m.text}"))
+
+
+_REMARKS = frozenset(["power-up", "left-out", "copy-read"])
+"""Messages on what was done with a hand-in that its writer may not expect, whatever the verdict."""
 
 
 def _why(c: Checked) -> str:

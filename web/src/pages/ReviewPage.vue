@@ -56,6 +56,9 @@ const centre = computed<CentreView>(() => {
 /** How a hand-in is clocked is worth a word even where every step is right. */
 const CLOCKING = ['ripple-clock', 'race', 'start-values']
 const clocking = computed(() => review.value?.messages.filter((m) => CLOCKING.includes(m.code) && !review.value?.findings.includes(m.text)) ?? [])
+/** What was done with a hand-in that its writer may not expect, whatever the verdict. */
+const REMARKS = ['power-up', 'left-out', 'copy-read', 'wrong-suffix', 'provided', 'not-taken', 'unused-unit']
+const remarks = computed(() => review.value?.messages.filter((m) => REMARKS.includes(m.code) && m.severity !== 'error') ?? [])
 onMounted(() => window.setTimeout(() => void warmUp(), 300))
 const scratch = useScratch(() => store.taskId, review)
 const isScratch = ref(false)
@@ -253,6 +256,7 @@ useKeys([
         <div v-for="m in clocking" :key="m.code + m.line" class="finding rule"><SentenceText :text="(m.line ? `line ${m.line}: ` : '') + m.text" /></div>
         <p v-if="review.status === 'checked' && !review.findings.length && !review.rules.length" class="quiet">Right on every compared case.</p>
         <p v-if="review.binding.length" class="small quiet">read as: <span v-for="b in review.binding" :key="b.ours"><code>{{ b.theirs }}</code> → <code>{{ b.ours }}</code> ({{ b.how }}) </span></p>
+        <p v-for="m in remarks" :key="m.code + m.text" class="small quiet remark"><SentenceText :text="(m.line ? `line ${m.line}: ` : '') + m.text" /></p>
         <CommentBox
           class="say" label="What to say" name="comment" :add="quoted" :task-id="store.taskId" :cluster="review.cluster" :handin-id="0" :text="review.comment"
           :version="review.comment_version" :button="review.same.length > 1 ? `Keep for all ${review.same.length}` : 'Keep'" @kept="kept"
