@@ -135,7 +135,7 @@ const problems = computed(() => preview.value?.messages ?? [])
         </span>
       </div>
       <p v-if="saved.frozen_late" class="since small quiet">The files beside this version were frozen on {{ moment(saved.frozen_late) }}, after it was first used.</p>
-      <p v-if="saved.is_older && saved.used" class="since small quiet">This version is read as when it was first used; saved anew it is read by today's rules.</p>
+      <p v-if="saved.is_older && saved.used" class="since small quiet">This version is read as when it was first used; once it is changed and saved, by today's rules.</p>
       <TextEditor ref="editor" language="toml" label="spec text" :text="text" :messages="problems" @change="change" />
       <ul class="messages" aria-live="polite">
         <li v-if="!problems.some((m) => m.severity !== 'note')" class="ok">All sources agree.</li>
