@@ -105,6 +105,14 @@ class Reading:
                 found[name] = files
         return found
 
+    def ask_which(self, top: Unit, hint: str) -> dict[str, list[str]]:
+        """Say of everything that `standing_twice` gives that it does."""
+        twice = self.standing_twice(top)
+        for name, files in twice.items():
+            position = self.units[name].position if name in self.units else top.position
+            self.collector.error("unit-twice", f"`{name}` stands differently in {' and in '.join(files[:4])}", position, None, hint)
+        return twice
+
     def _needed(self, unit: Unit) -> list[Unit]:
         found: dict[str, Unit] = {}
         queue = [unit]
@@ -272,7 +280,6 @@ def _that_count(texts: list[Text], reading: Reading) -> list[Text]:
 
 def _read_units(reading: Reading, texts: Sequence[Text], chosen: Mapping[str, str]) -> None:
     """Parse the files and enter their units, each of them once."""
-    texts = _once(texts, reading)
     for language in ("wiring", "verilog", "vhdl"):
         reading.texts += [t.file for t in texts if t.language == language]
     parsed = parse_texts(texts, reading.collector, reading.limits)
@@ -312,20 +319,6 @@ def _enter_vhdl(reading: Reading, units: Sequence[vhdl_ast.Unit]) -> None:
         uses = frozenset(entities_used(reading.world, entity.name))
         file = reading.sources.file_at(entity.name_pos)
         _add_unit(reading, Unit(entity.name, "vhdl", file, bool(entity.ports), uses, vhdl=entity))
-
-
-def _once(texts: Sequence[Text], reading: Reading) -> list[Text]:
-    """The same VHDL text handed in twice counts once."""
-    known: dict[str, SourceFile] = {}
-    kept: list[Text] = []
-    for t in texts:
-        text = t.file.text.strip()
-        if t.language == "vhdl" and text in known:
-            reading.collector.note("twice", f"{t.file.name} is the same as {known[text].name}", t.file.base)
-            continue
-        known.setdefault(text, t.file)
-        kept.append(t)
-    return kept
 
 
 def _add_primitive(reading: Reading, primitive: verilog_ast.Primitive) -> None:

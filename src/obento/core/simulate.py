@@ -71,9 +71,8 @@ def simulate(
     given = _readable(files)
     design = _design(reading, options.top, given)
     tops = [reading.units[scope.name] for scope in design.names if scope.name in reading.units] if design is not None else []
-    for name, where in (pair for top in tops for pair in reading.standing_twice(top).items()):
-        text = f"`{name}` stands differently in {' and in '.join(where[:4])}"
-        reading.collector.error("unit-twice", text, reading.units[name].position if name in reading.units else 0, None, "give one of them")
+    for top in tops:
+        reading.ask_which(top, "give one of them")
     for _, problem in reading.problems_elsewhere(tops):
         reading.collector.add("error", problem.code, problem.text, problem.start, problem.end, problem.hint)
     if design is None or reading.collector.errors:

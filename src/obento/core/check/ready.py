@@ -39,11 +39,11 @@ def make_ready(
     bound_unit, unit = _choose_unit(reading, spec, choices)
     if unit is None:
         return _no_unit(reading, spec)
-    twice = reading.standing_twice(unit)
-    if twice:
+    if reading.standing_twice(unit):
         if bound_unit.how == "only" and not _fits(reading, unit, spec, choices):
             return _no_unit(reading, spec)
-        return _standing_twice(reading, unit, twice)
+        twice = reading.ask_which(unit, "say which is meant, or hand in one of them")
+        return Checked("no_unit", unit.language, unit.name, messages=reading.messages(), twice=twice)
     outcome = Checked("unreadable", unit.language, unit.name)
     if reading.errors_in_files_of(unit):
         outcome.messages = reading.messages()
@@ -86,14 +86,6 @@ def _fits(reading: Reading, unit: Unit, spec: Spec, choices: Mapping[str, str]) 
         design = reading.elaborate(unit.name)
         return design is not None and not _bind(spec, design, choices).problems
     return False
-
-
-def _standing_twice(reading: Reading, unit: Unit, twice: Mapping[str, Sequence[str]]) -> Checked:
-    """The outcome where a unit stands differently in several files: none of them is judged until somebody has chosen."""
-    for name, files in twice.items():
-        text = f"`{name}` stands differently in {' and in '.join(files[:4])}"
-        reading.collector.error("unit-twice", text, unit.position, None, "say which is meant, or hand in one of them")
-    return Checked("no_unit", unit.language, unit.name, messages=reading.messages(), twice={n: list(f) for n, f in twice.items()})
 
 
 def _bind(spec: Spec, design: Design, choices: Mapping[str, str]) -> Binding:
