@@ -16,8 +16,8 @@ from multiprocessing import Pool
 from pathlib import Path
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.expectation import Expectation
-from obento.core.check.repair import find_repair
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.mutation.smallest_change import find_repair
 from obento.core.handin import HandinFile
 
 DEMO = Path(__file__).parent.parent / "demo"

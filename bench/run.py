@@ -38,25 +38,25 @@ from bench.designs import (
     hundred_operators,
     multiplier_netlist,
 )
-from obento.core.check import observe_steps
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.expectation import Expectation
-from obento.core.check.observe import observe
-from obento.core.check.ready import Ready, make_ready
-from obento.core.check.repair import find_repair
-from obento.core.check.verdict import judge
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.ready import Ready, make_ready
+from obento.core.check.judging.verdict import judge
+from obento.core.check.mutation.smallest_change import find_repair
+from obento.core.check.running import steps as observe_steps
+from obento.core.check.running.cases import observe
 from obento.core.diagnostics import Collector
 from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
 from obento.core.limits import Limits, for_simulation
-from obento.core.sim.graph import count_plane
-from obento.core.sim.levelled import Levelled
-from obento.core.sim.timeline import Timeline
-from obento.core.sim.woken import Woken
+from obento.core.sim.event_driven import Woken
+from obento.core.sim.lanes.graph import count_plane
+from obento.core.sim.levelized import Levelled
+from obento.core.sim.timeline.kernel import Timeline
 from obento.core.source import Sources
 from obento.core.values import word
-from obento.core.verilog.read import read_modules
-from obento.core.vhdl.read import read_world
+from obento.core.verilog.syntax.read import read_modules
+from obento.core.vhdl.dependencies import read_world
 
 LIMITS = Limits()
 CASES = 65_536

@@ -11,7 +11,7 @@ from collections.abc import Iterator
 
 import pytest
 
-from obento.core.check.outcome import Checked
+from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
 from obento.runner import pool as pool_module
 from obento.runner import worker

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
-from obento.core.check.expectation import Expectation, expected_word
-from obento.core.check.outcome import Checked
+from obento.core.check.expectation.model import Expectation, expected_word
+from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
 from obento.core.spec.model import SpecPort
 

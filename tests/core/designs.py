@@ -6,10 +6,10 @@ from obento.core import values as v
 from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
-from obento.core.sim.bits import Unfit
-from obento.core.sim.levelled import HasMemory, Inputs, Levelled
-from obento.core.sim.timeline import DidNotSettle, Timeline
-from obento.core.sim.woken import Woken
+from obento.core.sim.event_driven import Woken
+from obento.core.sim.lanes.bits import Unfit
+from obento.core.sim.levelized import HasMemory, Inputs, Levelled
+from obento.core.sim.timeline.kernel import DidNotSettle, Timeline
 
 LIMITS = Limits(deltas=200)
 

@@ -6,12 +6,12 @@ import pytest
 
 from obento.core import values as v
 from obento.core.ir.strength import combine, resolve
-from obento.core.sim.display import TimeFormat, characters, decimal, digits, unescape
-from obento.core.sim.files import Folder
-from obento.core.sim.held import Held
-from obento.core.sim.random import DISTRIBUTIONS, Generator
-from obento.core.sim.scan import BadMemoryFile, memory_words, scan
-from obento.core.sim.vcd import identifier, timescale, value_text
+from obento.core.sim.bench.display import TimeFormat, characters, decimal, digits, unescape
+from obento.core.sim.bench.files import Folder
+from obento.core.sim.bench.random import DISTRIBUTIONS, Generator
+from obento.core.sim.bench.scan import BadMemoryFile, memory_words, scan
+from obento.core.sim.bench.vcd import identifier, timescale, value_text
+from obento.core.sim.timeline.forces import Held
 
 
 @pytest.mark.parametrize(

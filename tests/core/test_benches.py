@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import pytest
 
-from obento.core.check.benches import assertions_of
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
+from obento.core.check.expectation.bench import assertions_of
 from obento.core.handin import HandinFile
 from tests.core.clocked import LANGUAGES, VERILOG, VHDL, cells, judge, ready
 

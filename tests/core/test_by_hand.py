@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from obento.core.check.by_hand import ByHand, Move, drive_by_hand
 from obento.core.check.check import open_spec
-from obento.core.check.expectation import Expectation
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.inspecting.by_hand import ByHand, Move, drive_by_hand
 from obento.core.handin import HandinFile
 from obento.core.values import from_digits, to_digits
 from tests.core.clocked import COUNTER, VERILOG, VHDL, clocked, ready

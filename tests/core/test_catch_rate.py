@@ -6,8 +6,8 @@ import re
 
 import pytest
 
-from obento.core.check.catch_rate import CatchRate, NoReference, catch_rate
 from obento.core.check.check import LoadedSpec, open_spec
+from obento.core.check.mutation.catch_rate import CatchRate, NoReference, catch_rate
 
 HEAD = "obento = 'spec/1'\nunit = 'm'\n"
 AND = HEAD + "[ports]\nin = 'a b'\nout = 'y'\n[expect]\nequations = 'y = a & b'\n"

@@ -7,8 +7,8 @@ from collections import Counter
 import pytest
 
 from obento.core.check.check import open_spec
-from obento.core.check.expectation import Expectation
-from obento.core.check.inside import Inside, look_inside
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.inspecting.wires import Inside, look_inside
 from obento.core.circuit.model import CONSTANTS, Part, Pin
 from obento.core.handin import HandinFile
 from tests.core.clocked import COUNTER, VERILOG, VHDL, clocked, ready

@@ -7,8 +7,8 @@ from pathlib import Path
 import pytest
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.expectation import Expectation
-from obento.core.check.outcome import Checked
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.outcome import Checked
 from obento.core.copies import looks_like_copy
 from obento.core.handin import HandinFile
 from obento.core.limits import Limits

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from obento.core.check.rules import count_gates, count_levels
+from obento.core.check.judging.rules import count_gates, count_levels
 from tests.core.designs import build, outputs
 
 WIRING = "wiring m\n  takes a, b, c, d\n  gives y\n{}\nend\n"

@@ -5,9 +5,9 @@ from __future__ import annotations
 import pytest
 
 from obento.core.limits import Limits
-from obento.core.sim.bits import Unfit
-from obento.core.sim.levelled import HasMemory, Levelled
-from obento.core.sim.woken import Woken
+from obento.core.sim.event_driven import Woken
+from obento.core.sim.lanes.bits import Unfit
+from obento.core.sim.levelized import HasMemory, Levelled
 from tests.core.designs import agree, build
 
 WITHOUT_MEMORY = [

@@ -6,11 +6,11 @@ import random
 
 import pytest
 
-from obento.core.check.bind import bind_ports
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.expectation import Expectation
-from obento.core.check.observe import _observe_timeline, observe
-from obento.core.check.outcome import Checked
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.outcome import Checked
+from obento.core.check.running.bind import bind_ports
+from obento.core.check.running.cases import _observe_timeline, observe
 from obento.core.handin import HandinFile, read_handin
 from obento.core.limits import Limits
 
@@ -151,7 +151,7 @@ CLOCKED_TEXT = (
 @pytest.mark.parametrize("lanes_from", [1, 10_000])
 def test_clocked_designs_begin_again_without_an_edge(lanes_from: int) -> None:
     """An assertion forbids unknown resets; the clock is at rest from the beginning, which is no edge for `clk'event`."""
-    from obento.core.check.observe_steps import observe_steps
+    from obento.core.check.running.steps import observe_steps
 
     loaded = open_spec("s.toml", CLOCKED.encode(), {})
     assert loaded.expectation is not None, [str(m) for m in loaded.messages]

@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.expectation import Expectation
-from obento.core.check.repair import Repair, find_repair
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.mutation.smallest_change import Repair, find_repair
 from obento.core.handin import HandinFile
 from tests.core.clocked import COUNTER, VERILOG, VHDL, WIRING, clocked, ready
 

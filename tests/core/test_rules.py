@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.marking import Earned, mark_of
-from obento.core.check.rules import RuleResult
+from obento.core.check.judging.marking import Earned, mark_of
+from obento.core.check.judging.rules import RuleResult
 from obento.core.handin import HandinFile
 
 HEAD = "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b c'\nout = 'y'\n[expect]\nequations = 'y = a & b | !c'\n"

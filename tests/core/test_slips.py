@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.outcome import Checked
+from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
 
 SPEC = """obento = "spec/1"

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from obento.core.check.check import LoadedSpec, open_spec
-from obento.core.check.expectation import expected_word
+from obento.core.check.expectation.model import expected_word
 from obento.core.values import to_digits
 
 HEAD = 'obento = "spec/1"\ntitle = "t"\nunit = "m"\n[ports]\nin = "{i}"\nout = "{o}"\n'

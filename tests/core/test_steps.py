@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import pytest
 
-from obento.core.check.divergence import diverge
+from obento.core.check.explaining.divergence import diverge
+from obento.core.check.judging.verdict import set_bits
 from obento.core.check.report import report
-from obento.core.check.verdict import set_bits
 from tests.core.clocked import CLOCK, COUNTER, HEAD, LANGUAGES, SYNC_COUNTER, VERILOG, WIRING, cells, clocked, column, judge, ready, steps
 
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 import pytest
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.outcome import Checked
+from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
 
 SPEC = """

@@ -7,9 +7,9 @@ from itertools import product
 import pytest
 
 from obento.core import values as v
-from obento.core.sim.bits import BitOps
-from obento.core.sim.graph import Graph, count_plane
-from obento.core.sim.tape import Tape
+from obento.core.sim.lanes.bits import BitOps
+from obento.core.sim.lanes.graph import Graph, count_plane
+from obento.core.sim.lanes.tape import Tape
 
 DIGITS = "01xz"
 AND = {"00": "0", "01": "0", "0x": "0", "0z": "0", "11": "1", "1x": "x", "1z": "x", "xx": "x", "xz": "x", "zz": "x"}  # table 5-13
@@ -99,7 +99,7 @@ def test_lanes_do_what_words_do(op: str) -> None:
     b = [(leaves[4], leaves[5]), (leaves[6], leaves[7])]
     from obento.core.ir.nodes import Binary, Const
     from obento.core.limits import Limits
-    from obento.core.sim.symbolic import Symbolic
+    from obento.core.sim.lanes.symbolic import Symbolic
 
     class Two(Symbolic):
         def expr(self, e):  # type: ignore[no-untyped-def]

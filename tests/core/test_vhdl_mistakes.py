@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from obento.core.check.advice import advise
+from obento.core.check.explaining.advice import advise
 from obento.core.handin import HandinFile, read_handin
 from obento.core.limits import Limits
 

@@ -10,11 +10,11 @@ from vcd import VCDWriter
 from vcd.reader import TokenKind, tokenize
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.expectation import Expectation
-from obento.core.check.trace import BACK, EDGE, STEP, Trace, to_vcd, trace_handin
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.inspecting.trace import BACK, EDGE, STEP, Trace, to_vcd, trace_handin
 from obento.core.handin import HandinFile
 from obento.core.limits import for_simulation
-from obento.core.sim.vcd_read import BadDump, read_dump
+from obento.core.sim.bench.vcd_read import BadDump, read_dump
 from obento.core.simulate import Options, simulate
 from obento.core.values import to_digits
 from tests.core.clocked import COUNTER, LANGUAGES, VERILOG, cells, clocked, ready, steps

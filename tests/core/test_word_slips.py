@@ -7,11 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.expectation import Expectation
-from obento.core.check.outcome import Checked
-from obento.core.check.word_slips import WORD_SLIPS, add, differ
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.explaining.word_slips import WORD_SLIPS, add, differ
+from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
-from obento.core.sim.graph import count_plane
+from obento.core.sim.lanes.graph import count_plane
 from tests.core.clocked import COUNTER, VERILOG, clocked, ready
 
 SPEC = """obento = "spec/1"

@@ -8,7 +8,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.inside import Inside, look_inside
+from obento.core.check.inspecting.wires import Inside, look_inside
 from obento.core.circuit.model import CONSTANTS, Part, Pin
 from obento.core.handin import HandinFile
 from tests.core.clocked import ready

@@ -14,7 +14,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.expectation import Expectation
+from obento.core.check.expectation.model import Expectation
 from obento.core.handin import HandinFile
 
 KINDS = ("and", "nand", "or", "nor", "xor", "xnor", "not", "buf")

@@ -11,7 +11,7 @@ import random
 import pytest
 
 from obento.core.check.check import LoadedSpec
-from obento.core.check.expectation import Expectation
+from obento.core.check.expectation.model import Expectation
 from tests.core.clocked import cells, clocked, judge, ready
 
 

@@ -8,13 +8,13 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.condition import products_of
-from obento.core.check.expect import match_plane
-from obento.core.check.expectation import Expectation, expected_word
+from obento.core.check.expectation.cases import match_plane
+from obento.core.check.expectation.model import Expectation, expected_word
+from obento.core.check.explaining.condition import products_of
 from obento.core.check.report import case_report
 from obento.core.handin import HandinFile
-from obento.core.sim.graph import Graph, count_plane
-from obento.core.sim.tape import Tape
+from obento.core.sim.lanes.graph import Graph, count_plane
+from obento.core.sim.lanes.tape import Tape
 from obento.core.values import to_digits
 
 QUIET = list(HealthCheck)

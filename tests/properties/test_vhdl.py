@@ -7,9 +7,9 @@ import re
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from obento.core.check.bind import bind_ports
 from obento.core.check.check import open_spec
-from obento.core.check.observe import Observation, observe
+from obento.core.check.running.bind import bind_ports
+from obento.core.check.running.cases import Observation, observe
 from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
 from obento.core.limits import Limits

@@ -9,7 +9,7 @@ import pytest
 from vcd.reader import TokenKind, tokenize
 
 from obento.core.check.check import open_spec
-from obento.core.check.trace import to_vcd, trace_handin
+from obento.core.check.inspecting.trace import to_vcd, trace_handin
 from obento.core.handin import HandinFile
 from tests.core.clocked import CLOCK, HEAD, VERILOG
 from tests.core.test_benches import PRINTING

@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.marking import mark_of
+from obento.core.check.judging.marking import mark_of
 from obento.core.handin import HandinFile
 from obento.server.marks import settle
 from obento.server.placeholders import fill

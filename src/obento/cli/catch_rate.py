@@ -9,7 +9,7 @@ from dataclasses import asdict
 from pathlib import Path
 
 from obento.cli.check import CallError, told_spec
-from obento.core.check.catch_rate import CatchRate, NoReference, catch_rate
+from obento.core.check.mutation.catch_rate import CatchRate, NoReference, catch_rate
 
 
 def run_catch_rate(spec: Path, json_file: Path | None) -> int:

@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from obento.core.check.check import LoadedSpec
-from obento.core.check.expectation import Expectation
-from obento.core.check.outcome import Checked
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.outcome import Checked
 from obento.core.check.report import Shown, report
 from obento.core.handin import HandinFile
 from obento.export.tables import csv_text, junit_text, tap_text

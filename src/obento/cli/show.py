@@ -8,8 +8,8 @@ import textwrap
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 
-from obento.core.check.expectation import Expectation
-from obento.core.check.outcome import Checked
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.outcome import Checked
 
 _WIDEST_STRIP = 32
 _NARROWEST_REASON = 24

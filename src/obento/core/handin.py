@@ -14,13 +14,13 @@ from obento.core.pause import collector_held
 from obento.core.pieces import Text, parse_texts
 from obento.core.source import SourceFile, Sources
 from obento.core.texts import CLUTTER, LANGUAGES, SUFFIXES, decode, language_of, suffix
-from obento.core.verilog import ast as verilog_ast
-from obento.core.verilog.elaborate import elaborate as elaborate_verilog
-from obento.core.verilog.elaborate import modules_used
-from obento.core.vhdl import ast as vhdl_ast
-from obento.core.vhdl.elaborate import Elaborator
-from obento.core.vhdl.read import architecture_is_named, check_world, entities_used
-from obento.core.vhdl.world import World
+from obento.core.verilog.elaboration.hierarchy import elaborate as elaborate_verilog
+from obento.core.verilog.elaboration.hierarchy import modules_used
+from obento.core.verilog.syntax import ast as verilog_ast
+from obento.core.vhdl.dependencies import architecture_is_named, check_world, entities_used
+from obento.core.vhdl.design_library import World
+from obento.core.vhdl.elaboration.hierarchy import Elaborator
+from obento.core.vhdl.syntax import ast as vhdl_ast
 from obento.core.wiring import ast as wiring_ast
 from obento.core.wiring.elaborate import elaborate as elaborate_wiring
 

@@ -10,10 +10,10 @@ from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
 from obento.core.pause import collector_held
 from obento.core.source import SourceFile, Sources
-from obento.core.verilog import ast as verilog_ast
-from obento.core.verilog.read import read_modules
-from obento.core.vhdl import ast as vhdl_ast
-from obento.core.vhdl.units import parse as parse_vhdl
+from obento.core.verilog.syntax import ast as verilog_ast
+from obento.core.verilog.syntax.read import read_modules
+from obento.core.vhdl.syntax import ast as vhdl_ast
+from obento.core.vhdl.syntax.units import parse as parse_vhdl
 from obento.core.wiring import ast as wiring_ast
 from obento.core.wiring.parser import read_wirings
 

@@ -11,13 +11,13 @@ from obento.core.ir.design import Design
 from obento.core.ir.part import Finished, RunError
 from obento.core.limits import LimitReached, Limits
 from obento.core.pause import collector_held
-from obento.core.sim.bench import Listener, Terminal
-from obento.core.sim.files import Folder
-from obento.core.sim.timeline import DidNotSettle, Timeline
+from obento.core.sim.bench.files import Folder
+from obento.core.sim.bench.tasks import Listener, Terminal
+from obento.core.sim.timeline.kernel import DidNotSettle, Timeline
 from obento.core.source import Sources
 from obento.core.texts import decode
-from obento.core.verilog.elaborate import elaborate_tops, top_modules
-from obento.core.vhdl.read import top_entities
+from obento.core.verilog.elaboration.hierarchy import elaborate_tops, top_modules
+from obento.core.vhdl.dependencies import top_entities
 
 ENDED, FAILED, UNREADABLE, STOPPED = 0, 1, 2, 3
 """How a run ended: by itself, by a failing assertion, not at all since it does not compile, by a limit."""

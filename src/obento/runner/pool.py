@@ -15,12 +15,12 @@ from typing import Any, Literal, TypeVar
 
 from pebble import CONSTS, ProcessExpired, ProcessFuture, ProcessPool
 
-from obento.core.check.by_hand import ByHand
-from obento.core.check.catch_rate import CatchRate
-from obento.core.check.inside import Inside
-from obento.core.check.outcome import Checked
-from obento.core.check.repair import Repair
-from obento.core.check.trace import Trace
+from obento.core.check.inspecting.by_hand import ByHand
+from obento.core.check.inspecting.trace import Trace
+from obento.core.check.inspecting.wires import Inside
+from obento.core.check.judging.outcome import Checked
+from obento.core.check.mutation.catch_rate import CatchRate
+from obento.core.check.mutation.smallest_change import Repair
 from obento.runner.worker import (
     HandTask,
     InsideTask,

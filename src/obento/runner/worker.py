@@ -13,14 +13,14 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import lru_cache
 
-from obento.core.check.by_hand import ByHand, Move, drive_by_hand
-from obento.core.check.catch_rate import CatchRate, NoReference, catch_rate
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
-from obento.core.check.expectation import Expectation
-from obento.core.check.inside import Inside, look_inside
-from obento.core.check.outcome import Checked
-from obento.core.check.repair import Repair, find_repair
-from obento.core.check.trace import Trace, trace_handin
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.inspecting.by_hand import ByHand, Move, drive_by_hand
+from obento.core.check.inspecting.trace import Trace, trace_handin
+from obento.core.check.inspecting.wires import Inside, look_inside
+from obento.core.check.judging.outcome import Checked
+from obento.core.check.mutation.catch_rate import CatchRate, NoReference, catch_rate
+from obento.core.check.mutation.smallest_change import Repair, find_repair
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile
 from obento.core.spec.model import EDITION

@@ -9,12 +9,12 @@ from concurrent.futures import CancelledError
 from dataclasses import dataclass, field
 from typing import Any
 
-from obento.core.check.catch_rate import CatchRate
-from obento.core.check.expectation import Expectation
-from obento.core.check.marking import mark_of
-from obento.core.check.outcome import Checked
-from obento.core.check.repair import Repair
-from obento.core.check.trace import Trace
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.inspecting.trace import Trace
+from obento.core.check.judging.marking import mark_of
+from obento.core.check.judging.outcome import Checked
+from obento.core.check.mutation.catch_rate import CatchRate
+from obento.core.check.mutation.smallest_change import Repair
 from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool

@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import asdict, replace
 
 from obento.core import values
-from obento.core.check.by_hand import ByHand, Move
-from obento.core.check.expectation import Expectation
-from obento.core.check.inside import Inside
-from obento.core.check.outcome import Checked
-from obento.core.check.verdict import Verdict, set_bits
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.inspecting.by_hand import ByHand, Move
+from obento.core.check.inspecting.wires import Inside
+from obento.core.check.judging.outcome import Checked
+from obento.core.check.judging.verdict import Verdict, set_bits
 from obento.runner.worker import HandTask, InsideTask, Task
 from obento.server.circuit_models import (
     CircuitPart,

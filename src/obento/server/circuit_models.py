@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from obento.core.check.by_hand import MOST_MOVES
+from obento.core.check.inspecting.by_hand import MOST_MOVES
 from obento.server.models import CaseRow, MessageView
 
 MOST_SCRATCH = 400_000

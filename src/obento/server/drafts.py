@@ -5,8 +5,8 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from obento.core.check.expectation import Expectation
-from obento.core.check.verdict import Verdict
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.verdict import Verdict
 from obento.server.feedback_models import BankEntry
 from obento.server.shown import for_students
 from obento.server.views import TaskPicture

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from obento.core.check.check import LoadedSpec
-from obento.core.check.marking import mark_of
-from obento.core.check.outcome import Checked
+from obento.core.check.judging.marking import mark_of
+from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
 from obento.runner.pool import CheckPool
 from obento.runner.worker import SpecFiles, Task

@@ -7,9 +7,9 @@ from collections.abc import Iterable
 from datetime import datetime
 from typing import Any
 
-from obento.core.check.expectation import Expectation
-from obento.core.check.marking import Earned, mark_of
-from obento.core.check.rules import RuleResult
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.marking import Earned, mark_of
+from obento.core.check.judging.rules import RuleResult
 from obento.server.course import task_state
 from obento.server.marks import held_reason
 from obento.server.specs import SpecShelf

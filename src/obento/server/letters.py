@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from typing import Any
 
-from obento.core.check.expectation import Expectation, inputs_text
+from obento.core.check.expectation.model import Expectation, inputs_text
 from obento.runner.engine import engine_version
 from obento.server.errors import Trouble, not_found
 from obento.server.feedback_models import FeedbackStudent, FeedbackTask, FeedbackView, Letter, LetterTask, Released

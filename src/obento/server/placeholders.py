@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Any
 
-from obento.core.check.repair import Change
+from obento.core.check.mutation.smallest_change import Change
 from obento.server.shown import for_students
 from obento.server.views import TaskPicture
 from obento.store import results

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
-from obento.core.check.catch_rate import CatchRate
 from obento.core.check.check import LoadedSpec
-from obento.core.check.expectation import Expectation, Source, expected_word
+from obento.core.check.expectation.model import Expectation, Source, expected_word
+from obento.core.check.mutation.catch_rate import CatchRate
 from obento.core.spec.model import Spec, SpecPort
 from obento.server.models import CatchRateView, CoverageView, MessageView, MissedMistake, PortView, SpecPreview, StepPlace, TableRow
 

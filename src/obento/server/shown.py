@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from obento.core.check.expectation import Expectation
-from obento.core.check.verdict import Verdict
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.verdict import Verdict
 
 _WITHOUT_VALUES = frozenset(
     ["inverted", "reversed", "exchanged-inputs", "exchanged-outputs", "constant", "ignores", "remembers", "dont-care", "wrong-edge", "reset-sync",

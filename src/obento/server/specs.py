@@ -7,7 +7,7 @@ from collections import OrderedDict
 from dataclasses import dataclass
 
 from obento.core.check.check import LoadedSpec
-from obento.core.check.expectation import Expectation
+from obento.core.check.expectation.model import Expectation
 from obento.core.handin import HandinFile
 from obento.runner.worker import SpecFiles
 from obento.server.errors import Trouble

@@ -9,13 +9,13 @@ from typing import Any
 import numpy as np
 
 from obento.core import values
-from obento.core.check.divergence import diverge
-from obento.core.check.expectation import Expectation
-from obento.core.check.observe_steps import OPEN_AS_ONE
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.explaining.divergence import diverge
+from obento.core.check.explaining.slips import SLIPS
+from obento.core.check.explaining.timing_slips import TIMING_SLIPS
+from obento.core.check.judging.verdict import Verdict, set_bits
 from obento.core.check.report import case_report
-from obento.core.check.slips import SLIPS
-from obento.core.check.timing_slips import TIMING_SLIPS
-from obento.core.check.verdict import Verdict, set_bits
+from obento.core.check.running.steps import OPEN_AS_ONE
 from obento.core.texts import decode
 from obento.runner.worker import Task, TraceTask
 from obento.server.course import TaskState, missing_students, task_state

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from obento.core import values
-from obento.core.check.divergence import diverge
-from obento.core.check.expectation import Expectation, expected_word
-from obento.core.check.trace import BACK, EDGE, STEP, Trace
-from obento.core.check.verdict import Verdict, set_bits, shown_word
+from obento.core.check.expectation.model import Expectation, expected_word
+from obento.core.check.explaining.divergence import diverge
+from obento.core.check.inspecting.trace import BACK, EDGE, STEP, Trace
+from obento.core.check.judging.verdict import Verdict, set_bits, shown_word
 from obento.core.spec.drive import CYCLE, QUIET, Sequence
 from obento.core.spec.model import SpecPort
 from obento.server.models import WaveLine, WaveSequence, WavesView

@@ -6,7 +6,7 @@ import json
 from collections.abc import Sequence
 from dataclasses import asdict
 
-from obento.core.check.repair import Change, Repair
+from obento.core.check.mutation.smallest_change import Change, Repair
 from obento.store.connection import Connection
 
 

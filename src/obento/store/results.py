@@ -7,9 +7,9 @@ import json
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass
 
-from obento.core.check.expectation import Expectation
-from obento.core.check.outcome import Checked
-from obento.core.check.verdict import OutputVerdict, Verdict, wanted
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.outcome import Checked
+from obento.core.check.judging.verdict import OutputVerdict, Verdict, wanted
 from obento.store.connection import Connection, Row
 
 

@@ -5,18 +5,18 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
-from obento.core.check.advice import advise
-from obento.core.check.benches import check_by_bench
-from obento.core.check.evidence import check_evidence, is_evidence
-from obento.core.check.expect import build_expectation
-from obento.core.check.expectation import Expectation
-from obento.core.check.findings import find_all
-from obento.core.check.observe import observe
-from obento.core.check.observe_steps import observe_steps
-from obento.core.check.outcome import Checked
-from obento.core.check.ready import Ready, make_ready, softened
-from obento.core.check.rules import check_rules
-from obento.core.check.verdict import judge
+from obento.core.check.expectation.cases import build_expectation
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.explaining.advice import advise
+from obento.core.check.explaining.findings import find_all
+from obento.core.check.judging.benches import check_by_bench
+from obento.core.check.judging.evidence import check_evidence, is_evidence
+from obento.core.check.judging.outcome import Checked
+from obento.core.check.judging.ready import Ready, make_ready, softened
+from obento.core.check.judging.rules import check_rules
+from obento.core.check.judging.verdict import judge
+from obento.core.check.running.cases import observe
+from obento.core.check.running.steps import observe_steps
 from obento.core.diagnostics import Collector, Message, to_messages
 from obento.core.handin import HandinFile
 from obento.core.limits import LimitReached, Limits
@@ -24,9 +24,9 @@ from obento.core.source import Sources
 from obento.core.spec.load import load_spec
 from obento.core.spec.model import EDITION, Spec
 from obento.core.texts import decode
-from obento.core.verilog.lexer import KEYWORDS as VERILOG_WORDS
-from obento.core.verilog.lexer import SYSTEM_VERILOG_KEYWORDS as SYSTEM_VERILOG_WORDS
-from obento.core.vhdl.lexer import KEYWORDS as VHDL_WORDS
+from obento.core.verilog.syntax.lexer import KEYWORDS as VERILOG_WORDS
+from obento.core.verilog.syntax.lexer import SYSTEM_VERILOG_KEYWORDS as SYSTEM_VERILOG_WORDS
+from obento.core.vhdl.syntax.lexer import KEYWORDS as VHDL_WORDS
 from obento.core.wiring.elaborate import GATE_NAMES
 from obento.core.wiring.parser import KEYWORDS as WIRING_WORDS
 

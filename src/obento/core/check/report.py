@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Any, Literal
 
 from obento.core import values
-from obento.core.check.divergence import diverge
-from obento.core.check.expectation import Expectation, expected_word
-from obento.core.check.outcome import Checked
-from obento.core.check.verdict import Verdict, set_bits, shown_word
+from obento.core.check.expectation.model import Expectation, expected_word
+from obento.core.check.explaining.divergence import diverge
+from obento.core.check.judging.outcome import Checked
+from obento.core.check.judging.verdict import Verdict, set_bits, shown_word
 
 FORMAT = "result/1"
 Shown = Literal["all", "failing", "none"]

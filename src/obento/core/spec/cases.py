@@ -11,7 +11,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from obento.core import values
-from obento.core.sim.graph import count_plane
+from obento.core.sim.lanes.graph import count_plane
 from obento.core.spec.drive import Drive
 from obento.core.spec.model import Row, Spec, SpecPort
 from obento.core.values import Word

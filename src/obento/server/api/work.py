@@ -10,7 +10,7 @@ from typing import Annotated
 from fastapi import APIRouter, File, Query, Response, UploadFile
 from fastapi.responses import StreamingResponse
 
-from obento.core.check.trace import to_vcd
+from obento.core.check.inspecting.trace import to_vcd
 from obento.server import course
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import Trouble, not_found

@@ -1,0 +1,279 @@
+"""The failing cases as the shortest condition on the inputs: a small sum of products.
+
+On up to `_EXACT_BITS` inputs bits all prime implicants are found (Quine 1955, McCluskey 1956) and covered greedily with the
+essential ones first; beyond, single cubes are grown from failing cases, the largest first. Cases that were not run or not
+compared are free: a product may cover them.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from obento.core.sim.lanes.graph import count_plane
+from obento.core.spec.cases import Cases, plane_digits
+from obento.core.spec.model import Spec, SpecPort
+
+_EXACT_BITS = 8
+_MOST_BITS = 16
+_MOST_PRODUCTS = 6
+_NARROW = 4
+_CHANCE = 8
+"""In so many classes of this kind one would be told a coincidence; two values for each input bit, each halving with every failing case."""
+
+
+@dataclass(frozen=True, slots=True)
+class Product:
+    """`care` are the input bits that matter, `value` what they must be (bit 0 is the last input's rightmost)."""
+
+    care: int
+    value: int
+
+    def covers(self, point: int) -> bool:
+        return point & self.care == self.value
+
+
+def failing_condition(spec: Spec, cases: Cases, failing: int, free: int = 0) -> str:
+    """In words, or empty when there is no short one.
+
+    Parameters
+    ----------
+    failing, free
+        Planes over the cases.
+    """
+    by_value = _by_value(spec, cases, failing)
+    if by_value:
+        return by_value
+    products = products_of(spec, cases, failing, free)
+    if not products:
+        return ""
+    return _sum_words(spec, products)
+
+
+def necessary_condition(spec: Spec, cases: Cases, failing: int) -> tuple[str, int]:
+    """What all failing cases have in common though not all such cases fail: values of one narrow input, else one bit of a wide one.
+
+    Returns the words and how many cases they hold for; empty words when there is nothing of the kind, or when so few cases
+    fail that some input is likely to be the same in all of them by chance.
+    """
+    best = ("", cases.count)
+    if not cases.all_known or 1 << failing.bit_count() < _CHANCE * spec.input_bits:
+        return best
+    first = 0
+    for port in spec.inputs:
+        where = _value_planes(cases.one[first : first + port.width], cases.full) if port.width <= _NARROW else []
+        first += port.width
+        bad = [value for value, plane in enumerate(where) if plane & failing]
+        words = _value_words(port, bad)
+        holds = sum(where[value].bit_count() for value in bad)
+        if words and holds < best[1]:
+            best = words, holds
+    if best[0]:
+        return best
+    first = 0
+    for port in spec.inputs:
+        for i in range(port.width):
+            plane = cases.one[first + i]
+            for value, holding in ((1, plane), (0, cases.full & ~plane)):
+                if not failing & ~holding and holding.bit_count() < best[1]:
+                    best = f"{port.bit_name(i)} = {value}", holding.bit_count()
+        first += port.width
+    return best
+
+
+def _value_planes(bits: Sequence[int], full: int) -> list[int]:
+    """The cases in which a bus (bit 0 first) has the value 0, 1, 2, ..."""
+    planes = [full]
+    for bit in bits:
+        planes = [p & ~bit for p in planes] + [p & bit for p in planes]
+    return planes
+
+
+def _sum_words(spec: Spec, products: list[Product]) -> str:
+    """`key = 1 and (level_eq = 0 or gate_shut = 0)`: what all products share stands once."""
+    if len(products) == 1:
+        return _words(spec, products[0])
+    shared = products[0].care
+    for p in products[1:]:
+        shared &= p.care & ~(p.value ^ products[0].value)
+    rests = [Product(p.care & ~shared, p.value & ~shared) for p in products]
+    parts = [_words(spec, p) for p in rests]
+    text = " or ".join(f"({part})" if " and " in part else part for part in parts)
+    if not shared:
+        return text
+    return f"{_words(spec, Product(shared, products[0].value & shared))} and ({text})"
+
+
+def _by_value(spec: Spec, cases: Cases, failing: int) -> str:
+    """`depth = 5` or `depth from 3 to 6`, where the failing cases are all those with certain values of one bus."""
+    if not cases.all_known:
+        return ""
+    first = 0
+    for port in spec.inputs:
+        planes = [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
+        first += port.width
+        if not 1 < port.width <= 12:
+            continue
+        bad = set(_words_of(planes, cases.count, failing))
+        good = set(_words_of(planes, cases.count, cases.full & ~failing))
+        if bad and good and not bad & good:
+            return _value_words(port, sorted(bad))
+    return ""
+
+
+def _value_words(port: SpecPort, bad: list[int]) -> str:
+    runs: list[tuple[int, int]] = []
+    for value in bad:
+        if runs and value == runs[-1][1] + 1:
+            runs[-1] = (runs[-1][0], value)
+        else:
+            runs.append((value, value))
+    if not runs or len(runs) > _MOST_PRODUCTS:
+        return ""
+    full = (1 << port.width) - 1
+
+    def show(value: int) -> str:
+        return port.show((value, value ^ full))
+
+    parts = [show(a) if a == b else f"{show(a)} to {show(b)}" for a, b in runs]
+    return f"{port.name} = {' or '.join(parts)}"
+
+
+def products_of(spec: Spec, cases: Cases, failing: int, free: int = 0) -> list[Product]:
+    """The products; empty when there are too many inputs or too many products to be of use."""
+    bits = spec.input_bits
+    if not failing or bits > _MOST_BITS or not cases.all_known:
+        return []
+    planes: list[int] = []
+    first = 0
+    for port in spec.inputs:
+        planes += [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
+        first += port.width
+    on = _words_of(planes, cases.count, failing)
+    off = _words_of(planes, cases.count, cases.full & ~failing & ~free)
+    if not off:
+        return [Product(0, 0)]
+    cubes = _Cubes(bits)
+    on_table = cubes.table(on)
+    primes = _exact(set(on), set(off), bits) if bits <= _EXACT_BITS else _grown(cubes, on_table, cubes.table(off))
+    cover = _cover(cubes, on_table, primes)
+    return cover if len(cover) <= _MOST_PRODUCTS else []
+
+
+def _words_of(planes: list[int], count: int, chosen: int) -> list[int]:
+    """What the planes (leftmost digit first) spell in each of the chosen cases."""
+    if not chosen:
+        return []
+    columns = [plane_digits(p, count) for p in planes]
+    flags = plane_digits(chosen, count)
+    return [int("".join(digits), 2) for digits, flag in zip(zip(*columns, strict=True), flags, strict=True) if flag == "1"]
+
+
+class _Cubes:
+    """Sets of points as truth tables: one whole number with a digit for each of the 2**bits points."""
+
+    def __init__(self, bits: int) -> None:
+        self.bits = bits
+        size = 1 << bits
+        self.full = (1 << size) - 1
+        self._ones = [count_plane(i, size) for i in range(bits)]
+
+    def table(self, points: list[int]) -> int:
+        flags = bytearray(b"0" * (1 << self.bits))
+        for point in points:
+            flags[-1 - point] = 49
+        return int(flags.decode(), 2)
+
+    def of(self, care: int, value: int) -> int:
+        """The points that a product covers."""
+        result = self.full
+        for i, plane in enumerate(self._ones):
+            if care >> i & 1:
+                result &= plane if value >> i & 1 else plane ^ self.full
+        return result
+
+
+def _exact(on: set[int], off: set[int], bits: int) -> list[Product]:
+    """All primes by merging."""
+    free_or_on = set(range(1 << bits)) - off
+    full = (1 << bits) - 1
+    level = {Product(full, p) for p in free_or_on}
+    primes: set[Product] = set()
+    while level:
+        merged: set[Product] = set()
+        used: set[Product] = set()
+        for p in level:
+            rest = p.care
+            while rest:
+                bit = rest & -rest
+                rest ^= bit
+                other = Product(p.care, p.value ^ bit)
+                if other in level:
+                    used.add(p)
+                    merged.add(Product(p.care ^ bit, p.value & ~bit))
+        primes |= level - used
+        level = merged
+    return [p for p in primes if any(p.covers(q) for q in on)]
+
+
+def _grown(cubes: _Cubes, on: int, off: int) -> list[Product]:
+    """Cubes grown from failing points, bit by bit in two orders; enough primes for a short cover."""
+    rest = on
+    found: list[Product] = []
+    while rest and len(found) <= _MOST_PRODUCTS:
+        seed = (rest & -rest).bit_length() - 1
+        grown = [_grow(cubes, seed, off, order) for order in (range(cubes.bits), range(cubes.bits - 1, -1, -1))]
+        best = max(grown, key=lambda p: (rest & cubes.of(p.care, p.value)).bit_count())
+        found.append(best)
+        rest &= ~cubes.of(best.care, best.value)
+    return found
+
+
+def _grow(cubes: _Cubes, seed: int, off: int, order: Iterable[int]) -> Product:
+    """The largest cube around a point that leaves out one bit after the other and stays clear of `off`."""
+    care = (1 << cubes.bits) - 1
+    for i in order:
+        trial = care & ~(1 << i)
+        if not cubes.of(trial, seed) & off:
+            care = trial
+    return Product(care, seed & care)
+
+
+def _cover(cubes: _Cubes, on: int, primes: list[Product]) -> list[Product]:
+    """Essential products first, then always the one that covers most; ties go to fewer literals, then to order."""
+    primes = sorted(primes, key=lambda p: (p.care.bit_count(), p.care, p.value))
+    covers = {p: cubes.of(p.care, p.value) & on for p in primes}
+    once = twice = 0
+    for covered in covers.values():
+        twice |= once & covered
+        once |= covered
+    chosen = [p for p in primes if covers[p] & ~twice]
+    rest = on
+    for p in chosen:
+        rest &= ~covers[p]
+    while rest:
+        best = max(primes, key=lambda p: (covers[p] & rest).bit_count())
+        if not covers[best] & rest:
+            return []  # growing stopped early: these do not cover everything, and a half-truth is no condition
+        chosen.append(best)
+        rest &= ~covers[best]
+    return chosen
+
+
+def _words(spec: Spec, product: Product) -> str:
+    """`key = 1 and level_eq = 0`; a bus with every bit fixed as one value."""
+    if product.care == 0:
+        return "always"
+    parts: list[str] = []
+    low = spec.input_bits
+    for port in spec.inputs:
+        low -= port.width
+        full = (1 << port.width) - 1
+        care, value = product.care >> low & full, product.value >> low & full
+        if care == full:
+            parts.append(f"{port.name} = {port.show((value, value ^ full))}")
+            continue
+        for i in range(port.width - 1, -1, -1):
+            if care >> i & 1:
+                parts.append(f"{port.bit_name(i)} = {value >> i & 1}")
+    return " and ".join(parts)

@@ -1,0 +1,163 @@
+"""The sentences on what is wrong with one hand-in: slips, conditions, where it goes astray."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.explaining.clocking import advise_clocking
+from obento.core.check.explaining.condition import failing_condition, necessary_condition
+from obento.core.check.explaining.divergence import describe, diverge, when_it_diverges
+from obento.core.check.explaining.slips import Slip, find_slips
+from obento.core.check.explaining.start_values import relies_on_start
+from obento.core.check.explaining.timing_slips import find_timing_slips
+from obento.core.check.judging.outcome import Finding
+from obento.core.check.judging.ready import Ready
+from obento.core.check.judging.verdict import Verdict
+from obento.core.check.running.bind import Binding
+from obento.core.handin import Reading
+from obento.core.ir.design import Design
+from obento.core.ir.drivers import statements, written_bits
+from obento.core.ir.nodes import Assign
+from obento.core.limits import Limits
+
+
+def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: Limits) -> list[Finding]:
+    """Everything that can be said of a hand-in, with its place; warnings on its clocking go to its messages."""
+    if expectation.cases.drive is None:
+        found = [*_as_findings(find_slips(expectation, verdict)), *conditions(expectation, verdict)]
+    else:
+        found = _clocked_findings(verdict, expectation, ready, limits)
+    found = [_placed(f, ready.reading, ready.design, ready.binding) for f in found]
+    found = [*_errors_of_the_run(expectation, verdict, ready.reading), *found, *_unsettled(expectation, verdict)]
+    return [*found, *_structural(found, ready)] if found else []
+
+
+def _errors_of_the_run(expectation: Expectation, verdict: Verdict, reading: Reading) -> list[Finding]:
+    """A value out of its range, an index outside of its array, a division by zero: called what it is, with its line and its cases."""
+    found: list[Finding] = []
+    for ended in verdict.ends:
+        cases = ended.cases & verdict.stopped
+        if not cases:
+            continue
+        among, when = f"{cases.bit_count()} of {verdict.count}", ""
+        if expectation.cases.drive is None:
+            condition = failing_condition(expectation.spec, expectation.cases, cases, verdict.not_compared)
+            when = f" whenever {condition}" if condition and condition != "always" else ""
+        else:
+            among += " steps"
+        place = reading.sources.place(ended.position) if ended.position else None
+        text = f"{ended.text}: the run ends there{when}: {among}"
+        found.append(Finding("run-error", text, "", place.file if place else "", place.line if place else 0))
+    return found
+
+
+def _unsettled(expectation: Expectation, verdict: Verdict) -> list[Finding]:
+    """Cases that go on for ever."""
+    ended = 0
+    for one in verdict.ends:
+        ended |= one.cases
+    moving = verdict.stopped & ~ended & ~verdict.untried
+    if not moving:
+        return []
+    steps = " steps" if expectation.cases.drive is not None else ""
+    if verdict.untried:
+        return [Finding("stopped", f"does not settle in any of {moving.bit_count()} cases spread over all: the others were not run")]
+    return [Finding("stopped", f"does not settle: {moving.bit_count()} of {verdict.count}{steps}")]
+
+
+_STRUCTURE = frozenset(
+    ["undriven", "two-drivers", "width-cut", "number-cut", "port-width", "open-input", "open-output", "out-of-range", "latch", "sensitivity"]
+)
+"""Messages that name a slip in how a design is put together: no more than worth a look while it is right, a likely reason when it is not."""
+
+
+def _structural(found: list[Finding], ready: Ready) -> list[Finding]:
+    told = {f.text for f in found}
+    messages = [m for m in ready.reading.messages() if m.code in _STRUCTURE and m.line and m.text not in told]
+    return [Finding(m.code, m.text, "", m.file, m.line) for m in messages]
+
+
+def _as_findings(slips: list[Slip]) -> list[Finding]:
+    return [Finding(s.kind, s.text, s.output) for s in slips]
+
+
+def _clocked_findings(verdict: Verdict, expectation: Expectation, ready: Ready, limits: Limits) -> list[Finding]:
+    """What kind of slip it is, where each output goes astray; warnings on how the hand-in is clocked go to the messages."""
+    reading, design, binding = ready.reading, ready.design, ready.binding
+    suspicious: list[Slip] = []
+
+    def tell(code: str, text: str, at: int, hint: str) -> None:
+        reading.collector.warning(code, text, at, None, hint)
+        suspicious.append(Slip(code, text, ""))
+
+    advise_clocking(design, binding, tell)
+    relied = relies_on_start(expectation, ready, verdict.right, limits)
+    if relied is not None:
+        text = f"{relied.steps} steps are right only because registers have initial values"
+        tell("start-values", text, relied.position, "a reset should set them")
+    found = diverge(expectation, verdict)
+    slips = find_timing_slips(expectation, verdict, found, design, binding, limits) or find_slips(expectation, verdict)
+    if found.first and not slips:
+        slips = suspicious  # not proven to be the reason, but the first thing to look at
+    findings = _as_findings(slips)
+    when = when_it_diverges(expectation, verdict, found)
+    if when:
+        output = next((n for n, o in verdict.outputs.items() if o.failed | o.undefined), "")
+        findings.append(Finding("diverges", f"goes wrong whenever {when}: {found.first.bit_count()} times", output))
+    for name, output_verdict in verdict.outputs.items():
+        if output_verdict.failed | output_verdict.undefined:
+            kind = "wrong" if output_verdict.failed else "undefined"
+            findings.append(Finding(kind, f"{name} is {kind} {describe(expectation, verdict, found, name)}", name))
+    return findings
+
+
+def _placed(finding: Finding, reading: Reading, design: Design, binding: Binding) -> Finding:
+    """A finding with the line on which its output gets its value (the first one, where there are several)."""
+    bits = {port.signal.offset + i for (ours, _), (port, i) in binding.bits.items() if ours == finding.output}
+    places = [
+        s.position
+        for process in design.processes
+        if bits & written_bits(process)
+        for s in statements(process.body)
+        if isinstance(s, Assign) and any(bits & set(range(t.signal.offset, t.signal.offset + t.signal.width)) for t in s.targets)
+    ]
+    if not places:
+        return finding
+    place = reading.sources.place(min(places))
+    return replace(finding, file=place.file, line=place.line)
+
+
+def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
+    """For each output that is not right: when, as the shortest condition, and in how many cases."""
+    found: list[Finding] = []
+    count = verdict.count
+    runs = {name for name, _ in verdict.failing_runs if name != "fresh"}
+    for name, output in verdict.outputs.items():
+        for plane, kind, word in ((output.failed, "wrong", "is wrong"), (output.undefined, "undefined", "is undefined")):
+            if not plane:
+                continue
+            text = failing_condition(expectation.spec, expectation.cases, plane, output.not_compared)
+            when = "" if not text else " always" if text == "always" else f" whenever {text}"
+            among = count
+            if not text:
+                words, holds = necessary_condition(expectation.spec, expectation.cases, plane)
+                if words:
+                    when, among = f" only when {words}", holds
+            found.append(Finding(kind, f"{name} {word}{when}: {plane.bit_count()} of {among}", name))
+    remembered = 0
+    for name, mask in verdict.failing_runs:
+        if name != "fresh":
+            remembered |= mask
+    if remembered:
+        single = {f"{p.name}[{p.right}]": p.name for p in expectation.spec.inputs if p.width == 1}
+        turned = [r.removeprefix("after ") for r in sorted(runs)[:4]]
+        names = ", ".join(single.get(t, t) for t in turned)
+        found.insert(
+            0,
+            Finding(
+                "remembers",
+                f"the result depends on the case before: {remembered.bit_count()} of {count} are right fresh, but wrong after a change of {names}",
+            ),
+        )
+    return found

@@ -1,0 +1,402 @@
+"""Slips in numbers: off by one, a carry lost, cut short, a sign not looked at, values exchanged, a flag of the wrong value.
+
+Words are lists of planes, rightmost digit first, over the cases in which all digits of an output are compared and known on
+both sides. Everything is computed for all of these at once. A slip is only said when it holds in every wrong case, and
+its opposite in every right one where that is part of what it claims.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from itertools import combinations
+
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.explaining.condition import failing_condition
+from obento.core.check.judging.verdict import Verdict
+from obento.core.spec.model import SpecPort
+
+WORD_SLIPS = frozenset(
+    [
+        "off-by-one",
+        "carry-lost",
+        "no-carries",
+        "cut",
+        "sign",
+        "boundary",
+        "values-exchanged",
+        "wrong-flag",
+        "constant-in",
+        "other-operation",
+        "term-missing",
+        "term-added",
+    ]
+)
+"""All kinds of slips that this module finds."""
+
+_FEWEST = 2
+_FEWEST_FOR_OPERATIONS = 8
+_NARROWEST_FLAGGED = 3
+"""Of narrower words too many things are properties."""
+_MOST_CONTROL_BITS = 8
+Word = list[int]
+
+
+@dataclass(frozen=True, slots=True)
+class WordSlip:
+    kind: str
+    text: str
+
+
+def find_word_slips(expectation: Expectation, verdict: Verdict, port: SpecPort) -> list[WordSlip]:
+    """Slips that explain everything that is wrong with an output; the first that does is enough."""
+    found = _Output.of(expectation, verdict, port)
+    if found is None:
+        return []
+    return [slip for slip in (next(found.slips(), None),) if slip is not None]
+
+
+def add(a: Word, b: Word, full: int, carry: int = 0) -> Word:
+    """The sum of two words of one width, modulo that."""
+    out = []
+    for x, y in zip(a, b, strict=True):
+        out.append(x ^ y ^ carry)
+        carry = (x & y) | (carry & (x ^ y))
+    return [p & full for p in out]
+
+
+def _below(a: Word, b: Word, full: int) -> int:
+    """The cases in which a word is less than another, as numbers without signs: a borrow comes out of their difference."""
+    borrow = 0
+    for x, y in zip(a, b, strict=True):
+        borrow = (~x & y) | (~(x ^ y) & borrow)
+    return borrow & full
+
+
+def constant(value: int, width: int, full: int) -> Word:
+    return [full if value >> i & 1 else 0 for i in range(width)]
+
+
+def differ(a: Word, b: Word) -> int:
+    """The cases in which two words differ; the shorter one is taken to begin with zeros."""
+    out = 0
+    for i in range(max(len(a), len(b))):
+        out |= (a[i] if i < len(a) else 0) ^ (b[i] if i < len(b) else 0)
+    return out
+
+
+def number_at(word: Word, case: int) -> int:
+    return sum((p >> case & 1) << i for i, p in enumerate(word))
+
+
+@dataclass(slots=True)
+class _Output:
+    """One output: what is expected and what came, `bad` among the cases `compared`. `inputs` are known in all of those."""
+
+    expectation: Expectation
+    verdict: Verdict
+    port: SpecPort
+    expected: Word
+    got: Word
+    compared: int
+    bad: int
+    inputs: dict[str, Word]
+
+    @classmethod
+    def of(cls, expectation: Expectation, verdict: Verdict, port: SpecPort) -> _Output | None:
+        """None where too little is wrong to tell, or values are unknown."""
+        outcome = verdict.outputs[port.name]
+        compared = expectation.cases.full
+        expected, got = [], []
+        for i in range(port.width):
+            want, (one, zero) = verdict.expected[port.name, i], verdict.shown[port.name, i]
+            compared &= want.care & (want.one ^ want.zero) & (one ^ zero)
+            expected.append(want.one)
+            got.append(one)
+        inputs: dict[str, Word] = {}
+        bit = 0
+        for given in expectation.spec.inputs:
+            planes = list(zip(expectation.cases.one[bit : bit + given.width], expectation.cases.zero[bit : bit + given.width], strict=True))
+            bit += given.width
+            for one, zero in planes:
+                compared &= one ^ zero
+            inputs[given.name] = [one for one, _ in planes]
+        wrong = outcome.failed | outcome.undefined | outcome.stopped
+        if wrong & ~compared or wrong.bit_count() < _FEWEST:
+            return None
+        cut = [p & compared for p in expected], [p & compared for p in got]
+        return cls(expectation, verdict, port, *cut, compared, wrong, {n: [p & compared for p in w] for n, w in inputs.items()})
+
+    def slips(self) -> Iterator[WordSlip]:
+        if self.port.width > 1:
+            yield from self._cut()
+            yield from self._offset()
+            yield from self._no_carries()
+            yield from self._values_exchanged()
+        else:
+            yield from self._boundary()
+            yield from self._flag()
+        yield from self._sign()
+        yield from self._other_operation()
+        yield from self._constant_in()
+        if self.port.width == 1:
+            yield from self._term()
+
+    @property
+    def _count(self) -> str:
+        return f"in all {self.bad.bit_count()} wrong cases"
+
+    # Words.
+
+    def _offset(self) -> Iterator[WordSlip]:
+        """The same number too much or too little wherever it is wrong."""
+        width, case = self.port.width, (self.bad & -self.bad).bit_length() - 1
+        by = (number_at(self.got, case) - number_at(self.expected, case)) % (1 << width)
+        if differ(add(self.expected, constant(by, width, self.compared), self.compared), self.got) & self.bad:
+            return
+        name = self.port.name
+        if by in (1, (1 << width) - 1):
+            yield WordSlip("off-by-one", f"{name} is 1 too {'large' if by == 1 else 'small'} {self._count}")
+            return
+        less = -by % (1 << width)
+        if less == by:  # only the highest digit: which way it went shows in what was expected
+            lost, gained = not self.bad & ~self.expected[-1], not self.bad & self.expected[-1]
+        else:
+            lost, gained = less & (less - 1) == 0, by & (by - 1) == 0
+        if lost:
+            yield WordSlip("carry-lost", f"{name} is {less} too small {self._count}: a carry into bit {less.bit_length() - 1} is lost")
+        elif gained:
+            yield WordSlip("carry-lost", f"{name} is {by} too large {self._count}: a borrow from bit {by.bit_length() - 1} is lost")
+
+    def _no_carries(self) -> Iterator[WordSlip]:
+        """A sum whose digits are added each for itself."""
+        for a, b in self._pairs(narrowest=1):
+            sums = add(self._fit(a), self._fit(b), self.compared)
+            alone = [x ^ y for x, y in zip(self._fit(a), self._fit(b), strict=True)]
+            if not differ(sums, self.expected) & self.bad and not differ(alone, self.got) & self.bad:
+                yield WordSlip("no-carries", f"{self.port.name} adds {a} and {b} without carries {self._count}")
+
+    def _cut(self) -> Iterator[WordSlip]:
+        """Right in its lower digits, and nothing above them."""
+        top = max((i for i, p in enumerate(self.got) if p), default=-1)
+        if 0 <= top < self.port.width - 1 and not differ(self.expected[: top + 1], self.got[: top + 1]) & self.compared:
+            above = (
+                f"{self.port.bit_name(self.port.width - 1)} to {self.port.bit_name(top + 1)}"
+                if top + 2 < self.port.width
+                else self.port.bit_name(top + 1)
+            )
+            yield WordSlip("cut", f"{self.port.name} is cut to its lowest {top + 1} bits: {above} always 0")
+
+    def _values_exchanged(self) -> Iterator[WordSlip]:
+        """Two values that come for each other."""
+        case = (self.bad & -self.bad).bit_length() - 1
+        a, b = number_at(self.expected, case), number_at(self.got, case)
+        is_a = [self._equals(w, a) for w in (self.expected, self.got)]
+        is_b = [self._equals(w, b) for w in (self.expected, self.got)]
+        exchanged = (is_a[0] & is_b[1]) | (is_b[0] & is_a[1])
+        if is_b[0] & is_a[1] and not self.bad & ~exchanged:
+            shown = [self.port.show((v, ~v & (1 << self.port.width) - 1)) for v in sorted((a, b))]
+            yield WordSlip("values-exchanged", f"{self.port.name} has {shown[0]} and {shown[1]} exchanged {self._count}")
+
+    # Single bits.
+
+    def _boundary(self) -> Iterator[WordSlip]:
+        """Wrong just where two inputs are equal."""
+        for a, b in self._pairs():
+            equal = self.compared & ~differ(self.inputs[a], self.inputs[b])
+            if self._is_just(equal, {a, b}):
+                yield WordSlip("boundary", f"{self.port.name} is wrong just where {a} = {b}: equality counted on the wrong side{self._among({a, b})}")
+
+    def _flag(self) -> Iterator[WordSlip]:
+        """What is expected is a property of one word, what comes is the same property of another."""
+        fits = {
+            (name, kind): of(w, self.compared)
+            for kind, of in _PROPERTIES.items()
+            for name, w in self._words().items()
+            if len(w) >= _NARROWEST_FLAGGED
+        }
+        if not self.expected[0] or not ~self.expected[0] & self.compared:
+            return
+        right = next((key for key, plane in fits.items() if not (plane ^ self.expected[0]) & self.compared), None)
+        taken = next((key for key, plane in fits.items() if not (plane ^ self.got[0]) & self.compared), None)
+        if right is None or taken is None:
+            return
+        should = f"should say so of {right[0]}" if right[1] == taken[1] else f"should say whether {right[0]} {right[1]}"
+        yield WordSlip("wrong-flag", f"{self.port.name} says whether {taken[0]} {taken[1]}, and {should}")
+
+    def _term(self) -> Iterator[WordSlip]:
+        """A sum of products with one product too few or too many: the wrong cases are one product, all wrong in one way."""
+        spec, cases = self.expectation.spec, self.expectation.cases
+        missing, added = not self.bad & ~self.expected[0], not self.bad & self.expected[0]
+        if cases.count != 1 << len(cases.one) or not (missing or added):
+            return
+        product = failing_condition(spec, cases, self.bad, cases.full & ~self.compared)
+        if product and product != "always" and " or " not in product and " to " not in product:
+            what = "lacks a product term: it should be 1" if missing else "has a product term too many: it is 1 also"
+            yield WordSlip("term-missing" if missing else "term-added", f"{self.port.name} {what} whenever {product}")
+
+    def _other_operation(self) -> Iterator[WordSlip]:
+        """What comes is one operation on two inputs, where another one is expected."""
+        for a, b in self._pairs():
+            region = self._region({a, b})
+            if region.bit_count() < _FEWEST_FOR_OPERATIONS:
+                continue
+            of = self._operations(a, b)
+            got = next((text for text, w in of.items() if not differ(w, self.got) & region), None)
+            wanted = next((text for text, w in of.items() if not differ(w, self.expected) & region), None)
+            if got is not None and wanted is not None:
+                verb = "says whether" if self.port.width == 1 else "is"
+                yield WordSlip("other-operation", f"{self.port.name} {verb} {got}{self._among({a, b})}, and should be {wanted}")
+                return
+
+    def _operations(self, a: str, b: str) -> dict[str, Word]:
+        full = self.compared
+        if self.port.width == 1:
+            x, y = self.inputs[a], self.inputs[b]
+            less, more, equal = _below(x, y, full), _below(y, x, full), full & ~differ(x, y)
+            tests = {f"{a} < {b}": less, f"{a} > {b}": more, f"{a} = {b}": equal, f"{a} ≤ {b}": less | equal, f"{a} ≥ {b}": more | equal}
+            return {text: [plane] for text, plane in (tests | {f"{a} ≠ {b}": full & ~equal}).items()}
+        x, y = self._fit(a), self._fit(b)
+        not_x, not_y = [full & ~p for p in x], [full & ~p for p in y]
+        return {
+            f"{a} + {b}": add(x, y, full), f"{a} - {b}": add(x, not_y, full, full), f"{b} - {a}": add(y, not_x, full, full),
+            f"{a} + {a}": add(x, x, full), f"{b} + {b}": add(y, y, full), a: x, b: y, "0": [0] * len(x),
+            f"{a} and {b} digit by digit": [p & q for p, q in zip(x, y, strict=True)],
+            f"{a} or {b} digit by digit": [p | q for p, q in zip(x, y, strict=True)],
+            f"{a} xor {b} digit by digit": [p ^ q for p, q in zip(x, y, strict=True)],
+        }  # fmt: skip
+
+    def _constant_in(self) -> Iterator[WordSlip]:
+        """Always one value in some operations, where it should not be."""
+        if all(len(w) == 1 for w in self.inputs.values()):
+            return  # the condition says it shorter
+        for name, word in self.inputs.items():
+            if len(word) > _MOST_CONTROL_BITS:
+                continue
+            apart = set(self.inputs) - {name}
+            region = self._region(apart)
+            if region in (0, self.compared) or self.bad.bit_count() < _FEWEST:
+                continue
+            case = (region & -region).bit_length() - 1
+            value, wanted = number_at(self.got, case), number_at(self.expected, case)
+            if not region & ~self._equals(self.got, value) and region & ~self._equals(self.expected, wanted):
+                shown = self.port.show((value, ~value & (1 << self.port.width) - 1))
+                text = self._among(apart)
+                if text:
+                    yield WordSlip("constant-in", f"{self.port.name} is always {shown}{text}")
+                    return
+
+    # Signs.
+
+    def _sign(self) -> Iterator[WordSlip]:
+        """Wrong just where it matters whether numbers have signs."""
+        names = {n: w for n, w in self.inputs.items() if len(w) > 1}
+        if self.port.width == 1:
+            for a, b in self._pairs():
+                if self._is_just(names[a][-1] ^ names[b][-1], {a, b}):
+                    text = f"{self.port.name} is wrong just where the signs of {a} and {b} differ: signed taken as unsigned, or the other way round"
+                    yield WordSlip("sign", text + self._among({a, b}))
+            return
+        for name, word in names.items():
+            if len(word) >= self.port.width or not self._is_just(word[-1], {name}):
+                continue
+            low = len(word)
+            if not differ(self.expected[:low], self.got[:low]) & self.bad:
+                yield WordSlip("sign", f"{self.port.name} is wrong just where {name} is negative: its sign is not carried on{self._among({name})}")
+
+    # Helpers.
+
+    def _fit(self, name: str) -> Word:
+        word = self.inputs[name][: self.port.width]
+        return word + [0] * (self.port.width - len(word))
+
+    def _pairs(self, narrowest: int = 2) -> Iterator[tuple[str, str]]:
+        """Words of one width, two by two."""
+        for a, b in combinations([n for n, w in self.inputs.items() if len(w) >= narrowest], 2):
+            if len(self.inputs[a]) == len(self.inputs[b]):
+                yield a, b
+
+    def _equals(self, word: Word, value: int) -> int:
+        return self.compared & ~differ(word, constant(value, len(word), self.compared))
+
+    def _region(self, apart: set[str]) -> int:
+        """The cases in which all other inputs are as in some wrong case: the same operation, say. 0 where these are too many to tell."""
+        others = [p for name, w in self.inputs.items() if name not in apart for p in w]
+        if len(others) > _MOST_CONTROL_BITS:
+            return self.compared
+        region, left = 0, self.bad
+        while left:
+            case = (left & -left).bit_length() - 1
+            same = self.compared
+            for plane in others:
+                same &= plane if plane >> case & 1 else ~plane
+            region |= same
+            left &= ~same
+        return region
+
+    def _is_just(self, where: int, apart: set[str]) -> bool:
+        """Whether it is wrong in these cases and in no others, as far as the operations go in which it is wrong at all."""
+        region = self._region(apart)
+        return bool(where & region) and self.bad == where & region and region != self.bad
+
+    def _among(self, apart: set[str]) -> str:
+        region = self._region(apart)
+        if region == self.compared:
+            return ""
+        others = [p for p in self.expectation.spec.inputs if p.name not in apart]
+        case = (region & -region).bit_length() - 1
+        shown = []
+        for p in others:
+            value = number_at(self.inputs[p.name], case)
+            if not region & ~self._equals(self.inputs[p.name], value):
+                shown.append(f"{p.name} = {p.show((value, ~value & (1 << p.width) - 1))}")
+        return f", with {' and '.join(shown)}" if shown else ""
+
+    def _words(self) -> dict[str, Word]:
+        """Words that a flag could be of: expected outputs, outputs as they came, inputs; and an output with a one-bit one above it."""
+        words: dict[str, Word] = {}
+        bits: dict[str, int] = {}
+        for p in self.expectation.spec.outputs:
+            if p.name == self.port.name:
+                continue
+            planes = [self.verdict.expected[p.name, i] for i in range(p.width)]
+            if any(self.compared & ~(x.care & (x.one ^ x.zero)) for x in planes):
+                continue
+            if p.width == 1:
+                bits[p.name] = planes[0].one & self.compared
+            else:
+                words[p.name] = [x.one & self.compared for x in planes]
+        joined = {f"{b} and {n} together": [*w, plane] for n, w in words.items() for b, plane in bits.items()}
+        return words | {n: w for n, w in self.inputs.items() if len(w) > 1} | joined
+
+
+def _is_zero(word: Word, full: int) -> int:
+    out = full
+    for p in word:
+        out &= ~p
+    return out
+
+
+def _parity(word: Word, full: int) -> int:
+    out = 0
+    for p in word:
+        out ^= p
+    return out & full
+
+
+def _is_full(word: Word, full: int) -> int:
+    out = full
+    for p in word:
+        out &= p
+    return out
+
+
+_PROPERTIES: dict[str, Callable[[Word, int], int]] = {
+    "is zero": _is_zero,
+    "is all ones": _is_full,
+    "is not all ones": lambda w, full: full & ~_is_full(w, full),
+    "is not zero": lambda w, full: full & ~_is_zero(w, full),
+    "is negative": lambda w, full: w[-1] & full,
+    "has an odd number of ones": _parity,
+    "is odd": lambda w, full: w[0] & full,
+}

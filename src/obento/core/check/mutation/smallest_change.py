@@ -1,0 +1,111 @@
+"""The smallest change that makes every case right: one operator, gate, inversion, constant, wire or edge, found by trying.
+
+Each change is made in the built design, run over a few telling cases, and, where those come out right, over all of them. Only
+what is then right everywhere is said. The likeliest changes are tried first; several of one kind may be found.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import partial
+
+from obento.core.check.expectation.model import Expectation, with_cases
+from obento.core.check.judging.ready import Ready, make_ready
+from obento.core.check.judging.verdict import judge, set_bits
+from obento.core.check.mutation.changes import limits_of_trials, trials_of
+from obento.core.check.running.cases import Observation, observe
+from obento.core.check.running.steps import observe_steps
+from obento.core.handin import HandinFile
+from obento.core.limits import LimitReached, Limits
+from obento.core.spec.cases import Cases
+
+MOST_TRIED = 400
+_FEW = 48
+_MOST_FOUND = 3
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One change and its place; `text` says what to write instead of what."""
+
+    file: str
+    line: int
+    text: str
+
+
+@dataclass(slots=True)
+class Repair:
+    """All smallest changes that were found, and how many were tried. `is_whole` unless the budget ran out first."""
+
+    changes: list[Change]
+    tried: int
+    is_whole: bool
+
+
+def find_repair(
+    expectation: Expectation, files: Sequence[HandinFile], provided: Sequence[HandinFile], choices: Mapping[str, str], limits: Limits | None = None
+) -> Repair | None:
+    """Look for the smallest change of a hand-in that is wrong somewhere; None where it cannot be run."""
+    if expectation.spec.bench is not None:
+        return None
+    limits = limits or Limits()
+    ready = make_ready(expectation.spec, files, provided, limits, choices)
+    if not isinstance(ready, Ready):
+        return None
+    run = observe if expectation.cases.drive is None else observe_steps
+    if ready.design.parts and expectation.cases.drive is not None:
+        # What is changed is the form for lanes: on the timeline a part would run as it was written.
+        run = partial(observe_steps, lanes_from=1)
+
+    tight = limits_of_trials(limits)
+
+    def seen(cases: Cases) -> Observation:
+        return run(ready.design, ready.binding, expectation.spec.inputs, cases, tight)
+
+    def right(looked: Expectation, observation: Observation) -> bool:
+        # A part that was run step by step ran as it was written: nothing is proven of the change.
+        if observation.limit is not None or (ready.design.parts and (observation.stepped or observation.engine == "timeline")):
+            return False
+        return judge(looked, observation).right == looked.cases.full
+
+    first = run(ready.design, ready.binding, expectation.spec.inputs, expectation.cases, limits)
+    if first.limit is not None:
+        return None
+    verdict = judge(expectation, first)
+    if verdict.right == expectation.cases.full:
+        return Repair([], 0, True)
+    few = _few_cases(expectation, verdict.right)
+    trials = trials_of(ready.design, ready.reading.sources)
+    found: list[Change] = []
+    best = None
+    tried = 0
+    for trial in trials[:MOST_TRIED]:
+        if best is not None and trial.likely > best:
+            break
+        tried += 1
+        trial.make()
+        try:
+            is_right = right(few, seen(few.cases)) and right(expectation, seen(expectation.cases))
+        except LimitReached:
+            is_right = False
+        finally:
+            trial.undo()
+        if is_right:
+            best = trial.likely
+            place = ready.reading.sources.place(trial.position)
+            found.append(Change(place.file, place.line, trial.text))
+            if len(found) == _MOST_FOUND:
+                break
+    return Repair(list(dict.fromkeys(found)), tried, len(trials) <= MOST_TRIED)
+
+
+def _few_cases(expectation: Expectation, right: int) -> Expectation:
+    """Some wrong cases and some right ones; of clocked labs all, since a step alone means nothing."""
+    cases = expectation.cases
+    if cases.drive is not None or cases.count <= _FEW:
+        return expectation
+    wrong = set_bits(cases.full & ~right)
+    good = set_bits(right)
+    chosen = sorted({*wrong[:: max(1, len(wrong) // (_FEW // 2))], *good[:: max(1, len(good) // (_FEW // 2) + 1)]})
+    return with_cases(expectation, chosen)

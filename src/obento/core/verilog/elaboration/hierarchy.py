@@ -1,0 +1,104 @@
+"""Modules to a Design (IEEE 1364-2005 clause 12): the way in."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+from obento.core.diagnostics import Collector
+from obento.core.ir.design import Design, Process, Signal
+from obento.core.ir.resolve import resolve_drivers
+from obento.core.limits import LimitReached, Limits
+from obento.core.verilog.elaboration.module_body import ModuleBody, instantiate
+from obento.core.verilog.elaboration.warnings import warn_about
+from obento.core.verilog.lowering.variable_drivers import check_variable_drivers
+from obento.core.verilog.model.builder import Builder, Foreign
+from obento.core.verilog.model.scope import Inside, Scope
+from obento.core.verilog.model.wrong import Wrong
+from obento.core.verilog.syntax import ast
+
+
+def elaborate(
+    modules: Mapping[str, ast.Module | ast.Primitive], unit: str, collector: Collector, limits: Limits, foreign: Foreign | None = None
+) -> Design | None:
+    """The Design of one module with all it uses; None when something is wrong with it (reported)."""
+    return elaborate_tops(modules, [unit], collector, limits, foreign)
+
+
+def elaborate_tops(
+    modules: Mapping[str, ast.Module | ast.Primitive], tops: Sequence[str], collector: Collector, limits: Limits, foreign: Foreign | None = None
+) -> Design | None:
+    """A Design of several modules side by side, as benches may be (12.1.1); its ports are those of the first.
+
+    `foreign` gives units in other languages by name.
+    """
+    errors = collector.errors
+    design = Design(tops[0], "verilog")
+    builder = Builder(modules, design, collector, limits, foreign)
+    try:
+        bodies: list[ModuleBody] = []
+        above = Scope("")
+        above.reals = any(isinstance(m, ast.Module) and m.reals for m in modules.values())
+        for name in tops:
+            module = modules[name]
+            assert isinstance(module, ast.Module)
+            bodies.append(instantiate(builder, module, name, above, {}, {}, 0))
+            above.entries[name] = Inside(bodies[-1].scope, module.name_start)
+        builder.finish()
+        check_variable_drivers(design, builder.variables, collector)
+        design.root = bodies[0].instance
+        design.names = [body.shown for body in bodies]
+        if collector.errors > errors:
+            return None
+        design.ports = bodies[0].ports()
+    except Wrong:
+        return None
+    except LimitReached as limit:
+        collector.error("limit", limit.text, limit.position, None, limit.hint)
+        return None
+    warn_about(design, builder.implied, collector)
+    try:
+        resolve_drivers(design, lambda signal, a, b: _two_drivers(collector, signal, a, b))
+    except LimitReached as limit:
+        collector.error("limit", limit.text, limit.position, None, limit.hint)
+        return None
+    return design
+
+
+def _two_drivers(collector: Collector, signal: Signal, first: Process, second: Process) -> None:
+    del first
+    collector.warning(
+        "two-drivers",
+        f"`{signal.name.rpartition('.')[2]}` is driven from two places: where they disagree it is x",
+        second.position,
+        None,
+        "a wire gets its value from one place",
+    )
+
+
+def top_modules(modules: Mapping[str, ast.Module | ast.Primitive]) -> list[str]:
+    """Modules that no other uses (12.1.1), in order."""
+    used: set[str] = set()
+    for module in modules.values():
+        if isinstance(module, ast.Module):
+            used.update(modules_used(module.items))
+    return [name for name, m in modules.items() if isinstance(m, ast.Module) and name not in used]
+
+
+def modules_used(items: Sequence[ast.Item | None]) -> list[str]:
+    """Names of the modules and primitives that these items use."""
+    used: list[str] = []
+    for item in items:
+        match item:
+            case ast.Instance():
+                used.append(item.module)
+            case ast.GenerateBlock():
+                used += modules_used(item.items)
+            case ast.GenerateFor():
+                used += modules_used(item.body.items)
+            case ast.GenerateIf():
+                used += modules_used([item.then, item.other])
+            case ast.GenerateCase():
+                used += modules_used([block for _, block in item.arms] + [item.default])
+            case _:
+                pass
+    return used

@@ -1,0 +1,112 @@
+"""Real numbers in expressions (IEEE 1364-2005 clauses 3.9, 4.8 and 5.1.1)."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from obento.core.ir import nodes as ir
+from obento.core.verilog.model.scope import FunctionEntry, Parameter, Vector
+from obento.core.verilog.syntax import ast
+
+if TYPE_CHECKING:
+    from obento.core.verilog.lowering.expressions import ExpressionLowering
+
+_OPERATORS = {"+": "add", "-": "sub", "*": "mul", "/": "div", "**": "pow"}
+_REAL_FUNCTIONS = frozenset(
+    """
+    $realtime $itor $bitstoreal $ln $log10 $exp $sqrt $pow $floor $ceil $sin $cos $tan $asin $acos $atan $atan2 $hypot $sinh
+    $cosh $tanh $asinh $acosh $atanh
+    """.split()
+)
+
+
+REAL_WORDS = _REAL_FUNCTIONS | {"real", "realtime"}
+"""A text without any of these, and without a number with a fraction, has no real numbers."""
+
+
+class RealLowering:
+    """The expressions whose value is a real number: any arithmetic one with a real operand."""
+
+    def __init__(self, x: ExpressionLowering) -> None:
+        self._x = x
+        self._any = x.scope.reals
+        self._known: dict[int, bool] = {}
+
+    def is_real(self, e: ast.Expr) -> bool:
+        kind = type(e)
+        if not self._any or kind is ast.Number or kind is ast.Concat:
+            return False
+        known = self._known.get(id(e))
+        if known is None:
+            known = self._known[id(e)] = self._is_real(e)
+        return known
+
+    def _is_real(self, e: ast.Expr) -> bool:
+        match e:
+            case ast.Real():
+                return True
+            case ast.Name() | ast.Dotted():
+                found = self._x.find(e)
+                if isinstance(found, Vector):
+                    return found.is_real and not found.dims
+                return isinstance(found, Parameter) and found.number is not None
+            case ast.Index():
+                array = self._x.element_of(e)
+                return array is not None and array.is_real
+            case ast.Unary():
+                return e.op in "+-" and self.is_real(e.a)
+            case ast.Binary():
+                return e.op in _OPERATORS and (self.is_real(e.a) or self.is_real(e.b))
+            case ast.Conditional():
+                return self.is_real(e.a) or self.is_real(e.b)
+            case ast.Cast():
+                return e.to in ("real", "realtime")
+            case ast.Call():
+                if e.name.startswith("$"):
+                    return e.name in _REAL_FUNCTIONS
+                found = self._x.find_callable(e)
+                return isinstance(found, FunctionEntry) and found.item.kind in ("real", "realtime")
+        return False
+
+    def lower(self, e: ast.Expr) -> ir.Expr:
+        """`e` as a real number, converted where it is none of itself."""
+        x = self._x
+        if not self.is_real(e):
+            lowered = x.self_determined(e)
+            return ir.ToReal(64, lowered, x.size(e)[1])
+        match e:
+            case ast.Real():
+                return ir.RealConst(64, float(e.text.replace("_", "")))
+            case ast.Name() | ast.Dotted():
+                entry = x.entry(e)
+                if isinstance(entry, Parameter):
+                    return ir.RealConst(64, entry.number or 0.0)
+                return ir.Ref(64, entry.signal)
+            case ast.Unary():
+                a = self.lower(e.a)
+                return a if e.op == "+" else ir.RealOp(64, "neg", [a])
+            case ast.Binary():
+                return ir.RealOp(64, _OPERATORS[e.op], [self.lower(e.a), self.lower(e.b)])
+            case ast.Conditional():
+                return ir.RealMux(64, x.truth(e.cond), self.lower(e.a), self.lower(e.b))
+            case ast.Cast():
+                return self.lower(e.value)
+            case ast.Call() if e.name.startswith("$"):
+                return x.system.lower_real(e)
+            case ast.Call():
+                x.size_of_call(e)
+                function = x.callee(e)
+                args = [x.argument(a, p) for a, p in zip(e.args, function.params, strict=True)]
+                return ir.Call(64, function, args)
+            case ast.Index():
+                return x.select(e)
+        raise AssertionError(type(e).__name__)
+
+    def relation(self, op: str, e: ast.Binary) -> ir.Expr:
+        """A comparison with a real operand."""
+        if op in ("===", "!=="):
+            op = op[:-1]
+        a, b = self.lower(e.a), self.lower(e.b)
+        if op in (">", ">="):
+            a, b = b, a
+        return ir.RealRelation(1, {"==": "eq", "!=": "ne"}.get(op, "lt" if op in "<>" else "le"), a, b)

@@ -1,0 +1,193 @@
+"""System functions and tasks: what they are given, and what their values look like (IEEE 1364-2005 clause 17)."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from obento.core import values
+from obento.core.ir import nodes as ir
+from obento.core.suggest import did_you_mean
+from obento.core.verilog.model.scope import FunctionEntry, Inside, Vector
+from obento.core.verilog.syntax import ast
+
+if TYPE_CHECKING:
+    from obento.core.verilog.lowering.expressions import ExpressionLowering
+
+_FUNCTIONS: dict[str, tuple[int, bool]] = {
+    "$time": (64, False), "$stime": (32, False), "$random": (32, True), "$urandom": (32, False), "$urandom_range": (32, False),
+    "$rtoi": (32, True), "$realtobits": (64, False), "$fopen": (32, True), "$fgetc": (32, True), "$fgets": (32, True),
+    "$feof": (32, True), "$ftell": (32, True), "$fseek": (32, True), "$rewind": (32, True), "$ungetc": (32, True),
+    "$fscanf": (32, True), "$sscanf": (32, True), "$ferror": (32, True), "$fread": (32, True),
+    "$test$plusargs": (32, True), "$value$plusargs": (32, True),
+    "$dist_uniform": (32, True), "$dist_normal": (32, True), "$dist_exponential": (32, True), "$dist_poisson": (32, True),
+    "$dist_chi_square": (32, True), "$dist_t": (32, True), "$dist_erlang": (32, True),
+}  # fmt: skip
+"""Size and sign of what system functions give; real ones are told by `real_numbers`."""
+
+_BIT_COUNTS = frozenset(["$countones", "$onehot", "$onehot0", "$isunknown"])
+_ELABORATED = frozenset(["$signed", "$unsigned", "$clog2", "$bits"]) | _BIT_COUNTS
+
+TASKS = frozenset(
+    """
+    $display $displayb $displayo $displayh $write $writeb $writeo $writeh $strobe $strobeb $strobeo $strobeh $monitor
+    $monitorb $monitoro $monitorh $monitoron $monitoroff $fdisplay $fdisplayb $fdisplayo $fdisplayh $fwrite $fwriteb
+    $fwriteo $fwriteh $fstrobe $fstrobeb $fstrobeo $fstrobeh $fmonitor $fmonitorb $fmonitoro $fmonitorh $finish $stop $fatal
+    $error $warning $info $timeformat $printtimescale $readmemb $readmemh $writememb $writememh $fclose $fflush $sformat
+    $swrite $swriteb $swriteo $swriteh $dumpfile $dumpvars $dumpon $dumpoff $dumpall $dumplimit $dumpflush $fseek $rewind
+    $ungetc $fgets $fscanf $sscanf $random $urandom $fgetc $fread $fopen $value$plusargs $test$plusargs $time $realtime
+    $exit $dist_uniform
+    """.split()
+)
+"""System tasks that are known; those without an effect here are passed over when they run."""
+
+_WRITES_TO = {
+    "$random": (0,), "$fgets": (0,), "$value$plusargs": (1,), "$sformat": (0,), "$swrite": (0,), "$swriteb": (0,), "$swriteo": (0,),
+    "$swriteh": (0,), "$fread": (0,), "$dist_uniform": (0,), "$dist_normal": (0,), "$dist_exponential": (0,),
+    "$dist_poisson": (0,), "$dist_chi_square": (0,),
+    "$dist_t": (0,), "$dist_erlang": (0,), "$urandom": (0,),
+}  # fmt: skip
+"""Which arguments are written to; for scans it is all from the third on."""
+
+_LEAST_ARGUMENTS = {
+    "$fopen": 1, "$fclose": 1, "$fgetc": 1, "$feof": 1, "$ftell": 1, "$rewind": 1, "$fgets": 2, "$ungetc": 2, "$fseek": 3, "$fscanf": 2,
+    "$sscanf": 2, "$readmemb": 2, "$readmemh": 2, "$writememb": 2, "$writememh": 2, "$rtoi": 1, "$itor": 1, "$realtobits": 1,
+    "$bitstoreal": 1, "$signed": 1, "$unsigned": 1, "$clog2": 1, "$bits": 1, "$countones": 1, "$onehot": 1, "$onehot0": 1, "$isunknown": 1,
+    "$urandom_range": 1, "$dist_uniform": 3, "$dist_normal": 3, "$dist_exponential": 2, "$dist_poisson": 2, "$dist_chi_square": 2,
+    "$dist_t": 2, "$dist_erlang": 3, "$sformat": 2, "$swrite": 1, "$swriteb": 1, "$swriteo": 1, "$swriteh": 1, "$dumpfile": 1, "$fdisplay": 1,
+    "$fwrite": 1, "$fstrobe": 1, "$fmonitor": 1, "$value$plusargs": 2, "$test$plusargs": 1, "$fread": 2, "$ferror": 1,
+    "$ln": 1, "$log10": 1, "$exp": 1, "$sqrt": 1, "$floor": 1, "$ceil": 1, "$sin": 1, "$cos": 1, "$tan": 1, "$asin": 1, "$acos": 1, "$atan": 1,
+    "$sinh": 1, "$cosh": 1, "$tanh": 1, "$asinh": 1, "$acosh": 1, "$atanh": 1, "$pow": 2, "$atan2": 2, "$hypot": 2,
+}  # fmt: skip
+"""How many arguments a call needs at least."""
+
+_SCANS = frozenset(["$fscanf", "$sscanf"])
+_MEMORY = frozenset(["$readmemb", "$readmemh", "$writememb", "$writememh"])
+
+
+def _rounded_logarithm(a: ir.Expr) -> ir.Expr:
+    """$clog2 (17.11.1), of a word without sign: how many powers of two are less than it."""
+    total: ir.Expr = ir.Const(32, *values.word(0, 32))
+    for i in range(a.width):
+        exceeds = ir.Binary(1, "lt", ir.Const(a.width, *values.word(1 << i, a.width)), a)
+        total = ir.Binary(32, "add", total, ir.Extend(32, exceeds, False))
+    return total
+
+
+class SystemLowering:
+    """Calls of system functions and tasks in one scope."""
+
+    def __init__(self, x: ExpressionLowering) -> None:
+        self._x = x
+
+    def size(self, e: ast.Call) -> tuple[int, bool]:
+        """Size and sign of a system function's value."""
+        x = self._x
+        self._count(e.name, list(e.args), e)
+        if e.name in ("$signed", "$unsigned"):
+            if len(e.args) != 1:
+                raise x.error("arguments", f"`{e.name}` takes one value", e)
+            return x.size(e.args[0])[0], e.name == "$signed"
+        if e.name in ("$clog2", "$bits", "$countones"):
+            return 32, True
+        if e.name in _BIT_COUNTS:
+            return 1, False
+        known = _FUNCTIONS.get(e.name)
+        if known is None:
+            if e.name in TASKS:
+                raise x.error("task-in-expression", f"`{e.name}` has no value", e, "it is a statement of its own")
+            hint = did_you_mean(e.name, [*_FUNCTIONS, *_ELABORATED])
+            raise x.error("no-system-function", f"the system function `{e.name}` is not known here", e, hint)
+        return known
+
+    def lower(self, e: ast.Call) -> ir.Expr:
+        """A call whose value is a vector."""
+        x = self._x
+        width, _ = x.size(e)
+        if e.name in ("$signed", "$unsigned"):
+            return x.self_determined(e.args[0])
+        if e.name == "$clog2":
+            return _rounded_logarithm(x.self_determined(e.args[0]))
+        if e.name == "$bits":
+            return ir.Const(32, *values.word(x.size(e.args[0])[0], 32))
+        if e.name in _BIT_COUNTS:
+            return self._counted(e)
+        return ir.SystemCall(width, e.name, self.arguments(e.name, list(e.args)), x.scope.path, x.scope.times[0], e.start)
+
+    def lower_real(self, e: ast.Call) -> ir.Expr:
+        """A call whose value is a real number."""
+        x = self._x
+        self._count(e.name, list(e.args), e)
+        if e.name == "$itor":
+            return x.reals.lower(e.args[0])
+        return ir.SystemCall(64, e.name, self.arguments(e.name, list(e.args)), x.scope.path, x.scope.times[0], e.start)
+
+    def _count(self, name: str, args: list[ast.Expr | None], node: ast.Node) -> None:
+        least = _LEAST_ARGUMENTS.get(name, 0)
+        if len(args) < least or any(a is None for a in args[:least]):
+            raise self._x.error("arguments", f"`{name}` takes {least} or more arguments, here are {len(args)}", node)
+        if name in _MEMORY and isinstance(args[1], ast.Expr) and not isinstance(args[1], ast.Name | ast.Dotted):
+            raise self._x.error("arguments", f"the second argument of `{name}` is the name of a memory", node)
+
+    def _counted(self, e: ast.Call) -> ir.Expr:
+        x = self._x
+        a = x.self_determined(e.args[0])
+        if e.name == "$isunknown":
+            return ir.Binary(1, "ceq", ir.Unary(1, "rxor", a), ir.Const(1, 0, 0))
+        total: ir.Expr = ir.Const(32, *values.word(0, 32))
+        for i in range(a.width):
+            is_one = ir.Binary(1, "ceq", ir.Slice(1, a, i), ir.Const(1, 1, 0))
+            total = ir.Binary(32, "add", total, ir.Extend(32, is_one, False))
+        if e.name == "$countones":
+            return total
+        one = ir.Const(32, *values.word(1, 32))
+        return ir.Binary(1, "eq", total, one) if e.name == "$onehot" else ir.Binary(1, "le", total, one)
+
+    # Arguments.
+
+    def task(self, s: ast.TaskCall) -> ir.SystemTask:
+        """A system task as a statement."""
+        x = self._x
+        if s.name not in TASKS:
+            hint = did_you_mean(s.name, TASKS)
+            raise x.error("no-system-task", f"the system task `{s.name}` is not known here", s, hint)
+        self._count(s.name, s.args, s)
+        call = ir.SystemCall(32, s.name, self.arguments(s.name, s.args), x.scope.path, x.scope.times[0], s.start)
+        return ir.SystemTask(s.start, call)
+
+    def arguments(self, name: str, args: list[ast.Expr | None]) -> list[ir.Argument]:
+        found = []
+        for i, a in enumerate(args):
+            writes = i in _WRITES_TO.get(name, ()) or (name in _SCANS and i >= 2)
+            found.append(self._argument(name, a, writes))
+        return found
+
+    def _argument(self, name: str, a: ast.Expr | None, writes: bool) -> ir.Argument:
+        x = self._x
+        if a is None:
+            return ir.Argument()
+        if isinstance(a, ast.String) and not writes:
+            return ir.Argument(text=a.text)
+        if name in _MEMORY and isinstance(a, ast.Name | ast.Dotted):
+            entry = x.entry(a)
+            if isinstance(entry, Vector) and entry.dims:
+                return ir.Argument(memory=(entry.signal, *entry.dims[0]))
+        if name == "$dumpvars" and isinstance(a, ast.Name | ast.Dotted):
+            return self._dumped(a)
+        real = x.reals.is_real(a)
+        value = x.reals.lower(a) if real else x.self_determined(a)
+        signed = x.size(a)[1]
+        return ir.Argument(value, None, signed, real, x.targets(a) if writes else [])
+
+    def _dumped(self, a: ast.Name | ast.Dotted) -> ir.Argument:
+        """A scope or a variable to be dumped."""
+        x = self._x
+        parts = a.parts if isinstance(a, ast.Dotted) else [a.name]
+        found = x.find(a) or x.scope.find_path(parts)
+        if isinstance(found, Inside) and found.scope is not None:
+            return ir.Argument(scope=found.scope.path)
+        if isinstance(found, FunctionEntry):
+            return ir.Argument(scope=found.inner.path)
+        entry = x.entry(a)
+        if not isinstance(entry, Vector):
+            raise x.error("bad-dump", "only variables, nets and scopes can be dumped", a)
+        return ir.Argument(memory=(entry.signal, 0, 0))

@@ -1,0 +1,334 @@
+"""Parsing of modules with their headers, and of user-defined primitives (IEEE 1364-2005 clauses 8 and 12, annex A.1)."""
+
+from __future__ import annotations
+
+from bisect import bisect_right
+
+from obento.core.diagnostics import Collector
+from obento.core.limits import Limits
+from obento.core.suggest import did_you_mean, nearest
+from obento.core.syntax.stream import SyntaxProblem, Tokens
+from obento.core.verilog.lowering.real_numbers import REAL_WORDS
+from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.declarations import DIRECTIONS, NET_TYPES, VARIABLE_TYPES
+from obento.core.verilog.syntax.items import GATES, PROCESSES, ItemParser
+from obento.core.verilog.syntax.preprocessor import Settings
+
+_ITEM_STARTS = (
+    DIRECTIONS
+    | NET_TYPES
+    | VARIABLE_TYPES
+    | GATES
+    | PROCESSES
+    | frozenset(["parameter", "localparam", "assign", "function", "task", "generate", "endmodule", "module"])
+)
+
+
+class Parser(ItemParser):
+    """One file's tokens to modules. `marks` tells from which token on which directives hold."""
+
+    def __init__(self, tokens: Tokens, collector: Collector, limits: Limits, marks: list[tuple[int, Settings]], system_verilog: bool) -> None:
+        super().__init__(tokens, collector, limits.nesting)
+        self._marks = marks
+        self._cut = tokens.cut
+        self._has_reals = "r" in tokens.kinds or any(t in REAL_WORDS for t in tokens.texts)
+        self._types_outside: list[ast.Item] = []
+        self.system_verilog = system_verilog
+
+    def modules(self) -> list[ast.Module | ast.Primitive]:
+        """All modules and primitives of the file. What stands outside of any is reported once."""
+        found: list[ast.Module | ast.Primitive] = []
+        told = False
+        while self.kinds[self.at] != "e":
+            if self.is_at("module", "macromodule"):
+                found.append(self._module())
+                told = False
+            elif self.accept(";"):
+                continue
+            elif self.is_at("primitive"):
+                primitive = self._primitive()
+                if primitive is not None:
+                    found.append(primitive)
+            elif self.is_at("config"):
+                self.collector.error("not-yet", "`config` is not read by this version", self.start, self.ends[self.at])
+                while self.kinds[self.at] != "e" and not self.accept("endconfig"):
+                    self.at += 1
+            elif self.system_verilog and self.is_at("typedef"):
+                self._shared_types()
+            else:
+                if not told:
+                    self._outside()
+                told = True
+                self.at += 1
+        return found
+
+    def _outside(self) -> None:
+        text = self.text
+        hint = did_you_mean(text, ["module", "endmodule"]) if self.kinds[self.at] == "i" else ""
+        if text in ("end", "endmodule"):
+            hint = f"one `{text}` too many?"
+        self.collector.error("outside-module", f"{self.describe()} stands outside of any module", self.start, self.ends[self.at], hint)
+
+    def _module(self) -> ast.Module:
+        start = self.start
+        self.at += 1
+        settings = self._marks[bisect_right(self._marks, self.at, key=lambda mark: mark[0]) - 1][1]
+        module = ast.Module(start, start, "", start, start, nettype=settings.nettype, timescale=settings.timescale)
+        module.system_verilog = self.system_verilog
+        module.items += self._types_outside
+        errors = self.collector.errors
+        try:
+            module.name_start = self.start
+            module.name = self.name("the module's name")
+            module.name_end = self.previous_end
+            self._header(module)
+        except SyntaxProblem:
+            self._recover_header()
+        while not self.is_at("endmodule"):
+            if self.kinds[self.at] == "e" or self.is_at("module"):
+                if self._cut and self.kinds[self.at] == "e":
+                    break
+                self.collector.error(
+                    "missing-endmodule",
+                    f"`endmodule` is missing at the end of `{module.name}`",
+                    self.previous_end,
+                    self.previous_end,
+                    "every `module` needs its `endmodule`",
+                )
+                break
+            before = self.at
+            try:
+                module.items += self.item()
+            except SyntaxProblem:
+                self._recover_item(before)
+        else:
+            self.at += 1
+            self.end_label()
+        module.end = self.previous_end
+        module.reals = self._has_reals
+        module.broken = self.collector.errors > errors
+        return module
+
+    def _recover_header(self) -> None:
+        while self.kinds[self.at] != "e":
+            if self.accept(";"):
+                return
+            if self.newline_before[self.at] and self.is_at(*_ITEM_STARTS - DIRECTIONS):
+                return
+            self.at += 1
+
+    def _recover_item(self, before: int) -> None:
+        if self.at == before:
+            self.at += 1
+        while self.kinds[self.at] != "e":
+            if self.accept(";"):
+                return
+            if self.is_at("end") and self.kinds[self.at] == "k":
+                self.at += 1
+                continue
+            if self.kinds[self.at] == "k" and self.text in _ITEM_STARTS and self.newline_before[self.at]:
+                return
+            self.at += 1
+
+    def _shared_types(self) -> None:
+        before = self.at
+        try:
+            self._types_outside += self.type_definition()
+        except SyntaxProblem:
+            self._recover_item(before)
+
+    # Module header.
+
+    def _header(self, module: ast.Module) -> None:
+        if self.accept("#"):
+            self.expect("(", "the parameters")
+            while not self.is_at(")"):
+                self.accept("parameter")
+                module.items += self.parameters(False, header=True)
+                if not self.accept(","):
+                    break
+            self.expect(")", "the parameters")
+        if self.accept("("):
+            if not self.is_at(")"):
+                self._misspelt_direction()
+                if self.is_at(*DIRECTIONS):
+                    self._ansi_ports(module)
+                else:
+                    self._plain_ports(module)
+            self.expect(")", "the list of ports")
+        self.semicolon("module header")
+
+    def _plain_ports(self, module: ast.Module) -> None:
+        while True:
+            if self.is_at(")"):
+                self._extra_comma()
+                return
+            start = self.start
+            if self.accept("."):
+                name = self.name("a port name")
+                self.expect("(")
+                module.port_values[name] = self.expression()
+                self.expect(")")
+            else:
+                name = self.name("a port name")
+            if self.is_at("["):
+                raise self.fail("port-range", "a range does not belong into this list of names", "write it in the `input` or `output` line")
+            module.ports.append(name)
+            module.port_spans.append((start, self.previous_end))
+            if not self.accept(","):
+                if self.kinds[self.at] in "ix":
+                    self._missing_comma()
+                    continue
+                return
+
+    def _misspelt_direction(self) -> None:
+        near = nearest(self.text, DIRECTIONS) if self.kinds[self.at] == "i" else None
+        if near is not None and (self.kinds[self.at + 1] in "ik" or self.texts[self.at + 1] == "["):
+            self.mend(near)
+
+    def _extra_comma(self) -> None:
+        self.collector.error(
+            "extra-comma",
+            "there is one `,` too many here",
+            self.starts[self.at - 1],
+            self.previous_end,
+            "no comma after the last port",
+        )
+
+    def _missing_comma(self) -> None:
+        self.collector.error("missing-comma", "`,` is missing here", self.previous_end, self.previous_end, "ports are parted by commas")
+
+    def _ansi_ports(self, module: ast.Module) -> None:
+        declaration: ast.Declaration | None = None
+        while True:
+            if self.is_at(")"):
+                self._extra_comma()
+                return
+            self._misspelt_direction()
+            if self.is_at(*DIRECTIONS):
+                declaration = self.port_head()
+                module.items.append(declaration)
+            assert declaration is not None
+            name_start = self.start
+            name = self.name("a port name")
+            dims = [self.range()] if self.is_at("[") else []
+            if dims:
+                self.collector.error(
+                    "range-after-name", "the range stands before the name", dims[0].start, dims[0].end,
+                    f"write `[msb:lsb] {name}`",
+                )  # fmt: skip
+            value = self.expression() if self.accept("=") else None
+            declaration.names.append(ast.Declarator(name_start, self.previous_end, name, [], value))
+            declaration.end = self.previous_end
+            module.ports.append(name)
+            module.port_spans.append((name_start, self.previous_end))
+            if self.accept(","):
+                continue
+            if self.is_at(";") and self.texts[self.at + 1] in DIRECTIONS:
+                self.collector.error("semicolon-for-comma", "ports are parted by `,` here, not by `;`", self.start, self.ends[self.at])
+                self.at += 1
+                continue
+            if self.is_at(*DIRECTIONS) or self.kinds[self.at] in "ix":
+                self._missing_comma()
+                continue
+            return
+
+    # User-defined primitives (clause 8).
+
+    def _primitive(self) -> ast.Primitive | None:
+        start = self.start
+        before = self.at
+        try:
+            self.at += 1
+            return self._primitive_text(start)
+        except SyntaxProblem:
+            self.at = max(self.at, before + 1)
+            while self.kinds[self.at] != "e" and not self.accept("endprimitive"):
+                self.at += 1
+            return None
+
+    def _primitive_text(self, start: int) -> ast.Primitive:
+        name_start = self.start
+        name = self.name("the primitive's name")
+        ports: list[str] = []
+        self.expect("(", "the ports")
+        sequential = False
+        initial: str | None = None
+        while True:
+            while self.is_at("input", "output", "reg"):
+                sequential = sequential or self.is_at("reg")
+                self.at += 1
+            ports.append(self.name("a port name"))
+            if self.accept("="):
+                initial = self._start_symbol()
+            if not self.accept(","):
+                break
+        self.expect(")", "the ports")
+        self.semicolon("header")
+        while not self.is_at("table"):
+            if self.accept("initial"):
+                self.lvalue()
+                self.expect("=")
+                initial = self._start_symbol()
+                self.semicolon("statement")
+            elif self.is_at("input", "output", "reg"):
+                sequential = sequential or self.is_at("reg") or self.texts[self.at + 1] == "reg"
+                while not self.accept(";"):
+                    if self.kinds[self.at] == "e":
+                        raise self.fail("missing", "`table` is missing")
+                    self.at += 1
+            else:
+                raise self.fail("expected-item", f"{self.describe()} cannot stand in a primitive", "ports, then `table ... endtable`")
+        self.at += 1
+        rows: list[ast.Row] = []
+        while not self.accept("endtable"):
+            rows.append(self._row(sequential, len(ports) - 1))
+        self.expect("endprimitive")
+        self.primitives.add(name)
+        return ast.Primitive(start, self.previous_end, name, name_start, ports, sequential, initial, rows)
+
+    def _start_symbol(self) -> str:
+        """The value that a sequential primitive starts with (8.5)."""
+        value = self.expression()
+        known = isinstance(value, ast.Number) and (value.one & 1) != (value.zero & 1)
+        return ("1" if value.one & 1 else "0") if known else "x"  # type: ignore[attr-defined]
+
+    def _row(self, sequential: bool, inputs: int) -> ast.Row:
+        start = self.start
+        fields: list[list[str]] = [[]]
+        while not self.is_at(";"):
+            if self.kinds[self.at] == "e" or self.is_at("endtable", "endprimitive"):
+                raise self.fail("missing-semicolon", "`;` is missing at the end of this row", "", self.previous_end, self.previous_end)
+            if self.accept(":"):
+                fields.append([])
+            elif self.accept("("):
+                edge = ""
+                while not self.accept(")"):
+                    edge += self.text
+                    self.at += 1
+                    if len(edge) > 2 or self.kinds[self.at] == "e":
+                        raise self.fail("bad-row", "an edge has two values", "write for instance `(01)`", start, self.previous_end)
+                fields[-1].append(edge)
+            else:
+                fields[-1] += list(self.text)
+                self.at += 1
+        self.at += 1
+        if len(fields) != 2 + sequential or len(fields[0]) != inputs or any(len(f) != 1 for f in fields[1:]):
+            shape = "inputs : state : next" if sequential else "inputs : output"
+            raise self.fail("bad-row", f"this row does not fit {inputs} inputs", f"a row is written `{shape};`", start, self.previous_end)
+        state = fields[1][0].lower() if sequential else None
+        symbols = [s.lower() for s in fields[0]]
+        if not _row_fits(symbols, state, fields[-1][0].lower()):
+            hint = "inputs are 0 1 x ? b, and one edge r f p n * or (01)"
+            raise self.fail("bad-row", "this row has a symbol that cannot stand there", hint, start, self.previous_end)
+        return ast.Row(start, self.previous_end, symbols, state, fields[-1][0].lower())
+
+
+def _row_fits(symbols: list[str], state: str | None, output: str) -> bool:
+    """Whether the symbols of a row may stand where they do (tables 8-1 and 8.1.4)."""
+    levels = "01x?b"
+    edges = [s for s in symbols if s in "rfpn*" or len(s) == 2]
+    if state is None:
+        return not edges and all(s in levels for s in symbols) and output in "01x"
+    known = all(s in levels or s in "rfpn*" or (len(s) == 2 and s[0] in levels and s[1] in levels) for s in symbols)
+    return known and len(edges) <= 1 and state in levels and output in "01x-"

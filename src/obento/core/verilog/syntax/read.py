@@ -1,0 +1,62 @@
+"""Verilog files to syntax trees: the whole front half for one hand-in."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from obento.core.diagnostics import Collector
+from obento.core.limits import LimitReached, Limits
+from obento.core.pause import collector_held
+from obento.core.source import SourceFile
+from obento.core.syntax.stream import SyntaxProblem, Tokens
+from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.lexer import as_system_verilog, lex
+from obento.core.verilog.syntax.parser import Parser
+from obento.core.verilog.syntax.preprocessor import Preprocessor, Settings
+
+
+def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limits) -> list[ast.Module | ast.Primitive]:
+    """All modules of the files, in order. Files that others include are not read by themselves."""
+    tokens: dict[str, Tokens] = {}
+    modules: list[ast.Module | ast.Primitive] = []
+    with collector_held():
+        for file in files:
+            try:
+                tokens[file.name] = lex(file, collector, limits, file.name.lower().endswith((".sv", ".svh")))
+            except LimitReached as limit:
+                collector.error("limit", limit.text, limit.position)
+        included = {t.texts[i + 1] for t in tokens.values() for i, k in enumerate(t.kinds) if k == "d" and t.texts[i] == "`include"}
+        short = {name.rpartition("/")[2]: t for name, t in tokens.items()}
+
+        def find(name: str) -> Tokens | None:
+            return tokens.get(name) or short.get(name.rpartition("/")[2])
+
+        preprocessor = Preprocessor(collector, limits, find)
+        for name, own in tokens.items():
+            if name in included or name.rpartition("/")[2] in included:
+                continue
+            try:
+                flat = preprocessor.run(own)
+                if name.lower().endswith((".sv", ".svh")):
+                    modules += Parser(flat, collector, limits, preprocessor.marks, True).modules()
+                else:
+                    modules += _verilog_modules(flat, preprocessor.marks, collector, limits)
+            except LimitReached as limit:
+                collector.error("limit", limit.text, limit.position)
+            except SyntaxProblem:
+                continue
+    return modules
+
+
+def _verilog_modules(flat: Tokens, marks: list[tuple[int, Settings]], collector: Collector, limits: Limits) -> list[ast.Module | ast.Primitive]:
+    """The modules of a .v file. One written in SystemVerilog is parsed as that too, so that only its words are told, and what would
+    be wrong with it anyway, not what comes of reading them as Verilog."""
+    messages = Collector()
+    try:
+        modules = Parser(flat, messages, limits, marks, False).modules()
+        if messages.has("system-verilog"):
+            messages = messages.only("system-verilog")
+            modules = Parser(as_system_verilog(flat), messages, limits, marks, True).modules()
+    finally:
+        collector.take(messages)
+    return modules

@@ -1,0 +1,553 @@
+"""Parsing of statements (IEEE 1364-2005 clause 9, annex A.6)."""
+
+from __future__ import annotations
+
+from obento.core.suggest import nearest
+from obento.core.syntax.stream import SyntaxProblem
+from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.timing import TimingParser
+
+_STOPS = frozenset(
+    """
+    end endmodule endcase endfunction endtask endgenerate join module always initial function task always_comb
+    always_ff always_latch
+    """.split()
+)
+_DECLARES = frozenset(
+    ["reg", "integer", "real", "realtime", "time", "event", "parameter", "localparam", "logic", "bit", "int", "byte", "shortint", "longint"]
+)
+_STATEMENT_WORDS = frozenset("begin end if else case casez casex endcase for while repeat forever".split())
+_UPDATES = {"+=": "+", "-=": "-", "*=": "*", "/=": "/", "%=": "%", "&=": "&", "|=": "|", "^=": "^", "<<=": "<<", ">>=": ">>",
+            "<<<=": "<<<", ">>>=": ">>>"}  # fmt: skip
+"""Assignments that .sv files may write shorter."""
+
+
+class StatementParser(TimingParser):
+    """The procedural part of the grammar."""
+
+    system_verilog = False
+    _branch_at = -1
+    _open_begins = 0
+
+    def at_word(self, *words: str) -> bool:
+        """Whether one of these reserved words stands here."""
+        return self.kinds[self.at] == "k" and self.texts[self.at] in words
+
+    def declaration_in_block(self) -> list[ast.Item]:
+        raise NotImplementedError
+
+    def statement_or_null(self) -> ast.Stmt | None:
+        """A statement; None for a lone `;`."""
+        if self.accept(";"):
+            return None
+        return self.statement()
+
+    def statement(self) -> ast.Stmt:
+        self.enter()
+        try:
+            return self._statement()
+        finally:
+            self.leave()
+
+    def _statement(self) -> ast.Stmt:
+        kind, text, start = self.kinds[self.at], self.texts[self.at], self.start
+        if kind == "k":
+            if text in ("unique", "unique0", "priority"):
+                self.at += 1
+                return self._statement()
+            method = _BY_WORD.get(text)
+            if method is not None:
+                return method(self)
+            if text == "else":
+                raise self.fail(
+                    "stray-else",
+                    "this `else` belongs to no `if`",
+                    "more than one statement under an `if` needs `begin` and `end`; also look for a `;` too many",
+                )
+            raise self.fail("expected-statement", f"a statement is missing before {self.describe()}")
+        if text == "@" or text == "#":
+            return self._timed()
+        if text == "->":
+            self.at += 1
+            event = self._event_name()
+            self.semicolon("statement")
+            return ast.Trigger(start, self.previous_end, event)
+        if kind == "$":
+            return self._task(text)
+        if text == "{" and kind == "o" and self._groups_statements():
+            raise self.fail("brace", "`{` does not group statements", "Verilog groups them with `begin` and `end`")
+        if kind == "i":
+            self._misspelt_statement(text)
+            if self.kinds[self.at] == "k":
+                return self._statement()
+        if kind in "ix" or text in ("{", "++", "--"):
+            if kind == "i" and self.texts[self.at + 1] == ":" and self.is_label():
+                return self._labelled()
+            return self._assignment_or_call()
+        raise self.fail("expected-statement", f"a statement is missing before {self.describe()}")
+
+    def _groups_statements(self) -> bool:
+        """Whether a brace opens a block as in C: a statement stands behind it, no list of names."""
+        after = self.texts[self.at + 2]
+        return self.kinds[self.at + 1] == "k" or (self.kinds[self.at + 1] == "i" and (after in ("=", "<=") or self.newline_before[self.at + 1]))
+
+    def _misspelt_statement(self, text: str) -> None:
+        """Words of other languages, and reserved words spelt wrong; read as what they were meant to be."""
+        after, kind_after = self.texts[self.at + 1], self.kinds[self.at + 1]
+        if text in ("elsif", "elseif", "elif") and after == "(":
+            raise self.fail("else-if", f"`{text}` is not Verilog", "write `else if (...)`")
+        near = nearest(text, _STATEMENT_WORDS)
+        follows = kind_after in "ixk" or (near not in ("begin", "end") and after == "(" and near is not None and self._no_call())
+        if near is not None and follows and after not in (";", "=", "<=", "["):
+            self.mend(near)
+
+    def _no_call(self) -> bool:
+        """Whether something else than `;` follows the parenthesis that is next: this is no call of a task."""
+        at, depth = self.at + 1, 0
+        while self.kinds[at] != "e":
+            depth += (self.texts[at] == "(") - (self.texts[at] == ")")
+            if depth == 0:
+                return self.texts[at + 1] != ";"
+            at += 1
+        return False
+
+    def mend(self, word: str) -> None:
+        """Report a misspelt reserved word, and read it as what it was meant to be."""
+        self.collector.error("misspelt", f"`{self.text}` is no word of Verilog here", self.start, self.ends[self.at], f"did you mean `{word}`?")
+        self.texts[self.at] = word
+        self.kinds[self.at] = "k"
+
+    def is_label(self) -> bool:
+        """Whether a name and a colon stand before a block here (.sv files)."""
+        return self.texts[self.at + 2] in ("begin", "fork") and self.kinds[self.at + 2] == "k"
+
+    def _labelled(self) -> ast.Stmt:
+        name = self.text
+        self.at += 2
+        block = self.statement()
+        if isinstance(block, ast.Block) and block.name is None:
+            block.name = name
+        return block
+
+    def _event_name(self) -> ast.Expr:
+        if self.kinds[self.at] not in "ix":
+            raise self.fail("expected-name", f"the name of an event is missing before {self.describe()}")
+        return self.primary()
+
+    def _task(self, name: str) -> ast.TaskCall:
+        start = self.start
+        self.at += 1
+        args: list[ast.Expr | None] = []
+        if self.accept("("):
+            while not self.is_at(")"):
+                args.append(None if self.is_at(",") else self.expression())
+                if not self.accept(","):
+                    break
+            self.expect(")", "the arguments")
+        self.semicolon("statement")
+        return ast.TaskCall(start, self.previous_end, name, args)
+
+    def lvalue(self) -> ast.Expr:
+        """What may stand left of an assignment."""
+        if self.is_at("{") or self.kinds[self.at] in "ix":
+            return self.primary()
+        if self.kinds[self.at] == "k":
+            raise self.fail("reserved-word", f"`{self.text}` is a reserved word and cannot be written to", "choose another name")
+        raise self.fail("expected-target", f"the name to be written to is missing before {self.describe()}")
+
+    def _assignment_or_call(self) -> ast.Stmt:
+        if self.kinds[self.at] in "ix":
+            if self.texts[self.at + 1] in (";", "(") and self.kinds[self.at + 1] == "o":
+                return self._task(self.text)
+            if self._calls_elsewhere():
+                return self._task_elsewhere()
+        assignment = self.assignment()
+        self.semicolon("statement")
+        assignment.end = self.previous_end
+        return assignment
+
+    def _calls_elsewhere(self) -> bool:
+        """Whether a path of names, some with an index, stands here with nothing but arguments behind it: `m1.part[0].show;`."""
+        end, has_dot = self.at + 1, False
+        while self.kinds[end] == "o" and self.texts[end] in (".", "["):
+            if self.texts[end] == ".":
+                has_dot, end = True, end + 2
+                continue
+            depth = 0
+            while self.kinds[end] != "e":
+                depth += (self.texts[end] == "[") - (self.texts[end] == "]")
+                end += 1
+                if not depth:
+                    break
+        return has_dot and self.kinds[end] == "o" and self.texts[end] in (";", "(")
+
+    def _task_elsewhere(self) -> ast.Stmt:
+        start = self.start
+        parts, indices = [self.name("a name")], list[ast.Expr | None]([None])
+        while self.is_at(".", "["):
+            if self.accept("."):
+                parts.append(self.name("a name after the dot"))
+                indices.append(None)
+            else:
+                self.at += 1
+                indices[-1] = self.expression()
+                self.expect("]", "the bracket opened here")
+        path = ast.Dotted(start, self.previous_end, parts, indices)
+        self.at -= 1
+        call = self._task(".".join(parts))
+        call.start, call.path = start, path
+        return call
+
+    def assignment(self) -> ast.Assign:
+        """`target = value` or `target <= value`, without the semicolon; `i++` and `i += 1` where the language has them."""
+        start = self.start
+        if self.text in ("++", "--") and self.kinds[self.at] == "o":
+            op = self.text
+            self.at += 1
+            return self._step(start, self.lvalue(), op)
+        target = self.lvalue()
+        op = self.text
+        if op in ("++", "--"):
+            self.at += 1
+            return self._step(start, target, op)
+        if op in _UPDATES and self.kinds[self.at] == "o":
+            self.system_verilog_only(f"`{op}`", f"write `a = a {_UPDATES[op]} b`")
+            self.at += 1
+            right = self.expression()
+            updated = ast.Binary(start, self.previous_end, _UPDATES[op], target, right)
+            return ast.Assign(start, self.previous_end, target, updated, True)
+        if op == ":" and self.texts[self.at + 1] == "=":
+            raise self.fail("vhdl-assign", "`:=` is VHDL", "Verilog assigns with `=` or `<=`", start, self.ends[self.at + 1])
+        if op == "==":
+            raise self.fail("compare-for-assign", "`==` compares, it does not assign", "to assign write `=` or `<=`")
+        if op not in ("=", "<="):
+            raise self.fail("expected-assignment", f"`=` or `<=` is missing before {self.describe()}")
+        self.at += 1
+        timing = self.timing_inside() if self.is_at("#", "@", "repeat") else None
+        value = self.expression()
+        return ast.Assign(start, self.previous_end, target, value, op == "=", timing)
+
+    def _step(self, start: int, target: ast.Expr, op: str) -> ast.Assign:
+        self.system_verilog_only(f"`{op}`", f"write `i = i {op[0]} 1`")
+        one = ast.Number(start, self.previous_end, None, True, 1, (1 << 32) - 2, 32)
+        return ast.Assign(start, self.previous_end, target, ast.Binary(start, self.previous_end, op[0], target, one), True)
+
+    def _timed(self) -> ast.Stmt:
+        start = self.start
+        if self.is_at("#"):
+            timing = ast.Timing(start, start, None, self.delay())
+        else:
+            timing = ast.Timing(start, start, self.event_control(), None)
+        timing.end = self.previous_end
+        body = self.statement_or_null()
+        return ast.Timed(start, self.previous_end, timing, body)
+
+    def _wait(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        if self.is_at("fork"):
+            raise self.fail("not-yet", "`wait fork` is not read by this version", "name the branches and wait for their ends by events")
+        self.expect("(")
+        timing = ast.Timing(start, start, None, None, self.expression())
+        self.expect(")")
+        timing.end = self.previous_end
+        body = self.statement_or_null()
+        return ast.Timed(start, self.previous_end, timing, body)
+
+    def _block(self) -> ast.Stmt:
+        self._open_begins += 1
+        try:
+            return self._open_block()
+        finally:
+            self._open_begins -= 1
+
+    def _open_block(self) -> ast.Stmt:
+        start = self.start
+        opening = self.text
+        closings = ("end",) if opening == "begin" else ("join", "join_any", "join_none")
+        closes_branch = opening == "begin" and self._branch_at == self.at
+        self.at += 1
+        name = self.name("a block name") if self.accept(":") else None
+        declarations: list[ast.Item] = []
+        body: list[ast.Stmt] = []
+        first_assign: int | None = None
+        while not self.is_at(*closings) or self._foreign_end():
+            if self.is_at("assign") and self.newline_before[self.at] and first_assign is None:
+                first_assign = self.previous_end
+            if self.kinds[self.at] == "e" or (self.kinds[self.at] == "k" and self.text in _STOPS):
+                self._missing_end(opening, closings[0], first_assign or self.previous_end)
+                return ast.Block(start, self.previous_end, name, declarations, body, opening == "fork")
+            before = self.at
+            try:
+                if self.is_at("else") and closes_branch:
+                    self._missing_end(opening, closings[0], self.previous_end)
+                    return ast.Block(start, self.previous_end, name, declarations, body, False)
+                if self.at_word(*_DECLARES) or self.at_type_name():
+                    if body and not self.system_verilog:
+                        self.collector.error(
+                            "late-declaration", f"declarations stand before the first statement of a block: {self.describe()}",
+                            self.start, self.ends[self.at], "move it up to `begin`",
+                        )  # fmt: skip
+                    declarations += self.declaration_in_block()
+                elif not self.accept(";"):
+                    body.append(self.statement())
+            except SyntaxProblem:
+                self.recover(before)
+        join = self.text
+        self.at += 1
+        self.end_label()
+        block = ast.Block(start, self.previous_end, name, declarations, body, opening == "fork")
+        if opening == "fork":
+            block.join = {"join": "all", "join_any": "any", "join_none": "none"}[join]
+            if join != "join":
+                self.at -= 1
+                self.system_verilog_only(f"`{join}`", "write `join`")
+                self.at += 1
+        return block
+
+    def at_type_name(self) -> bool:
+        """Whether a declaration by a name of a type stands here; the parser of modules knows those names."""
+        return False
+
+    def end_label(self) -> None:
+        """The name that may be repeated after an `end` (.sv files)."""
+        if self.is_at(":") and self.kinds[self.at + 1] in "ix":
+            self.at += 2
+
+    def _foreign_end(self) -> bool:
+        """Whether `end if;` or its like stands here: VHDL, told and passed over."""
+        word = self.texts[self.at + 1]
+        if self.text != "end" or word not in ("if", "case", "process", "loop") or self.texts[self.at + 2] != ";" or self.newline_before[self.at + 1]:
+            return False
+        self.collector.error(
+            "vhdl-end", f"`end {word}` is VHDL", self.start, self.ends[self.at + 1], "Verilog closes `begin` with `end`, and `case` with `endcase`"
+        )
+        self.at += 3
+        return True
+
+    def _missing_end(self, opening: str, closing: str, at: int) -> None:
+        """Report that a block never ends. `assign` may stand in a block, but seldom does: with one in it that is where the end is
+        missing."""
+        before = self.describe() if at == self.previous_end else "`assign`"
+        self.collector.error(
+            "missing-end", f"`{closing}` is missing before {before}", at, at, f"it closes the `{opening}` opened before; count `begin` and `end`"
+        )
+
+    def recover(self, before: int) -> None:
+        """Go on after the next `;`, or before a word that starts or closes something."""
+        if self.at == before:
+            self.at += 1
+        while self.kinds[self.at] != "e":
+            if self.kinds[self.at] == "o" and self.text == ";":
+                self.at += 1
+                return
+            if self.kinds[self.at] == "k" and (self.text in _STOPS or self.text in ("begin", "if", "case", "for")):
+                return
+            self.at += 1
+
+    def _if(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        if not self.is_at("(") and self._then_follows():
+            self.collector.error(
+                "vhdl-then", "`if ... then` is VHDL", start, self.previous_end, "write `if (condition)` and group with `begin` and `end`"
+            )
+            cond = self.expression()
+            if self.is_at("="):
+                self.at += 1
+                self.expression()
+        else:
+            self._need_parenthesis("if")
+            cond = self.expression()
+            self._close_condition()
+        if self.is_at("then"):
+            self.collector.error("vhdl-then", "`then` is VHDL", self.start, self.ends[self.at], "leave it out in Verilog")
+            self.at += 1
+        self._branch_at = self.at
+        then = self.statement_or_null()
+        other = self.statement_or_null() if self.accept("else") else None
+        return ast.If(start, self.previous_end, cond, then, other)
+
+    def _then_follows(self) -> bool:
+        """Whether `then` stands further on in this line."""
+        at = self.at
+        while self.kinds[at] != "e" and not self.newline_before[at]:
+            if self.texts[at] == "then":
+                return True
+            at += 1
+        return False
+
+    def _need_parenthesis(self, word: str) -> None:
+        if not self.is_at("("):
+            raise self.fail("missing", f"`(` is missing before {self.describe()}", f"the condition of `{word}` stands in parentheses")
+        self.at += 1
+
+    def _close_condition(self) -> None:
+        if self.is_at("="):
+            self.collector.error("assign-for-compare", "`=` does not compare", self.start, self.ends[self.at], "to compare write `==`")
+            self.at += 1
+            self.expression()
+        self.expect(")", "the condition")
+
+    def _case(self) -> ast.Stmt:
+        start = self.start
+        kind = self.text
+        self.at += 1
+        self._need_parenthesis(kind)
+        subject = self.expression()
+        self.expect(")", "what is looked at")
+        items: list[ast.CaseItem] = []
+        default: ast.Stmt | None = None
+        while not self.is_at("endcase"):
+            if self.kinds[self.at] == "e" or (self.kinds[self.at] == "k" and self.text in _STOPS):
+                if self.is_at("end") and not self._open_begins:
+                    self.collector.error("missing-endcase", f"this `{kind}` is closed by `end`", self.start, self.ends[self.at], "write `endcase`")
+                    self.at += 1
+                    return ast.Case(start, self.previous_end, kind, subject, items, default)
+                self.collector.error(
+                    "missing-endcase",
+                    f"`endcase` is missing before {self.describe()}",
+                    self.previous_end,
+                    self.previous_end,
+                    f"it closes the `{kind}` opened before",
+                )
+                return ast.Case(start, self.previous_end, kind, subject, items, default)
+            before = self.at
+            try:
+                item_start = self.start
+                if self.accept("default"):
+                    self.accept(":")
+                    default = self.statement_or_null() or ast.Block(item_start, self.previous_end, None, [], [])
+                    continue
+                labels = self._list()
+                self.expect(":", "between a case label and its statement")
+                body = self.statement_or_null()
+                items.append(ast.CaseItem(item_start, self.previous_end, labels, body))
+            except SyntaxProblem:
+                self.recover(before)
+        self.at += 1
+        return ast.Case(start, self.previous_end, kind, subject, items, default)
+
+    def _for(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        self._need_parenthesis("for")
+        declared: ast.Declaration | None = None
+        if self.at_word("integer", "int", "genvar", "reg", "logic", "byte", "bit") or (self.text == "int" and self.kinds[self.at + 1] == "i"):
+            self.system_verilog_only("a variable declared inside `for`", "declare it as `integer` before the loop")
+            declared = self._loop_variable()
+        init = self.assignment()
+        self.expect(";", "between the parts of `for`")
+        cond = self.expression()
+        self.expect(";", "between the parts of `for`")
+        step = self.assignment()
+        self.expect(")", "the parts of `for`")
+        body = self.statement_or_null()
+        loop = ast.For(start, self.previous_end, init, cond, step, body)
+        if declared is None:
+            return loop
+        assert isinstance(init.target, ast.Name)
+        declared.names.append(ast.Declarator(init.start, init.target.end, init.target.name, [], None))
+        return ast.Block(start, self.previous_end, None, [declared], [loop])
+
+    def _loop_variable(self) -> ast.Declaration:
+        start = self.start
+        kind = "integer" if self.text in ("int", "genvar") else self.text
+        self.at += 1
+        range_ = self.range() if self.is_at("[") else None
+        return ast.Declaration(start, self.previous_end, kind, "", kind in ("integer", "byte"), range_, [])
+
+    def range(self) -> ast.Range:
+        """`[left:right]`."""
+        raise NotImplementedError
+
+    def _while(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        self._need_parenthesis("while")
+        cond = self.expression()
+        self._close_condition()
+        body = self.statement_or_null()
+        return ast.While(start, self.previous_end, cond, body)
+
+    def _repeat(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        self._need_parenthesis("repeat")
+        count = self.expression()
+        self.expect(")")
+        body = self.statement_or_null()
+        return ast.RepeatTimes(start, self.previous_end, count, body)
+
+    def _forever(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        body = self.statement_or_null()
+        return ast.While(start, self.previous_end, None, body)
+
+    def _do(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        body = self.statement_or_null()
+        self.expect("while")
+        self._need_parenthesis("while")
+        cond = self.expression()
+        self.expect(")")
+        self.semicolon("statement")
+        return ast.While(start, self.previous_end, cond, body, True)
+
+    def _disable(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        path = [self.name("the name of a block or task")]
+        while self.accept("."):
+            path.append(self.name("a name after the dot"))
+        self.semicolon("statement")
+        return ast.Disable(start, self.previous_end, path)
+
+    def _hold(self) -> ast.Stmt:
+        start, kind = self.start, self.text
+        self.at += 1
+        target = self.lvalue()
+        self.expect("=", f"what to {kind}")
+        value = self.expression()
+        self.semicolon("statement")
+        return ast.Hold(start, self.previous_end, kind, target, value)
+
+    def _let_go(self) -> ast.Stmt:
+        start, kind = self.start, self.text
+        self.at += 1
+        target = self.lvalue()
+        self.semicolon("statement")
+        return ast.LetGo(start, self.previous_end, kind, target)
+
+    def _leave(self) -> ast.Stmt:
+        start, what = self.start, self.text
+        self.at += 1
+        value = None if self.is_at(";") else self.expression()
+        self.semicolon("statement")
+        return ast.Leave(start, self.previous_end, what, value)
+
+
+_BY_WORD = {
+    "begin": StatementParser._block,
+    "fork": StatementParser._block,
+    "if": StatementParser._if,
+    "case": StatementParser._case,
+    "casez": StatementParser._case,
+    "casex": StatementParser._case,
+    "for": StatementParser._for,
+    "while": StatementParser._while,
+    "repeat": StatementParser._repeat,
+    "forever": StatementParser._forever,
+    "wait": StatementParser._wait,
+    "disable": StatementParser._disable,
+    "assign": StatementParser._hold,
+    "deassign": StatementParser._let_go,
+    "force": StatementParser._hold,
+    "release": StatementParser._let_go,
+    "do": StatementParser._do,
+    "return": StatementParser._leave,
+    "break": StatementParser._leave,
+    "continue": StatementParser._leave,
+}

@@ -1,0 +1,568 @@
+"""Expressions with every name and type settled (IEEE 1076 clause 9)."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from obento.core.decimals import shown
+from obento.core.ir.part import RunError
+from obento.core.limits import LimitReached
+from obento.core.vhdl.analysis.attributes import Attributes
+from obento.core.vhdl.analysis.names import EVERYWHERE, Interp, Overloads, Wrong
+from obento.core.vhdl.analysis.operators import static_length
+from obento.core.vhdl.analysis.subexpressions import parts_of
+from obento.core.vhdl.model import typed_tree as t
+from obento.core.vhdl.model.scope import EnumLiteral, PhysUnit, TypeName
+from obento.core.vhdl.model.types import (
+    AccessType,
+    ArrayType,
+    EnumType,
+    Guess,
+    IntType,
+    RangeX,
+    RealType,
+    RecordType,
+    Subtype,
+    Type,
+    is_discrete,
+    is_scalar,
+    same_array_kind,
+    scalar_bounds,
+)
+from obento.core.vhdl.model.values import Arr
+from obento.core.vhdl.packages.standard import BOOLEAN, INTEGER, UNIVERSAL_INTEGER, UNIVERSAL_REAL, compatible, concrete, is_universal
+from obento.core.vhdl.syntax import ast
+
+_SIMPLE = {"+": lambda a, b: a + b, "-": lambda a, b: a - b, "*": lambda a, b: a * b}
+
+
+class Analyser(Attributes):
+    """Settles expressions; `interps` gives everything one can mean, `expr` the one that is meant."""
+
+    _memo: dict[int, list[Interp]]
+    _depth: int
+
+    # The choice.
+
+    def expr(self, e: ast.Expr, wanted: Type | None = None, sub: Subtype | None = None) -> t.X:
+        """The one meaning of an expression that fits."""
+        self._depth += 1
+        try:
+            return self._chosen(e, wanted, sub)
+        finally:
+            self._depth -= 1
+            if not self._depth:
+                self._memo.clear()
+
+    def _chosen(self, e: ast.Expr, wanted: Type | None, sub: Subtype | None) -> t.X:
+        interps = self.interps(e)
+        fitting = [i for i in interps if wanted is None or compatible(i.type, wanted)]
+        if not fitting:
+            assert wanted is not None
+            raise self.mismatch(e, interps, wanted)
+        chosen = fitting[0] if len(fitting) == 1 else self._preferred(e, fitting, wanted)
+        made = chosen.make(wanted or concrete(chosen.type), sub)
+        if is_universal(made.type):
+            made.type = wanted if wanted is not None and not is_universal(wanted) else concrete(made.type) if wanted is None else made.type
+            if isinstance(made, t.Const) and isinstance(made.type, RealType) and isinstance(made.value, int):
+                made.value = float(made.value)
+        return made
+
+    def _preferred(self, e: ast.Expr, fitting: list[Interp], wanted: Type | None) -> Interp:
+        exact = [i for i in fitting if i.type is wanted] or fitting
+        declared = [i for i in exact if not i.implicit] or exact
+        best = [i for i in declared if not any(isinstance(o, Guess) or is_universal(o) for o in i.operands)] or declared
+        if wanted is None:
+            plain = [i for i in best if not isinstance(i.type, Guess)] or best
+            best = [i for i in plain if i.type in (INTEGER, BOOLEAN)] or plain
+            named = [i for i in best if i.type.name in ("std_logic_vector", "bit_vector", "string", "std_ulogic", "character")]
+            if len(best) > 1 and named:
+                best = sorted(named, key=lambda i: i.type.name != "std_logic_vector")[:1]
+        if len(best) > 1 and any(i.operands != best[0].operands or i.type is not best[0].type for i in best):
+            by_text = [i for i in best if any(o.name in ("string", "std_logic_vector") for o in i.operands)]
+            if by_text:
+                return by_text[0]
+            if all(i.type is best[0].type and i.implicit for i in best):  # two literals compared
+                return next((i for i in best if any(o.name == "std_ulogic" for o in i.operands)), best[0])
+            shown = " or ".join(sorted({i.type.shown for i in best})[:3])
+            raise self.wrong("ambiguous", f"this can mean several things ({shown})", e, "say which with type'(value)")
+        return best[0]
+
+    def mismatch(self, e: ast.Expr, interps: list[Interp], wanted: Type) -> Wrong:
+        """A value of another type than wanted, said with both."""
+        types = list(dict.fromkeys(i.type for i in interps))
+        given = types[0]
+        if isinstance(given, Guess) and given.kind == "string" and isinstance(wanted, EnumType) and wanted.is_character:
+            return self.wrong("type", f"a string in double quotes cannot be {_a(wanted)}", e, "write a single character in single quotes: '1'")
+        if isinstance(given, Guess) and given.kind == "string" and isinstance(wanted, ArrayType) and isinstance(wanted.element.type, EnumType):
+            bad = sorted(c for c in given.letters if c not in wanted.element.type.positions)
+            if bad:
+                return self.wrong("type", f"{bad[0]} is no value of {wanted.element.type.shown}, so this cannot be {_a(wanted)}", e)
+        shown = " or ".join(_given(g) for g in types[:2])
+        return self.wrong("type", f"this is {shown}, but {_a(wanted)} is needed here", e, _conversion_hint(given, wanted))
+
+    # Everything an expression can mean.
+
+    def interps(self, e: ast.Expr) -> list[Interp]:
+        key = id(e)
+        found = self._memo.get(key)
+        if found is None:
+            found = self._memo[key] = self._interps(e)
+        return found
+
+    def _interps(self, e: ast.Expr) -> list[Interp]:
+        match e:
+            case ast.Number():
+                universal = UNIVERSAL_REAL if isinstance(e.value, float) else UNIVERSAL_INTEGER
+                return [Interp(universal, lambda wanted, _s: self._number(e, wanted))]
+            case ast.Physical():
+                return [self._physical(e)]
+            case ast.String():
+                return [self._string(e)]
+            case ast.Aggregate():
+                return [Interp(Guess("an aggregate", kind="aggregate"), lambda wanted, sub: self._aggregate(e, wanted, sub))]
+            case ast.Null():
+                return [Interp(Guess("null", kind="null"), lambda wanted, _s: t.Const(wanted, e.pos, None))]
+            case ast.New():
+                return [self._new(e)]
+            case ast.Binary():
+                found = self.binary_interps(e)
+                if not found:
+                    raise self._no_operator(e)
+                return found
+            case ast.Unary():
+                found = self.unary_interps(e)
+                if not found:
+                    shown = " or ".join(_given(i.type) for i in self.interps(e.value)[:2])
+                    raise self.wrong("operator", f"`{e.op}` is not defined for {shown}", e)
+                return found
+            case ast.Qualified():
+                return [self._qualified(e)]
+            case ast.Attribute():
+                x = self.attribute(e)
+                return [Interp(x.type, lambda _t, _s: x)]
+            case ast.Open():
+                return [Interp(Guess("open", kind="wrong"), lambda wanted, _s: t.OpenX(wanted, e.pos))]
+            case ast.Others():
+                raise self.wrong("misplaced", "`others` stands only in aggregates and as a choice", e, "write (others => '0')")
+            case ast.Range() | ast.SubtypeInd() | ast.Box():
+                raise self.wrong("misplaced", "a range cannot stand here", e)
+        return self._name_interps(e)
+
+    def _name_interps(self, e: ast.Id | ast.Selected | ast.Paren) -> list[Interp]:
+        if isinstance(e, ast.Paren):
+            prefix = self.denote(e.prefix)
+            if isinstance(prefix, TypeName):
+                return [self._conversion(prefix, e)]
+            if isinstance(prefix, Overloads):
+                found = self.call_interps(prefix, e.args, e)
+                if prefix.name in EVERYWHERE:
+                    found += self.everywhere_interps(prefix.name, e, {i.operands for i in found})
+                if not found:
+                    raise self._no_call(prefix, e)
+                return found
+            if isinstance(prefix, t.X):
+                x = self.indexed(prefix, e)
+                return [Interp(x.type, lambda _t, _s: x)]
+            raise self.wrong("not-value", "this is no function, array or type", e)
+        meaning = self.denote(e)
+        if isinstance(meaning, t.X):
+            return [Interp(meaning.type, lambda _t, _s: meaning)]
+        if isinstance(meaning, Overloads):
+            found = self.call_interps(meaning, [], e)
+            if not found:
+                raise self._no_call(meaning, e)
+            return found
+        if isinstance(meaning, PhysUnit):
+            return [Interp(meaning.type, lambda _t, _s: t.Const(meaning.type, e.pos, meaning.value))]
+        what = "a type" if isinstance(meaning, TypeName) else "no value"
+        name = getattr(meaning, "name", "this")
+        raise self.wrong("not-value", f"`{name}` is {what}; a value is needed here", e)
+
+    def _no_operator(self, e: ast.Binary) -> Wrong:
+        a = " or ".join(_given(i.type) for i in self.interps(e.left)[:2])
+        b = " or ".join(_given(i.type) for i in self.interps(e.right)[:2])
+        lefts = {concrete(i.type).name for i in self.interps(e.left)}
+        rights = {concrete(i.type).name for i in self.interps(e.right)}
+        hint = ""
+        if e.op in ("+", "-", "*", "/", "mod", "rem", "<", ">", "<=", ">=", "=", "/=") and "std_logic_vector" in lefts | rights:
+            hint = "std_logic_vector is no number: use unsigned or signed of ieee.numeric_std, for instance unsigned(a) + 1"
+        elif e.op in ("and", "or", "xor", "nand", "nor") and "boolean" in lefts | rights and "std_ulogic" in lefts | rights:
+            hint = "compare the bit first: a = '1'"
+        elif e.op in ("=", "/=") and ("std_ulogic" in lefts and "integer" in rights):
+            hint = "a single bit is compared with '0' or '1'"
+        elif {"unsigned", "signed"} & (lefts | rights) and not self.scope.find('"+"'):
+            hint = "is `use ieee.numeric_std.all;` missing?"
+        return self.wrong("operator", f"`{e.op}` is not defined between {a} and {b}", e, hint)
+
+    def _no_call(self, found: Overloads, e: ast.Node) -> Wrong:
+        functions = [f for f in found.found if not isinstance(f, EnumLiteral)]
+        if functions and all(f.result is None for f in functions):
+            return self.wrong("procedure", f"`{found.name}` is a procedure and gives no value", e)
+        if not functions:
+            return self.wrong("not-function", f"`{found.name}` is no function", e)
+        given = ""
+        if isinstance(e, ast.Paren):
+            given = ", ".join(" or ".join(_given(i.type) for i in self.interps(a.value)[:2]) for a in e.args)
+        wanted = functions[0]
+        hint = f"it wants {', '.join(_a(p.subtype.type) for p in wanted.params)}" if len({len(f.params) for f in functions}) == 1 else ""
+        if found.name in ("to_integer", "conv_integer") and "std_logic_vector" in given:
+            hint = "say whether it is a number without or with sign: to_integer(unsigned(a))"
+        return self.wrong("no-call", f"no `{found.name}` fits the arguments ({given})", e, hint)
+
+    # Literals.
+
+    def _number(self, e: ast.Number, wanted: Type) -> t.X:
+        value: Any = e.value
+        if isinstance(wanted, RealType) and isinstance(value, int):
+            if value.bit_length() > 1000:
+                raise self.wrong("too-large", f"{shown(value)} is larger than a real number can be", e)
+            value = float(value)
+        if isinstance(wanted, IntType) and not wanted.universal and not wanted.low <= value <= wanted.high:
+            if isinstance(value, int) and value > 2**31 - 1 and value != 2**31:
+                raise self.wrong("too-large", f"{shown(value)} is larger than an integer can be (2147483647)", e, 'write it as a bit string: X"..."')
+        return t.Const(wanted if isinstance(wanted, IntType | RealType) else UNIVERSAL_INTEGER, e.pos, value)
+
+    def _physical(self, e: ast.Physical) -> Interp:
+        unit = self.denote(e.unit)
+        if not isinstance(unit, PhysUnit):
+            raise self.wrong("unit", "this number is followed by something that is no unit", e, "10 ns, for instance")
+        return Interp(unit.type, lambda _t, _s: t.Const(unit.type, e.pos, int(e.value * unit.value)))
+
+    def _string(self, e: ast.String) -> Interp:
+        letters = frozenset(f"'{c}'" for c in e.value)
+
+        def make(wanted: Type, _: Subtype | None) -> t.X:
+            if not isinstance(wanted, ArrayType):
+                raise self.wrong("ambiguous", "the type of this string is not clear here", e, "say it with string'(...)")
+            element = wanted.element.type
+            assert isinstance(element, EnumType)
+            bounds = scalar_bounds(wanted.indices[0])
+            left = bounds[0] if bounds is not None else 0
+            return t.Const(wanted, e.pos, Arr(left, 1, bytes(element.positions[f"'{c}'"] for c in e.value)))
+
+        return Interp(Guess("a string", kind="string", letters=letters, size=len(e.value)), make)
+
+    def _new(self, e: ast.New) -> Interp:
+        if e.value is not None:
+            value = self.expr(e.value)
+            designated = value.type
+            sub = Subtype(designated)
+            return Interp(Guess("an access value", kind="new", designated=designated), lambda wanted, _s: t.NewX(wanted, e.pos, sub, value))
+        assert e.subtype is not None
+        subtype = self.subtype(e.subtype)
+        if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
+            raise self.wrong("unconstrained", "an array needs its range here", e, "new string(1 to 10)")
+        return Interp(Guess("an access value", kind="new", designated=subtype.type), lambda wanted, _s: t.NewX(wanted, e.pos, subtype, None))
+
+    def subtype(self, e: ast.SubtypeInd) -> Subtype:
+        raise NotImplementedError
+
+    # Conversions and qualification.
+
+    def _conversion(self, target: TypeName, e: ast.Paren) -> Interp:
+        if len(e.args) != 1 or e.args[0].choices:
+            raise self.wrong("conversion", f"a conversion to {target.name} takes one value", e)
+        wanted = target.subtype
+
+        def make(_: Type, __: Subtype | None) -> t.X:
+            inner = e.args[0].value
+            interps = self.interps(inner)
+            same = [i for i in interps if compatible(i.type, wanted.type) and not isinstance(i.type, Guess)]
+            near = [i for i in interps if _convertible(i.type, wanted.type)]
+            if not same and not near:
+                if any(isinstance(i.type, Guess) for i in interps):
+                    if any(compatible(i.type, wanted.type) for i in interps):
+                        return self.expr(inner, wanted.type, wanted)
+                shown = " or ".join(_given(i.type) for i in interps[:2])
+                hint = ""
+                if isinstance(wanted.type, ArrayType) and any(isinstance(i.type, IntType) for i in interps):
+                    hint = "use to_unsigned(value, width) of ieee.numeric_std"
+                elif isinstance(wanted.type, IntType) and any(isinstance(i.type, ArrayType) for i in interps):
+                    hint = "use to_integer(unsigned(value)) of ieee.numeric_std"
+                raise self.wrong("conversion", f"{shown} cannot be converted to {wanted.shown}", e, hint)
+            chosen = (same or near)[0]
+            arg = self.expr(inner, chosen.type if not is_universal(chosen.type) else concrete(chosen.type))
+            if arg.type is wanted.type and wanted.ranges is None:
+                return arg
+            size = static_length(arg) if isinstance(arg.type, ArrayType) else None
+            if size is not None and wanted.length() is not None and wanted.length() != size:
+                raise self.wrong("width", f"{size} elements do not fit into {wanted.shown} of {wanted.length()}", e)
+            sub = wanted if wanted.ranges is not None else None
+            if sub is None and isinstance(arg.type, ArrayType) and arg.sub is not None:
+                sub = Subtype(wanted.type, arg.sub.ranges)
+            return self.folded(t.Convert(wanted.type, e.pos, arg, wanted, sub=sub))
+
+        return Interp(wanted.type, make)
+
+    def _qualified(self, e: ast.Qualified) -> Interp:
+        mark = self.denote(e.mark)
+        if not isinstance(mark, TypeName):
+            raise self.wrong("not-type", "a type is needed before '", e.mark)
+        subtype = mark.subtype
+
+        def make(_: Type, __: Subtype | None) -> t.X:
+            x = self.expr(e.value, subtype.type, subtype)
+            if subtype.ranges is None:
+                return x
+            return self.folded(t.Qual(subtype.type, e.pos, x, subtype, sub=subtype))
+
+        return Interp(subtype.type, make)
+
+    # Aggregates.
+
+    def _aggregate(self, e: ast.Aggregate, wanted: Type, sub: Subtype | None) -> t.X:
+        if isinstance(wanted, RecordType):
+            return self._record(e, wanted)
+        if isinstance(wanted, ArrayType):
+            return self._array(e, wanted, sub.ranges if sub is not None else None, sub.element_subtype if sub is not None else wanted.element)
+        raise self.wrong("ambiguous", "the type of this aggregate is not clear here", e, "say it with type'(...)")
+
+    def _record(self, e: ast.Aggregate, wanted: RecordType) -> t.X:
+        values: list[t.X | None] = [None] * len(wanted.fields)
+        for i, item in enumerate(e.items):
+            places = [i] if not item.choices else []
+            for choice in item.choices:
+                if isinstance(choice, ast.Others):
+                    places += [j for j, v in enumerate(values) if v is None]
+                    continue
+                number = wanted.number(choice.name) if isinstance(choice, ast.Id) else None
+                if number is None:
+                    raise self.wrong("no-field", f"this is no field of {wanted.shown}", choice)
+                places.append(number)
+            for place in places:
+                if place >= len(values) or values[place] is not None:
+                    raise self.wrong("aggregate", f"{wanted.shown} has {len(values)} fields, each given once", item)
+                field = wanted.fields[place][1]
+                values[place] = self.expr(item.value, field.type, field)
+        missing = [n for (n, _), v in zip(wanted.fields, values, strict=True) if v is None]
+        if missing:
+            raise self.wrong("aggregate", f"the field `{missing[0]}` has no value here", e)
+        return self.folded(t.RecordAgg(wanted, e.pos, [v for v in values if v is not None]))
+
+    def _array(self, e: ast.Aggregate, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype) -> t.X:
+        items: list[tuple[RangeX | t.X | None, t.X, bool]] = []
+        others: t.X | None = None
+        for item in e.items:
+            if any(isinstance(c, ast.Others) for c in item.choices):
+                others = self._element_of(item.value, wanted, ranges, element)[0]
+                continue
+            places: list[RangeX | t.X | None] = []
+            for choice in item.choices:
+                index = wanted.indices[0].type
+                places.append(self.try_range(choice, index) or self.expr(choice, index))
+            for place in places or [None]:
+                value, is_slice = self._element_of(item.value, wanted, ranges, element)
+                if is_slice and isinstance(place, t.X):
+                    raise self.wrong("aggregate", "one place takes one element, and this is an array", item.value, "give the places as a range")
+                items.append((place, value, is_slice))
+        own = ranges[:1] if ranges is not None else None
+        if own is None and others is not None:
+            raise self.wrong(
+                "others", "`others` needs to know how long the array is", e, "say the range: (7 downto 0 => '0'), or name the type with its range"
+            )
+        if own is None and items and items[0][0] is not None:
+            own = [self._named_range(items, wanted, e)]
+        if own is not None:
+            self._count_items(e, items, others, own[0])
+        sub = Subtype(wanted, own) if own is not None and len(wanted.indices) == 1 else None
+        return self.folded(t.ArrayAgg(wanted, e.pos, items, others, own, sub=sub))
+
+    def _count_items(self, e: ast.Aggregate, items: Sequence[tuple[Any, t.X, bool]], others: t.X | None, own: RangeX) -> None:
+        size = own.length()
+        if size is None or any(place is not None or is_slice for place, _, is_slice in items):
+            return
+        if len(items) > size or (len(items) < size and others is None):
+            hint = "(others => ...) fills the rest" if len(items) < size else ""
+            raise self.wrong("width", f"{len(items)} values are given for {size} elements", e, hint)
+
+    def _element_of(self, e: ast.Expr, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype) -> tuple[t.X, bool]:
+        """A value for an element, or (since -2008) for several in a row."""
+        if len(wanted.indices) > 1:
+            row = row_type(wanted)
+            if isinstance(e, ast.Aggregate):
+                return self._array(e, row, ranges[1:] if ranges else None, element), False
+            return self.expr(e, row, Subtype(row, ranges[1:] if ranges else None)), False
+        if self.fits(e, element.type) or not self.fits(e, wanted):
+            return self.expr(e, element.type, element), False
+        return self.expr(e, wanted), True
+
+    def _named_range(self, items: Sequence[tuple[RangeX | t.X | None, t.X, bool]], wanted: ArrayType, e: ast.Node) -> RangeX:
+        if len(items) == 1 and isinstance(items[0][0], RangeX):
+            return items[0][0]
+        lows: list[Any] = []
+        highs: list[Any] = []
+        for place, _, _ in items:
+            if isinstance(place, RangeX) and place.bounds() is not None:
+                low, high = place.bounds()  # type: ignore[misc]
+                lows.append(low)
+                highs.append(high)
+            elif isinstance(place, t.Const):
+                lows.append(place.value)
+                highs.append(place.value)
+        if not lows:
+            raise self.wrong("aggregate", "the range of this aggregate is not known", e)
+        index = wanted.indices[0].type
+        return RangeX(t.Const(index, e.pos, min(lows)), t.Const(index, e.pos, max(highs)), False)
+
+    # Ranges and conditions.
+
+    def try_range(self, e: ast.Expr, index: Type | None) -> RangeX | None:
+        """A range, if the expression is one."""
+        if isinstance(e, ast.Range):
+            return self._explicit_range(e, index)
+        if isinstance(e, ast.Attribute) and e.name in ("range", "reverse_range"):
+            return self.range_attribute(e)
+        if isinstance(e, ast.SubtypeInd):
+            s = self.subtype(e)
+            return self.subtype_range(s)
+        if isinstance(e, ast.Id | ast.Selected):
+            found = self.denote(e)
+            if isinstance(found, TypeName) and is_discrete(found.subtype.type):
+                return self.subtype_range(found.subtype)
+        return None
+
+    def _explicit_range(self, e: ast.Range, index: Type | None) -> RangeX:
+        if index is None:
+            types = [i.type for i in self.interps(e.left)]
+            others = [i.type for i in self.interps(e.right)]
+            both = [a for a in types if any(a is b or compatible(b, a) or compatible(a, b) for b in others)]
+            plain = [a for a in both if not is_universal(a)] or [b for b in others if not is_universal(b) and any(compatible(a, b) for a in types)]
+            index = plain[0] if plain else concrete(both[0]) if both else INTEGER
+        return RangeX(self._bound_now(self.expr(e.left, index)), self._bound_now(self.expr(e.right, index)), e.down)
+
+    def _bound_now(self, x: t.X) -> t.X:
+        """An end of a range that calls functions of constants, as the constant that they give: `0 to log2(size) - 1`."""
+        parts = parts_of(x)
+        calls = [p.function for p in parts if isinstance(p, t.Call)]
+        if not calls or not all(f.native is not None or (f.body is not None and f.pure and not f.local) for f in calls):
+            return x
+        if not all(isinstance(p, t.Const | t.Op | t.Call | t.Convert | t.Qual) or (isinstance(p, t.Read) and p.object.known) for p in parts):
+            return x
+        return t.Const(x.type, x.pos, self.worked_out(x, Subtype(x.type)))
+
+    def worked_out(self, value: t.X, subtype: Subtype) -> Any:
+        raise NotImplementedError
+
+    def discrete(self, e: ast.Expr) -> RangeX:
+        """The range of a loop, a generate or an index."""
+        found = self.try_range(e, None)
+        if found is None or not is_discrete(found.left.type):
+            raise self.wrong("range", "a range is needed here", e, "for instance 0 to 7, or a'range")
+        return found
+
+    def subtype_range(self, s: Subtype) -> RangeX:
+        if s.ranges is not None:
+            return s.ranges[0]
+        assert is_scalar(s.type)
+        return RangeX(t.Const(s.type, 0, s.type.low), t.Const(s.type, 0, s.type.high), False)  # type: ignore[attr-defined]
+
+    def condition(self, e: ast.Expr) -> t.X:
+        """A boolean, or since -2008 something that `??` makes one."""
+        interps = self.interps(e)
+        if any(i.type is BOOLEAN for i in interps):
+            return self.expr(e, BOOLEAN)
+        unary = ast.Unary(e.pos, e.end, "??", e)
+        if self.unary_interps(unary):
+            return self.expr(unary, BOOLEAN)
+        shown = " or ".join(_given(i.type) for i in interps[:2])
+        hint = "compare it: a = '1'" if any(i.type.name in ("std_ulogic", "bit") for i in interps) else "a condition is true or false, such as a = b"
+        raise self.wrong("condition", f"a condition is needed here, but this is {shown}", e, hint)
+
+    # Constants.
+
+    def folded(self, x: t.X) -> t.X:
+        """The value itself where everything is constant."""
+        if isinstance(x, t.Op) and len(x.args) == 2 and x.op in _SIMPLE and isinstance(x.type, IntType):
+            a, b = x.args
+            if isinstance(a, t.Const) and isinstance(b, t.Const):
+                return t.Const(x.type, x.pos, _SIMPLE[x.op](a.value, b.value))
+        if not self._all_constant(x):
+            return x
+        try:
+            value = self.emitter.evaluate(x)
+        except RunError as error:
+            self.collector.error("value", error.text, error.position or x.pos)
+            raise Wrong from None
+        except LimitReached as limit:
+            self.collector.error("limit", limit.text, x.pos)
+            raise Wrong from None
+        return t.Const(x.type, x.pos, value, sub=x.sub)
+
+    @staticmethod
+    def _all_constant(x: t.X) -> bool:
+        match x:
+            case t.Op() | t.Call():
+                return all(isinstance(a, t.Const) for a in x.args) and not (isinstance(x, t.Op) and x.op in ("endfile", "deallocate"))
+            case t.Convert():
+                return isinstance(x.arg, t.Const) and (x.target.ranges is None or x.target.static())
+            case t.Qual():
+                return isinstance(x.arg, t.Const) and x.target.static()
+            case t.ScalarAttr():
+                return isinstance(x.arg, t.Const)
+            case t.RecordAgg():
+                return all(isinstance(v, t.Const) for v in x.values)
+            case t.ArrayAgg():
+                known = x.ranges is None or x.ranges[0].known() is not None
+                places = all(p is None or isinstance(p, t.Const) or (isinstance(p, RangeX) and p.known() is not None) for p, _, _ in x.items)
+                values = all(isinstance(v, t.Const) for _, v, _ in x.items) and (x.others is None or isinstance(x.others, t.Const))
+                return known and places and values
+        return False
+
+
+_ROWS: dict[int, tuple[ArrayType, ArrayType]] = {}
+
+
+def row_type(array: ArrayType) -> ArrayType:
+    """The type of one row of an array of several dimensions."""
+    found = _ROWS.get(id(array))
+    if found is None or found[0] is not array:
+        if len(_ROWS) > 1000:
+            _ROWS.clear()
+        found = _ROWS[id(array)] = array, ArrayType(f"a row of {array.name}", array.indices[1:], array.element)
+    return found[1]
+
+
+def _convertible(a: Type, b: Type) -> bool:
+    a = concrete(a)
+    if isinstance(a, IntType | RealType) and isinstance(b, IntType | RealType):
+        return True
+    return isinstance(a, ArrayType) and isinstance(b, ArrayType) and same_array_kind(a, b)
+
+
+def _given(x: Type) -> str:
+    return x.name if isinstance(x, Guess) else _a(concrete(x))
+
+
+def _a(x: Type) -> str:
+    name = "std_logic" if x.name == "std_ulogic" else x.shown
+    return f"{'an' if name[:1] in 'aeiou' and not name.startswith('uni') else 'a'} {name}"
+
+
+def _conversion_hint(given: Type, wanted: Type) -> str:
+    given = concrete(given)
+    a, b = given.name, wanted.name
+    if a in ("unsigned", "signed") and b == "std_logic_vector":
+        return "convert it: std_logic_vector(...)"
+    if a == "std_logic_vector" and b in ("unsigned", "signed"):
+        return f"convert it: {b}(...)"
+    if a in ("unsigned", "signed") and isinstance(wanted, IntType):
+        return "convert it: to_integer(...)"
+    if a == "std_logic_vector" and isinstance(wanted, IntType):
+        return "convert it: to_integer(unsigned(...))"
+    if isinstance(given, IntType) and b in ("unsigned", "signed"):
+        return f"convert it: to_{b}(value, width)"
+    if isinstance(given, IntType) and b == "std_logic_vector":
+        return "convert it: std_logic_vector(to_unsigned(value, width)), or write it in double quotes"
+    if isinstance(given, IntType) and b in ("std_ulogic", "bit"):
+        return "a single bit is written '0' or '1'"
+    if a == "boolean" and b in ("std_ulogic", "bit"):
+        return "write: '1' when condition else '0'"
+    if isinstance(given, ArrayType) and given.element.type is wanted:
+        return "take one element of it: (0)"
+    if isinstance(given, EnumType) and isinstance(wanted, ArrayType):
+        return "a vector is written in double quotes"
+    if isinstance(given, AccessType):
+        return "`.all` follows an access value"
+    return ""

@@ -1,0 +1,70 @@
+"""Warnings about what is declared and then forgotten: signals nobody assigns, variables read before they have a value."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+
+from obento.core.vhdl.analysis.statements import everything_read, reads_edge
+from obento.core.vhdl.analysis.subexpressions import parts_of
+from obento.core.vhdl.code.statements import assigned_variables
+from obento.core.vhdl.model import typed_tree as t
+from obento.core.vhdl.model.scope import Object
+
+Tell = Callable[[str, str, int, int, str], None]
+"""Hears of a warning: code, text, position, end, hint."""
+
+
+def never_assigned(objects: Iterable[Object], tell: Tell) -> None:
+    """Signals that are read, and outputs, that nothing in the whole hierarchy gives a value."""
+    sources = {o.py for o in objects if o.sources}
+    for o in objects:
+        if o.py in sources or o.default is not None or "'" in o.name:
+            continue
+        if o.is_port and o.mode in ("out", "buffer"):
+            tell("never-assigned", f"the output `{o.name}` is never given a value", o.pos, o.pos + len(o.name), "assign it in the architecture")
+        elif not o.is_port and o.read_at:
+            tell("never-assigned", f"`{o.name}` is read but never given a value", o.pos, o.pos + len(o.name), "assign it, or give it a start value")
+
+
+def read_too_early(p: t.ProcessT, tell: Tell) -> None:
+    """Variables of a process without clock that are read before the process has given them a value: they remember."""
+    own = {d.object for d in p.decls if isinstance(d, t.Declare) and d.object.kind == "variable" and d.value is None}
+    if not own or p.sensitivity is None or reads_edge(p.body):
+        return
+    _walk(p.body, own, set(), set(), tell)
+
+
+def _walk(body: Sequence[t.Stmt], own: set[Object], given: set[Object], told: set[Object], tell: Tell) -> None:
+    """Go through statements in order; `given` grows by what has a value for certain."""
+    for s in body:
+        for x in _evaluated_first(s):
+            for y in parts_of(x):
+                if isinstance(y, t.Read) and y.object in own and y.object not in given and y.object not in told:
+                    told.add(y.object)
+                    name = y.object.name
+                    text = f"`{name}` is read here before it is given a value, so it keeps that of the last time"
+                    tell("read-early", text, y.pos, y.pos + len(name), f"assign `{name}` at the top of the process")
+        if isinstance(s, t.IfS | t.CaseS):
+            ways = [set(given) for _ in s.arms]
+            for way, (_, inner) in zip(ways, s.arms, strict=True):
+                _walk(inner, own, way, told, tell)
+            complete = any(c is None for c, _ in s.arms) or isinstance(s, t.CaseS)
+            if complete and ways:
+                given |= set.intersection(*ways)
+        elif isinstance(s, t.LoopS):
+            _walk(s.body, own, set(given), told, tell)
+            given |= set(assigned_variables(s.body)) & own  # a loop that fills an array element by element
+        else:
+            given |= set(assigned_variables([s])) & own
+
+
+def _evaluated_first(s: t.Stmt) -> list[t.X]:
+    """What a statement itself reads, without the statements inside it."""
+    match s:
+        case t.IfS():
+            return [c for c, _ in s.arms[:1] if c is not None]
+        case t.CaseS():
+            return [s.selector]
+        case t.LoopS():
+            return [s.condition] if s.condition is not None else []
+    return everything_read([s])

@@ -1,0 +1,599 @@
+"""Statements that happen one after the other (IEEE 1076 clause 10), settled."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from obento.core.suggest import did_you_mean
+from obento.core.vhdl.analysis.declarations import Declarations
+from obento.core.vhdl.analysis.names import Overloads, Wrong
+from obento.core.vhdl.analysis.operators import static_length
+from obento.core.vhdl.analysis.subexpressions import children, parts_of
+from obento.core.vhdl.code.statements import walk
+from obento.core.vhdl.model import typed_tree as t
+from obento.core.vhdl.model.scope import Object, Scope, Subprogram
+from obento.core.vhdl.model.types import ArrayType, EnumType, IntType, RangeX, RecordType, Subtype, Type, is_discrete, scalar_bounds
+from obento.core.vhdl.model.values import Arr
+from obento.core.vhdl.packages.standard import BOOLEAN, SEVERITY, STRING, TIME, compatible
+from obento.core.vhdl.syntax import ast
+
+_MANY = 1 << 16
+
+
+class Sequential(Declarations):
+    """Settles statements; goes on after mistakes."""
+
+    _open_loops: list[tuple[str, t.LoopS]]
+
+    def sequence(self, body: Sequence[ast.Stmt]) -> list[t.Stmt]:
+        out: list[t.Stmt] = []
+        for s in body:
+            try:
+                out += self._statement(s)
+            except Wrong:
+                continue
+        return out
+
+    def _statement(self, s: ast.Stmt) -> list[t.Stmt]:
+        match s:
+            case ast.SignalAssign():
+                return self.signal_assign(s)
+            case ast.VariableAssign():
+                return self._variable_assign(s)
+            case ast.If():
+                arms = [(None if c is None else self.condition(c), self.sequence(body)) for c, body in s.arms]
+                return [t.IfS(s.pos, arms)]
+            case ast.Case():
+                return [self._case(s)]
+            case ast.Loop():
+                return [self._loop(s)]
+            case ast.Jump():
+                return [self._jump(s)]
+            case ast.Return():
+                return [self._return(s)]
+            case ast.Wait():
+                return [self._wait(s)]
+            case ast.Assert():
+                return [self.assertion(s)]
+            case ast.Call():
+                return [self.procedure_call(s)]
+        return [t.NullS(s.pos)]
+
+    # Targets.
+
+    def target(self, e: ast.Expr, wanted: Type | None, kind: str) -> t.X:
+        """What an assignment sets: a name, or an aggregate of names."""
+        if isinstance(e, ast.Aggregate):
+            if wanted is None:
+                raise self.wrong("ambiguous", "the type of the value for these targets is not clear", e)
+            return self._target_aggregate(e, wanted, kind)
+        x = self.denote(e)
+        if not isinstance(x, t.X):
+            what = x.name if isinstance(x, Overloads) else "this"
+            raise self.wrong("target", f"`{what}` cannot be assigned", e)
+        self._check_target(x, e, kind)
+        return x
+
+    def _target_aggregate(self, e: ast.Aggregate, wanted: Type, kind: str) -> t.X:
+        if isinstance(wanted, RecordType):
+            values: list[t.X] = []
+            for i, item in enumerate(e.items):
+                number = i
+                if item.choices and isinstance(item.choices[0], ast.Id):
+                    found = wanted.number(item.choices[0].name)
+                    number = found if found is not None else i
+                values.insert(number, self.target(item.value, wanted.fields[number][1].type, kind))
+            return t.RecordAgg(wanted, e.pos, values)
+        if not isinstance(wanted, ArrayType):
+            raise self.wrong("target", "an aggregate takes the parts of an array or record", e)
+        items: list[tuple[RangeX | t.X | None, t.X, bool]] = []
+        for item in e.items:
+            place = self.expr(item.choices[0], wanted.indices[0].type) if item.choices else None
+            x = self.target(item.value, wanted.element.type, kind)
+            items.append((place, x, x.type is wanted))
+        return t.ArrayAgg(wanted, e.pos, items, None, None)
+
+    def _check_target(self, x: t.X, e: ast.Expr, kind: str) -> None:
+        root = x
+        while isinstance(root, t.Index | t.Slice | t.Field | t.AliasX):
+            root = root.prefix
+        if isinstance(root, t.Deref):
+            if kind == "signal":
+                raise self.wrong("variable-sign", "what an access value points to is assigned with `:=`", e)
+            return
+        if isinstance(root, t.Const):
+            raise self.wrong("constant", "a constant cannot be assigned", e)
+        if not isinstance(root, t.Read):
+            raise self.wrong("target", "this cannot be assigned", e)
+        o = root.object
+        o.read_at = 0 if o.read_at == e.pos else o.read_at
+        o.written_at = o.written_at or e.pos
+        if o.kind == "constant" or o.loop:
+            what = "a loop's parameter" if o.loop else "a parameter of mode in" if o.is_param else "a constant"
+            raise self.wrong("constant", f"`{o.name}` is {what} and cannot be assigned", e)
+        if o.kind == "signal" and kind == "variable":
+            raise self.wrong("signal-sign", f"`{o.name}` is a signal: it is assigned with `<=`, not `:=`", e)
+        if o.kind == "variable" and kind == "signal":
+            raise self.wrong("variable-sign", f"`{o.name}` is a variable: it is assigned with `:=`, not `<=`", e)
+        if o.mode == "in" and (o.is_port or o.is_param):
+            what = "an input" if o.is_port else "a parameter of mode in"
+            raise self.wrong("input", f"`{o.name}` is {what} and cannot be assigned", e, "should it be `out`?" if o.is_port else "")
+
+    # Assignments.
+
+    def signal_assign(self, s: ast.SignalAssign) -> list[t.Stmt]:
+        """`<=` in all its forms; conditional and selected ones as if and case."""
+        value = s.value
+        if isinstance(value, ast.Waveform):
+            return [self._one_assign(s, value)]
+        if isinstance(value, ast.Conditional):
+            arms: list[tuple[t.X | None, list[t.Stmt]]] = []
+            for waveform, condition in value.arms:
+                assert isinstance(waveform, ast.Waveform)
+                arms.append((None if condition is None else self.condition(condition), [self._one_assign(s, waveform)]))
+            return [t.IfS(s.pos, arms)]
+        return [self._selection(value, lambda v: self._one_assign(s, v))]
+
+    def _selection(self, value: ast.Selection, assign: Any) -> t.CaseS:
+        selector = self.selector(value.selector)
+        arms: list[tuple[list[Any] | None, list[t.Stmt]]] = []
+        nodes: list[tuple[list[ast.Expr], int]] = []
+        for v, choices in value.arms:
+            arms.append((self.choices(choices, selector, value.matching), [assign(v)]))
+            nodes.append((choices, choices[0].pos))
+        self._covered(selector, arms, value, value.matching)
+        return t.CaseS(value.pos, selector, arms, value.matching)
+
+    def _one_assign(self, s: ast.SignalAssign, waveform: ast.Waveform) -> t.Stmt:
+        if not waveform.waves:
+            return t.NullS(s.pos)
+        wanted: Type | None = None
+        if isinstance(s.target, ast.Aggregate):
+            wanted = self._aggregate_type(s.target, waveform.waves[0].value)
+        target = self.target(s.target, wanted, "signal")
+        waves: list[tuple[t.X | None, t.X | None]] = []
+        for wave in waveform.waves:
+            value = None if isinstance(wave.value, ast.Null) else self._value_for(target, wave.value)
+            waves.append((value, self.expr(wave.after, TIME) if wave.after is not None else None))
+        reject = self.expr(s.reject, TIME) if s.reject is not None else None
+        self.note_driven(target, s.pos)
+        return t.SetSignal(s.pos, target, waves, s.transport, reject)
+
+    def _aggregate_type(self, target: ast.Aggregate, value: ast.Expr) -> Type:
+        """The type that an aggregate of targets has: that of its value, or the vector that its parts make."""
+        types = [i.type for i in self.interps(value)]
+        if len(types) == 1 and isinstance(types[0], ArrayType | RecordType):
+            return types[0]
+        parts = [self.denote(item.value) for item in target.items]
+        for x in parts:
+            if isinstance(x, t.X) and isinstance(x.type, ArrayType) and any(compatible(y, x.type) for y in types):
+                return x.type
+        first = parts[0]
+        if isinstance(first, t.X) and isinstance(first.type, EnumType):
+            fitting = [a for a in first.type.arrays if any(compatible(y, a) for y in types)]
+            named = [a for a in fitting if a.name in ("std_logic_vector", "unsigned", "bit_vector")]
+            if len(types) > 1 or fitting:
+                return (sorted(named, key=lambda a: a.name != "std_logic_vector") or fitting)[0]
+        raise self.wrong("ambiguous", "the type of the value for these targets is not clear", value, "say it with type'(...)")
+
+    def _value_for(self, target: t.X, e: ast.Expr) -> t.X:
+        """The value of an assignment, of the target's type and, where known, width."""
+        if not isinstance(target, t.ArrayAgg | t.RecordAgg):
+            sub = target.sub
+            if isinstance(target.type, ArrayType) and (sub is None or sub.ranges is None):
+                sub = self._range_of_target(target)
+            x = self.expr(e, target.type, sub)
+            if sub is not None:
+                self.check_width(x, sub)
+                self._check_range(x, sub, e)
+            return x
+        x = self.expr(e, target.type, self._joint_subtype(target))
+        if isinstance(target, t.ArrayAgg):
+            wanted = [static_length(v) if is_slice else 1 for _, v, is_slice in target.items]
+            size = static_length(x)
+            if size is not None and None not in wanted and sum(w for w in wanted if w is not None) != size:
+                raise self.wrong("width", f"this is {size} elements wide, the targets together {sum(w or 0 for w in wanted)}", e)
+        return x
+
+    def _joint_subtype(self, target: t.X) -> Subtype | None:
+        if not isinstance(target, t.ArrayAgg) or not isinstance(target.type, ArrayType):
+            return None
+        sizes = [static_length(v) if is_slice else 1 for _, v, is_slice in target.items]
+        if None in sizes:
+            return None
+        index = target.type.indices[0].type
+        return Subtype(target.type, [RangeX(t.Const(index, target.pos, 0), t.Const(index, target.pos, sum(s or 0 for s in sizes) - 1), False)])
+
+    def _range_of_target(self, target: t.X) -> Subtype:
+        """The bounds of an array whose range is only known in the run, for `others`."""
+        assert isinstance(target.type, ArrayType)
+        if isinstance(target, t.Slice | t.AliasX):
+            return Subtype(target.type, [target.range if isinstance(target, t.Slice) else target.new])
+        index = target.type.indices[0].type
+        left, right = (t.ArrayAttr(index, target.pos, name, target, 0) for name in ("left", "right"))
+        return Subtype(target.type, [RangeX(left, right, t.ArrayAttr(BOOLEAN, target.pos, "descending", target, 0))])
+
+    def _check_range(self, x: t.X, s: Subtype, e: ast.Expr) -> None:
+        """A constant that does not fit is said before anything runs."""
+        if isinstance(x, t.Const) and isinstance(s.type, IntType):
+            bounds = scalar_bounds(s)
+            if bounds is not None and not bounds[0] <= x.value <= bounds[1]:
+                raise self.wrong("value", f"{x.value} is outside of the range {bounds[0]} to {bounds[1]}", e)
+
+    def _variable_assign(self, s: ast.VariableAssign) -> list[t.Stmt]:
+        def one(value: ast.Expr) -> t.Stmt:
+            wanted = self._aggregate_type(s.target, value) if isinstance(s.target, ast.Aggregate) else None
+            target = self.target(s.target, wanted, "variable")
+            return t.SetVariable(s.pos, target, self._value_for(target, value))
+
+        if isinstance(s.value, ast.Conditional):
+            arms: list[tuple[t.X | None, list[t.Stmt]]] = []
+            for value, condition in s.value.arms:
+                assert not isinstance(value, ast.Waveform)
+                arms.append((None if condition is None else self.condition(condition), [one(value)]))
+            return [t.IfS(s.pos, arms)]
+        if isinstance(s.value, ast.Selection):
+            return [self._selection(s.value, one)]
+        return [one(s.value)]
+
+    # What a process drives.
+
+    def note_driven(self, target: t.X, pos: int) -> None:
+        if isinstance(target, t.ArrayAgg):
+            for _, v, _ in target.items:
+                self.note_driven(v, pos)
+            return
+        if isinstance(target, t.RecordAgg):
+            for v in target.values:
+                self.note_driven(v, pos)
+            return
+        root, path = static_prefix(target)
+        if root is None or (root.is_param and root.of_process is self.subprogram):
+            return
+        if self.subprogram is not None:
+            if self.process is None and not root.is_param:
+                node = ast.Node(pos, pos)
+                raise self.wrong("target", f"`{root.name}` is a signal from outside; hand it over as a parameter: signal s : out ...", node)
+            self.subprogram.drives.append((target, pos))
+        if self.process is not None and not root.is_param:
+            self.drive(self.process, root, path, pos)
+
+    def drive(self, process: t.ProcessT, root: Object, path: tuple[Any, ...], pos: int) -> None:
+        paths = process.driven.setdefault(root, [])
+        if path not in paths:
+            paths.append(path)
+            root.sources.append((id(process), pos, path))
+
+    # Case.
+
+    def selector(self, e: ast.Expr) -> t.X:
+        x = self.expr(e)
+        if not (is_discrete(x.type) or (isinstance(x.type, ArrayType) and x.type.packed)):
+            raise self.wrong("selector", f"a case cannot choose by {x.type.shown}", e, "an enumeration, an integer or a vector of single bits")
+        return x
+
+    def choices(self, given: Sequence[ast.Expr], selector: t.X, matching: bool) -> list[Any] | None:
+        """Values and (low, high) ranges of one arm; None for `others`."""
+        out: list[Any] = []
+        size = static_length(selector) if isinstance(selector.type, ArrayType) else None
+        for e in given:
+            if isinstance(e, ast.Others):
+                return None
+            r = self.try_range(e, selector.type) if is_discrete(selector.type) else None
+            if r is not None:
+                bounds = r.bounds()
+                if bounds is None:
+                    raise self.wrong("constant", "a choice must be constant", e)
+                out.append(bounds)
+                continue
+            x = self.expr(e, selector.type)
+            if not isinstance(x, t.Const):
+                raise self.wrong("constant", "a choice must be constant", e, "use if ... elsif for values that change")
+            if size is not None and isinstance(x.value, Arr) and len(x.value.v) != size:
+                raise self.wrong("width", f"this choice has {len(x.value.v)} elements, the selector {size}", e)
+            out.append(x.value)
+        return out
+
+    def _case(self, s: ast.Case) -> t.CaseS:
+        selector = self.selector(s.selector)
+        arms: list[tuple[list[Any] | None, list[t.Stmt]]] = []
+        broken = False
+        for choices, body, _ in s.arms:
+            try:
+                chosen = self.choices(choices, selector, s.matching)
+            except Wrong:
+                broken = True
+                chosen = []
+            arms.append((chosen, self.sequence(body)))
+        if not broken:
+            self._covered(selector, arms, s, s.matching)
+        return t.CaseS(s.pos, selector, arms, s.matching)
+
+    def _covered(self, selector: t.X, arms: Sequence[tuple[list[Any] | None, list[t.Stmt]]], node: ast.Node, matching: bool) -> None:
+        """Every value must have one arm, and one only (10.9)."""
+        for i, (choices, _) in enumerate(arms):
+            if choices is None and i < len(arms) - 1:
+                raise self.wrong("others", "`when others` must be the last arm", node)
+        if matching:
+            return
+        has_others = bool(arms) and arms[-1][0] is None
+        seen: set[Any] = set()
+        ranges: list[tuple[int, int]] = []
+        for choices, _ in arms:
+            for choice in choices or ():
+                if isinstance(choice, tuple):
+                    if choice[1] - choice[0] < _MANY:
+                        for v in range(choice[0], choice[1] + 1):
+                            self._once(v, seen, selector, node)
+                    else:
+                        ranges.append(choice)
+                else:
+                    self._once(choice.v if isinstance(choice, Arr) else choice, seen, selector, node)
+        if has_others:
+            return
+        if isinstance(selector.type, ArrayType):
+            size = static_length(selector)
+            element = selector.type.element.type
+            count = len(element.literals) if isinstance(element, EnumType) else 0
+            if size is not None and len(seen) < count ** min(size, 64):
+                raise self._not_covered(node, selector)
+            return
+        bounds = scalar_bounds(selector.sub) if selector.sub is not None else None
+        low, high = bounds if bounds is not None else (selector.type.low, selector.type.high)  # type: ignore[attr-defined]
+        total = sum(b - a + 1 for a, b in ranges) + len([v for v in seen if low <= v <= high])
+        if total < high - low + 1:
+            missing = next((v for v in range(low, min(high + 1, low + _MANY)) if v not in seen), None)
+            raise self._not_covered(node, selector, missing)
+
+    def _once(self, value: Any, seen: set[Any], selector: t.X, node: ast.Node) -> None:
+        if value in seen:
+            shown = value
+            if isinstance(selector.type, EnumType):
+                shown = selector.type.literals[value]
+            elif isinstance(selector.type, ArrayType) and isinstance(selector.type.element.type, EnumType):
+                shown = '"' + "".join(selector.type.element.type.literals[c].strip("'") for c in value) + '"'
+            raise self.wrong("duplicate-choice", f"the choice {shown} stands in two arms", node)
+        seen.add(value)
+
+    def _not_covered(self, node: ast.Node, selector: t.X, missing: int | None = None) -> Wrong:
+        name = ""
+        if missing is not None:
+            name = selector.type.literals[missing] if isinstance(selector.type, EnumType) else str(missing)
+        text = f"this case says nothing for {name}" if name else "this case does not cover every value"
+        kind = "U, X and the like are values too; " if isinstance(selector.type, ArrayType) or selector.type.name == "std_ulogic" else ""
+        return self.wrong("not-covered", text, ast.Node(node.pos, node.pos + 4), f"{kind}add: when others => ...")
+
+    # Loops.
+
+    def _loop(self, s: ast.Loop) -> t.LoopS:
+        loop = t.LoopS(s.pos, s.label, None, None, None, [])
+        outer = self.scope
+        if s.range is not None:
+            loop.range = self.discrete(s.range)
+            self.scope = Scope(outer, s.label)
+            sub = Subtype(loop.range.left.type, [loop.range])
+            o = Object(s.parameter, "constant", sub, s.pos, self.emitter.fresh("i"), of_process=self.owner, loop=True)
+            self.scope.add(s.parameter, o)
+            loop.parameter = o
+        elif s.condition is not None:
+            loop.condition = self.condition(s.condition)
+        self._open_loops.append((s.label, loop))
+        try:
+            loop.body = self.sequence(s.body)
+        finally:
+            self._open_loops.pop()
+            self.scope = outer
+        return loop
+
+    def _jump(self, s: ast.Jump) -> t.JumpS:
+        if not self._open_loops:
+            raise self.wrong("misplaced", f"`{s.kind}` stands in no loop", s)
+        loop = self._open_loops[-1][1]
+        if s.target:
+            loops = [found for label, found in self._open_loops if label == s.target]
+            if not loops:
+                raise self.wrong("label", f"no loop around here is called `{s.target}`", s, did_you_mean(s.target, (n for n, _ in self._open_loops)))
+            loop = loops[-1]
+        return t.JumpS(s.pos, s.kind, loop, self.condition(s.condition) if s.condition is not None else None)
+
+    def _return(self, s: ast.Return) -> t.ReturnS:
+        f = self.subprogram
+        if f is None:
+            raise self.wrong("misplaced", "`return` can only stand in a function or procedure", s)
+        if f.result is None:
+            if s.value is not None:
+                raise self.wrong("return", "a procedure returns no value", s.value)
+            return t.ReturnS(s.pos, None)
+        if s.value is None:
+            raise self.wrong("return", f"the function `{f.name}` must return a value here", s)
+        x = self.expr(s.value, f.result.type, f.result)
+        if f.result.ranges is not None:
+            self.check_width(x, f.result)
+        return t.ReturnS(s.pos, x)
+
+    def _wait(self, s: ast.Wait) -> t.WaitS:
+        if self.subprogram is not None and self.subprogram.is_function:
+            raise self.wrong("wait", "a function cannot wait", s)
+        if self.process is not None and self.process.sensitivity is not None:
+            raise self.wrong("wait", "a process with a sensitivity list cannot wait", s, "take the list or the wait out")
+        signals = [self._waited(e) for e in s.on]
+        until = self.condition(s.until) if s.until is not None else None
+        time = None
+        if s.time is not None:
+            if isinstance(s.time, ast.Number):
+                raise self.wrong("unit", "a time needs a unit", s.time, f"write {s.time.value} ns")
+            time = self.expr(s.time, TIME)
+        if until is not None and not signals:
+            signals = signals_read(until)
+        forever = not s.on and s.until is None and s.time is None
+        return t.WaitS(s.pos, signals, until, time, forever)
+
+    def _waited(self, e: ast.Expr) -> t.X:
+        x = self.denote(e)
+        if not isinstance(x, t.X) or not self._is_signal(x):
+            raise self.wrong("not-signal", "only signals can be waited for", e)
+        return x
+
+    # Assertions and calls.
+
+    def assertion(self, s: ast.Assert) -> t.AssertS:
+        condition = self.condition(s.condition) if s.condition is not None else None
+        report = self.expr(s.report, STRING) if s.report is not None else None
+        severity = self.expr(s.severity, SEVERITY) if s.severity is not None else None
+        return t.AssertS(s.pos, condition, report, severity)
+
+    def procedure_call(self, s: ast.Call) -> t.CallS:
+        name = s.name.prefix if isinstance(s.name, ast.Paren) else s.name
+        args = s.name.args if isinstance(s.name, ast.Paren) else []
+        found = self.denote(name)
+        if not isinstance(found, Overloads):
+            raise self.wrong("not-procedure", "this is no statement", s, "is an assignment meant?")
+        procedures = [f for f in found.found if isinstance(f, Subprogram) and f.result is None]
+        if not procedures:
+            raise self.wrong("not-procedure", f"`{found.name}` is a function: its value must be used", s)
+        fitting: list[tuple[Subprogram, list[ast.Expr | None]]] = []
+        for f in procedures:
+            order = self.match(f, args)
+            if order is not None:
+                fitting.append((f, order))
+        if not fitting:
+            given = ", ".join(" or ".join(i.type.shown for i in self.interps(a.value)[:2]) for a in args)
+            hint = f"it wants {procedures[0].shown()}" if len(procedures) == 1 else ""
+            raise self.wrong("no-call", f"no procedure `{found.name}` fits the arguments ({given})", s, hint)
+        f, order = self._best_call(fitting)
+        actuals = [self.argument(p, g) for p, g in zip(f.params, order, strict=True)]
+        for p, x in zip(f.params, actuals, strict=True):
+            if p.kind == "signal" and p.mode in ("out", "inout"):
+                self.note_driven(x, s.pos)
+        self.note_call(f)
+        self._memo.clear()
+        return t.CallS(s.pos, f, actuals, found.receiver)
+
+    def _best_call(self, fitting: list[tuple[Subprogram, list[ast.Expr | None]]]) -> tuple[Subprogram, list[ast.Expr | None]]:
+        """Of several that fit, the one for text where a string is given; inner declarations before outer ones."""
+        for f, order in fitting:
+            if any(p.subtype.type is STRING for p in f.params) and any(isinstance(g, ast.String) for g in order):
+                return f, order
+        return fitting[0]
+
+
+def static_prefix(x: t.X) -> tuple[Object | None, tuple[Any, ...]]:
+    """The object and the longest path to a part of it that is known before the run (8.1)."""
+    steps: list[t.X] = []
+    while isinstance(x, t.Index | t.Slice | t.Field | t.AliasX):
+        if not isinstance(x, t.AliasX):
+            steps.append(x)
+        x = x.prefix
+    if not isinstance(x, t.Read):
+        return None, ()
+    path: list[tuple[Any, ...]] = []
+    for step in reversed(steps):
+        if isinstance(step, t.Field):
+            path.append(("f", step.number))
+        elif isinstance(step, t.Slice):
+            known = step.range.known()
+            if known is None:
+                break
+            path.append(("s", known[0], known[1], -1 if known[2] else 1))
+        else:
+            assert isinstance(step, t.Index)
+            if not all(isinstance(i, t.Const) for i in step.indices):
+                break
+            path += [("i", i.value) for i in step.indices if isinstance(i, t.Const)]
+    return x.object, tuple(path)
+
+
+def signals_read(x: t.X) -> list[t.X]:
+    """The signals, or parts of them, that an expression reads: what wakes whoever computes it."""
+    out: list[t.X] = []
+    _gather(x, out)
+    return out
+
+
+def _gather(x: t.X, out: list[t.X]) -> None:
+    if isinstance(x, t.Read):
+        if x.object.kind == "signal":
+            out.append(x)
+        return
+    if isinstance(x, t.Index | t.Slice | t.Field):
+        root, _ = static_prefix(x)
+        if root is not None and root.kind == "signal":
+            whole: t.X = x
+            dynamic: list[t.X] = []
+            while isinstance(whole, t.Index | t.Slice | t.Field):
+                if isinstance(whole, t.Index) and not all(isinstance(i, t.Const) for i in whole.indices):
+                    dynamic += whole.indices
+                    x = whole.prefix
+                elif isinstance(whole, t.Slice) and whole.range.known() is None:
+                    dynamic += [whole.range.left, whole.range.right]
+                    x = whole.prefix
+                whole = whole.prefix
+            out.append(x)
+            for d in dynamic:
+                _gather(d, out)
+            return
+    if isinstance(x, t.SignalAttr):
+        out.append(x.target)
+        return
+    for inner in children(x):
+        _gather(inner, out)
+
+
+def everything_read(body: Sequence[t.Stmt]) -> list[t.X]:
+    """Every expression of statements that is evaluated when they run."""
+    out: list[t.X] = []
+    for s in walk(body):
+        match s:
+            case t.SetVariable():
+                out += [s.value, *target_indices(s.target)]
+            case t.SetSignal():
+                out += [x for wave in s.waves for x in wave if x is not None]
+                out += target_indices(s.target)
+            case t.IfS():
+                out += [c for c, _ in s.arms if c is not None]
+            case t.CaseS():
+                out.append(s.selector)
+            case t.LoopS():
+                out += [s.condition] if s.condition is not None else []
+                out += [s.range.left, s.range.right] if s.range is not None else []
+            case t.JumpS():
+                out += [s.condition] if s.condition is not None else []
+            case t.ReturnS():
+                out += [s.value] if s.value is not None else []
+            case t.AssertS():
+                out += [x for x in (s.condition, s.report, s.severity) if x is not None]
+            case t.CallS():
+                out += [a for p, a in zip(s.procedure.params, s.args, strict=True) if p.mode != "out"]
+            case t.Declare():
+                out += [s.value] if s.value is not None else []
+            case t.WaitS():
+                out += [x for x in (s.until, s.time) if x is not None]
+    return out
+
+
+def target_indices(x: t.X) -> list[t.X]:
+    """What must be computed to know where an assignment goes."""
+    out: list[t.X] = []
+    if isinstance(x, t.ArrayAgg):
+        return [i for _, v, _ in x.items for i in target_indices(v)]
+    if isinstance(x, t.RecordAgg):
+        return [i for v in x.values for i in target_indices(v)]
+    while isinstance(x, t.Index | t.Slice | t.Field | t.AliasX | t.Deref):
+        if isinstance(x, t.Index):
+            out += x.indices
+        elif isinstance(x, t.Slice):
+            out += [x.range.left, x.range.right]
+        x = x.prefix
+    return out
+
+
+def reads_edge(body: Sequence[t.Stmt]) -> bool:
+    """Whether some expression asks for an event, as clocked processes do."""
+    for x in everything_read(body):
+        for y in parts_of(x):
+            if isinstance(y, t.SignalAttr) and y.name in ("event", "stable", "last_value"):
+                return True
+            if isinstance(y, t.Call) and y.function.name in ("rising_edge", "falling_edge"):
+                return True
+    return False

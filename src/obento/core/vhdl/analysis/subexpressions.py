@@ -1,0 +1,61 @@
+"""What stands inside a typed expression."""
+
+from __future__ import annotations
+
+from obento.core.vhdl.model import typed_tree as t
+from obento.core.vhdl.model.types import RangeX
+
+
+def calls_in(x: t.X) -> list[t.Call]:
+    """Every call inside an expression."""
+    found: list[t.Call] = []
+    for y in parts_of(x):
+        if isinstance(y, t.Call):
+            found.append(y)
+    return found
+
+
+def parts_of(x: t.X) -> list[t.X]:
+    """An expression and all expressions inside it."""
+    out: list[t.X] = [x]
+    stack: list[t.X] = [x]
+    while stack:
+        for inner in children(stack.pop()):
+            out.append(inner)
+            stack.append(inner)
+    return out
+
+
+def children(x: t.X) -> list[t.X]:
+    match x:
+        case t.Index():
+            return [x.prefix, *x.indices]
+        case t.Slice():
+            return [x.prefix, *_range_parts(x.range)]
+        case t.Field() | t.Deref() | t.ArrayAttr():
+            return [x.prefix]
+        case t.AliasX():
+            turned = [] if isinstance(x.turned, bool) else [x.turned]
+            return [x.prefix, *_range_parts(x.own), *_range_parts(x.new), *turned]
+        case t.Call():
+            return [*x.args, *([x.receiver] if x.receiver is not None else [])]
+        case t.Op():
+            return list(x.args)
+        case t.ArrayAgg():
+            inner = [v for _, v, _ in x.items]
+            for place, _, _ in x.items:
+                inner += _range_parts(place) if isinstance(place, RangeX) else [place] if place is not None else []
+            return inner + ([x.others] if x.others is not None else [])
+        case t.RecordAgg():
+            return list(x.values)
+        case t.Convert() | t.Qual() | t.ScalarAttr():
+            return [x.arg]
+        case t.SignalAttr():
+            return [x.target, *([x.arg] if x.arg is not None else [])]
+        case t.NewX():
+            return [x.value] if x.value is not None else []
+    return []
+
+
+def _range_parts(r: RangeX) -> list[t.X]:
+    return [r.left, r.right, *([] if isinstance(r.down, bool) else [r.down])]

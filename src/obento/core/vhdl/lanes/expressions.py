@@ -1,0 +1,528 @@
+"""Typed expressions on digits."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from obento.core.ir import nodes as ir
+from obento.core.ir.part import RunError
+from obento.core.vhdl.lanes.natives import bitwise, native, truth
+from obento.core.vhdl.lanes.values import NoLanes, V, bit, bits_of, both, is_known, not_, number_width, same, widened
+from obento.core.vhdl.model import typed_tree as t
+from obento.core.vhdl.model.scope import Object, Subprogram
+from obento.core.vhdl.model.types import ArrayType, EnumType, IntType, RangeX, RecordType, Subtype, is_scalar, scalar_bounds
+from obento.core.vhdl.model.values import Arr, elements
+from obento.core.vhdl.packages.standard import INTEGER, int_range
+from obento.core.vhdl.runtime import operations as ops
+
+_INT = {"+": lambda a, b: a + b, "-": lambda a, b: a - b, "*": lambda a, b: a * b}
+_LESS = {"<": ("slt", False), "<=": ("sle", False), ">": ("slt", True), ">=": ("sle", True)}
+
+
+class LaneExpressions:
+    """Lowers expressions; `escape` marks lanes that must be run step by step."""
+
+    bound: dict[Object, V]
+    edges: dict[Object, ir.Expr]
+
+    def escape(self, when: ir.Expr) -> None:
+        raise NotImplementedError
+
+    def doubt(self, when: ir.Expr) -> None:
+        """Marks lanes in which the digits do not tell what VHDL's values would."""
+        raise NotImplementedError
+
+    def call_user(self, f: Subprogram, args: list[V]) -> V:
+        raise NotImplementedError
+
+    def place(self, o: Object) -> V:
+        raise NotImplementedError
+
+    def value(self, x: t.X) -> V:
+        """The digits, or the constant, that an expression gives.
+
+        Raises
+        ------
+        NoLanes
+        """
+        match x:
+            case t.Const():
+                return self.constant(x.value, x.sub or Subtype(x.type))
+            case t.Read():
+                return self._read(x.object)
+            case t.Index():
+                return self._index(x)
+            case t.Slice():
+                return self._slice(x)
+            case t.Field():
+                return self._field(x)
+            case t.Op():
+                return self._operation(x)
+            case t.Call():
+                return self._call(x)
+            case t.Convert():
+                return self._convert(x)
+            case t.Qual():
+                return self.fitted(self.value(x.arg), x.target)
+            case t.AliasX():
+                return self._retagged(self.value(x.prefix), self.alias_subtype(x))
+            case t.ArrayAgg():
+                return self._array(x)
+            case t.RecordAgg():
+                assert isinstance(x.type, RecordType)
+                parts = [self.fitted(self.value(v), f) for v, (_, f) in zip(x.values, x.type.fields, strict=True)]
+                return V(Subtype(x.type), e=_joined([p.digits for p in parts]))
+            case t.ArrayAttr():
+                return self._array_attribute(x)
+            case t.ScalarAttr():
+                return self._scalar_attribute(x)
+            case t.SignalAttr():
+                return self._signal_attribute(x)
+        raise NoLanes("values that have no digits")
+
+    def alias_subtype(self, x: t.AliasX) -> Subtype:
+        """The bounds that an alias gives its array."""
+        left, right, down = self.range(x.new)
+        element = x.prefix.sub.element if x.prefix.sub is not None else None
+        return Subtype(x.type, [int_range(INTEGER, left, right, down)], None, element)
+
+    def constant(self, value: Any, sub: Subtype) -> V:
+        if isinstance(value, float) or value is None:
+            raise NoLanes("real numbers and pointers")
+        if isinstance(value, Arr) and isinstance(sub.type, ArrayType):
+            if len(sub.type.indices) > 1:
+                raise NoLanes("arrays of several dimensions")
+            index = sub.type.indices[0].type
+            right = value.left + value.step * (len(value.v) - 1)
+            sub = Subtype(sub.type, [int_range(index, value.left, right, value.step < 0)], None, sub.element)
+        return V(sub, value, True)
+
+    def _read(self, o: Object) -> V:
+        if o.known:
+            return self.constant(o.value, o.subtype)
+        found = self.bound.get(o)
+        return found if found is not None else self.place(o)
+
+    # Parts.
+
+    def range(self, r: RangeX) -> tuple[int, int, bool]:
+        """Bounds that must be known here."""
+        left, right = self.value(r.left), self.value(r.right)
+        down = r.down if isinstance(r.down, bool) else self.value(r.down).value
+        if not left.known or not right.known or down is None:
+            raise NoLanes("a range that is only known in the run")
+        return left.value, right.value, bool(down)
+
+    def _bounds(self, v: V) -> tuple[int, int, bool]:
+        if v.sub.ranges is None:
+            raise NoLanes("an array whose size is only known in the run")
+        return self.range(v.sub.ranges[0])
+
+    def _index(self, x: t.Index) -> V:
+        v = self.value(x.prefix)
+        if len(x.indices) != 1:
+            raise NoLanes("arrays of several dimensions")
+        index = self.value(x.indices[0])
+        element = v.sub.element_subtype
+        if v.known and index.known:
+            return self.constant(v.value.at(index.value, x.pos), element)
+        left, right, down = self._bounds(v)
+        low, high = (right, left) if down else (left, right)
+        width = bits_of(element)
+        if index.known:
+            if not low <= index.value <= high:
+                raise NoLanes("an index outside of its array")
+            offset = abs(right - index.value) * width
+            return self._of(ir.Slice(width, v.digits, offset), element)
+        self._inside(index, low, high)
+        e = index.digits
+        picked = ir.Pick(width, v.digits, e, index.bounds[0] < 0, right, width if down else -width)
+        return self._of(picked, element)
+
+    def _inside(self, v: V, low: int, high: int) -> None:
+        """Lanes in which a number leaves its range are run step by step."""
+        a, b = v.bounds
+        if low <= a and b <= high:
+            return
+        width = number_width(min(a, low, -1), max(b, high))
+        e = widened(v, width)
+        inside = both(
+            ir.Binary(1, "sle", _number(low, width), e),
+            ir.Binary(1, "sle", e, _number(high, width)),
+        )
+        self.escape(not_(same(inside, bit(True))))
+
+    def _slice(self, x: t.Slice) -> V:
+        v = self.value(x.prefix)
+        left, right, down = self.range(x.range)
+        own_left, own_right, own_down = self._bounds(v)
+        size = (left - right if down else right - left) + 1
+        sub = Subtype(v.sub.type, [int_range(INTEGER, left, right, down)], None, v.sub.element)
+        if size <= 0:
+            raise NoLanes("a slice without elements")
+        low, high = (own_right, own_left) if own_down else (own_left, own_right)
+        if not (low <= min(left, right) and max(left, right) <= high) or (down != own_down and size > 1):
+            raise NoLanes("a slice outside of its array")
+        if v.known:
+            return self.constant(v.value.part(left, right, -1 if down else 1, x.pos), sub)
+        width = bits_of(v.sub.element_subtype)
+        return V(sub, e=ir.Slice(size * width, v.digits, abs(own_right - right) * width))
+
+    def _field(self, x: t.Field) -> V:
+        v = self.value(x.prefix)
+        assert isinstance(v.sub.type, RecordType)
+        field = v.sub.type.fields[x.number][1]
+        if v.known:
+            return self.constant(v.value[x.number], field)
+        offset = sum(bits_of(f) for _, f in v.sub.type.fields[x.number + 1 :])
+        return self._of(ir.Slice(bits_of(field), v.digits, offset), field)
+
+    def _of(self, e: ir.Expr, sub: Subtype) -> V:
+        """Digits as a value of a subtype."""
+        if isinstance(sub.type, IntType):
+            bounds = scalar_bounds(sub)
+            assert bounds is not None
+            return V(sub, e=e, low=bounds[0], high=bounds[1])
+        return V(sub, e=e)
+
+    # Fitting.
+
+    def fitted(self, v: V, s: Subtype) -> V:
+        """A value for an object of a subtype: numbers in their range and width, arrays with the object's bounds."""
+        if isinstance(s.type, IntType):
+            bounds = scalar_bounds(s)
+            if bounds is None:
+                raise NoLanes("a range that is only known in the run")
+            self._inside(v, *bounds)
+            if v.known:
+                return V(s, v.value, True)
+            return V(s, e=widened(v, bits_of(s)), low=bounds[0], high=bounds[1])
+        if isinstance(s.type, EnumType):
+            if s.ranges is not None:
+                bounds = scalar_bounds(s)
+                assert bounds is not None
+                if not v.known or not bounds[0] <= v.value <= bounds[1]:
+                    raise NoLanes("a part of an enumeration")
+            return V(s, v.value, v.known, v.e)
+        if isinstance(s.type, ArrayType) and s.ranges is not None:
+            return self._retagged(v, s)
+        return v
+
+    def _retagged(self, v: V, s: Subtype) -> V:
+        assert s.ranges is not None
+        left, right, down = self.range(s.ranges[0])
+        size = max(0, (left - right if down else right - left) + 1)
+        have = len(v.value.v) if v.known else v.digits.width // max(1, bits_of(v.sub.element_subtype))
+        if have != size:
+            raise NoLanes("lengths that do not agree")
+        sub = Subtype(s.type, [int_range(INTEGER, left, right, down)], None, s.element or v.sub.element)
+        return V(sub, Arr(left, -1 if down else 1, v.value.v) if v.known else None, v.known, v.e)
+
+    # Operations.
+
+    def _operation(self, x: t.Op) -> V:
+        args = [self.value(a) for a in x.args]
+        if x.op == "&":
+            return self._concatenation(x, args)
+        first = args[0]
+        if isinstance(first.sub.type, IntType):
+            return self._integers(x, args)
+        if len(args) == 1:
+            return self._unary(x, first)
+        if x.op in ("=", "/=") and (is_scalar(first.sub.type) or isinstance(first.sub.type, ArrayType | RecordType)):
+            if is_scalar(first.sub.type) and args[0].known and args[1].known:
+                return V(Subtype(x.type), (args[0].value == args[1].value) == (x.op == "="), True)
+            holds = self.equal(args[0], args[1])
+            return truth(not_(holds) if x.op == "/=" else holds)
+        if x.op in ("and", "or", "nand", "nor", "xor", "xnor") and not isinstance(first.sub.type, RecordType):
+            a, b = args[0].digits, args[1].digits
+            if a.width == b.width:
+                return V(args[0].sub if isinstance(first.sub.type, ArrayType) else Subtype(x.type), e=bitwise(x.op, a, b))
+        if x.op in _LESS and isinstance(first.sub.type, EnumType) and first.sub.type.name != "std_ulogic":
+            name, swap = _LESS[x.op]
+            a, b = (args[1].digits, args[0].digits) if swap else (args[0].digits, args[1].digits)
+            return truth(ir.Binary(1, name[1:], a, b))
+        if x.op in _LESS and isinstance(first.sub.type, ArrayType):
+            return self._in_order(x.op, args[0], args[1])
+        raise NoLanes(f"`{x.op}` of {first.sub.type.shown}")
+
+    def _in_order(self, op: str, a: V, b: V) -> V:
+        """The order of vectors of the same length (9.2.3): that of the numbers they look like, where all digits are known."""
+        p, q = a.digits, b.digits
+        if p.width != q.width or bits_of(a.sub.element_subtype) != 1:
+            raise NoLanes("vectors of different lengths compared")
+        name, swap = _LESS[op]
+        self.doubt(not_(both(is_known(p), is_known(q))))
+        return truth(same(ir.Binary(1, name[1:], q, p) if swap else ir.Binary(1, name[1:], p, q), bit(True)))
+
+    def equal(self, a: V, b: V) -> ir.Expr:
+        """Literal equality (9.2.3). Where unknown digits agree, U, X and the like may differ: those lanes are run step by step."""
+        p, q = a.digits, b.digits
+        if p.width != q.width:
+            return bit(False)
+        holds = same(p, q)
+        for v, e in ((a, p), (b, q)):
+            if v.known and isinstance(e, ir.Const) and (e.one ^ e.zero).bit_count() == e.width:
+                return holds
+            if not _may_be_unknown(v.sub):
+                return holds
+        self.doubt(both(holds, not_(is_known(p))))
+        return holds
+
+    def _unary(self, x: t.Op, v: V) -> V:
+        e = v.digits
+        if x.op == "not":
+            return V(v.sub, e=ir.Unary(e.width, "not", e))
+        if x.op == "??":
+            return truth(same(e, bit(True)))
+        if x.op in ("and", "or", "xor"):
+            return V(Subtype(x.type), e=ir.Unary(1, f"r{x.op}", e))
+        raise NoLanes(f"`{x.op}`")
+
+    def _integers(self, x: t.Op, args: list[V]) -> V:
+        if all(a.known for a in args):
+            return self._known_integers(x, [a.value for a in args])
+        if x.op in ("=", "/=", *_LESS):
+            return self._compared(x.op, args[0], args[1])
+        if len(args) == 1:
+            low, high = args[0].bounds
+            if x.op == "-":
+                return self._sized(-high, -low, lambda width: ir.Unary(width, "neg", widened(args[0], width)))
+            if x.op == "+":
+                return args[0]
+            raise NoLanes(f"`{x.op}` of numbers")
+        (a, b), (c, d) = args[0].bounds, args[1].bounds
+        if x.op in _INT:
+            corners = [_INT[x.op](p, q) for p in (a, b) for q in (c, d)]
+            name = {"+": "add", "-": "sub", "*": "mul"}[x.op]
+            return self._sized(min(corners), max(corners), lambda width: ir.Binary(width, name, widened(args[0], width), widened(args[1], width)))
+        if x.op in ("/", "mod", "rem") and args[1].known and args[1].value > 0:
+            return self._divided(x, args[0], args[1].value)
+        if x.op in ("maximum", "minimum"):
+            first = self._compared("<", args[0], args[1]).digits
+            low, high = min(a, c), max(b, d)
+            width = number_width(low, high)
+            p, q = widened(args[0], width), widened(args[1], width)
+            return V(Subtype(x.type), e=ir.Mux(width, first, *((q, p) if x.op == "maximum" else (p, q))), low=low, high=high)
+        raise NoLanes(f"`{x.op}` of numbers that change")
+
+    def _divided(self, x: t.Op, a: V, n: int) -> V:
+        """By a positive constant: `/` and `rem` towards zero, `mod` never negative (9.2.7)."""
+        low, high = a.bounds
+        if x.op == "mod" and n & (n - 1) == 0:
+            width = n.bit_length() - 1
+            zero = _number(0, 1)
+            return V(Subtype(x.type), e=ir.Slice(width, widened(a, max(width, a.digits.width)), 0) if width else zero, low=0, high=n - 1)
+        if low >= 0:
+            width = number_width(0, max(high, n))
+            quotient = ir.Binary(width, "div" if x.op == "/" else "mod", widened(a, width), _number(n, width))
+            return V(Subtype(x.type), e=quotient, low=0, high=high // n if x.op == "/" else min(high, n - 1))
+        width = number_width(min(low, -n), max(high, n))
+        e: ir.Expr = ir.Binary(width, "sdiv" if x.op == "/" else "smod", widened(a, width), _number(n, width))
+        if x.op == "mod":
+            negative = ir.Slice(1, e, width - 1)
+            e = ir.Mux(width, negative, ir.Binary(width, "add", e, _number(n, width)), e)
+            return V(Subtype(x.type), e=ir.Slice(number_width(0, n - 1), e, 0), low=0, high=n - 1)
+        if x.op == "/":
+            return V(Subtype(x.type), e=e, low=-(-low // n), high=max(high, 0) // n)
+        return V(Subtype(x.type), e=e, low=1 - n, high=n - 1)
+
+    def _sized(self, low: int, high: int, make: Callable[[int], ir.Expr]) -> V:
+        if number_width(low, high) > 128:
+            raise NoLanes("very large numbers")
+        return V(Subtype(INTEGER), e=make(number_width(low, high)), low=low, high=high)
+
+    def _known_integers(self, x: t.Op, values: list[int]) -> V:
+        try:
+            if len(values) == 1:
+                found: Any = {"-": -values[0], "+": values[0], "abs": abs(values[0])}[x.op]
+            else:
+                a, b = values
+                table: dict[str, Callable[[], Any]] = {
+                    "+": lambda: a + b, "-": lambda: a - b, "*": lambda: a * b, "/": lambda: ops.divide(a, b, x.pos),
+                    "**": lambda: ops.power(a, b, x.pos), "mod": lambda: ops.modulo(a, b, x.pos),
+                    "rem": lambda: ops.remainder(a, b, x.pos), "=": lambda: a == b, "/=": lambda: a != b, "<": lambda: a < b, "<=": lambda: a <= b,
+                    ">": lambda: a > b, ">=": lambda: a >= b, "minimum": lambda: min(a, b), "maximum": lambda: max(a, b),
+                }  # fmt: skip
+                found = table[x.op]()
+        except (KeyError, RunError):
+            raise NoLanes(f"`{x.op}` of these numbers") from None
+        return V(Subtype(x.type), int(found), True)
+
+    def _compared(self, op: str, a: V, b: V) -> V:
+        low, high = min(a.bounds[0], b.bounds[0], -1), max(a.bounds[1], b.bounds[1])
+        width = number_width(low, high)
+        p, q = widened(a, width), widened(b, width)
+        if op in ("=", "/="):
+            holds = same(p, q)
+            return truth(not_(holds) if op == "/=" else holds)
+        name, swap = _LESS[op]
+        return truth(ir.Binary(1, name, q, p) if swap else ir.Binary(1, name, p, q))
+
+    def _concatenation(self, x: t.Op, args: list[V]) -> V:
+        assert isinstance(x.type, ArrayType)
+        if all(a.known for a in args):
+            parts = [a.value.v if y.type is x.type else elements([a.value], x.type.packed) for a, y in zip(args, x.args, strict=True)]
+            joined = parts[0] + parts[1]
+            return self.constant(Arr(len(joined) - 1, -1, joined), Subtype(x.type))
+        e = _joined([a.digits for a in args if a.digits.width])
+        width = max(1, bits_of(x.type.element))
+        return V(Subtype(x.type, [int_range(INTEGER, e.width // width - 1, 0, True)]), e=e)
+
+    # Calls, conversions, aggregates.
+
+    def _call(self, x: t.Call) -> V:
+        f = x.function
+        if f.native is not None and f.name in ("rising_edge", "falling_edge"):
+            return truth(self._edge(x.args[0], f.name == "rising_edge"))
+        if f.native is None and (x.receiver is not None or f.outs()):
+            raise NoLanes("a function that gives values back")
+        args: list[V] = []
+        for p, a in zip(f.params, x.args, strict=True):
+            if p.kind == "signal" and f.native is None:
+                raise NoLanes("a function of signals")
+            v = self.value(a)
+            args.append(self.fitted(v, p.subtype) if is_scalar(p.subtype.type) else v)
+        if f.native is None:
+            return self.call_user(f, args)
+        assert f.result is not None
+        return native(f.package, f.name, args, f.result, self.escape)
+
+    def _edge(self, x: t.X, rising: bool) -> ir.Expr:
+        """An edge since the process ran last, which it does at every event of the signal."""
+        if not isinstance(x, t.Read) or x.object not in self.edges:
+            raise NoLanes("an edge of a signal that the process does not wake for")
+        now, before = self.place(x.object).digits, self.edges[x.object]
+        return both(same(now, bit(rising)), same(before, bit(not rising)))
+
+    def _signal_attribute(self, x: t.SignalAttr) -> V:
+        if x.name not in ("event", "stable") or x.arg is not None or not isinstance(x.target, t.Read) or x.target.object not in self.edges:
+            raise NoLanes(f"`'{x.name}`")
+        o = x.target.object
+        unchanged = same(self.place(o).digits, self.edges[o])
+        if _may_be_unknown(o.subtype):
+            # U and X are one here; an event between them alone would be missed.
+            self.escape(both(unchanged, not_(is_known(self.edges[o]))) if x.name == "stable" else bit(False))
+        return truth(not_(unchanged) if x.name == "event" else unchanged)
+
+    def _convert(self, x: t.Convert) -> V:
+        v = self.value(x.arg)
+        target = x.target
+        if isinstance(target.type, IntType) and isinstance(v.sub.type, IntType):
+            return self.fitted(v, target) if target.ranges is not None else V(Subtype(target.type), v.value, v.known, v.e, v.low, v.high)
+        if isinstance(target.type, ArrayType) and isinstance(v.sub.type, ArrayType):
+            if bits_of(v.sub.element_subtype) != bits_of(target.type.element):
+                raise NoLanes("a conversion of elements")
+            if target.ranges is not None:
+                return self._retagged(v, target)
+            return V(Subtype(target.type, v.sub.ranges), v.value, v.known, v.e)
+        raise NoLanes("a conversion of real numbers")
+
+    def _array(self, x: t.ArrayAgg) -> V:
+        assert isinstance(x.type, ArrayType)
+        if len(x.type.indices) > 1:
+            raise NoLanes("arrays of several dimensions")
+        element = x.type.element
+        if x.ranges is None:
+            parts = [self.value(v) if is_slice else self.fitted(self.value(v), element) for _, v, is_slice in x.items]
+            e = _joined([p.digits for p in parts])
+            return V(Subtype(x.type, [int_range(INTEGER, 0, e.width // max(1, bits_of(element)) - 1)]), e=e)
+        left, right, down = self.range(x.ranges[0])
+        step = -1 if down else 1
+        size = max(0, (right - left) * step + 1)
+        digits: list[ir.Expr | None] = [None] * size
+        at = 0
+        for place, v, is_slice in x.items:
+            if is_slice:
+                row = self._elements(self.value(v))
+                if place is None:
+                    places = [left + (at + i) * step for i in range(len(row))]
+                    at += len(row)
+                else:
+                    assert isinstance(place, RangeX)
+                    places = list(ops.rounds(*self.range(place)))
+                if len(places) != len(row) or not all(0 <= (i - left) * step < size for i in places):
+                    raise NoLanes("a slice that does not fit in an aggregate")
+                for index, one in zip(places, row, strict=True):
+                    digits[(index - left) * step] = one
+                continue
+            value = self.fitted(self.value(v), element).digits
+            if place is None:
+                indices = [left + at * step]
+                at += 1
+            elif isinstance(place, RangeX):
+                a, b, _ = self.range(place)
+                indices = list(range(min(a, b), max(a, b) + 1))
+            else:
+                known = self.value(place)
+                if not known.known:
+                    raise NoLanes("an aggregate by an index that changes")
+                indices = [known.value]
+            for index in indices:
+                offset = (index - left) * step
+                if not 0 <= offset < size:
+                    raise NoLanes("an index outside of its array")
+                digits[offset] = value
+        rest = self.fitted(self.value(x.others), element).digits if x.others is not None else None
+        filled = [d if d is not None else rest for d in digits]
+        if not filled or any(d is None for d in filled):
+            raise NoLanes("an aggregate with gaps")
+        sub = Subtype(x.type, [int_range(INTEGER, left, right, down)])
+        return V(sub, e=_joined([d for d in filled if d is not None]))
+
+    @staticmethod
+    def _elements(v: V) -> list[ir.Expr]:
+        """The digits of each element of an array, leftmost first."""
+        width = bits_of(v.sub.element_subtype)
+        e = v.digits
+        return [ir.Slice(width, e, low) for low in range(e.width - width, -1, -width)] if width else []
+
+    def _array_attribute(self, x: t.ArrayAttr) -> V:
+        v = self.value(x.prefix)
+        left, right, down = self._bounds(v)
+        size = max(0, (left - right if down else right - left) + 1)
+        found = {
+            "left": left, "right": right, "low": right if down else left, "high": left if down else right, "length": size,
+            "ascending": int(not down), "descending": int(down),
+        }[x.name]  # fmt: skip
+        return V(Subtype(x.type), found, True)
+
+    def _scalar_attribute(self, x: t.ScalarAttr) -> V:
+        v = self.value(x.arg)
+        base = x.subtype.type
+        if x.name == "pos":
+            if v.known:
+                return V(Subtype(INTEGER), int(v.value), True)
+            high = len(base.literals) - 1 if isinstance(base, EnumType) else v.high
+            return V(Subtype(INTEGER), e=v.digits, low=min(0, v.low), high=high)
+        if x.name == "val" and isinstance(base, EnumType):
+            self._inside(v, 0, len(base.literals) - 1)
+            return V(Subtype(base), v.value, v.known, None if v.known else widened(v, bits_of(Subtype(base))))
+        if x.name in ("succ", "pred", "leftof", "rightof") and isinstance(base, EnumType) and not v.known and base.name != "std_ulogic":
+            up = x.name in ("succ", "rightof")
+            width = v.digits.width
+            last = len(base.literals) - 1 if up else 0
+            self.escape(same(v.digits, _number(last, width)))
+            return V(Subtype(base), e=ir.Binary(width, "add" if up else "sub", v.digits, _number(1, width)))
+        raise NoLanes(f"`'{x.name}`")
+
+
+def _joined(parts: list[ir.Expr]) -> ir.Expr:
+    if not parts:
+        raise NoLanes("values without digits")
+    return parts[0] if len(parts) == 1 else ir.Concat(sum(p.width for p in parts), parts)
+
+
+def _number(value: int, width: int) -> ir.Const:
+    full = (1 << width) - 1
+    return ir.Const(width, value & full, ~value & full)
+
+
+def _may_be_unknown(s: Subtype) -> bool:
+    """Whether digits of this type can be anything but 0 and 1."""
+    if isinstance(s.type, EnumType):
+        return s.type.name == "std_ulogic"
+    if isinstance(s.type, ArrayType):
+        return _may_be_unknown(s.element_subtype)
+    return isinstance(s.type, RecordType) and any(_may_be_unknown(f) for _, f in s.type.fields)

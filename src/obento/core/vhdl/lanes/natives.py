@@ -1,0 +1,282 @@
+"""The functions of the standard packages on digits: four-state operators where those agree with the packages' definitions."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from obento.core.ir import nodes as ir
+from obento.core.values import ones
+from obento.core.vhdl.lanes.values import NoLanes, V, both, is_known, not_, same, widened
+from obento.core.vhdl.model.types import ArrayType, IntType, Subtype, Type
+from obento.core.vhdl.packages.standard import BOOLEAN, INTEGER, int_range
+
+_BITWISE = {"and": ("and", False), "or": ("or", False), "xor": ("xor", False), "nand": ("and", True), "nor": ("or", True), "xnor": ("xor", True)}
+_ARITHMETIC = {"+": "add", "-": "sub", "*": "mul"}
+_LESS = {"<": ("lt", False, False), "<=": ("le", False, False), ">": ("lt", True, False), ">=": ("le", True, False), "=": ("eq", False, False),
+         "/=": ("eq", False, True)}  # fmt: skip
+_ONE = ir.Const(1, 1, 0)
+
+Escape = Callable[[ir.Expr], None]
+
+
+def vector(t: Type, e: ir.Expr) -> V:
+    """Digits as a vector numbered downwards to 0."""
+    return V(Subtype(t, [int_range(INTEGER, e.width - 1, 0, True)]), e=e)
+
+
+def truth(e: ir.Expr) -> V:
+    return V(Subtype(BOOLEAN), e=e)
+
+
+def bitwise(op: str, a: ir.Expr, b: ir.Expr) -> ir.Expr:
+    name, invert = _BITWISE[op]
+    e: ir.Expr = ir.Binary(a.width, name, a, b)
+    return ir.Unary(a.width, "not", e) if invert else e
+
+
+def native(package: str, name: str, args: list[V], result: Subtype, escape: Escape) -> V:
+    """A call of one of the packages' functions.
+
+    Raises
+    ------
+    NoLanes
+        If the function has no form here.
+    """
+    op = name.strip('"')
+    if package == "std_logic_1164" or op in ("and", "or", "nand", "nor", "xor", "xnor", "not"):
+        return _logic(op, args, result)
+    if package in ("numeric_std", "std_logic_unsigned", "std_logic_signed", "std_logic_arith", "numeric_std_unsigned"):
+        return _numeric(package, op, args, result, escape)
+    raise NoLanes(f"`{name}` of {package}")
+
+
+def _logic(op: str, args: list[V], result: Subtype) -> V:
+    digits = [a.digits for a in args]
+    if op == "not":
+        e = digits[0]
+        return _like(result, args[0], ir.Unary(e.width, "not", e))
+    if op in _BITWISE and len(args) == 1:
+        base, invert = _BITWISE[op]
+        e = digits[0]
+        reduced: ir.Expr = ir.Unary(1, f"r{base}", e)
+        return V(result, e=not_(reduced) if invert else reduced)
+    if op in _BITWISE:
+        a, b = digits
+        if a.width != b.width:
+            if args[0].sub.type is not args[1].sub.type and 1 in (a.width, b.width):
+                width = max(a.width, b.width)
+                a, b = (d if d.width == width else ir.Concat(width, [d] * width) for d in (a, b))
+            else:
+                raise NoLanes("vectors of different lengths")
+        longer = args[0] if isinstance(args[0].sub.type, ArrayType) else args[1]
+        return _like(result, longer, bitwise(op, a, b))
+    if op in (
+        "to_x01",
+        "to_ux01",
+        "to_bit",
+        "to_stdulogic",
+        "to_stdlogicvector",
+        "to_stdulogicvector",
+        "to_std_logic_vector",
+        "to_slv",
+        "to_bitvector",
+    ):
+        e = digits[0]
+        if op in ("to_bit", "to_bitvector"):
+            # Unknown digits read 0.
+            parts: list[ir.Expr] = [same(ir.Slice(1, e, i), _ONE) for i in range(e.width - 1, -1, -1)]
+            return _like(result, args[0], parts[0] if len(parts) == 1 else ir.Concat(e.width, parts))
+        clean = ir.Unary(e.width, "not", ir.Unary(e.width, "not", e)) if op in ("to_x01", "to_ux01") else e
+        return _like(result, args[0], clean)
+    if op == "is_x":
+        return truth(not_(is_known(digits[0])))
+    if op == "??":
+        return truth(same(digits[0], _ONE))
+    raise NoLanes(f"`{op}` of std_logic_1164")
+
+
+def _like(result: Subtype, arg: V, e: ir.Expr) -> V:
+    if isinstance(result.type, ArrayType):
+        if result.ranges is not None:
+            return V(result, e=e)
+        if arg.sub.length() == e.width and isinstance(arg.sub.type, ArrayType):
+            return V(Subtype(result.type, arg.sub.ranges), e=e)
+        return vector(result.type, e)
+    return V(result, e=e)
+
+
+def _is_signed(package: str, v: V) -> bool:
+    name = v.sub.type.name
+    return name == "signed" or (package == "std_logic_signed" and name == "std_logic_vector")
+
+
+def _is_vector(v: V) -> bool:
+    return isinstance(v.sub.type, ArrayType)
+
+
+def _numeric(package: str, op: str, args: list[V], result: Subtype, escape: Escape) -> V:
+    vectors = [a for a in args if _is_vector(a)]
+    if any(v.digits.width == 0 for v in vectors):
+        raise NoLanes("vectors without digits")
+    signed = any(_is_signed(package, v) for v in vectors)
+    if package == "std_logic_arith" and len({v.sub.type.name for v in vectors}) > 1 and len(vectors) > 1:
+        raise NoLanes("signed and unsigned mixed")
+    if op in _ARITHMETIC and len(args) == 2:
+        return _sum(op, args, vectors, signed, result)
+    if op in ("+", "-", "abs") and len(args) == 1:
+        e = args[0].digits
+        if op == "+":
+            return vector(result.type, e)
+        negated = ir.Unary(e.width, "neg", e)
+        return vector(result.type, negated if op == "-" else ir.Mux(e.width, ir.Slice(1, e, e.width - 1), negated, e))
+    if op in _LESS and len(args) == 2:
+        return _compare(op, args, vectors, signed)
+    if op in ("shift_left", "shift_right", "rotate_left", "rotate_right", "sll", "srl", "shl", "shr"):
+        return _shift(op, args, signed, result)
+    if op in ("resize", "ext", "sxt") or (op.startswith("conv_") and op != "conv_integer" and _is_vector(args[0])):
+        return _resize(op, args, signed, result)
+    if op in ("to_integer", "conv_integer"):
+        return _to_integer(args[0], signed, result, escape)
+    if op in ("to_unsigned", "to_signed", "conv_std_logic_vector", "conv_unsigned", "conv_signed", "to_slv", "to_stdlogicvector"):
+        width = _size(args[1])
+        return vector(result.type, widened(args[0], width))
+    if op in ("/", "mod", "rem") and len(vectors) == 2:
+        return _divide(op, args, signed, result)
+    if op == "std_match":
+        return _match(args)
+    if op in ("to_01", "is_x"):
+        return _logic(op, args, result)
+    raise NoLanes(f"`{op}` of {package}")
+
+
+def _operand(v: V, width: int, signed: bool) -> ir.Expr:
+    """An operand in the width of the operation; a single digit counts 0 or 1, a whole number is cut."""
+    e = v.digits
+    if isinstance(v.sub.type, IntType):
+        return widened(v, width)
+    if not _is_vector(v):
+        return ir.Extend(width, e, False) if width > e.width else e
+    if e.width == width:
+        return e
+    return ir.Extend(width, e, signed) if e.width < width else ir.Slice(width, e, 0)
+
+
+def _sum(op: str, args: list[V], vectors: list[V], signed: bool, result: Subtype) -> V:
+    width = max(v.digits.width for v in vectors)
+    if op == "*":
+        total = sum(v.digits.width for v in vectors) if len(vectors) == 2 else 2 * width
+        cut = [a if _is_vector(a) else V(a.sub, e=widened(a, width)) for a in args]
+        a, b = (_operand(c, total, signed) if _is_vector(c) else ir.Extend(total, c.digits, signed) for c in cut)
+        return vector(result.type, ir.Binary(total, "mul", a, b))
+    a, b = (_operand(x, width, signed) for x in args)
+    return vector(result.type, ir.Binary(width, _ARITHMETIC[op], a, b))
+
+
+def _compare(op: str, args: list[V], vectors: list[V], signed: bool) -> V:
+    width = max(v.digits.width for v in vectors)
+    for a in args:
+        if isinstance(a.sub.type, IntType):
+            low, high = a.bounds
+            width = max(width, low.bit_length() + 1, high.bit_length() + 1)
+    if len(vectors) < 2 and not signed:
+        width += 1  # room for the sign of a whole number
+    signed_op = signed or len(vectors) < 2
+    left, right = (_operand(x, width, signed) for x in args)
+    name, swap, invert = _LESS[op]
+    if swap:
+        left, right = right, left
+    if name != "eq" and signed_op:
+        name = "s" + name
+    holds = same(ir.Binary(1, name, left, right), _ONE)  # an unknown operand makes it false (and `/=` true)
+    return truth(not_(holds) if invert else holds)
+
+
+def _shift(op: str, args: list[V], signed: bool, result: Subtype) -> V:
+    e, amount = args[0].digits, args[1]
+    if _is_vector(amount):
+        raise NoLanes("a shift by a vector")
+    if op.startswith("rotate"):
+        if not amount.known:
+            raise NoLanes("a rotation by a number that changes")
+        n = amount.value % e.width
+        if n == 0:
+            return vector(result.type, e)
+        left = n if op == "rotate_left" else e.width - n
+        return vector(result.type, ir.Concat(e.width, [ir.Slice(e.width - left, e, 0), ir.Slice(left, e, e.width - left)]))
+    low, high = amount.bounds
+    if low < 0 and op in ("sll", "srl"):
+        if not amount.known:
+            raise NoLanes("a shift that may go either way")
+        op = "srl" if op == "sll" else "sll"
+        amount = V(amount.sub, -amount.value, True)
+    kind = "shl" if op in ("shift_left", "sll", "shl") else "sar" if signed and op in ("shift_right", "shr") else "shr"
+    width = max(1, high.bit_length(), amount.digits.width)
+    return vector(result.type, ir.Shift(e.width, kind, e, widened(amount, width)))
+
+
+def _size(v: V) -> int:
+    if _is_vector(v):
+        return v.digits.width
+    if not v.known:
+        raise NoLanes("a width that is only known in the run")
+    return int(v.value)
+
+
+def _resize(op: str, args: list[V], signed: bool, result: Subtype) -> V:
+    e, width = args[0].digits, _size(args[1])
+    if width < 1:
+        raise NoLanes("vectors without digits")
+    if op == "sxt":
+        signed = True
+    if width >= e.width:
+        return vector(result.type, ir.Extend(width, e, signed) if width > e.width else e)
+    if signed and op == "resize":
+        parts: list[ir.Expr] = [ir.Slice(1, e, e.width - 1)]
+        if width > 1:
+            parts.append(ir.Slice(width - 1, e, 0))
+        return vector(result.type, ir.Concat(width, parts))
+    return vector(result.type, ir.Slice(width, e, 0))
+
+
+def _to_integer(v: V, signed: bool, result: Subtype, escape: Escape) -> V:
+    e = v.digits
+    if not _is_vector(v):
+        raise NoLanes("a single digit as a number")
+    known = is_known(e)
+    width = e.width
+    if width > 31 + signed:
+        if signed:
+            raise NoLanes("a number of more than 32 digits")
+        top = ir.Slice(width - 31, e, 31)
+        escape(both(known, same(ir.Unary(1, "ror", top), _ONE)))
+        e, width = ir.Slice(31, e, 0), 31
+    zero = ir.Const(width, 0, ones(width))
+    low, high = (-(1 << (width - 1)), (1 << (width - 1)) - 1) if signed else (0, (1 << width) - 1)
+    return V(Subtype(result.type), e=ir.Mux(width, known, e, zero), low=low, high=high)
+
+
+def _divide(op: str, args: list[V], signed: bool, result: Subtype) -> V:
+    width = max(a.digits.width for a in args) + signed
+    a, b = (_operand(x, width, signed) for x in args)
+    if op == "mod" and signed:
+        raise NoLanes("`mod` of signed numbers")
+    name = {"/": "div", "rem": "mod", "mod": "mod"}[op]
+    e: ir.Expr = ir.Binary(width, ("s" if signed else "") + name, a, b)
+    out = args[0].digits.width if op == "/" else args[1].digits.width
+    return vector(result.type, ir.Slice(out, e, 0) if out < width else e)
+
+
+def _match(args: list[V]) -> V:
+    constant = next((a for a in args if a.known), None)
+    other = next((a for a in args if a is not constant), None)
+    if constant is None or other is None or not _is_vector(constant):
+        raise NoLanes("std_match of two values that change")
+    e = other.digits
+    found: ir.Expr = ir.Const(1, 1, 0)
+    for i, c in enumerate(reversed(constant.value.v)):
+        if c == 8:
+            continue
+        if c not in (2, 3):
+            raise NoLanes("std_match with an unknown value")
+        found = both(found, same(ir.Slice(1, e, i), ir.Const(1, int(c == 3), int(c == 2))))
+    return truth(found)

@@ -1,0 +1,705 @@
+"""Processes on digits: the form of a VHDL design in which all cases run at once, beside the one that runs step by step.
+
+Loops are unrolled and functions written out, since every range must be known. Where the digits cannot tell what VHDL would
+do (a number leaves its range, U is compared with X), a hidden digit of the process marks the lane: such cases are run step by
+step instead. What cannot be lowered at all leaves the whole design to the other form.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from graphlib import CycleError, TopologicalSorter
+from typing import TYPE_CHECKING, Any
+
+from obento.core.ir import nodes as ir
+from obento.core.ir.design import Design, Process, Signal, Watch
+from obento.core.ir.drivers import written_bits
+from obento.core.limits import Limits
+from obento.core.vhdl.analysis.statements import reads_edge, signals_read, static_prefix
+from obento.core.vhdl.code.statements import subtype_of, walk
+from obento.core.vhdl.lanes.expressions import LaneExpressions
+from obento.core.vhdl.lanes.values import NoLanes, V, bit, bits_of, either, not_, same, word_of
+from obento.core.vhdl.model import typed_tree as t
+from obento.core.vhdl.model.scope import Object, Subprogram
+from obento.core.vhdl.model.types import ArrayType, IntType, RecordType, Subtype, default_value, is_scalar, scalar_bounds
+from obento.core.vhdl.model.values import Arr
+from obento.core.vhdl.packages.standard import INTEGER, int_range
+from obento.core.vhdl.runtime.composites import overlap
+
+if TYPE_CHECKING:
+    from obento.core.vhdl.analysis.concurrent import Concurrent
+
+_DEEPEST_CALL = 64
+_MOST_STATEMENTS = 50_000
+
+
+class Lanes(LaneExpressions):
+    """Lowers the processes of one design."""
+
+    def __init__(self, design: Design, maker: Concurrent, limits: Limits) -> None:
+        self._design = design
+        self._maker = maker
+        self._limits = limits
+        self._signals: dict[str, Signal] = {}
+        self._variables: dict[Object, Signal] = {}
+        self._body: list[ir.Stmt] = []
+        self._position = 0
+        self._depth = 0
+        self._count = 0
+        self._escape: Signal | None = None
+        self._doubt: Signal | None = None
+        self._returns: list[tuple[Signal, Signal | None, Subtype | None]] = []
+        self._jumps: dict[int, tuple[Signal, Signal]] = {}
+        self._process: t.ProcessT | None = None
+        self.bound = {}
+        self.edges = {}
+        self._used_edge = False
+        self.made: list[Process] = []
+
+    # Signals and variables.
+
+    def signal(self, o: Object) -> Signal:
+        """The digits of a VHDL signal."""
+        found = self._signals.get(o.py)
+        if found is None:
+            found = o.design_signal or self._design.add_signal(o.name, bits_of(o.subtype), "variable", o.pos)
+            if found.width != bits_of(o.subtype):
+                raise NoLanes("a signal without digits")
+            one, zero = found.initial or word_of(o.value, o.subtype)
+            found.initial = (one, zero) if one or zero else None
+            self._signals[o.py] = found
+        return found
+
+    def place(self, o: Object) -> V:
+        if o.kind == "signal":
+            return self._of(ir.Ref(bits_of(o.subtype), self.signal(o)), o.subtype)
+        return self._of(ir.Ref(bits_of(o.subtype), self._variable(o)), o.subtype)
+
+    def _variable(self, o: Object) -> Signal:
+        found = self._variables.get(o)
+        if found is None:
+            if o.kind != "variable" or o.shared or o.of_process is None:
+                raise NoLanes("shared variables")
+            found = self._variables[o] = self._scratch(o.name, bits_of(o.subtype))
+        return found
+
+    def _scratch(self, name: str, width: int) -> Signal:
+        if self._design.bits + width > self._limits.signal_bits:
+            raise NoLanes("too many digits")
+        name = f"{self._process.name if self._process else ''}.{name}"
+        return self._design.add_signal(name, width, "variable", self._position)
+
+    def _add(self, s: ir.Stmt) -> None:
+        self._count += 1
+        if self._count > _MOST_STATEMENTS:
+            raise NoLanes("loops that are too long to be written out")
+        self._body.append(s)
+
+    def _set(self, signal: Signal, value: ir.Expr) -> None:
+        self._add(ir.Assign(self._position, [ir.Target(signal, 0, signal.width)], value))
+
+    def escape(self, when: ir.Expr) -> None:
+        if isinstance(when, ir.Const) and not when.one:
+            return
+        if self._escape is None:
+            self._escape = self._scratch("step by step", 1)
+        self._set(self._escape, either(ir.Ref(1, self._escape), when))
+
+    def doubt(self, when: ir.Expr) -> None:
+        if self._process is not None and not self._process.concurrent:
+            self.escape(when)
+            return
+        if self._doubt is None:
+            self._doubt = self._scratch("in doubt", 1)
+        self._set(self._doubt, either(ir.Ref(1, self._doubt), when))
+
+    def _marks(self, position: int) -> None:
+        """What marks lanes: an error stays until power-up, whatever the process does later; a doubt only as long as an
+        assignment, which remembers nothing, has not been made anew."""
+        for mark in (self._escape, self._doubt):
+            if mark is not None:
+                self._body.insert(0, ir.Assign(position, [ir.Target(mark, 0, 1)], bit(False)))
+        if self._escape is not None:
+            ever = self._scratch("ever step by step", 1)
+            ever.initial = 0, 1
+            self._set(ever, either(ir.Ref(1, ever), ir.Ref(1, self._escape)))
+            self._design.escapes.append(ever)
+        if self._doubt is not None:
+            self._doubt.initial = 0, 1
+            self._design.escapes.append(self._doubt)
+
+    # Processes.
+
+    def process(self, p: t.ProcessT) -> None:
+        """Lower one process.
+
+        Raises
+        ------
+        NoLanes
+        """
+        if p.sensitivity is None or p.postponed:
+            raise NoLanes("a process that waits")
+        self._process, self._position, self._escape, self._doubt = p, p.pos, None, None
+        self._delayed = False
+        self._body, self.bound, self.edges = [], {}, {}
+        self._used_edge = reads_edge(p.body)
+        watches: list[Watch] = []
+        for x in p.sensitivity:
+            watches.append(self._watch(x))
+            if self._used_edge and isinstance(x, t.Read) and bits_of(x.object.subtype) == 1 and x.object not in self.edges:
+                self._remember(x.object)
+        for o, paths in p.driven.items():
+            self._begin(o, paths)
+        for d in p.decls:
+            self._process_variable(d)
+        self.statements(p.body)
+        for o, before in self.edges.items():
+            assert isinstance(before, ir.Ref)
+            self._set(before.signal, self.place(o).digits)
+        self._marks(p.pos)
+        body: ir.Stmt = self._body[0] if len(self._body) == 1 else ir.Block(p.pos, self._body)
+        origin = "clocked" if self._used_edge else "assignment" if p.concurrent else "process"
+        # How long a delay is matters only where memory can catch what passes by, and that is not run in lanes at all.
+        delay = (1, 1, 1) if self._delayed else None
+        self.made.append(Process("continuous", body, watches, p.pos, origin, p.path, delay, shadow=True))
+
+    def _begin(self, o: Object, paths: list[tuple[Any, ...]]) -> None:
+        """A signal begins with what its driver begins with: the default of a port, where it drives through one."""
+        signal = self.signal(o)
+        word = word_of(o.value, o.subtype)
+        if word == (signal.initial or (0, 0)):
+            return
+        if () not in paths:
+            raise NoLanes("a port with a default, driven in parts")
+        signal.initial = word if word != (0, 0) else None
+
+    def _remember(self, o: Object) -> None:
+        """What a signal was when the process ran last: the process runs at every event of it."""
+        before = self._scratch(f"{o.name} before", 1)
+        one, zero = word_of(o.value, o.subtype)
+        before.initial = (one, zero) if one or zero else None
+        self.edges[o] = ir.Ref(1, before)
+        self._design.kept.append((before, self.signal(o)))
+
+    def _watch(self, x: t.X) -> Watch:
+        root, _ = static_prefix(x)
+        if root is None or root.kind != "signal":
+            raise NoLanes("a process that wakes for something else than signals")
+        v = self.value(x)
+        e = v.digits
+        if isinstance(e, ir.Ref):
+            return Watch(e.signal, "any", 0, e.width)
+        low = 0
+        width = e.width
+        while isinstance(e, ir.Slice):
+            low += e.low
+            e = e.a
+        assert isinstance(e, ir.Ref)
+        return Watch(e.signal, "any", low, width)
+
+    def _process_variable(self, d: t.Stmt) -> None:
+        """A variable of a process begins with a value and keeps what it has."""
+        if isinstance(d, t.DeclareSub):
+            return
+        if not isinstance(d, t.Declare):
+            raise NoLanes("this declaration")
+        o = d.object
+        if o.kind == "constant":
+            assert d.value is not None
+            self.bound[o] = self.fitted(self.value(d.value), o.subtype)
+            return
+        signal = self._variable(o)
+        if d.value is not None and not isinstance(d.value, t.Const):
+            raise NoLanes("a variable that begins with a computed value")
+        value = d.value.value if isinstance(d.value, t.Const) else default_value(o.subtype)
+        one, zero = word_of(value, o.subtype)
+        signal.initial = (one, zero) if one or zero else None
+
+    # Statements.
+
+    def statements(self, body: Sequence[t.Stmt]) -> None:
+        """Lower in order; what follows a possible jump waits for its flags."""
+        for i, s in enumerate(body):
+            self._position = s.pos
+            self._statement(s)
+            flags = self._flags_of(s)
+            if flags and i + 1 < len(body):
+                rest = self._inner(lambda i=i: self.statements(body[i + 1 :]))
+                self._add(ir.If(s.pos, self._none_of(flags), rest, None))
+                return
+
+    def _inner(self, work: Any) -> ir.Block:
+        outer, self._body = self._body, []
+        try:
+            work()
+            return ir.Block(self._position, self._body)
+        finally:
+            self._body = outer
+
+    @staticmethod
+    def _none_of(flags: list[Signal]) -> ir.Expr:
+        e: ir.Expr = ir.Ref(1, flags[0])
+        for flag in flags[1:]:
+            e = either(e, ir.Ref(1, flag))
+        return not_(same(e, bit(True)))
+
+    def _flags_of(self, s: t.Stmt) -> list[Signal]:
+        """Flags that a statement may raise on its way out."""
+        found: list[Signal] = []
+        for inner in walk([s]):
+            if isinstance(inner, t.ReturnS) and self._returns:
+                found.append(self._returns[-1][0])
+            elif isinstance(inner, t.JumpS):
+                pair = self._jumps.get(id(inner.loop))
+                if pair is not None:
+                    found.append(pair[0] if inner.kind == "exit" else pair[1])
+        return list({f.id: f for f in found}.values())
+
+    def _statement(self, s: t.Stmt) -> None:
+        match s:
+            case t.SetSignal():
+                self._set_signal(s)
+            case t.SetVariable():
+                self._set_variable(s)
+            case t.IfS():
+                self._if(s.arms, s.pos)
+            case t.CaseS():
+                self._case(s)
+            case t.LoopS():
+                self._loop(s)
+            case t.JumpS():
+                self._jump(s)
+            case t.ReturnS():
+                self._return(s)
+            case t.AssertS():
+                self._assert(s)
+            case t.NullS():
+                pass
+            case t.Declare():
+                self._declare(s)
+            case t.DeclareSub():
+                pass
+            case t.CallS():
+                self._call_procedure(s)
+            case _:
+                raise NoLanes("a process that waits")
+
+    def _declare(self, s: t.Declare) -> None:
+        o = s.object
+        subtype = o.subtype
+        value = self.value(s.value) if s.value is not None else None
+        if isinstance(subtype.type, ArrayType):
+            if subtype.ranges is None:
+                if value is None:
+                    raise NoLanes("an array whose size is only known in the run")
+                subtype = value.sub
+            else:
+                left, right, down = self.range(subtype.ranges[0])
+                subtype = Subtype(subtype.type, [int_range(INTEGER, left, right, down)], None, subtype.element)
+        elif isinstance(subtype.type, IntType) and scalar_bounds(subtype) is None:
+            assert subtype.ranges is not None
+            left, right, down = self.range(subtype.ranges[0])
+            subtype = Subtype(subtype.type, [int_range(INTEGER, left, right, down)])
+        if o.kind == "constant" and value is not None:
+            self.bound[o] = self.fitted(value, subtype)
+            return
+        signal = self._scratch(o.name, bits_of(subtype))
+        self.bound[o] = self._of(ir.Ref(signal.width, signal), subtype)
+        fitted = self.fitted(value, subtype) if value is not None else self.constant(default_value(subtype), subtype)
+        self._set(signal, self._exact(fitted, subtype))
+
+    def _exact(self, v: V, s: Subtype) -> ir.Expr:
+        """Digits in exactly the width of a subtype."""
+        width = bits_of(s)
+        e = v.digits
+        if e.width == width:
+            return e
+        return ir.Slice(width, e, 0) if e.width > width else ir.Extend(width, e, v.bounds[0] < 0)
+
+    def _set_variable(self, s: t.SetVariable) -> None:
+        if isinstance(s.target, t.ArrayAgg | t.RecordAgg):
+            self._spread(s.target, self.value(s.value), True)
+            return
+        self._assign(s.target, self.value(s.value), True)
+
+    def _spread(self, target: t.ArrayAgg | t.RecordAgg, v: V, blocking: bool) -> None:
+        """An aggregate of names takes a value apart; the value is held first, since its parts may be among the targets."""
+        e = v.digits
+        held = self._scratch("taken apart", e.width)
+        self._set(held, e)
+        parts = target.values if isinstance(target, t.RecordAgg) else [x for _, x, _ in target.items]
+        if isinstance(target, t.ArrayAgg) and any(place is not None for place, _, _ in target.items):
+            raise NoLanes("targets by name")
+        high = e.width
+        for x in parts:
+            size = bits_of(self._known_subtype(x))
+            high -= size
+            if high < 0:
+                raise NoLanes("lengths that do not agree")
+            part = self._of(ir.Slice(size, ir.Ref(held.width, held), high), self._known_subtype(x))
+            self._assign(x, part, blocking)
+
+    def _known_subtype(self, x: t.X) -> Subtype:
+        s = subtype_of(x)
+        if isinstance(s.type, ArrayType) and (s.ranges is None or s.ranges[0].known() is None):
+            return self.value(x).sub
+        return s
+
+    def _assign(self, target: t.X, v: V, blocking: bool) -> None:
+        signal, low, offsets, subtype = self._target(target)
+        fitted = self.fitted(v, subtype)
+        width = bits_of(subtype)
+        self._add(ir.Assign(self._position, [ir.Target(signal, low, width, offsets)], self._exact(fitted, subtype), blocking))
+
+    def _target(self, x: t.X) -> tuple[Signal, int, list[ir.Offset], Subtype]:
+        """Where a name is: signal, first digit, computed offsets, and its subtype."""
+        match x:
+            case t.Read():
+                found = self.bound.get(x.object)
+                if found is not None:
+                    if not isinstance(found.e, ir.Ref):
+                        raise NoLanes("an assignment to a value")
+                    return found.e.signal, 0, [], found.sub
+                if x.object.kind == "signal":
+                    return self.signal(x.object), 0, [], x.object.subtype
+                return self._variable(x.object), 0, [], x.object.subtype
+            case t.Field():
+                signal, low, offsets, subtype = self._target(x.prefix)
+                assert isinstance(subtype.type, RecordType)
+                low += sum(bits_of(f) for _, f in subtype.type.fields[x.number + 1 :])
+                return signal, low, offsets, subtype.type.fields[x.number][1]
+            case t.Slice():
+                signal, low, offsets, subtype = self._target(x.prefix)
+                own = self._bounds(V(subtype, e=ir.Ref(1, signal)))
+                left, right, down = self.range(x.range)
+                inside = min(own[:2]) <= min(left, right) and max(left, right) <= max(own[:2])
+                if not inside or (left - right if down else right - left) < 0 or down != own[2]:
+                    raise NoLanes("a slice outside of its array")
+                low += abs(own[1] - right) * bits_of(subtype.element_subtype)
+                return signal, low, offsets, Subtype(subtype.type, [int_range(INTEGER, left, right, down)], None, subtype.element)
+            case t.Index():
+                return self._indexed_target(x)
+            case t.AliasX():
+                signal, low, offsets, _ = self._target(x.prefix)
+                return signal, low, offsets, self.alias_subtype(x)
+        raise NoLanes("an assignment to something that is no name")
+
+    def _indexed_target(self, x: t.Index) -> tuple[Signal, int, list[ir.Offset], Subtype]:
+        signal, low, offsets, subtype = self._target(x.prefix)
+        if len(x.indices) != 1:
+            raise NoLanes("arrays of several dimensions")
+        left, right, down = self._bounds(V(subtype, e=ir.Ref(1, signal)))
+        element = subtype.element_subtype
+        width = bits_of(element)
+        index = self.value(x.indices[0])
+        first, last = min(left, right), max(left, right)
+        if index.known:
+            if not first <= index.value <= last:
+                raise NoLanes("an index outside of its array")
+            return signal, low + abs(right - index.value) * width, offsets, element
+        self._inside(index, first, last)
+        size = (last - first + 1) * width
+        offset = ir.Offset(index.digits, index.bounds[0] < 0, right, width if down else -width, width, size)
+        return signal, low, [*offsets, offset], element
+
+    def _set_signal(self, s: t.SetSignal) -> None:
+        value, after = s.waves[0]
+        if len(s.waves) != 1 or value is None or not (after is None or (isinstance(after, t.Const) and after.value >= 0)):
+            raise NoLanes("delays")
+        self._delayed |= after is not None
+        v = self.value(value)
+        if isinstance(s.target, t.ArrayAgg | t.RecordAgg):
+            self._spread(s.target, v, False)
+        else:
+            self._assign(s.target, v, False)
+
+    def _if(self, arms: list[tuple[t.X | None, list[t.Stmt]]], pos: int) -> None:
+        condition, body = arms[0]
+        if condition is None:
+            self.statements(body)
+            return
+        c = self.value(condition)
+        if c.known:
+            if c.value:
+                self.statements(body)
+            elif len(arms) > 1:
+                following = arms[1][0]
+                self._if(arms[1:], following.pos if following is not None else pos)
+            return
+        then = self._inner(lambda: self.statements(body))
+        following = arms[1][0] if len(arms) > 1 else None
+        other = self._inner(lambda: self._if(arms[1:], following.pos if following is not None else pos)) if len(arms) > 1 else None
+        self._add(ir.If(pos, c.digits, then, other))
+
+    def _case(self, s: t.CaseS) -> None:
+        if s.matching:
+            raise NoLanes("a matching case")
+        selector = self.value(s.selector)
+        e = selector.digits
+        arms: list[ir.CaseArm] = []
+        default: ir.Stmt | None = None
+        for choices, body in s.arms:
+            if choices is None:
+                default = self._inner(lambda body=body: self.statements(body))
+                continue
+            labels: list[ir.Expr] = []
+            for choice in choices:
+                values = range(choice[0], choice[1] + 1) if isinstance(choice, tuple) else [choice]
+                if len(values) > 4096:
+                    raise NoLanes("a very long range of choices")
+                for value in values:
+                    labels += self._label(value, selector, e)
+            arms.append(ir.CaseArm(labels, self._inner(lambda body=body: self.statements(body)), s.pos))
+        self._add(ir.Case(s.pos, "ceq", e, arms, default))
+
+    def _label(self, value: Any, selector: V, e: ir.Expr) -> list[ir.Expr]:
+        sub = Subtype(selector.sub.type, selector.sub.ranges, None, selector.sub.element)
+        if isinstance(selector.sub.type, IntType):
+            full = (1 << e.width) - 1
+            low, high = selector.bounds
+            return [ir.Const(e.width, value & full, ~value & full)] if low <= value <= high else []
+        if isinstance(value, Arr):
+            sub = self.constant(value, sub).sub
+        one, zero = word_of(value, sub)
+        label = ir.Const(e.width, one, zero)
+        if (one ^ zero).bit_count() != e.width:
+            self.doubt(same(e, label))  # it may be another unknown value that is meant
+        return [label]
+
+    def _assert(self, s: t.AssertS) -> None:
+        """Only an assertion that ends the run matters here."""
+        severity = s.severity
+        if severity is None or (isinstance(severity, t.Const) and severity.value < 3):
+            return
+        if s.condition is None:
+            self.escape(bit(True))
+            return
+        self.escape(not_(same(self.value(s.condition).digits, bit(True))))
+
+    # Loops.
+
+    def _loop(self, s: t.LoopS) -> None:
+        if s.range is None or s.parameter is None:
+            raise NoLanes("a loop without a range")
+        left, right, down = self.range(s.range)
+        rounds = range(left, right - 1, -1) if down else range(left, right + 1)
+        if len(rounds) > self._limits.loop_rounds:
+            raise NoLanes("a very long loop")
+        jumps = [j for j in walk(s.body) if isinstance(j, t.JumpS) and j.loop is s]
+        if jumps:
+            self._jumps[id(s)] = self._scratch("loop left", 1), self._scratch("round left", 1)
+            self._set(self._jumps[id(s)][0], bit(False))
+        outside = [f for f in self._flags_of(s) if f not in self._jumps.get(id(s), ())]
+        for value in rounds:
+            self.bound[s.parameter] = V(s.parameter.subtype, value, True)
+            stop = list(outside)
+            if jumps:
+                self._set(self._jumps[id(s)][1], bit(False))
+                stop.append(self._jumps[id(s)][0])
+            if stop:
+                inner = self._inner(lambda: self.statements(s.body))
+                self._add(ir.If(s.pos, self._none_of(stop), inner, None))
+            else:
+                self.statements(s.body)
+        self._jumps.pop(id(s), None)
+
+    def _jump(self, s: t.JumpS) -> None:
+        flag = self._jumps[id(s.loop)][0 if s.kind == "exit" else 1]
+        if s.condition is None:
+            self._set(flag, bit(True))
+            return
+        c = self.value(s.condition)
+        self._set(flag, either(ir.Ref(1, flag), c.digits if not c.known else bit(bool(c.value))))
+
+    # Subprograms, written out where they are called.
+
+    def _enter(self, f: Subprogram) -> None:
+        self._depth += 1
+        if self._depth > _DEEPEST_CALL:
+            raise NoLanes("a subprogram that calls itself")
+        if f.body is None or f.waits:
+            raise NoLanes("a subprogram that waits")
+
+    def call_user(self, f: Subprogram, args: list[V]) -> V:
+        if all(a.known for a in args) and f.pure:
+            x = t.Call(f.result.type, f.pos, f, [t.Const(a.sub.type, f.pos, a.value, sub=a.sub) for a in args])  # type: ignore[union-attr]
+            self._maker.emit_called(x)
+            return self.constant(self._maker.emitter.evaluate(x), f.result)  # type: ignore[arg-type]
+        self._enter(f)
+        assert f.result is not None and f.body is not None
+        result_subtype = self._result_subtype(f, args)
+        done = self._scratch("returned", 1)
+        saved = {o: self.bound.get(o) for o in (*f.params, *(d.object for d in f.decls if isinstance(d, t.Declare)))}
+        position = self._position
+        for p, a in zip(f.params, args, strict=True):
+            self.bound[p] = a
+        single = f.body[0] if len(f.body) == 1 and not f.decls else None
+        if isinstance(single, t.ReturnS) and single.value is not None:
+            found = self.fitted(self.value(single.value), f.result)
+        else:
+            if result_subtype is None:
+                raise NoLanes("a result whose size is only known in the run")
+            result = self._scratch("result", bits_of(result_subtype))
+            self._set(done, bit(False))
+            self._returns.append((done, result, result_subtype))
+            jumps, self._jumps = self._jumps, {}
+            for d in f.decls:
+                self._statement(d)
+            self.statements(f.body)
+            self._jumps = jumps
+            self._returns.pop()
+            self.escape(not_(same(ir.Ref(1, done), bit(True))))
+            found = self._of(ir.Ref(result.width, result), result_subtype)
+        for o, before in saved.items():
+            if before is None:
+                self.bound.pop(o, None)
+            else:
+                self.bound[o] = before
+        self._position = position
+        self._depth -= 1
+        return found
+
+    def _result_subtype(self, f: Subprogram, args: list[V]) -> Subtype | None:
+        """The subtype of a result; for arrays that of a returned local, whose range the arguments settle."""
+        assert f.result is not None and f.body is not None
+        if not isinstance(f.result.type, ArrayType) or f.result.ranges is not None:
+            return f.result
+        for p, a in zip(f.params, args, strict=True):
+            self.bound[p] = a
+        for s in walk(f.body):
+            if isinstance(s, t.ReturnS) and isinstance(s.value, t.Read):
+                o = s.value.object
+                if o.is_param and o in self.bound:
+                    return self.bound[o].sub
+                if o.subtype.ranges is not None:
+                    left, right, down = self.range(o.subtype.ranges[0])
+                    return Subtype(o.subtype.type, [int_range(INTEGER, left, right, down)], None, o.subtype.element)
+        return None
+
+    def _return(self, s: t.ReturnS) -> None:
+        if not self._returns:
+            raise NoLanes("a return from nowhere")
+        done, result, subtype = self._returns[-1]
+        if s.value is not None and result is not None and subtype is not None:
+            self._set(result, self._exact(self.fitted(self.value(s.value), subtype), subtype))
+        self._set(done, bit(True))
+
+    def _call_procedure(self, s: t.CallS) -> None:
+        f = s.procedure
+        if f.native is not None or f.foreign or s.receiver is not None:
+            raise NoLanes(f"`{f.name}`")
+        self._enter(f)
+        assert f.body is not None
+        saved = dict(self.bound)
+        outs: list[tuple[t.X, V]] = []
+        new: dict[Object, V] = {}
+        for p, a in zip(f.params, s.args, strict=True):
+            if p.kind == "signal":
+                root, path = static_prefix(a)
+                if root is None or path or not isinstance(a, t.Read):
+                    raise NoLanes("part of a signal as a parameter")
+                new[p] = self.place(root) if root not in self.bound else self.bound[root]
+            elif p.kind == "variable":
+                held = self.value(a)
+                subtype = p.subtype if p.subtype.static() and not isinstance(p.subtype.type, ArrayType) else held.sub
+                own = self._scratch(p.name, bits_of(subtype))
+                start = held if p.mode == "inout" else self.constant(default_value(subtype), subtype)
+                self._set(own, self._exact(self.fitted(start, subtype), subtype))
+                new[p] = self._of(ir.Ref(own.width, own), subtype)
+                if p.mode in ("out", "inout"):
+                    outs.append((a, new[p]))
+            else:
+                v = self.value(a)
+                new[p] = self.fitted(v, p.subtype) if is_scalar(p.subtype.type) else v
+        self.bound.update(new)
+        done = self._scratch("returned", 1)
+        self._set(done, bit(False))
+        self._returns.append((done, None, None))
+        jumps, self._jumps = self._jumps, {}
+        for d in f.decls:
+            self._statement(d)
+        self.statements(f.body)
+        self._jumps = jumps
+        self._returns.pop()
+        self.bound = saved
+        for a, v in outs:
+            self._assign(a, v, True)
+        self._depth -= 1
+
+    # Joined ports.
+
+    def _begin_join(self, position: int) -> None:
+        self._process, self._position, self._escape, self._doubt = None, position, None, None
+        self._body, self.bound, self.edges = [], {}, {}
+
+    def join(self, p: Object, path: tuple[Any, ...], x: t.X, position: int) -> None:
+        """A port (or part of it) follows a value."""
+        self._begin_join(position)
+        self._assign(_by_path(p, path), self.value(x), True)
+        self._finish_join(position, x)
+
+    def join_back(self, root: t.X, p: Object, path: tuple[Any, ...], converted: t.X | None, position: int) -> None:
+        """What is connected follows an output (or part of it)."""
+        self._begin_join(position)
+        source = converted if converted is not None else _by_path(p, path)
+        self._assign(root, self.value(source), True)
+        self._finish_join(position, source)
+
+    def _finish_join(self, position: int, x: t.X) -> None:
+        self._marks(position)
+        watches = [self._watch(s) for s in signals_read(x)]
+        self.made.append(Process("continuous", ir.Block(position, self._body), watches, position, "port", "", shadow=True))
+
+    def in_order(self) -> list[Process]:
+        """What was made, in the order in which it runs when several wake together: joined ports first, each after those that it follows.
+
+        What is joined takes its value in the cycle in which its source does, before any process runs (IEEE 1076-1993 clause 12.6.2).
+        """
+        joins = [p for p in self.made if p.origin == "port"]
+        makers: dict[int, set[int]] = {}
+        for p in joins:
+            for b in written_bits(p):
+                makers.setdefault(b, set()).add(id(p))
+        nobody: set[int] = set()
+        sorter = TopologicalSorter({id(p): set().union(*(makers.get(b, nobody) for b in _watched_bits(p))) - {id(p)} for p in joins})
+        by_id = {id(p): p for p in joins}
+        try:
+            ordered = [by_id[key] for key in sorter.static_order()]
+        except CycleError:
+            raise NoLanes("ports that follow each other in a circle") from None
+        return ordered + [p for p in self.made if p.origin != "port"]
+
+
+def _watched_bits(p: Process) -> set[int]:
+    return {b for w in p.watches for b in range(w.signal.offset + w.low, w.signal.offset + w.low + w.width)}
+
+
+def _by_path(o: Object, path: tuple[Any, ...]) -> t.X:
+    """A part of an object as an expression."""
+    x: t.X = t.Read(o.subtype.type, o.pos, o, sub=o.subtype)
+    for step in path:
+        if step[0] == "f":
+            assert isinstance(x.type, RecordType)
+            field = x.type.fields[step[1]][1]
+            x = t.Field(field.type, o.pos, x, step[1], sub=field)
+        elif step[0] == "i":
+            assert isinstance(x.type, ArrayType)
+            element = x.type.element
+            x = t.Index(element.type, o.pos, x, [t.Const(INTEGER, o.pos, step[1])], sub=element)
+        else:
+            r = int_range(INTEGER, step[1], step[2], step[3] < 0)
+            x = t.Slice(x.type, o.pos, x, r, sub=Subtype(x.type, [r]))
+    return x
+
+
+def no_drivers_meet(objects: Sequence[Object]) -> bool:
+    """Whether every digit of every signal has one source at most: lanes know no resolution."""
+    seen: set[str] = set()
+    for o in objects:
+        if o.py in seen:
+            continue
+        seen.add(o.py)
+        for i, (source, _, path) in enumerate(o.sources):
+            if any(other != source and overlap(path, other_path) for other, _, other_path in o.sources[:i]):
+                return False
+    return True
