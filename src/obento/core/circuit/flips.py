@@ -9,8 +9,9 @@ from obento.core.circuit.draw import Drawing
 from obento.core.circuit.model import Pin
 from obento.core.circuit.parts import target_bits
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Port, Process, Signal, Watch
+from obento.core.ir.design import Design, Port, Process
 from obento.core.ir.drivers import expressions, statements, stretches_read, watches_of
+from obento.core.ir.signal import Signal, Watch
 
 _MOST_MASKS_WIDTH = 3
 

@@ -10,8 +10,9 @@ from collections.abc import Callable, Sequence
 
 from obento.core.circuit.model import FLOATING, ONE, UNKNOWN, ZERO, Bits, Part, Pin
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Process, Signal
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, statements, stretches_read, targets, watches_of
+from obento.core.ir.signal import Signal
 
 TAP = "tap"
 _GATES = {"and": "and", "or": "or", "xor": "xor"}

@@ -13,7 +13,7 @@ from obento.core import values
 from obento.core.diagnostics import Collector
 from obento.core.formula.ast import Bits, Choice, Formula, Join, Minus, Name, Not, Number, Op
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Signal
+from obento.core.ir.signal import Signal
 from obento.core.syntax.stream import SyntaxProblem
 
 _WIDEST = 4096

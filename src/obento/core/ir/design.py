@@ -7,51 +7,8 @@ from typing import Literal
 
 from obento.core.ir.nodes import Expr, Function, Stmt
 from obento.core.ir.part import Part
+from obento.core.ir.signal import STRONG, Delays, Signal, Watch
 from obento.core.values import Word
-
-Edge = Literal["any", "pos", "neg"]
-
-Delays = tuple[int, int, int]
-"""Rise, fall and turn-off delay in ticks (1364 clause 7.14)."""
-
-STRONG = (6, 6)
-"""Strengths of a driver's 0 and 1 where none are given (1364 table 7-7)."""
-
-
-@dataclass(slots=True, eq=False)
-class Signal:
-    """A net or variable. `offset` is the number of its bit 0 among all bits of the design.
-
-    An array has the width of one element in `element` (else 0). A net has its kind in `net` and, when it delays what it is
-    given, `delay`. `real` variables hold a floating-point number, at first `number`; `automatic` ones live for one call only. `held` once
-    some statement may force it. In `two_state` ones nothing but 0 and 1 is ever written (1800 clause 6.3.1).
-    """
-
-    id: int
-    name: str
-    width: int
-    kind: Literal["net", "variable"]
-    position: int = 0
-    initial: Word | None = None
-    offset: int = 0
-    element: int = 0
-    net: str = "wire"
-    delay: Delays | None = None
-    real: bool = False
-    number: float = 0.0
-    automatic: bool = False
-    held: bool = False
-    two_state: bool = False
-
-
-@dataclass(slots=True)
-class Watch:
-    """What wakes a process: an event on some bits of a signal."""
-
-    signal: Signal
-    edge: Edge
-    low: int
-    width: int
 
 
 @dataclass(slots=True)

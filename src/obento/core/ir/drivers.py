@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Container, Iterator
 
-from obento.core.ir.design import Design, Process, Signal, Watch
+from obento.core.ir.design import Design, Process
 from obento.core.ir.nodes import (
     Assign,
     Await,
@@ -30,6 +30,7 @@ from obento.core.ir.nodes import (
     children,
     walk,
 )
+from obento.core.ir.signal import Signal, Watch
 from obento.core.values import Word, ones
 
 

@@ -6,7 +6,6 @@ import math
 from collections.abc import Callable
 
 from obento.core import values as v
-from obento.core.ir.design import Signal
 from obento.core.ir.nodes import (
     Binary,
     Call,
@@ -31,6 +30,7 @@ from obento.core.ir.nodes import (
     Tristate,
     Unary,
 )
+from obento.core.ir.signal import Signal
 from obento.core.ir.strength import resolve
 from obento.core.values import Word
 

@@ -8,10 +8,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING
 
-if TYPE_CHECKING:
-    from obento.core.ir.design import Signal, Watch
+from obento.core.ir.signal import Signal, Watch
 
 
 @dataclass(slots=True)

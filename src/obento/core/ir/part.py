@@ -7,13 +7,11 @@ signals take their new values where non-blocking updates do.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from typing import TYPE_CHECKING, Any, Protocol
+from typing import Any, Protocol
 
+from obento.core.ir.signal import Signal
 from obento.core.limits import Limits
 from obento.core.values import Word
-
-if TYPE_CHECKING:
-    from obento.core.ir.design import Signal
 
 
 class Finished(Exception):

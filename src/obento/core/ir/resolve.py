@@ -7,9 +7,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from obento.core.ir.design import STRONG, Design, Process, Signal
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import stretches_read, targets, watches_of, written_bits
 from obento.core.ir.nodes import Assign, Binary, Const, Expr, Ref, Resolve, Target, Tristate, Unary, walk
+from obento.core.ir.signal import STRONG, Signal
 from obento.core.ir.switches import Drivers, join_switches
 from obento.core.values import ones
 

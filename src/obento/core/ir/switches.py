@@ -9,9 +9,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from obento.core.ir.design import Design, Process, Signal, Switch
+from obento.core.ir.design import Design, Process, Switch
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.nodes import Assign, Binary, Const, Expr, Ref, Resolve, Slice, Target, Tristate
+from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached
 
 _MOST_IN_A_GROUP = 24

@@ -8,9 +8,10 @@ from typing import Literal
 from obento.core import values
 from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Instance, Port, Process, Signal
+from obento.core.ir.design import Design, Instance, Port, Process
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.embed import embed, instance_of
+from obento.core.ir.signal import Signal
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.wiring.ast import Bus, Constant, Join, Line, Operand, Use, Wire, Wiring

@@ -8,8 +8,9 @@ their data has, and are unknown at power-up.
 from __future__ import annotations
 
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Process, Signal, Watch
+from obento.core.ir.design import Process
 from obento.core.ir.drivers import stretches_read, watches_of
+from obento.core.ir.signal import Signal, Watch
 from obento.core.values import ones
 
 STORAGE = {

@@ -18,9 +18,10 @@ from obento.core.formula.lower import FormulaLowering, Operand
 from obento.core.formula.parser import FormulaParser
 from obento.core.handin import HandinFile, Reading, read_handin
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Port, Process, Signal
+from obento.core.ir.design import Design, Port, Process
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.evaluate import evaluate
+from obento.core.ir.signal import Signal
 from obento.core.limits import Limits
 from obento.core.sim.levelized import HasMemory, Levelled
 from obento.core.spec.cases import Cases, expand_cases, match_plane

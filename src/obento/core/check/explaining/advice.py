@@ -6,8 +6,9 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from obento.core.check.explaining.latches import find_latches
-from obento.core.ir.design import Design, Process, Signal
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import functions_called, written_bits
+from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.lanes.bits import Bit, BitOps, Unfit
 from obento.core.sim.lanes.graph import Graph

@@ -6,9 +6,10 @@ from collections.abc import Iterator
 
 from obento.core.check.explaining.advice import Tell
 from obento.core.check.running.bind import Binding
-from obento.core.ir.design import Design, Process, Signal
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, statements, written_bits
 from obento.core.ir.nodes import Assign, Ref, walk
+from obento.core.ir.signal import Signal
 
 
 def is_clocked(process: Process) -> bool:

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from obento.core.ir.design import Signal
 from obento.core.ir.nodes import Assign, Block, Case, CaseArm, Const, If, Loop, Repeat, Stmt, Target
+from obento.core.ir.signal import Signal
 
 _MOST_SUBJECT_BITS = 12
 

@@ -11,8 +11,9 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Process, Signal, Watch
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import functions_called, statements
+from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import Limits
 from obento.core.source import Sources
 from obento.core.values import ones

@@ -8,7 +8,6 @@ from functools import partial, reduce
 from typing import Protocol
 
 from obento.core import values
-from obento.core.ir.design import Signal
 from obento.core.ir.evaluate import evaluate
 from obento.core.ir.nodes import (
     Assign,
@@ -39,6 +38,7 @@ from obento.core.ir.nodes import (
     Unary,
     calls_something,
 )
+from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.lanes.bits import ONE, ZERO, Bit, BitOps, BitWord, Unfit, X
 from obento.core.sim.lanes.graph import FALSE, TRUE

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from obento.core.ir.design import Design, Watch
+from obento.core.ir.design import Design
+from obento.core.ir.signal import Watch
 from obento.core.values import Word
 
 WHOLE, PART, RISE, FALL = range(4)

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 from obento.core import values
 from obento.core.ir import evaluate, strength
-from obento.core.ir.design import Signal
 from obento.core.ir.nodes import (
     Argument,
     Binary,
@@ -38,6 +37,7 @@ from obento.core.ir.nodes import (
     Unary,
     calls_something,
 )
+from obento.core.ir.signal import Signal
 
 _INLINE_RELATIONS = {"eq": "==", "ne": "!=", "lt": "<", "le": "<="}
 _INLINE = {"add": "+", "sub": "-", "mul": "*"} | _INLINE_RELATIONS

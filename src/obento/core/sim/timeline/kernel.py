@@ -16,10 +16,11 @@ from types import MappingProxyType
 from typing import cast
 
 from obento.core import values as v
-from obento.core.ir.design import Design, Process, Signal
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import power_up_words
 from obento.core.ir.evaluate import round_half_away
 from obento.core.ir.nodes import Await, Block, Stmt
+from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.bench.tasks import Bench
 from obento.core.sim.timeline.events import WHOLE, is_event, term_of, watchers_of

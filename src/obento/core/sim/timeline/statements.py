@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from obento.core import values
-from obento.core.ir.design import Process, Signal, Watch
+from obento.core.ir.design import Process
 from obento.core.ir.drivers import functions_called, statements, waits
 from obento.core.ir.nodes import (
     Assign,
@@ -30,6 +30,7 @@ from obento.core.ir.nodes import (
     Trigger,
     WaitUntil,
 )
+from obento.core.ir.signal import Signal, Watch
 from obento.core.sim.timeline.expressions import ExpressionEmitter
 
 _POSTPONED = ("$strobe", "$monitor", "$fstrobe", "$fmonitor")

@@ -2,22 +2,20 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import ScopeOfNames, Signal, Variable
+from obento.core.ir.design import ScopeOfNames, Variable
 from obento.core.ir.drivers import waits
+from obento.core.ir.signal import Signal
 from obento.core.values import word
+from obento.core.verilog.elaboration.declarations import declare_variables, named_blocks
+from obento.core.verilog.elaboration.module_context import ModuleContext
 from obento.core.verilog.lowering.statements import StatementLowering
 from obento.core.verilog.model.scope import FunctionEntry, Inside, Scope, TypeName, Vector
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.integers import TWO_STATE, WIDTHS
-
-if TYPE_CHECKING:
-    from obento.core.verilog.elaboration.module_body import ModuleBody
+from obento.core.verilog.syntax.builtin_types import TWO_STATE, WIDTHS
 
 
-def register(body: ModuleBody, item: ast.FunctionItem, scope: Scope) -> None:
+def register(body: ModuleContext, item: ast.FunctionItem, scope: Scope) -> None:
     """Give a function or task its name and its level of names; its arguments come when it is lowered."""
     if item.name in scope.entries:
         raise body.error("duplicate", f"the name `{item.name}` is taken already", item, "give it another name")
@@ -30,17 +28,17 @@ def register(body: ModuleBody, item: ast.FunctionItem, scope: Scope) -> None:
     scope.entries[item.name] = FunctionEntry(item, scope, inner)
 
 
-def lower_function(body: ModuleBody, entry: FunctionEntry) -> ir.Function:
+def lower_function(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
     """The function or task of an entry, lowered the first time it is asked for."""
     if entry.lowered is None:
         entry.lowered = _declared(body, entry)
         body.b.design.functions.append(entry.lowered)
-        body.named_blocks(ast.Block(entry.item.start, entry.item.end, None, [], entry.item.body), entry.inner)
+        named_blocks(body, ast.Block(entry.item.start, entry.item.end, None, [], entry.item.body), entry.inner)
         _lower_body(body, entry, entry.lowered)
     return entry.lowered
 
 
-def _declared(body: ModuleBody, entry: FunctionEntry) -> ir.Function:
+def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
     item, scope = entry.item, entry.inner
     params: list[Signal] = []
     outputs: list[Signal] = []
@@ -60,7 +58,7 @@ def _declared(body: ModuleBody, entry: FunctionEntry) -> ir.Function:
         made = ast.Declaration(
             declaration.start, declaration.end, declaration.kind or "reg", "", declaration.signed, declaration.range, declaration.names
         )
-        body.declaration(made, scope)
+        declare_variables(body, made, scope)
         for d in declaration.names:
             vector = scope.entries.get(d.name)
             if not isinstance(vector, Vector):
@@ -83,7 +81,7 @@ def _complete(declaration: ast.Declaration, scope: Scope) -> None:
             entry.signed = entry.signed or declaration.signed
 
 
-def _result(body: ModuleBody, entry: FunctionEntry) -> Signal:
+def _result(body: ModuleContext, entry: FunctionEntry) -> Signal:
     """The variable that bears the function's name inside it (10.4.1)."""
     item, scope = entry.item, entry.inner
     width = WIDTHS.get(item.kind, 1)
@@ -109,7 +107,7 @@ def _result(body: ModuleBody, entry: FunctionEntry) -> Signal:
     return result
 
 
-def _lower_body(body: ModuleBody, entry: FunctionEntry, function: ir.Function) -> None:
+def _lower_body(body: ModuleContext, entry: FunctionEntry, function: ir.Function) -> None:
     item, scope = entry.item, entry.inner
     result = scope.entries.get(item.name)
     statements = StatementLowering(body.x(scope), body, function.label, result if isinstance(result, Vector) else None)
@@ -128,6 +126,6 @@ def _adopt(function: ir.Function, scope: Scope) -> None:
             _adopt(function, entry.scope)
 
 
-def _no_waiting(body: ModuleBody, item: ast.FunctionItem, function: ir.Function) -> None:
+def _no_waiting(body: ModuleContext, item: ast.FunctionItem, function: ir.Function) -> None:
     if waits(function.body):
         raise body.error("function-waits", f"the function `{item.name}` waits, which only a task may", item, "make a task of it")

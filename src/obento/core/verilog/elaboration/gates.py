@@ -2,17 +2,14 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Instance, Signal, Switch
+from obento.core.ir.design import Instance, Switch
+from obento.core.ir.signal import Signal
+from obento.core.verilog.elaboration.module_context import ModuleContext
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.statements import names_written
 from obento.core.verilog.model.scope import Scope
 from obento.core.verilog.syntax import ast
-
-if TYPE_CHECKING:
-    from obento.core.verilog.elaboration.module_body import ModuleBody
 
 _OPS = {"and": "and", "nand": "and", "or": "or", "nor": "or", "xor": "xor", "xnor": "xor"}
 _INVERTING = frozenset(["nand", "nor", "xnor", "not", "notif0", "notif1"])
@@ -28,7 +25,7 @@ def settled(value: ir.Expr) -> ir.Expr:
     return ir.Unary(value.width, "not", ir.Unary(value.width, "not", value))
 
 
-def build(body: ModuleBody, g: ast.GateInstance, scope: Scope) -> None:
+def build(body: ModuleContext, g: ast.GateInstance, scope: Scope) -> None:
     """One gate, or an array of them."""
     x = body.x(scope, implicit=True)
     if g.gate in _BOTH_WAYS:
@@ -59,7 +56,7 @@ def build(body: ModuleBody, g: ast.GateInstance, scope: Scope) -> None:
         body.instance.children.append(Instance(own if copies == 1 else f"{own}[{copy}]", g.gate, g.start))
 
 
-def _switch(body: ModuleBody, g: ast.GateInstance, x: ExpressionLowering) -> None:
+def _switch(body: ModuleContext, g: ast.GateInstance, x: ExpressionLowering) -> None:
     """A switch between two nets; it conducts both ways."""
     controlled = _BOTH_WAYS[g.gate]
     if g.range is not None or len(g.terminals) != 2 + (controlled is not None):
@@ -94,7 +91,7 @@ def _part(targets: list[ir.Target], digit: int) -> list[ir.Target]:
     raise AssertionError("widths were compared")
 
 
-def _terminals(body: ModuleBody, g: ast.GateInstance) -> tuple[list[ast.Expr], list[ast.Expr]]:
+def _terminals(body: ModuleContext, g: ast.GateInstance) -> tuple[list[ast.Expr], list[ast.Expr]]:
     """Outputs and inputs of a gate."""
     count, kind = len(g.terminals), g.gate
     if kind in _TRISTATE or kind in _SWITCHES:

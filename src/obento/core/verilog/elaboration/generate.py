@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from obento.core import values
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import ScopeOfNames
 from obento.core.limits import LimitReached
+from obento.core.verilog.elaboration.module_context import ModuleContext
 from obento.core.verilog.model.scope import Inside, Parameter, Scope
 from obento.core.verilog.syntax import ast
 
-if TYPE_CHECKING:
-    from obento.core.verilog.elaboration.module_body import ModuleBody
 
-
-def build(body: ModuleBody, item: ast.Item, scope: Scope, unnamed: str) -> None:
+def build(body: ModuleContext, item: ast.Item, scope: Scope, unnamed: str) -> None:
     """Elaborate a generate construct; a block without a name is called `unnamed`."""
     match item:
         case ast.GenerateFor():
@@ -40,7 +36,7 @@ def _inside(scope: Scope, label: str, start: int) -> Scope:
     return inner
 
 
-def _chosen(body: ModuleBody, block: ast.GenerateBlock | None, scope: Scope, unnamed: str) -> None:
+def _chosen(body: ModuleContext, block: ast.GenerateBlock | None, scope: Scope, unnamed: str) -> None:
     if block is None:
         return
     only = block.items[0] if len(block.items) == 1 else None
@@ -50,10 +46,10 @@ def _chosen(body: ModuleBody, block: ast.GenerateBlock | None, scope: Scope, unn
     label = block.name or unnamed
     if label in scope.entries:
         raise body.error("duplicate", f"the name `{label}` is taken already", block, "give the block another name")
-    body.items(block.items, _inside(scope, label, block.start))
+    body.nested.items(body, block.items, _inside(scope, label, block.start))
 
 
-def _for(body: ModuleBody, item: ast.GenerateFor, scope: Scope, unnamed: str) -> None:
+def _for(body: ModuleContext, item: ast.GenerateFor, scope: Scope, unnamed: str) -> None:
     if not isinstance(item.init.target, ast.Name):
         raise body.error("bad-target", "a generate loop counts with a genvar", item.init)
     name = item.init.target.name
@@ -72,14 +68,14 @@ def _for(body: ModuleBody, item: ast.GenerateFor, scope: Scope, unnamed: str) ->
             raise LimitReached(f"this generate loop runs more than {body.b.limits.generate_rounds} rounds", item.start)
         block = _inside(scope, f"{label}[{value}]", item.body.start)
         block.entries[name] = counter
-        body.items(item.body.items, block)
+        body.nested.items(body, item.body.items, block)
         following = body.x(inner).integer(item.step.value, "the step of a generate loop")
         if following == value:
             raise LimitReached("this generate loop does not move on", item.start, f"its step leaves `{name}` at {value}")
         value = following
 
 
-def _case(body: ModuleBody, item: ast.GenerateCase, scope: Scope, unnamed: str) -> None:
+def _case(body: ModuleContext, item: ast.GenerateCase, scope: Scope, unnamed: str) -> None:
     x = body.x(scope)
     subject = x.integer(item.subject, "what a generate case looks at")
     for labels, block in item.arms:

@@ -5,10 +5,13 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 
 from obento.core.diagnostics import Collector
-from obento.core.ir.design import Design, Process, Signal
+from obento.core.ir.design import Design, Process
 from obento.core.ir.resolve import resolve_drivers
+from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
-from obento.core.verilog.elaboration.module_body import ModuleBody, instantiate
+from obento.core.verilog.elaboration.module_body import instantiate
+from obento.core.verilog.elaboration.module_context import ModuleContext
+from obento.core.verilog.elaboration.ports import ports_of
 from obento.core.verilog.elaboration.warnings import warn_about
 from obento.core.verilog.lowering.variable_drivers import check_variable_drivers
 from obento.core.verilog.model.builder import Builder, Foreign
@@ -35,7 +38,7 @@ def elaborate_tops(
     design = Design(tops[0], "verilog")
     builder = Builder(modules, design, collector, limits, foreign)
     try:
-        bodies: list[ModuleBody] = []
+        bodies: list[ModuleContext] = []
         above = Scope("")
         above.reals = any(isinstance(m, ast.Module) and m.reals for m in modules.values())
         for name in tops:
@@ -49,7 +52,7 @@ def elaborate_tops(
         design.names = [body.shown for body in bodies]
         if collector.errors > errors:
             return None
-        design.ports = bodies[0].ports()
+        design.ports = ports_of(bodies[0])
     except Wrong:
         return None
     except LimitReached as limit:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Port
 from obento.core.ir.embed import embed, instance_of
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.elaboration import primitives
+from obento.core.verilog.elaboration.module_context import ModuleContext
+from obento.core.verilog.elaboration.ports import ports_of
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.statements import VARIABLES, names_written
 from obento.core.verilog.model.builder import Overrides
@@ -16,11 +16,8 @@ from obento.core.verilog.model.scope import Inside, Outside, Scope, Vector
 from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 
-if TYPE_CHECKING:
-    from obento.core.verilog.elaboration.module_body import ModuleBody
 
-
-def build(body: ModuleBody, item: ast.Instance, scope: Scope) -> None:
+def build(body: ModuleContext, item: ast.Instance, scope: Scope) -> None:
     """Declare the instances of an item; their connections wait as work where they are more than joined wires."""
     child = body.b.modules.get(item.module)
     if child is None and body.b.foreign is not None and item.range is None:
@@ -50,7 +47,7 @@ def build(body: ModuleBody, item: ast.Instance, scope: Scope) -> None:
 
 
 def _one(
-    body: ModuleBody,
+    body: ModuleContext,
     child: ast.Module,
     item: ast.Instance,
     name: str,
@@ -68,20 +65,27 @@ def _one(
         if joined is not None:
             joined.copies, joined.number = copies, number
             outside[port] = joined
-    made = body.child(child, name, scope, overrides, outside)
+    made = body.nested.child(body, child, name, scope, overrides, outside)
     scope.entries[name] = Inside(made.scope, item.start)
-    body.b.later(lambda: _connect_all(body, made.ports(), made.joined, given, scope, x, copies, number))
+    body.b.later(lambda: _connect_all(body, ports_of(made), made.joined, given, scope, x, copies, number))
 
 
 def _connect_all(
-    body: ModuleBody, ports: list[Port], joined: set[str], given: dict[str, ast.Expr], scope: Scope, x: ExpressionLowering, copies: int, number: int
+    body: ModuleContext,
+    ports: list[Port],
+    joined: set[str],
+    given: dict[str, ast.Expr],
+    scope: Scope,
+    x: ExpressionLowering,
+    copies: int,
+    number: int,
 ) -> None:
     for port in ports:
         if port.name in given and port.name not in joined:
             body.b.guarded(lambda port=port: _connect(body, port, given[port.name], x, scope, copies, number))  # type: ignore[misc]
 
 
-def _foreign(body: ModuleBody, inner: Design, item: ast.Instance, scope: Scope) -> None:
+def _foreign(body: ModuleContext, inner: Design, item: ast.Instance, scope: Scope) -> None:
     """A unit in another language: its signals move in, its ports are joined like those of a module."""
     if item.parameters:
         raise body.error("foreign-parameters", f"`{item.module}` is written in another language and takes no parameters here", item)
@@ -98,7 +102,7 @@ def _foreign(body: ModuleBody, inner: Design, item: ast.Instance, scope: Scope) 
             body.b.later(lambda port=port, value=c.value: _connect(body, port, value, x, scope, 1, 0))  # type: ignore[misc]
 
 
-def _overrides(body: ModuleBody, child: ast.Module, item: ast.Instance, x: ExpressionLowering) -> Overrides:
+def _overrides(body: ModuleContext, child: ast.Module, item: ast.Instance, x: ExpressionLowering) -> Overrides:
     names = [p.name for p in child.items if isinstance(p, ast.Parameter) and not p.local]
     found: Overrides = {}
     for index, connection in enumerate(item.parameters):
@@ -119,7 +123,7 @@ def _overrides(body: ModuleBody, child: ast.Module, item: ast.Instance, x: Expre
     return found
 
 
-def _connections(body: ModuleBody, child: ast.Module, item: ast.Instance, scope: Scope) -> dict[str, ast.Expr]:
+def _connections(body: ModuleContext, child: ast.Module, item: ast.Instance, scope: Scope) -> dict[str, ast.Expr]:
     given: dict[str, ast.Expr] = {}
     named = {c.port for c in item.connections if c.port is not None}
     for index, c in enumerate(item.connections):
@@ -149,7 +153,7 @@ def _listed(what: str, names: list[str]) -> str:
     return f"{what} {', '.join(f'`{n}`' for n in names[:8])}{' ...' if len(names) > 8 else ''}" if names else ""
 
 
-def _warn_open(body: ModuleBody, child: ast.Module, item: ast.Instance, given: dict[str, ast.Expr], named: bool) -> None:
+def _warn_open(body: ModuleContext, child: ast.Module, item: ast.Instance, given: dict[str, ast.Expr], named: bool) -> None:
     """Ports that nobody connected."""
     if any(c.everything for c in item.connections):
         return
@@ -164,7 +168,7 @@ def _warn_open(body: ModuleBody, child: ast.Module, item: ast.Instance, given: d
         body.collector.warning("open-input", f"{names} of `{child.name}` {'is' if len(missing) == 1 else 'are'} not connected", item.start, item.end)
 
 
-def _wire(body: ModuleBody, e: ast.Expr, scope: Scope, x: ExpressionLowering, port: tuple[str, bool]) -> Outside | None:
+def _wire(body: ModuleContext, e: ast.Expr, scope: Scope, x: ExpressionLowering, port: tuple[str, bool]) -> Outside | None:
     """The wire outside, when a port can simply be part of it: a name, or a constant part of one."""
     direction, is_variable = port
     base = e.base if isinstance(e, ast.Index | ast.Part) else e
@@ -187,7 +191,7 @@ def _wire(body: ModuleBody, e: ast.Expr, scope: Scope, x: ExpressionLowering, po
     return Outside(selected.a.signal, selected.low, selected.width)
 
 
-def _shared(body: ModuleBody, child: ast.Module, port: str, e: ast.Expr, scope: Scope, x: ExpressionLowering) -> ast.Expr:
+def _shared(body: ModuleContext, child: ast.Module, port: str, e: ast.Expr, scope: Scope, x: ExpressionLowering) -> ast.Expr:
     """A connection that an array of instances shares out, as a name: a hidden wire stands for any other expression."""
     if isinstance(e, ast.Name):
         return e
@@ -203,7 +207,7 @@ def _shared(body: ModuleBody, child: ast.Module, port: str, e: ast.Expr, scope: 
     return ast.Name(e.start, e.end, name)
 
 
-def _connect(body: ModuleBody, port: Port, e: ast.Expr, x: ExpressionLowering, scope: Scope, copies: int, number: int) -> None:
+def _connect(body: ModuleContext, port: Port, e: ast.Expr, x: ExpressionLowering, scope: Scope, copies: int, number: int) -> None:
     """Join a port with what it is connected to by a continuous assignment (12.3.9.2)."""
     width = port.signal.width
     own = x.size(e)[0]
@@ -233,7 +237,7 @@ def _connect(body: ModuleBody, port: Port, e: ast.Expr, x: ExpressionLowering, s
     body.b.drive(written, ir.settled(written, inside), e.start, "port", scope.path)
 
 
-def _two_way(body: ModuleBody, port: Port, e: ast.Expr) -> Wrong:
+def _two_way(body: ModuleContext, port: Port, e: ast.Expr) -> Wrong:
     return body.error(
         "inout-connection", f"`{port.name}` goes both ways and must be connected to a net of its own width", e, "name a wire, or a part of one"
     )

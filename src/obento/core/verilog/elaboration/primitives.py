@@ -2,24 +2,21 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Instance, Process, Signal, Watch
+from obento.core.ir.design import Instance, Process
+from obento.core.ir.signal import Signal, Watch
 from obento.core.verilog.elaboration.gates import settled
+from obento.core.verilog.elaboration.module_context import ModuleContext
 from obento.core.verilog.lowering.statements import names_written
 from obento.core.verilog.model.scope import Scope
 from obento.core.verilog.syntax import ast
-
-if TYPE_CHECKING:
-    from obento.core.verilog.elaboration.module_body import ModuleBody
 
 _LEVELS = {"0": "0", "1": "1", "x": "x", "?": "01x", "b": "01", "-": "01x"}
 _EDGES = {"r": [("0", "1")], "f": [("1", "0")], "p": [("0", "1"), ("0", "x"), ("x", "1")], "n": [("1", "0"), ("1", "x"), ("x", "0")]}
 _CONSTANTS = {"0": ir.Const(1, 0, 1), "1": ir.Const(1, 1, 0), "x": ir.Const(1, 0, 0)}
 
 
-def build(body: ModuleBody, primitive: ast.Primitive, item: ast.Instance, scope: Scope) -> None:
+def build(body: ModuleContext, primitive: ast.Primitive, item: ast.Instance, scope: Scope) -> None:
     """Add an instance of a primitive to the design."""
     if item.range is not None:
         raise body.error("not-yet", "arrays of user-defined primitives are not read by this version", item)

@@ -2,21 +2,17 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Process
 from obento.core.ir.drivers import body_watches, expressions, functions_called_for_values, statements, stretches_read, targets, waits, watches_of
+from obento.core.verilog.elaboration.module_context import ModuleContext
 from obento.core.verilog.lowering.statements import StatementLowering
 from obento.core.verilog.model.scope import Scope
 from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 
-if TYPE_CHECKING:
-    from obento.core.verilog.elaboration.module_body import ModuleBody
 
-
-def build(body: ModuleBody, p: ast.Process, scope: Scope) -> None:
+def build(body: ModuleContext, p: ast.Process, scope: Scope) -> None:
     """Add a process to the design."""
     lowering = StatementLowering(body.x(scope), body)
     if p.kind == "final":
@@ -33,7 +29,7 @@ def build(body: ModuleBody, p: ast.Process, scope: Scope) -> None:
         _always(body, p, lowering, scope)
 
 
-def _combinational(body: ModuleBody, p: ast.Process, lowering: StatementLowering, scope: Scope) -> None:
+def _combinational(body: ModuleContext, p: ast.Process, lowering: StatementLowering, scope: Scope) -> None:
     lowered = lowering.statement(p.body) or ir.Block(p.start, [])
     if waits(lowered):
         raise body.error("comb-waits", f"`{p.kind}` waits by itself and cannot wait for anything inside", p, "take `@` and `#` out")
@@ -46,7 +42,7 @@ def _combinational(body: ModuleBody, p: ast.Process, lowering: StatementLowering
     body.b.process(Process("continuous", lowered, watches, p.start, p.kind, scope.path))
 
 
-def _always(body: ModuleBody, p: ast.Process, lowering: StatementLowering, scope: Scope) -> None:
+def _always(body: ModuleContext, p: ast.Process, lowering: StatementLowering, scope: Scope) -> None:
     s = p.body
     if p.kind == "always_ff" and (not isinstance(s, ast.Timed) or s.timing.control is None or s.timing.control.terms is None):
         raise body.error("ff-event", "`always_ff` begins with one event control (1800 clause 9.2.2.4)", p, "write `always_ff @(posedge clk)`")
@@ -72,7 +68,7 @@ def _always(body: ModuleBody, p: ast.Process, lowering: StatementLowering, scope
     _forever(body, p, lowered, scope)
 
 
-def _no_blocking_timing(body: ModuleBody, inner: ir.Stmt) -> None:
+def _no_blocking_timing(body: ModuleContext, inner: ir.Stmt) -> None:
     """Nothing inside `always_ff` may hold it up; `q <= #1 d` does not (1800 clause 9.2.2.4)."""
     for s in statements(inner):
         held_up = isinstance(s, ir.Delay | ir.Await | ir.WaitUntil | ir.Fork) or (isinstance(s, ir.Assign) and s.timing is not None and s.blocking)
@@ -82,5 +78,5 @@ def _no_blocking_timing(body: ModuleBody, inner: ir.Stmt) -> None:
             raise Wrong
 
 
-def _forever(body: ModuleBody, p: ast.Process, lowered: ir.Stmt, scope: Scope) -> None:
+def _forever(body: ModuleContext, p: ast.Process, lowered: ir.Stmt, scope: Scope) -> None:
     body.b.process(Process("forever", lowered, [], p.start, p.kind, scope.path))

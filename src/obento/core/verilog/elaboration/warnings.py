@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from obento.core.diagnostics import Collector
-from obento.core.ir.design import Design, Signal
+from obento.core.ir.design import Design
 from obento.core.ir.drivers import expressions, functions_called, statements, stretch_bits, stretches_read, targets
 from obento.core.ir.nodes import Assign, Hold, Stmt
+from obento.core.ir.signal import Signal
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.model.scope import Scope
 

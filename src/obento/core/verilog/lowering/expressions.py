@@ -12,9 +12,9 @@ from obento.core import values
 from obento.core.decimals import shown
 from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Signal
 from obento.core.ir.evaluate import NotConstant, evaluate
 from obento.core.ir.interpret import Interpreter
+from obento.core.ir.signal import Signal
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.real_numbers import RealLowering
@@ -22,8 +22,8 @@ from obento.core.verilog.lowering.system_calls import SystemLowering
 from obento.core.verilog.model.scope import Broken, Entry, FunctionEntry, Genvar, Inside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES, TWO_STATE, WIDTHS
 from obento.core.verilog.syntax.expressions import CASTS
-from obento.core.verilog.syntax.integers import SIGNED_TYPES, TWO_STATE, WIDTHS
 
 _LONGEST_INTEGER = 128
 """Digits (binary) of what may count or number anything."""

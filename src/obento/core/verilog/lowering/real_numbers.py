@@ -2,32 +2,19 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from obento.core.ir import nodes as ir
+from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.scope import FunctionEntry, Parameter, Vector
 from obento.core.verilog.syntax import ast
-
-if TYPE_CHECKING:
-    from obento.core.verilog.lowering.expressions import ExpressionLowering
+from obento.core.verilog.syntax.builtin_types import REAL_FUNCTIONS
 
 _OPERATORS = {"+": "add", "-": "sub", "*": "mul", "/": "div", "**": "pow"}
-_REAL_FUNCTIONS = frozenset(
-    """
-    $realtime $itor $bitstoreal $ln $log10 $exp $sqrt $pow $floor $ceil $sin $cos $tan $asin $acos $atan $atan2 $hypot $sinh
-    $cosh $tanh $asinh $acosh $atanh
-    """.split()
-)
-
-
-REAL_WORDS = _REAL_FUNCTIONS | {"real", "realtime"}
-"""A text without any of these, and without a number with a fraction, has no real numbers."""
 
 
 class RealLowering:
     """The expressions whose value is a real number: any arithmetic one with a real operand."""
 
-    def __init__(self, x: ExpressionLowering) -> None:
+    def __init__(self, x: Expressions) -> None:
         self._x = x
         self._any = x.scope.reals
         self._known: dict[int, bool] = {}
@@ -63,7 +50,7 @@ class RealLowering:
                 return e.to in ("real", "realtime")
             case ast.Call():
                 if e.name.startswith("$"):
-                    return e.name in _REAL_FUNCTIONS
+                    return e.name in REAL_FUNCTIONS
                 found = self._x.find_callable(e)
                 return isinstance(found, FunctionEntry) and found.item.kind in ("real", "realtime")
         return False

@@ -6,8 +6,8 @@ from typing import Protocol
 
 from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Signal, Watch
 from obento.core.ir.drivers import stretches_read, watches_of
+from obento.core.ir.signal import Signal, Watch
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.expressions import ExpressionLowering, text_of

@@ -2,16 +2,12 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from obento.core import values
 from obento.core.ir import nodes as ir
 from obento.core.suggest import did_you_mean
+from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.scope import FunctionEntry, Inside, Vector
 from obento.core.verilog.syntax import ast
-
-if TYPE_CHECKING:
-    from obento.core.verilog.lowering.expressions import ExpressionLowering
 
 _FUNCTIONS: dict[str, tuple[int, bool]] = {
     "$time": (64, False), "$stime": (32, False), "$random": (32, True), "$urandom": (32, False), "$urandom_range": (32, False),
@@ -76,7 +72,7 @@ def _rounded_logarithm(a: ir.Expr) -> ir.Expr:
 class SystemLowering:
     """Calls of system functions and tasks in one scope."""
 
-    def __init__(self, x: ExpressionLowering) -> None:
+    def __init__(self, x: Expressions) -> None:
         self._x = x
 
     def size(self, e: ast.Call) -> tuple[int, bool]:

@@ -8,9 +8,10 @@ on one variable are legal.
 from __future__ import annotations
 
 from obento.core.diagnostics import Collector, Severity
-from obento.core.ir.design import Design, Process, Signal
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import all_targets, statements, stretch_bits
 from obento.core.ir.nodes import Assign, TaskCall
+from obento.core.ir.signal import Signal
 
 _ALONE = frozenset(["always_comb", "always_latch", "always_ff"])
 _CONTINUOUS = frozenset(["assign", "port"])

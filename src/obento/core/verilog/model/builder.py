@@ -8,8 +8,9 @@ from typing import Literal
 
 from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import STRONG, Delays, Design, Process, Signal
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import stretches_read, watches_of
+from obento.core.ir.signal import STRONG, Delays, Signal
 from obento.core.limits import LimitReached, Limits
 from obento.core.values import Word
 from obento.core.verilog.model.scope import Parameter, Scope

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-from obento.core.ir.design import ScopeOfNames, Signal
+from obento.core.ir.design import ScopeOfNames
 from obento.core.ir.nodes import Const, Expr, Function, Label, Ref, Slice
+from obento.core.ir.signal import Signal
 from obento.core.verilog.syntax import ast
 
 

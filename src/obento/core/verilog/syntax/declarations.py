@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from obento.core.syntax.stream import SyntaxProblem
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.integers import SIGNED_TYPES
+from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES
 from obento.core.verilog.syntax.statements import StatementParser
 
 NET_TYPES = frozenset(["wire", "tri", "wand", "wor", "triand", "trior", "tri0", "tri1", "supply0", "supply1", "uwire", "trireg"])

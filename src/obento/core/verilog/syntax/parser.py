@@ -8,8 +8,8 @@ from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean, nearest
 from obento.core.syntax.stream import SyntaxProblem, Tokens
-from obento.core.verilog.lowering.real_numbers import REAL_WORDS
 from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.builtin_types import REAL_WORDS
 from obento.core.verilog.syntax.declarations import DIRECTIONS, NET_TYPES, VARIABLE_TYPES
 from obento.core.verilog.syntax.items import GATES, PROCESSES, ItemParser
 from obento.core.verilog.syntax.preprocessor import Settings

@@ -26,7 +26,7 @@ _ALL = (*_BOUNDS, *_SIGNAL, *_SCALAR, "last_value", "driving_value", "delayed", 
 class Attributes(Operators):
     """Makes the value of `prefix'name`."""
 
-    def attribute(self, e: ast.Attribute) -> t.X:
+    def attribute(self, e: ast.Attribute) -> t.Expr:
         """The value of an attribute of a type, an array, a signal or anything with a name."""
         if e.name in ("simple_name", "path_name", "instance_name"):
             return self._path(e)
@@ -41,7 +41,7 @@ class Attributes(Operators):
             if own is not None:
                 return own
             prefix = self.expr(e.prefix)
-        if isinstance(prefix, t.X):
+        if isinstance(prefix, t.Expr):
             if isinstance(prefix.type, AccessType) and e.name in _BOUNDS:
                 prefix = self.dereferenced(prefix)
             return self._of_value(prefix, e)
@@ -50,7 +50,7 @@ class Attributes(Operators):
             return own
         raise self.wrong("attribute", f"`'{e.name}` does not belong to this", e)
 
-    def _own_attribute(self, e: ast.Attribute) -> t.X | None:
+    def _own_attribute(self, e: ast.Attribute) -> t.Expr | None:
         """An attribute that the text itself declares."""
         for found in self.scope.find(e.name):
             name = e.prefix.name if isinstance(e.prefix, ast.Id) else e.prefix.suffix if isinstance(e.prefix, ast.Selected) else ""
@@ -58,13 +58,13 @@ class Attributes(Operators):
                 return found.values[name]
         return None
 
-    def _path(self, e: ast.Attribute) -> t.X:
+    def _path(self, e: ast.Attribute) -> t.Expr:
         name = e.prefix.name if isinstance(e.prefix, ast.Id) else e.prefix.suffix if isinstance(e.prefix, ast.Selected) else ""
         if e.name != "simple_name":
             name = self.place_of(name)
         return t.Const(STRING, e.pos, string(name))
 
-    def _of_type(self, prefix: TypeName, e: ast.Attribute) -> t.X:
+    def _of_type(self, prefix: TypeName, e: ast.Attribute) -> t.Expr:
         s, name = prefix.subtype, e.name
         if name in _BOUNDS and isinstance(s.type, ArrayType):
             return self._of_ranges(s, e)
@@ -90,7 +90,7 @@ class Attributes(Operators):
         raise NotImplementedError
 
     @staticmethod
-    def _bound(r: RangeX, name: str, pos: int) -> t.X:
+    def _bound(r: RangeX, name: str, pos: int) -> t.Expr:
         known = r.bounds()
         if name in ("low", "high") and known is not None:
             return t.Const(r.left.type, pos, known[0] if name == "low" else known[1])
@@ -100,7 +100,7 @@ class Attributes(Operators):
             x = r.left if (name == "low") != bool(r.down) else r.right
         return t.Const(x.type, pos, x.value) if isinstance(x, t.Const) else x
 
-    def _scalar(self, s: Subtype, name: str, arg: ast.Expr, e: ast.Attribute) -> t.X:
+    def _scalar(self, s: Subtype, name: str, arg: ast.Expr, e: ast.Attribute) -> t.Expr:
         wanted: Type = STRING if name == "value" else s.type
         if name == "val":
             wanted = INTEGER
@@ -125,12 +125,12 @@ class Attributes(Operators):
             raise self.wrong("attribute", "the number of a dimension is a constant from 1", e)
         return int(x.value) - 1
 
-    def _of_ranges(self, s: Subtype, e: ast.Attribute) -> t.X:
+    def _of_ranges(self, s: Subtype, e: ast.Attribute) -> t.Expr:
         if s.ranges is None:
             raise self.wrong("attribute", f"`{s.shown}` has no range of its own", e, "ask a signal or variable of this type")
         return self._from_range(s.ranges[self._dimension(e)], e)
 
-    def _from_range(self, r: RangeX, e: ast.Attribute) -> t.X:
+    def _from_range(self, r: RangeX, e: ast.Attribute) -> t.Expr:
         if e.name == "length":
             size = r.length()
             if size is not None:
@@ -144,7 +144,7 @@ class Attributes(Operators):
             return t.Const(BOOLEAN, e.pos, not r.down)
         return self._bound(r, e.name, e.pos)
 
-    def _of_value(self, prefix: t.X, e: ast.Attribute) -> t.X:
+    def _of_value(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
         name = e.name
         if name in _BOUNDS:
             return self._array_bound(prefix, e)
@@ -161,7 +161,7 @@ class Attributes(Operators):
             raise self.wrong("misplaced", "a range cannot stand here", e)
         raise self.wrong("attribute", f"there is no attribute `'{name}`", e, did_you_mean(name, _ALL))
 
-    def _array_bound(self, prefix: t.X, e: ast.Attribute) -> t.X:
+    def _array_bound(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
         if not isinstance(prefix.type, ArrayType):
             raise self.wrong("attribute", f"`'{e.name}` belongs to arrays, and this is {prefix.type.shown}", e)
         dimension = self._dimension(e)
@@ -189,7 +189,7 @@ class Attributes(Operators):
                 found = s.ranges[self._dimension(e)]
             elif is_scalar(s.type):
                 found = self.subtype_range(s)
-        elif isinstance(prefix, t.X):
+        elif isinstance(prefix, t.Expr):
             if isinstance(prefix.type, AccessType):
                 prefix = self.dereferenced(prefix)
             if isinstance(prefix.type, ArrayType):
@@ -198,11 +198,11 @@ class Attributes(Operators):
             raise self.wrong("attribute", "only arrays and scalar types have a range", e)
         if e.name == "range":
             return found
-        down: bool | t.X = not found.down if isinstance(found.down, bool) else t.Op(BOOLEAN, e.pos, "not", [found.down])
+        down: bool | t.Expr = not found.down if isinstance(found.down, bool) else t.Op(BOOLEAN, e.pos, "not", [found.down])
         return RangeX(found.right, found.left, down)
 
     @staticmethod
-    def _range_of(prefix: t.X, dimension: int, e: ast.Attribute) -> RangeX:
+    def _range_of(prefix: t.Expr, dimension: int, e: ast.Attribute) -> RangeX:
         assert isinstance(prefix.type, ArrayType)
         if prefix.sub is not None and prefix.sub.ranges is not None:
             return prefix.sub.ranges[dimension]
@@ -212,7 +212,7 @@ class Attributes(Operators):
 
     # Signals.
 
-    def _signal(self, prefix: t.X, e: ast.Attribute) -> t.X:
+    def _signal(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
         if not self._is_signal(prefix):
             raise self.wrong("attribute", f"`'{e.name}` belongs to signals, and this is none", e)
         arg = self.expr(e.arg, TIME) if e.arg is not None and e.name in ("stable", "quiet") else None
@@ -222,5 +222,5 @@ class Attributes(Operators):
     def place_of(self, name: str) -> str:
         raise NotImplementedError
 
-    def implicit_signal(self, prefix: t.X, e: ast.Attribute) -> t.X:
+    def implicit_signal(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
         raise NotImplementedError

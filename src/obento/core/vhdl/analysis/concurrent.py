@@ -16,9 +16,9 @@ from obento.core.vhdl.syntax import ast
 class Concurrent(Sequential):
     """Makes processes; `finish_process` takes each one."""
 
-    processes: list[t.ProcessT]
+    processes: list[t.Process]
 
-    def finish_process(self, p: t.ProcessT) -> None:
+    def finish_process(self, p: t.Process) -> None:
         raise NotImplementedError
 
     def label(self, name: str, node: ast.Node) -> None:
@@ -29,7 +29,7 @@ class Concurrent(Sequential):
 
     def process_statement(self, s: ast.Process) -> None:
         self.label(s.label, s)
-        p = t.ProcessT(s.label or f"process at line {self.line(s.pos)}", s.pos, None, [], [], postponed=s.postponed)
+        p = t.Process(s.label or f"process at line {self.line(s.pos)}", s.pos, None, [], [], postponed=s.postponed)
         outer = self.scope
         self.scope = Scope(outer, s.label)
         self.process = p
@@ -57,10 +57,10 @@ class Concurrent(Sequential):
         if self.collector.errors == errors:
             self.finish_process(p)
 
-    def _can_wait(self, p: t.ProcessT) -> bool:
-        return any(isinstance(s, t.WaitS) or (isinstance(s, t.CallS) and self.settle_waits(s.procedure)) for s in walk(p.body))
+    def _can_wait(self, p: t.Process) -> bool:
+        return any(isinstance(s, t.Wait) or (isinstance(s, t.CallProcedure) and self.settle_waits(s.procedure)) for s in walk(p.body))
 
-    def _merge_drives(self, p: t.ProcessT) -> None:
+    def _merge_drives(self, p: t.Process) -> None:
         """Signals that subprograms of the process assign are driven by it."""
         seen: set[int] = set()
         stack = [d.subprogram for d in p.decls if isinstance(d, t.DeclareSub)]
@@ -75,9 +75,9 @@ class Concurrent(Sequential):
                     self.drive(p, root, path, pos)
             stack += [d.subprogram for d in f.decls if isinstance(d, t.DeclareSub)]
 
-    def _all_read(self, p: t.ProcessT) -> list[t.X]:
+    def _all_read(self, p: t.Process) -> list[t.Expr]:
         """`process (all)`: everything read, in called subprograms too (11.3 of -2008)."""
-        out: list[t.X] = []
+        out: list[t.Expr] = []
         for x in everything_read([*p.decls, *p.body]):
             out += signals_read(x)
         seen: set[int] = set()
@@ -92,12 +92,12 @@ class Concurrent(Sequential):
             stack += f.calls
         return _once(out)
 
-    def _check_sensitivity(self, p: t.ProcessT) -> None:
+    def _check_sensitivity(self, p: t.Process) -> None:
         """A signal that is read but wakes nobody, in a process without clock, is nearly always forgotten."""
         if reads_edge(p.body) or p.sensitivity is None:
             return
         listed = {root for root, _ in map(static_prefix, p.sensitivity) if root is not None}
-        missing: dict[str, t.X] = {}
+        missing: dict[str, t.Expr] = {}
         for x in everything_read(p.body):
             for s in signals_read(x):
                 root, _ = static_prefix(s)
@@ -118,13 +118,13 @@ class Concurrent(Sequential):
                 p.body = self._guarded(s, p)
         finally:
             self.process = None
-        reads: list[t.X] = []
+        reads: list[t.Expr] = []
         for x in everything_read(p.body):
             reads += signals_read(x)
         p.sensitivity = _once(reads)
         self.finish_process(p)
 
-    def _guarded(self, s: ast.SignalAssign, p: t.ProcessT) -> list[t.Stmt]:
+    def _guarded(self, s: ast.SignalAssign, p: t.Process) -> list[t.Stmt]:
         """Only while the guard of the block holds (11.6); a guarded signal lets go otherwise."""
         found = self.scope.find("guard")
         if not found or not isinstance(found[0], Object):
@@ -137,10 +137,10 @@ class Concurrent(Sequential):
                 if root is not None and root.guard:
                     after = t.Const(TIME, s.pos, root.disconnect) if root.disconnect else None
                     off = [t.SetSignal(s.pos, inner.target, [(None, after)])]
-        return [t.IfS(s.pos, [(guard, p.body), *([(None, off)] if off else [])])]
+        return [t.If(s.pos, [(guard, p.body), *([(None, off)] if off else [])])]
 
-    def _begin(self, name: str, pos: int) -> t.ProcessT:
-        p = t.ProcessT(name, pos, [], [], [], concurrent=True)
+    def _begin(self, name: str, pos: int) -> t.Process:
+        p = t.Process(name, pos, [], [], [], concurrent=True)
         self.process = p
         return p
 
@@ -151,7 +151,7 @@ class Concurrent(Sequential):
             p.body = [self.assertion(s)]
         finally:
             self.process = None
-        reads: list[t.X] = []
+        reads: list[t.Expr] = []
         for x in everything_read(p.body):
             reads += signals_read(x)
         p.sensitivity = _once(reads)
@@ -167,13 +167,13 @@ class Concurrent(Sequential):
             call = self.procedure_call(s)
         finally:
             self.process = None
-        reads: list[t.X] = []
+        reads: list[t.Expr] = []
         for param, a in zip(call.procedure.params, call.args, strict=True):
             if param.mode != "out":
                 reads += signals_read(a)
             reads += [y for x in target_indices(a) for y in signals_read(x)]
         reads = _once(reads)
-        p.body = [call, t.WaitS(s.pos, reads, None, None, forever=not reads)]
+        p.body = [call, t.Wait(s.pos, reads, None, None, forever=not reads)]
         p.postponed = s.postponed
         self.finish_process(p)
 
@@ -181,15 +181,15 @@ class Concurrent(Sequential):
         raise NotImplementedError
 
 
-def _is_parameter(x: t.X) -> bool:
+def _is_parameter(x: t.Expr) -> bool:
     root, _ = static_prefix(x)
     return root is not None and root.is_param
 
 
-def _once(signals: Sequence[t.X]) -> list[t.X]:
+def _once(signals: Sequence[t.Expr]) -> list[t.Expr]:
     """Each signal or part once; parts go where the whole is there."""
     whole = {root for root, path in map(static_prefix, signals) if root is not None and not path}
-    out: list[t.X] = []
+    out: list[t.Expr] = []
     seen: set[object] = set()
     for x in signals:
         root, path = static_prefix(x)

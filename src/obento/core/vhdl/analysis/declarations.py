@@ -202,7 +202,7 @@ class Declarations(TypeDeclarations):
                     self._global(o, value)
         return out
 
-    def _from_value(self, s: Subtype, value: t.X | None, d: ast.Node) -> Subtype:
+    def _from_value(self, s: Subtype, value: t.Expr | None, d: ast.Node) -> Subtype:
         """An unconstrained array takes its bounds from its value, where it is constant."""
         if value is None:
             raise self.wrong("unconstrained", f"{s.shown} needs its range here", d, "write for instance (7 downto 0)")
@@ -212,7 +212,7 @@ class Declarations(TypeDeclarations):
             return Subtype(s.type, value.sub.ranges, s.resolution)
         return s
 
-    def check_width(self, value: t.X | None, s: Subtype) -> None:
+    def check_width(self, value: t.Expr | None, s: Subtype) -> None:
         """Lengths that cannot agree are said before anything runs."""
         if value is None or not isinstance(s.type, ArrayType) or len(s.type.indices) > 1:
             return
@@ -220,7 +220,7 @@ class Declarations(TypeDeclarations):
         if size is not None and wanted is not None and size != wanted:
             self.collector.error("width", f"this is {size} elements wide, but {wanted} are needed", value.pos, None, _width_hint(size, wanted, s))
 
-    def new_signal(self, name: str, subtype: Subtype, value: t.X | None, node: ast.Node, guard: str = "") -> Object:
+    def new_signal(self, name: str, subtype: Subtype, value: t.Expr | None, node: ast.Node, guard: str = "") -> Object:
         if not subtype.static():
             raise self.wrong("constant", "the range of a signal must be constant", node)
         o = Object(name, "signal", subtype, node.pos, self.emitter.fresh("s"), guard=guard)
@@ -230,7 +230,7 @@ class Declarations(TypeDeclarations):
         self.set_up_signal(o)
         return o
 
-    def first_value(self, value: t.X | None, subtype: Subtype) -> Any:
+    def first_value(self, value: t.Expr | None, subtype: Subtype) -> Any:
         if value is None:
             return default_value(subtype)
         return self.worked_out(value, subtype)
@@ -242,7 +242,7 @@ class Declarations(TypeDeclarations):
     def note_signal(self, o: Object) -> None:
         raise NotImplementedError
 
-    def worked_out(self, value: t.X, subtype: Subtype) -> Any:
+    def worked_out(self, value: t.Expr, subtype: Subtype) -> Any:
         """The value of a constant expression, fitted."""
         self.emit_called(value)
         try:
@@ -257,7 +257,7 @@ class Declarations(TypeDeclarations):
             self.collector.error("constant", "this value is not known before the run", value.pos)
         raise Wrong
 
-    def _constant(self, name: str, subtype: Subtype, value: t.X | None, node: ast.Node) -> list[t.Stmt]:
+    def _constant(self, name: str, subtype: Subtype, value: t.Expr | None, node: ast.Node) -> list[t.Stmt]:
         known = self.scope.names.get(name)
         if known and isinstance(known[0], Object) and known[0].implicit and value is not None:
             o = known[0]  # the full declaration of a deferred constant
@@ -280,7 +280,7 @@ class Declarations(TypeDeclarations):
         self.add(name, o, node)
         return [t.Declare(node.pos, o, value)]
 
-    def _global(self, o: Object, value: t.X | None) -> None:
+    def _global(self, o: Object, value: t.Expr | None) -> None:
         """A variable outside of all processes."""
         self._execute_live(f"{o.py} = {self.emitter.fitted(value, o.subtype) if value is not None else self.emitter.default(o.subtype)}", o.name)
 
@@ -316,7 +316,7 @@ class Declarations(TypeDeclarations):
             for f in found.found:
                 self.scope.add(d.name, f)
             return
-        if not isinstance(found, t.X):
+        if not isinstance(found, t.Expr):
             self.add(d.name, found, d)
             return
         target = found
@@ -344,7 +344,7 @@ class Declarations(TypeDeclarations):
             if o.subtype.type is subtype.type:
                 o.disconnect = after.value
 
-    def _rebased(self, found: t.X, subtype: Subtype, d: ast.AliasDecl) -> t.X:
+    def _rebased(self, found: t.Expr, subtype: Subtype, d: ast.AliasDecl) -> t.Expr:
         """An array under the bounds that an alias gives it (4.3.3.1)."""
         assert isinstance(found.type, ArrayType) and subtype.ranges
         own = found.sub.ranges[0] if found.sub is not None and found.sub.ranges else self._range_in_the_run(found)
@@ -354,10 +354,10 @@ class Declarations(TypeDeclarations):
         size, wanted = subtype.length(), static_length(found)
         if size is not None and wanted is not None and size != wanted:
             raise self.wrong("width", f"the alias has {size} elements, what it names {wanted}", d)
-        return t.AliasX(found.type, d.pos, found, own, new, differs(own.down, new.down, d.pos), sub=subtype)
+        return t.AliasOf(found.type, d.pos, found, own, new, differs(own.down, new.down, d.pos), sub=subtype)
 
     @staticmethod
-    def _range_in_the_run(x: t.X) -> RangeX:
+    def _range_in_the_run(x: t.Expr) -> RangeX:
         """The range of an array whose bounds are only known in the run."""
         assert isinstance(x.type, ArrayType)
         index = x.type.indices[0].type
@@ -449,7 +449,7 @@ class Declarations(TypeDeclarations):
             f.body = self.sequence(d.body)
         finally:
             self.scope, self.subprogram = outer_scope, outer_sub
-        if f.is_function and not any(isinstance(s, t.ReturnS) for s in walk(f.body)):
+        if f.is_function and not any(isinstance(s, t.Return) for s in walk(f.body)):
             last = d.end - 1
             self.collector.error(
                 "no-return", f"the function `{f.name}` never returns a value", d.pos, d.pos + 8 if last else d.end, "add a return statement"
@@ -461,8 +461,8 @@ class Declarations(TypeDeclarations):
         if f.waits or id(f) in seen or f.body is None:
             return f.waits
         seen.add(id(f))
-        own = any(isinstance(s, t.WaitS) for s in walk(f.body))
-        called = [s.procedure for s in walk(f.body) if isinstance(s, t.CallS)]
+        own = any(isinstance(s, t.Wait) for s in walk(f.body))
+        called = [s.procedure for s in walk(f.body) if isinstance(s, t.CallProcedure)]
         f.waits = own or any(self.settle_waits(c, seen) for c in called)
         return f.waits
 
@@ -483,7 +483,7 @@ class Declarations(TypeDeclarations):
         for c in f.calls:
             self.emit_subprogram(c)
 
-    def emit_called(self, x: t.X) -> None:
+    def emit_called(self, x: t.Expr) -> None:
         """Emit the user's functions that an expression needs."""
         for call in calls_in(x):
             self.settle_waits(call.function)

@@ -45,7 +45,7 @@ class Analyser(Attributes):
 
     # The choice.
 
-    def expr(self, e: ast.Expr, wanted: Type | None = None, sub: Subtype | None = None) -> t.X:
+    def expr(self, e: ast.Expr, wanted: Type | None = None, sub: Subtype | None = None) -> t.Expr:
         """The one meaning of an expression that fits."""
         self._depth += 1
         try:
@@ -55,7 +55,7 @@ class Analyser(Attributes):
             if not self._depth:
                 self._memo.clear()
 
-    def _chosen(self, e: ast.Expr, wanted: Type | None, sub: Subtype | None) -> t.X:
+    def _chosen(self, e: ast.Expr, wanted: Type | None, sub: Subtype | None) -> t.Expr:
         interps = self.interps(e)
         fitting = [i for i in interps if wanted is None or compatible(i.type, wanted)]
         if not fitting:
@@ -143,7 +143,7 @@ class Analyser(Attributes):
                 x = self.attribute(e)
                 return [Interp(x.type, lambda _t, _s: x)]
             case ast.Open():
-                return [Interp(Guess("open", kind="wrong"), lambda wanted, _s: t.OpenX(wanted, e.pos))]
+                return [Interp(Guess("open", kind="wrong"), lambda wanted, _s: t.Open(wanted, e.pos))]
             case ast.Others():
                 raise self.wrong("misplaced", "`others` stands only in aggregates and as a choice", e, "write (others => '0')")
             case ast.Range() | ast.SubtypeInd() | ast.Box():
@@ -162,12 +162,12 @@ class Analyser(Attributes):
                 if not found:
                     raise self._no_call(prefix, e)
                 return found
-            if isinstance(prefix, t.X):
+            if isinstance(prefix, t.Expr):
                 x = self.indexed(prefix, e)
                 return [Interp(x.type, lambda _t, _s: x)]
             raise self.wrong("not-value", "this is no function, array or type", e)
         meaning = self.denote(e)
-        if isinstance(meaning, t.X):
+        if isinstance(meaning, t.Expr):
             return [Interp(meaning.type, lambda _t, _s: meaning)]
         if isinstance(meaning, Overloads):
             found = self.call_interps(meaning, [], e)
@@ -213,7 +213,7 @@ class Analyser(Attributes):
 
     # Literals.
 
-    def _number(self, e: ast.Number, wanted: Type) -> t.X:
+    def _number(self, e: ast.Number, wanted: Type) -> t.Expr:
         value: Any = e.value
         if isinstance(wanted, RealType) and isinstance(value, int):
             if value.bit_length() > 1000:
@@ -233,7 +233,7 @@ class Analyser(Attributes):
     def _string(self, e: ast.String) -> Interp:
         letters = frozenset(f"'{c}'" for c in e.value)
 
-        def make(wanted: Type, _: Subtype | None) -> t.X:
+        def make(wanted: Type, _: Subtype | None) -> t.Expr:
             if not isinstance(wanted, ArrayType):
                 raise self.wrong("ambiguous", "the type of this string is not clear here", e, "say it with string'(...)")
             element = wanted.element.type
@@ -249,12 +249,12 @@ class Analyser(Attributes):
             value = self.expr(e.value)
             designated = value.type
             sub = Subtype(designated)
-            return Interp(Guess("an access value", kind="new", designated=designated), lambda wanted, _s: t.NewX(wanted, e.pos, sub, value))
+            return Interp(Guess("an access value", kind="new", designated=designated), lambda wanted, _s: t.New(wanted, e.pos, sub, value))
         assert e.subtype is not None
         subtype = self.subtype(e.subtype)
         if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
             raise self.wrong("unconstrained", "an array needs its range here", e, "new string(1 to 10)")
-        return Interp(Guess("an access value", kind="new", designated=subtype.type), lambda wanted, _s: t.NewX(wanted, e.pos, subtype, None))
+        return Interp(Guess("an access value", kind="new", designated=subtype.type), lambda wanted, _s: t.New(wanted, e.pos, subtype, None))
 
     def subtype(self, e: ast.SubtypeInd) -> Subtype:
         raise NotImplementedError
@@ -266,7 +266,7 @@ class Analyser(Attributes):
             raise self.wrong("conversion", f"a conversion to {target.name} takes one value", e)
         wanted = target.subtype
 
-        def make(_: Type, __: Subtype | None) -> t.X:
+        def make(_: Type, __: Subtype | None) -> t.Expr:
             inner = e.args[0].value
             interps = self.interps(inner)
             same = [i for i in interps if compatible(i.type, wanted.type) and not isinstance(i.type, Guess)]
@@ -302,7 +302,7 @@ class Analyser(Attributes):
             raise self.wrong("not-type", "a type is needed before '", e.mark)
         subtype = mark.subtype
 
-        def make(_: Type, __: Subtype | None) -> t.X:
+        def make(_: Type, __: Subtype | None) -> t.Expr:
             x = self.expr(e.value, subtype.type, subtype)
             if subtype.ranges is None:
                 return x
@@ -312,15 +312,15 @@ class Analyser(Attributes):
 
     # Aggregates.
 
-    def _aggregate(self, e: ast.Aggregate, wanted: Type, sub: Subtype | None) -> t.X:
+    def _aggregate(self, e: ast.Aggregate, wanted: Type, sub: Subtype | None) -> t.Expr:
         if isinstance(wanted, RecordType):
             return self._record(e, wanted)
         if isinstance(wanted, ArrayType):
             return self._array(e, wanted, sub.ranges if sub is not None else None, sub.element_subtype if sub is not None else wanted.element)
         raise self.wrong("ambiguous", "the type of this aggregate is not clear here", e, "say it with type'(...)")
 
-    def _record(self, e: ast.Aggregate, wanted: RecordType) -> t.X:
-        values: list[t.X | None] = [None] * len(wanted.fields)
+    def _record(self, e: ast.Aggregate, wanted: RecordType) -> t.Expr:
+        values: list[t.Expr | None] = [None] * len(wanted.fields)
         for i, item in enumerate(e.items):
             places = [i] if not item.choices else []
             for choice in item.choices:
@@ -341,20 +341,20 @@ class Analyser(Attributes):
             raise self.wrong("aggregate", f"the field `{missing[0]}` has no value here", e)
         return self.folded(t.RecordAgg(wanted, e.pos, [v for v in values if v is not None]))
 
-    def _array(self, e: ast.Aggregate, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype) -> t.X:
-        items: list[tuple[RangeX | t.X | None, t.X, bool]] = []
-        others: t.X | None = None
+    def _array(self, e: ast.Aggregate, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype) -> t.Expr:
+        items: list[tuple[RangeX | t.Expr | None, t.Expr, bool]] = []
+        others: t.Expr | None = None
         for item in e.items:
             if any(isinstance(c, ast.Others) for c in item.choices):
                 others = self._element_of(item.value, wanted, ranges, element)[0]
                 continue
-            places: list[RangeX | t.X | None] = []
+            places: list[RangeX | t.Expr | None] = []
             for choice in item.choices:
                 index = wanted.indices[0].type
                 places.append(self.try_range(choice, index) or self.expr(choice, index))
             for place in places or [None]:
                 value, is_slice = self._element_of(item.value, wanted, ranges, element)
-                if is_slice and isinstance(place, t.X):
+                if is_slice and isinstance(place, t.Expr):
                     raise self.wrong("aggregate", "one place takes one element, and this is an array", item.value, "give the places as a range")
                 items.append((place, value, is_slice))
         own = ranges[:1] if ranges is not None else None
@@ -369,7 +369,7 @@ class Analyser(Attributes):
         sub = Subtype(wanted, own) if own is not None and len(wanted.indices) == 1 else None
         return self.folded(t.ArrayAgg(wanted, e.pos, items, others, own, sub=sub))
 
-    def _count_items(self, e: ast.Aggregate, items: Sequence[tuple[Any, t.X, bool]], others: t.X | None, own: RangeX) -> None:
+    def _count_items(self, e: ast.Aggregate, items: Sequence[tuple[Any, t.Expr, bool]], others: t.Expr | None, own: RangeX) -> None:
         size = own.length()
         if size is None or any(place is not None or is_slice for place, _, is_slice in items):
             return
@@ -377,7 +377,7 @@ class Analyser(Attributes):
             hint = "(others => ...) fills the rest" if len(items) < size else ""
             raise self.wrong("width", f"{len(items)} values are given for {size} elements", e, hint)
 
-    def _element_of(self, e: ast.Expr, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype) -> tuple[t.X, bool]:
+    def _element_of(self, e: ast.Expr, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype) -> tuple[t.Expr, bool]:
         """A value for an element, or (since -2008) for several in a row."""
         if len(wanted.indices) > 1:
             row = row_type(wanted)
@@ -388,7 +388,7 @@ class Analyser(Attributes):
             return self.expr(e, element.type, element), False
         return self.expr(e, wanted), True
 
-    def _named_range(self, items: Sequence[tuple[RangeX | t.X | None, t.X, bool]], wanted: ArrayType, e: ast.Node) -> RangeX:
+    def _named_range(self, items: Sequence[tuple[RangeX | t.Expr | None, t.Expr, bool]], wanted: ArrayType, e: ast.Node) -> RangeX:
         if len(items) == 1 and isinstance(items[0][0], RangeX):
             return items[0][0]
         lows: list[Any] = []
@@ -432,7 +432,7 @@ class Analyser(Attributes):
             index = plain[0] if plain else concrete(both[0]) if both else INTEGER
         return RangeX(self._bound_now(self.expr(e.left, index)), self._bound_now(self.expr(e.right, index)), e.down)
 
-    def _bound_now(self, x: t.X) -> t.X:
+    def _bound_now(self, x: t.Expr) -> t.Expr:
         """An end of a range that calls functions of constants, as the constant that they give: `0 to log2(size) - 1`."""
         parts = parts_of(x)
         calls = [p.function for p in parts if isinstance(p, t.Call)]
@@ -442,7 +442,7 @@ class Analyser(Attributes):
             return x
         return t.Const(x.type, x.pos, self.worked_out(x, Subtype(x.type)))
 
-    def worked_out(self, value: t.X, subtype: Subtype) -> Any:
+    def worked_out(self, value: t.Expr, subtype: Subtype) -> Any:
         raise NotImplementedError
 
     def discrete(self, e: ast.Expr) -> RangeX:
@@ -458,7 +458,7 @@ class Analyser(Attributes):
         assert is_scalar(s.type)
         return RangeX(t.Const(s.type, 0, s.type.low), t.Const(s.type, 0, s.type.high), False)  # type: ignore[attr-defined]
 
-    def condition(self, e: ast.Expr) -> t.X:
+    def condition(self, e: ast.Expr) -> t.Expr:
         """A boolean, or since -2008 something that `??` makes one."""
         interps = self.interps(e)
         if any(i.type is BOOLEAN for i in interps):
@@ -472,7 +472,7 @@ class Analyser(Attributes):
 
     # Constants.
 
-    def folded(self, x: t.X) -> t.X:
+    def folded(self, x: t.Expr) -> t.Expr:
         """The value itself where everything is constant."""
         if isinstance(x, t.Op) and len(x.args) == 2 and x.op in _SIMPLE and isinstance(x.type, IntType):
             a, b = x.args
@@ -491,7 +491,7 @@ class Analyser(Attributes):
         return t.Const(x.type, x.pos, value, sub=x.sub)
 
     @staticmethod
-    def _all_constant(x: t.X) -> bool:
+    def _all_constant(x: t.Expr) -> bool:
         match x:
             case t.Op() | t.Call():
                 return all(isinstance(a, t.Const) for a in x.args) and not (isinstance(x, t.Op) and x.op in ("endfile", "deallocate"))

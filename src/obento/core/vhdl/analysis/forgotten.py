@@ -26,7 +26,7 @@ def never_assigned(objects: Iterable[Object], tell: Tell) -> None:
             tell("never-assigned", f"`{o.name}` is read but never given a value", o.pos, o.pos + len(o.name), "assign it, or give it a start value")
 
 
-def read_too_early(p: t.ProcessT, tell: Tell) -> None:
+def read_too_early(p: t.Process, tell: Tell) -> None:
     """Variables of a process without clock that are read before the process has given them a value: they remember."""
     own = {d.object for d in p.decls if isinstance(d, t.Declare) and d.object.kind == "variable" and d.value is None}
     if not own or p.sensitivity is None or reads_edge(p.body):
@@ -44,27 +44,27 @@ def _walk(body: Sequence[t.Stmt], own: set[Object], given: set[Object], told: se
                     name = y.object.name
                     text = f"`{name}` is read here before it is given a value, so it keeps that of the last time"
                     tell("read-early", text, y.pos, y.pos + len(name), f"assign `{name}` at the top of the process")
-        if isinstance(s, t.IfS | t.CaseS):
+        if isinstance(s, t.If | t.Case):
             ways = [set(given) for _ in s.arms]
             for way, (_, inner) in zip(ways, s.arms, strict=True):
                 _walk(inner, own, way, told, tell)
-            complete = any(c is None for c, _ in s.arms) or isinstance(s, t.CaseS)
+            complete = any(c is None for c, _ in s.arms) or isinstance(s, t.Case)
             if complete and ways:
                 given |= set.intersection(*ways)
-        elif isinstance(s, t.LoopS):
+        elif isinstance(s, t.Loop):
             _walk(s.body, own, set(given), told, tell)
             given |= set(assigned_variables(s.body)) & own  # a loop that fills an array element by element
         else:
             given |= set(assigned_variables([s])) & own
 
 
-def _evaluated_first(s: t.Stmt) -> list[t.X]:
+def _evaluated_first(s: t.Stmt) -> list[t.Expr]:
     """What a statement itself reads, without the statements inside it."""
     match s:
-        case t.IfS():
+        case t.If():
             return [c for c, _ in s.arms[:1] if c is not None]
-        case t.CaseS():
+        case t.Case():
             return [s.selector]
-        case t.LoopS():
+        case t.Loop():
             return [s.condition] if s.condition is not None else []
     return everything_read([s])

@@ -54,7 +54,7 @@ class Interp:
     """One thing an expression can mean: its type, and how to make it for a wanted subtype."""
 
     type: Type
-    make: Callable[[Type, Subtype | None], t.X]
+    make: Callable[[Type, Subtype | None], t.Expr]
     implicit: bool = False
     operands: tuple[Type, ...] = ()
 
@@ -65,13 +65,13 @@ class Overloads:
 
     found: list[Subprogram | EnumLiteral]
     name: str
-    receiver: t.X | None = None
+    receiver: t.Expr | None = None
 
 
-Meaning = t.X | Overloads | TypeName | PackageName | LibraryName | Component | AttributeName | PhysUnit | Labelled
+Meaning = t.Expr | Overloads | TypeName | PackageName | LibraryName | Component | AttributeName | PhysUnit | Labelled
 
 
-def differs(a: bool | t.X, b: bool | t.X, pos: int) -> bool | t.X:
+def differs(a: bool | t.Expr, b: bool | t.Expr, pos: int) -> bool | t.Expr:
     """Whether two directions differ."""
     if isinstance(a, bool) and isinstance(b, bool):
         return a != b
@@ -86,7 +86,7 @@ class Names:
     collector: Collector
     limits: Limits
     emitter: Emitter
-    process: t.ProcessT | None
+    process: t.Process | None
     subprogram: Subprogram | None
     broken: set[str]
 
@@ -100,7 +100,7 @@ class Names:
     def interps(self, e: ast.Expr) -> list[Interp]:
         raise NotImplementedError
 
-    def expr(self, e: ast.Expr, wanted: Type | None = None, sub: Subtype | None = None) -> t.X:
+    def expr(self, e: ast.Expr, wanted: Type | None = None, sub: Subtype | None = None) -> t.Expr:
         raise NotImplementedError
 
     # Names.
@@ -117,7 +117,7 @@ class Names:
             prefix = self.denote(e.prefix)
             if isinstance(prefix, TypeName):
                 return TypeName(prefix.name, Subtype(prefix.subtype.type))
-            if isinstance(prefix, t.X):
+            if isinstance(prefix, t.Expr):
                 return TypeName("", prefix.sub or Subtype(prefix.type))
         return self.expr(e)
 
@@ -159,7 +159,7 @@ class Names:
             raise self.wrong("incomplete", f"the type `{first.name}` is not complete here", e)
         return first
 
-    def object(self, o: Object, e: ast.Node) -> t.X:
+    def object(self, o: Object, e: ast.Node) -> t.Expr:
         """An object as a value; constants as what they are."""
         o.read_at = o.read_at or e.pos
         if o.known:
@@ -188,11 +188,11 @@ class Names:
                     return self._meaning(scope.names[e.suffix], e)
         if isinstance(prefix, Overloads):
             prefix = self.expr(e.prefix)
-        if isinstance(prefix, t.X):
+        if isinstance(prefix, t.Expr):
             return self._part(prefix, e)
         raise self.wrong("no-part", f"nothing can be selected from this with `.{e.suffix}`", e)
 
-    def _part(self, prefix: t.X, e: ast.Selected) -> Meaning:
+    def _part(self, prefix: t.Expr, e: ast.Selected) -> Meaning:
         if e.suffix == "all":
             if not isinstance(prefix.type, AccessType):
                 raise self.wrong("not-access", "`.all` follows an access value, which this is not", e)
@@ -217,7 +217,7 @@ class Names:
             return t.Field(subtype.type, e.pos, prefix, number, sub=subtype)
         raise self.wrong("no-field", f"`.{e.suffix}` needs a record, but this is {prefix.type.shown}", e)
 
-    def dereferenced(self, x: t.X) -> t.X:
+    def dereferenced(self, x: t.Expr) -> t.Expr:
         assert isinstance(x.type, AccessType)
         return t.Deref(x.type.designated.type, x.pos, x, sub=x.type.designated)
 
@@ -225,7 +225,7 @@ class Names:
 
     def _bracketed(self, e: ast.Paren) -> Meaning:
         prefix = self.denote(e.prefix)
-        if isinstance(prefix, t.X):
+        if isinstance(prefix, t.Expr):
             return self.indexed(prefix, e)
         if isinstance(prefix, TypeName) and isinstance(prefix.subtype.type, ArrayType) and self._is_range(e):
             return TypeName("", self.constrained(prefix.subtype, [a.value for a in e.args], e))
@@ -237,7 +237,7 @@ class Names:
     def constrained(self, s: Subtype, ranges: Sequence[Any], node: ast.Node) -> Subtype:
         raise NotImplementedError
 
-    def indexed(self, prefix: t.X, e: ast.Paren) -> t.X:
+    def indexed(self, prefix: t.Expr, e: ast.Paren) -> t.Expr:
         """An element or slice of an array."""
         if isinstance(prefix.type, AccessType):
             prefix = self.dereferenced(prefix)
@@ -256,7 +256,7 @@ class Names:
         indices = [self.expr(a, i.type) for a, i in zip(args, prefix.type.indices, strict=True)]
         return self.element(prefix, indices, e)
 
-    def element(self, prefix: t.X, indices: list[t.X], e: ast.Node) -> t.X:
+    def element(self, prefix: t.Expr, indices: list[t.Expr], e: ast.Node) -> t.Expr:
         assert isinstance(prefix.type, ArrayType)
         ranges = prefix.sub.ranges if prefix.sub is not None else None
         for i, index in enumerate(indices):
@@ -267,7 +267,7 @@ class Names:
                 shown = f"{known[0]} {'downto' if known[2] else 'to'} {known[1]}"
                 raise self.wrong("out-of-range", f"index {index.value} is outside of the range {shown}", e)
         subtype = (prefix.sub.element if prefix.sub is not None else None) or prefix.type.element
-        if isinstance(prefix, t.AliasX):
+        if isinstance(prefix, t.AliasOf):
             return self.element(prefix.prefix, [prefix.moved(indices[0])], e)
         if isinstance(prefix, t.Const) and all(isinstance(i, t.Const) for i in indices):
             value = prefix.value
@@ -279,7 +279,7 @@ class Names:
             return t.Const(subtype.type, e.pos, value, sub=subtype)
         return t.Index(subtype.type, e.pos, prefix, indices, sub=subtype)
 
-    def _slice(self, prefix: t.X, r: RangeX, e: ast.Node) -> t.X:
+    def _slice(self, prefix: t.Expr, r: RangeX, e: ast.Node) -> t.Expr:
         assert isinstance(prefix.type, ArrayType)
         own = prefix.sub.ranges[0] if prefix.sub is not None and prefix.sub.ranges else None
         known, whole = r.known(), own.known() if own is not None else None
@@ -294,10 +294,10 @@ class Names:
                 shown = f"{whole[0]} {'downto' if whole[2] else 'to'} {whole[1]}"
                 raise self.wrong("out-of-range", f"the slice goes beyond the range {shown}", e)
         sub = Subtype(prefix.type, [r], None, prefix.sub.element if prefix.sub is not None else None)
-        if isinstance(prefix, t.AliasX):
+        if isinstance(prefix, t.AliasOf):
             moved = RangeX(prefix.moved(r.left), prefix.moved(r.right), differs(r.down, prefix.turned, e.pos))
             part = self._slice(prefix.prefix, moved, e)
-            return t.AliasX(prefix.type, e.pos, part, moved, r, prefix.turned, sub=sub)
+            return t.AliasOf(prefix.type, e.pos, part, moved, r, prefix.turned, sub=sub)
         return t.Slice(prefix.type, e.pos, prefix, r, sub=sub)
 
     def try_range(self, e: ast.Expr, index: Type | None) -> RangeX | None:
@@ -326,17 +326,17 @@ class Names:
     def _indexes(self, f: Subprogram, args: list[ast.Assoc]) -> bool:
         return not any(a.choices for a in args)
 
-    def _index_of_call(self, f: Subprogram, args: list[ast.Assoc], e: ast.Node, receiver: t.X | None) -> Interp:
+    def _index_of_call(self, f: Subprogram, args: list[ast.Assoc], e: ast.Node, receiver: t.Expr | None) -> Interp:
         assert f.result is not None and isinstance(f.result.type, ArrayType)
 
-        def make(_: Type, __: Subtype | None) -> t.X:
+        def make(_: Type, __: Subtype | None) -> t.Expr:
             call = self.build_call(f, [None] * len(f.params), e, receiver)
             return self.indexed(call, ast.Paren(e.pos, e.end, ast.Open(e.pos, e.end), args))
 
         is_slice = len(args) == 1 and isinstance(args[0].value, ast.Range)
         return Interp(f.result.type if is_slice else f.result.type.element.type, make)
 
-    def _call_interp(self, f: Subprogram, order: list[ast.Expr | None], e: ast.Node, receiver: t.X | None) -> Interp:
+    def _call_interp(self, f: Subprogram, order: list[ast.Expr | None], e: ast.Node, receiver: t.Expr | None) -> Interp:
         assert f.result is not None
         operands = tuple(p.subtype.type for p in f.params)
         return Interp(f.result.type, lambda _t, _s: self.build_call(f, order, e, receiver), operands=operands)
@@ -366,7 +366,7 @@ class Names:
     def fits(self, e: ast.Expr, wanted: Type) -> bool:
         return any(compatible(i.type, wanted) for i in self.interps(e))
 
-    def build_call(self, f: Subprogram, order: Sequence[ast.Expr | None], e: ast.Node, receiver: t.X | None = None) -> t.X:
+    def build_call(self, f: Subprogram, order: Sequence[ast.Expr | None], e: ast.Node, receiver: t.Expr | None = None) -> t.Expr:
         assert f.result is not None
         args = [self.argument(p, g) for p, g in zip(f.params, order, strict=True)]
         self.note_call(f)
@@ -376,7 +376,7 @@ class Names:
             return self.folded(call)
         return call
 
-    def argument(self, p: Object, given: ast.Expr | None) -> t.X:
+    def argument(self, p: Object, given: ast.Expr | None) -> t.Expr:
         if given is None:
             assert p.default is not None
             return p.default
@@ -388,13 +388,13 @@ class Names:
         return x
 
     @staticmethod
-    def _is_signal(x: t.X) -> bool:
+    def _is_signal(x: t.Expr) -> bool:
         while isinstance(x, t.Index | t.Slice | t.Field):
             x = x.prefix
         return isinstance(x, t.Read) and x.object.kind == "signal"
 
     @staticmethod
-    def _is_variable(x: t.X) -> bool:
+    def _is_variable(x: t.Expr) -> bool:
         while isinstance(x, t.Index | t.Slice | t.Field):
             x = x.prefix
         return isinstance(x, t.Deref) or (isinstance(x, t.Read) and x.object.kind == "variable")
@@ -407,7 +407,7 @@ class Names:
             elif self.process is not None:
                 self.process.calls.append(f)
 
-    def folded(self, x: t.X) -> t.X:
+    def folded(self, x: t.Expr) -> t.Expr:
         raise NotImplementedError
 
 

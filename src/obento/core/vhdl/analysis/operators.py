@@ -51,7 +51,7 @@ class Operators(Names):
             return []
         a, b = parts[0], parts[1]
 
-        def make(wanted: Type, _: Subtype | None) -> t.X:
+        def make(wanted: Type, _: Subtype | None) -> t.Expr:
             out = STRING if isinstance(wanted, Guess) else wanted
             return self.folded(t.Op(out, e.pos, "&", [self.expr(e.left, out), self.expr(e.right, out)]))
 
@@ -71,7 +71,7 @@ class Operators(Names):
         return Interp(f.result.type, lambda _t, _s: self.build_call(f, args, e), operands=tuple(p.subtype.type for p in f.params))
 
     def _implicit_interp(self, e: ast.Binary, result: Type, a: Type, b: Type) -> Interp:
-        def make(wanted: Type, _: Subtype | None) -> t.X:
+        def make(wanted: Type, _: Subtype | None) -> t.Expr:
             # An operation on universal numbers is one on the type that is wanted.
             left_type, right_type, out = a, b, result
             if is_universal(result) and isinstance(wanted, IntType | RealType):
@@ -164,7 +164,7 @@ class Operators(Names):
         return found
 
     def _unary_interp(self, e: ast.Unary, result: Type, operand: Type) -> Interp:
-        def make(wanted: Type, _: Subtype | None) -> t.X:
+        def make(wanted: Type, _: Subtype | None) -> t.Expr:
             out, inner = result, operand
             if is_universal(result) and isinstance(wanted, IntType | RealType):
                 out = inner = wanted
@@ -189,7 +189,7 @@ class Operators(Names):
         return found
 
     def _everywhere(self, name: str, args: list[ast.Expr], result: Type, operand: Type, e: ast.Node) -> Interp:
-        def make(wanted: Type, _: Subtype | None) -> t.X:
+        def make(wanted: Type, _: Subtype | None) -> t.Expr:
             inner = wanted if is_universal(operand) and result is operand else concrete(operand)
             out = inner if result is operand else result
             return self.folded(t.Op(out, e.pos, name, [self.expr(a, inner) for a in args]))
@@ -271,7 +271,7 @@ def _arithmetic(op: str, lefts: list[Type], rights: list[Type]) -> Iterable[tupl
                         yield x, scale, x
 
 
-def static_length(x: t.X) -> int | None:
+def static_length(x: t.Expr) -> int | None:
     """How long an array value is, when that is known before it runs."""
     if isinstance(x, t.Const):
         return len(x.value.v)

@@ -24,7 +24,7 @@ _MANY = 1 << 16
 class Sequential(Declarations):
     """Settles statements; goes on after mistakes."""
 
-    _open_loops: list[tuple[str, t.LoopS]]
+    _open_loops: list[tuple[str, t.Loop]]
 
     def sequence(self, body: Sequence[ast.Stmt]) -> list[t.Stmt]:
         out: list[t.Stmt] = []
@@ -43,7 +43,7 @@ class Sequential(Declarations):
                 return self._variable_assign(s)
             case ast.If():
                 arms = [(None if c is None else self.condition(c), self.sequence(body)) for c, body in s.arms]
-                return [t.IfS(s.pos, arms)]
+                return [t.If(s.pos, arms)]
             case ast.Case():
                 return [self._case(s)]
             case ast.Loop():
@@ -58,26 +58,26 @@ class Sequential(Declarations):
                 return [self.assertion(s)]
             case ast.Call():
                 return [self.procedure_call(s)]
-        return [t.NullS(s.pos)]
+        return [t.Null(s.pos)]
 
     # Targets.
 
-    def target(self, e: ast.Expr, wanted: Type | None, kind: str) -> t.X:
+    def target(self, e: ast.Expr, wanted: Type | None, kind: str) -> t.Expr:
         """What an assignment sets: a name, or an aggregate of names."""
         if isinstance(e, ast.Aggregate):
             if wanted is None:
                 raise self.wrong("ambiguous", "the type of the value for these targets is not clear", e)
             return self._target_aggregate(e, wanted, kind)
         x = self.denote(e)
-        if not isinstance(x, t.X):
+        if not isinstance(x, t.Expr):
             what = x.name if isinstance(x, Overloads) else "this"
             raise self.wrong("target", f"`{what}` cannot be assigned", e)
         self._check_target(x, e, kind)
         return x
 
-    def _target_aggregate(self, e: ast.Aggregate, wanted: Type, kind: str) -> t.X:
+    def _target_aggregate(self, e: ast.Aggregate, wanted: Type, kind: str) -> t.Expr:
         if isinstance(wanted, RecordType):
-            values: list[t.X] = []
+            values: list[t.Expr] = []
             for i, item in enumerate(e.items):
                 number = i
                 if item.choices and isinstance(item.choices[0], ast.Id):
@@ -87,16 +87,16 @@ class Sequential(Declarations):
             return t.RecordAgg(wanted, e.pos, values)
         if not isinstance(wanted, ArrayType):
             raise self.wrong("target", "an aggregate takes the parts of an array or record", e)
-        items: list[tuple[RangeX | t.X | None, t.X, bool]] = []
+        items: list[tuple[RangeX | t.Expr | None, t.Expr, bool]] = []
         for item in e.items:
             place = self.expr(item.choices[0], wanted.indices[0].type) if item.choices else None
             x = self.target(item.value, wanted.element.type, kind)
             items.append((place, x, x.type is wanted))
         return t.ArrayAgg(wanted, e.pos, items, None, None)
 
-    def _check_target(self, x: t.X, e: ast.Expr, kind: str) -> None:
+    def _check_target(self, x: t.Expr, e: ast.Expr, kind: str) -> None:
         root = x
-        while isinstance(root, t.Index | t.Slice | t.Field | t.AliasX):
+        while isinstance(root, t.Index | t.Slice | t.Field | t.AliasOf):
             root = root.prefix
         if isinstance(root, t.Deref):
             if kind == "signal":
@@ -128,14 +128,14 @@ class Sequential(Declarations):
         if isinstance(value, ast.Waveform):
             return [self._one_assign(s, value)]
         if isinstance(value, ast.Conditional):
-            arms: list[tuple[t.X | None, list[t.Stmt]]] = []
+            arms: list[tuple[t.Expr | None, list[t.Stmt]]] = []
             for waveform, condition in value.arms:
                 assert isinstance(waveform, ast.Waveform)
                 arms.append((None if condition is None else self.condition(condition), [self._one_assign(s, waveform)]))
-            return [t.IfS(s.pos, arms)]
+            return [t.If(s.pos, arms)]
         return [self._selection(value, lambda v: self._one_assign(s, v))]
 
-    def _selection(self, value: ast.Selection, assign: Any) -> t.CaseS:
+    def _selection(self, value: ast.Selection, assign: Any) -> t.Case:
         selector = self.selector(value.selector)
         arms: list[tuple[list[Any] | None, list[t.Stmt]]] = []
         nodes: list[tuple[list[ast.Expr], int]] = []
@@ -143,16 +143,16 @@ class Sequential(Declarations):
             arms.append((self.choices(choices, selector, value.matching), [assign(v)]))
             nodes.append((choices, choices[0].pos))
         self._covered(selector, arms, value, value.matching)
-        return t.CaseS(value.pos, selector, arms, value.matching)
+        return t.Case(value.pos, selector, arms, value.matching)
 
     def _one_assign(self, s: ast.SignalAssign, waveform: ast.Waveform) -> t.Stmt:
         if not waveform.waves:
-            return t.NullS(s.pos)
+            return t.Null(s.pos)
         wanted: Type | None = None
         if isinstance(s.target, ast.Aggregate):
             wanted = self._aggregate_type(s.target, waveform.waves[0].value)
         target = self.target(s.target, wanted, "signal")
-        waves: list[tuple[t.X | None, t.X | None]] = []
+        waves: list[tuple[t.Expr | None, t.Expr | None]] = []
         for wave in waveform.waves:
             value = None if isinstance(wave.value, ast.Null) else self._value_for(target, wave.value)
             waves.append((value, self.expr(wave.after, TIME) if wave.after is not None else None))
@@ -167,17 +167,17 @@ class Sequential(Declarations):
             return types[0]
         parts = [self.denote(item.value) for item in target.items]
         for x in parts:
-            if isinstance(x, t.X) and isinstance(x.type, ArrayType) and any(compatible(y, x.type) for y in types):
+            if isinstance(x, t.Expr) and isinstance(x.type, ArrayType) and any(compatible(y, x.type) for y in types):
                 return x.type
         first = parts[0]
-        if isinstance(first, t.X) and isinstance(first.type, EnumType):
+        if isinstance(first, t.Expr) and isinstance(first.type, EnumType):
             fitting = [a for a in first.type.arrays if any(compatible(y, a) for y in types)]
             named = [a for a in fitting if a.name in ("std_logic_vector", "unsigned", "bit_vector")]
             if len(types) > 1 or fitting:
                 return (sorted(named, key=lambda a: a.name != "std_logic_vector") or fitting)[0]
         raise self.wrong("ambiguous", "the type of the value for these targets is not clear", value, "say it with type'(...)")
 
-    def _value_for(self, target: t.X, e: ast.Expr) -> t.X:
+    def _value_for(self, target: t.Expr, e: ast.Expr) -> t.Expr:
         """The value of an assignment, of the target's type and, where known, width."""
         if not isinstance(target, t.ArrayAgg | t.RecordAgg):
             sub = target.sub
@@ -196,7 +196,7 @@ class Sequential(Declarations):
                 raise self.wrong("width", f"this is {size} elements wide, the targets together {sum(w or 0 for w in wanted)}", e)
         return x
 
-    def _joint_subtype(self, target: t.X) -> Subtype | None:
+    def _joint_subtype(self, target: t.Expr) -> Subtype | None:
         if not isinstance(target, t.ArrayAgg) or not isinstance(target.type, ArrayType):
             return None
         sizes = [static_length(v) if is_slice else 1 for _, v, is_slice in target.items]
@@ -205,16 +205,16 @@ class Sequential(Declarations):
         index = target.type.indices[0].type
         return Subtype(target.type, [RangeX(t.Const(index, target.pos, 0), t.Const(index, target.pos, sum(s or 0 for s in sizes) - 1), False)])
 
-    def _range_of_target(self, target: t.X) -> Subtype:
+    def _range_of_target(self, target: t.Expr) -> Subtype:
         """The bounds of an array whose range is only known in the run, for `others`."""
         assert isinstance(target.type, ArrayType)
-        if isinstance(target, t.Slice | t.AliasX):
+        if isinstance(target, t.Slice | t.AliasOf):
             return Subtype(target.type, [target.range if isinstance(target, t.Slice) else target.new])
         index = target.type.indices[0].type
         left, right = (t.ArrayAttr(index, target.pos, name, target, 0) for name in ("left", "right"))
         return Subtype(target.type, [RangeX(left, right, t.ArrayAttr(BOOLEAN, target.pos, "descending", target, 0))])
 
-    def _check_range(self, x: t.X, s: Subtype, e: ast.Expr) -> None:
+    def _check_range(self, x: t.Expr, s: Subtype, e: ast.Expr) -> None:
         """A constant that does not fit is said before anything runs."""
         if isinstance(x, t.Const) and isinstance(s.type, IntType):
             bounds = scalar_bounds(s)
@@ -228,18 +228,18 @@ class Sequential(Declarations):
             return t.SetVariable(s.pos, target, self._value_for(target, value))
 
         if isinstance(s.value, ast.Conditional):
-            arms: list[tuple[t.X | None, list[t.Stmt]]] = []
+            arms: list[tuple[t.Expr | None, list[t.Stmt]]] = []
             for value, condition in s.value.arms:
                 assert not isinstance(value, ast.Waveform)
                 arms.append((None if condition is None else self.condition(condition), [one(value)]))
-            return [t.IfS(s.pos, arms)]
+            return [t.If(s.pos, arms)]
         if isinstance(s.value, ast.Selection):
             return [self._selection(s.value, one)]
         return [one(s.value)]
 
     # What a process drives.
 
-    def note_driven(self, target: t.X, pos: int) -> None:
+    def note_driven(self, target: t.Expr, pos: int) -> None:
         if isinstance(target, t.ArrayAgg):
             for _, v, _ in target.items:
                 self.note_driven(v, pos)
@@ -259,7 +259,7 @@ class Sequential(Declarations):
         if self.process is not None and not root.is_param:
             self.drive(self.process, root, path, pos)
 
-    def drive(self, process: t.ProcessT, root: Object, path: tuple[Any, ...], pos: int) -> None:
+    def drive(self, process: t.Process, root: Object, path: tuple[Any, ...], pos: int) -> None:
         paths = process.driven.setdefault(root, [])
         if path not in paths:
             paths.append(path)
@@ -267,13 +267,13 @@ class Sequential(Declarations):
 
     # Case.
 
-    def selector(self, e: ast.Expr) -> t.X:
+    def selector(self, e: ast.Expr) -> t.Expr:
         x = self.expr(e)
         if not (is_discrete(x.type) or (isinstance(x.type, ArrayType) and x.type.packed)):
             raise self.wrong("selector", f"a case cannot choose by {x.type.shown}", e, "an enumeration, an integer or a vector of single bits")
         return x
 
-    def choices(self, given: Sequence[ast.Expr], selector: t.X, matching: bool) -> list[Any] | None:
+    def choices(self, given: Sequence[ast.Expr], selector: t.Expr, matching: bool) -> list[Any] | None:
         """Values and (low, high) ranges of one arm; None for `others`."""
         out: list[Any] = []
         size = static_length(selector) if isinstance(selector.type, ArrayType) else None
@@ -295,7 +295,7 @@ class Sequential(Declarations):
             out.append(x.value)
         return out
 
-    def _case(self, s: ast.Case) -> t.CaseS:
+    def _case(self, s: ast.Case) -> t.Case:
         selector = self.selector(s.selector)
         arms: list[tuple[list[Any] | None, list[t.Stmt]]] = []
         broken = False
@@ -308,9 +308,9 @@ class Sequential(Declarations):
             arms.append((chosen, self.sequence(body)))
         if not broken:
             self._covered(selector, arms, s, s.matching)
-        return t.CaseS(s.pos, selector, arms, s.matching)
+        return t.Case(s.pos, selector, arms, s.matching)
 
-    def _covered(self, selector: t.X, arms: Sequence[tuple[list[Any] | None, list[t.Stmt]]], node: ast.Node, matching: bool) -> None:
+    def _covered(self, selector: t.Expr, arms: Sequence[tuple[list[Any] | None, list[t.Stmt]]], node: ast.Node, matching: bool) -> None:
         """Every value must have one arm, and one only (10.9)."""
         for i, (choices, _) in enumerate(arms):
             if choices is None and i < len(arms) - 1:
@@ -346,7 +346,7 @@ class Sequential(Declarations):
             missing = next((v for v in range(low, min(high + 1, low + _MANY)) if v not in seen), None)
             raise self._not_covered(node, selector, missing)
 
-    def _once(self, value: Any, seen: set[Any], selector: t.X, node: ast.Node) -> None:
+    def _once(self, value: Any, seen: set[Any], selector: t.Expr, node: ast.Node) -> None:
         if value in seen:
             shown = value
             if isinstance(selector.type, EnumType):
@@ -356,7 +356,7 @@ class Sequential(Declarations):
             raise self.wrong("duplicate-choice", f"the choice {shown} stands in two arms", node)
         seen.add(value)
 
-    def _not_covered(self, node: ast.Node, selector: t.X, missing: int | None = None) -> Wrong:
+    def _not_covered(self, node: ast.Node, selector: t.Expr, missing: int | None = None) -> Wrong:
         name = ""
         if missing is not None:
             name = selector.type.literals[missing] if isinstance(selector.type, EnumType) else str(missing)
@@ -366,8 +366,8 @@ class Sequential(Declarations):
 
     # Loops.
 
-    def _loop(self, s: ast.Loop) -> t.LoopS:
-        loop = t.LoopS(s.pos, s.label, None, None, None, [])
+    def _loop(self, s: ast.Loop) -> t.Loop:
+        loop = t.Loop(s.pos, s.label, None, None, None, [])
         outer = self.scope
         if s.range is not None:
             loop.range = self.discrete(s.range)
@@ -386,7 +386,7 @@ class Sequential(Declarations):
             self.scope = outer
         return loop
 
-    def _jump(self, s: ast.Jump) -> t.JumpS:
+    def _jump(self, s: ast.Jump) -> t.Jump:
         if not self._open_loops:
             raise self.wrong("misplaced", f"`{s.kind}` stands in no loop", s)
         loop = self._open_loops[-1][1]
@@ -395,24 +395,24 @@ class Sequential(Declarations):
             if not loops:
                 raise self.wrong("label", f"no loop around here is called `{s.target}`", s, did_you_mean(s.target, (n for n, _ in self._open_loops)))
             loop = loops[-1]
-        return t.JumpS(s.pos, s.kind, loop, self.condition(s.condition) if s.condition is not None else None)
+        return t.Jump(s.pos, s.kind, loop, self.condition(s.condition) if s.condition is not None else None)
 
-    def _return(self, s: ast.Return) -> t.ReturnS:
+    def _return(self, s: ast.Return) -> t.Return:
         f = self.subprogram
         if f is None:
             raise self.wrong("misplaced", "`return` can only stand in a function or procedure", s)
         if f.result is None:
             if s.value is not None:
                 raise self.wrong("return", "a procedure returns no value", s.value)
-            return t.ReturnS(s.pos, None)
+            return t.Return(s.pos, None)
         if s.value is None:
             raise self.wrong("return", f"the function `{f.name}` must return a value here", s)
         x = self.expr(s.value, f.result.type, f.result)
         if f.result.ranges is not None:
             self.check_width(x, f.result)
-        return t.ReturnS(s.pos, x)
+        return t.Return(s.pos, x)
 
-    def _wait(self, s: ast.Wait) -> t.WaitS:
+    def _wait(self, s: ast.Wait) -> t.Wait:
         if self.subprogram is not None and self.subprogram.is_function:
             raise self.wrong("wait", "a function cannot wait", s)
         if self.process is not None and self.process.sensitivity is not None:
@@ -427,23 +427,23 @@ class Sequential(Declarations):
         if until is not None and not signals:
             signals = signals_read(until)
         forever = not s.on and s.until is None and s.time is None
-        return t.WaitS(s.pos, signals, until, time, forever)
+        return t.Wait(s.pos, signals, until, time, forever)
 
-    def _waited(self, e: ast.Expr) -> t.X:
+    def _waited(self, e: ast.Expr) -> t.Expr:
         x = self.denote(e)
-        if not isinstance(x, t.X) or not self._is_signal(x):
+        if not isinstance(x, t.Expr) or not self._is_signal(x):
             raise self.wrong("not-signal", "only signals can be waited for", e)
         return x
 
     # Assertions and calls.
 
-    def assertion(self, s: ast.Assert) -> t.AssertS:
+    def assertion(self, s: ast.Assert) -> t.Assert:
         condition = self.condition(s.condition) if s.condition is not None else None
         report = self.expr(s.report, STRING) if s.report is not None else None
         severity = self.expr(s.severity, SEVERITY) if s.severity is not None else None
-        return t.AssertS(s.pos, condition, report, severity)
+        return t.Assert(s.pos, condition, report, severity)
 
-    def procedure_call(self, s: ast.Call) -> t.CallS:
+    def procedure_call(self, s: ast.Call) -> t.CallProcedure:
         name = s.name.prefix if isinstance(s.name, ast.Paren) else s.name
         args = s.name.args if isinstance(s.name, ast.Paren) else []
         found = self.denote(name)
@@ -468,7 +468,7 @@ class Sequential(Declarations):
                 self.note_driven(x, s.pos)
         self.note_call(f)
         self._memo.clear()
-        return t.CallS(s.pos, f, actuals, found.receiver)
+        return t.CallProcedure(s.pos, f, actuals, found.receiver)
 
     def _best_call(self, fitting: list[tuple[Subprogram, list[ast.Expr | None]]]) -> tuple[Subprogram, list[ast.Expr | None]]:
         """Of several that fit, the one for text where a string is given; inner declarations before outer ones."""
@@ -478,11 +478,11 @@ class Sequential(Declarations):
         return fitting[0]
 
 
-def static_prefix(x: t.X) -> tuple[Object | None, tuple[Any, ...]]:
+def static_prefix(x: t.Expr) -> tuple[Object | None, tuple[Any, ...]]:
     """The object and the longest path to a part of it that is known before the run (8.1)."""
-    steps: list[t.X] = []
-    while isinstance(x, t.Index | t.Slice | t.Field | t.AliasX):
-        if not isinstance(x, t.AliasX):
+    steps: list[t.Expr] = []
+    while isinstance(x, t.Index | t.Slice | t.Field | t.AliasOf):
+        if not isinstance(x, t.AliasOf):
             steps.append(x)
         x = x.prefix
     if not isinstance(x, t.Read):
@@ -504,14 +504,14 @@ def static_prefix(x: t.X) -> tuple[Object | None, tuple[Any, ...]]:
     return x.object, tuple(path)
 
 
-def signals_read(x: t.X) -> list[t.X]:
+def signals_read(x: t.Expr) -> list[t.Expr]:
     """The signals, or parts of them, that an expression reads: what wakes whoever computes it."""
-    out: list[t.X] = []
+    out: list[t.Expr] = []
     _gather(x, out)
     return out
 
 
-def _gather(x: t.X, out: list[t.X]) -> None:
+def _gather(x: t.Expr, out: list[t.Expr]) -> None:
     if isinstance(x, t.Read):
         if x.object.kind == "signal":
             out.append(x)
@@ -519,8 +519,8 @@ def _gather(x: t.X, out: list[t.X]) -> None:
     if isinstance(x, t.Index | t.Slice | t.Field):
         root, _ = static_prefix(x)
         if root is not None and root.kind == "signal":
-            whole: t.X = x
-            dynamic: list[t.X] = []
+            whole: t.Expr = x
+            dynamic: list[t.Expr] = []
             while isinstance(whole, t.Index | t.Slice | t.Field):
                 if isinstance(whole, t.Index) and not all(isinstance(i, t.Const) for i in whole.indices):
                     dynamic += whole.indices
@@ -540,9 +540,9 @@ def _gather(x: t.X, out: list[t.X]) -> None:
         _gather(inner, out)
 
 
-def everything_read(body: Sequence[t.Stmt]) -> list[t.X]:
+def everything_read(body: Sequence[t.Stmt]) -> list[t.Expr]:
     """Every expression of statements that is evaluated when they run."""
-    out: list[t.X] = []
+    out: list[t.Expr] = []
     for s in walk(body):
         match s:
             case t.SetVariable():
@@ -550,36 +550,36 @@ def everything_read(body: Sequence[t.Stmt]) -> list[t.X]:
             case t.SetSignal():
                 out += [x for wave in s.waves for x in wave if x is not None]
                 out += target_indices(s.target)
-            case t.IfS():
+            case t.If():
                 out += [c for c, _ in s.arms if c is not None]
-            case t.CaseS():
+            case t.Case():
                 out.append(s.selector)
-            case t.LoopS():
+            case t.Loop():
                 out += [s.condition] if s.condition is not None else []
                 out += [s.range.left, s.range.right] if s.range is not None else []
-            case t.JumpS():
+            case t.Jump():
                 out += [s.condition] if s.condition is not None else []
-            case t.ReturnS():
+            case t.Return():
                 out += [s.value] if s.value is not None else []
-            case t.AssertS():
+            case t.Assert():
                 out += [x for x in (s.condition, s.report, s.severity) if x is not None]
-            case t.CallS():
+            case t.CallProcedure():
                 out += [a for p, a in zip(s.procedure.params, s.args, strict=True) if p.mode != "out"]
             case t.Declare():
                 out += [s.value] if s.value is not None else []
-            case t.WaitS():
+            case t.Wait():
                 out += [x for x in (s.until, s.time) if x is not None]
     return out
 
 
-def target_indices(x: t.X) -> list[t.X]:
+def target_indices(x: t.Expr) -> list[t.Expr]:
     """What must be computed to know where an assignment goes."""
-    out: list[t.X] = []
+    out: list[t.Expr] = []
     if isinstance(x, t.ArrayAgg):
         return [i for _, v, _ in x.items for i in target_indices(v)]
     if isinstance(x, t.RecordAgg):
         return [i for v in x.values for i in target_indices(v)]
-    while isinstance(x, t.Index | t.Slice | t.Field | t.AliasX | t.Deref):
+    while isinstance(x, t.Index | t.Slice | t.Field | t.AliasOf | t.Deref):
         if isinstance(x, t.Index):
             out += x.indices
         elif isinstance(x, t.Slice):

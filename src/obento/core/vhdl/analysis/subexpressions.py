@@ -6,7 +6,7 @@ from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.types import RangeX
 
 
-def calls_in(x: t.X) -> list[t.Call]:
+def calls_in(x: t.Expr) -> list[t.Call]:
     """Every call inside an expression."""
     found: list[t.Call] = []
     for y in parts_of(x):
@@ -15,10 +15,10 @@ def calls_in(x: t.X) -> list[t.Call]:
     return found
 
 
-def parts_of(x: t.X) -> list[t.X]:
+def parts_of(x: t.Expr) -> list[t.Expr]:
     """An expression and all expressions inside it."""
-    out: list[t.X] = [x]
-    stack: list[t.X] = [x]
+    out: list[t.Expr] = [x]
+    stack: list[t.Expr] = [x]
     while stack:
         for inner in children(stack.pop()):
             out.append(inner)
@@ -26,7 +26,7 @@ def parts_of(x: t.X) -> list[t.X]:
     return out
 
 
-def children(x: t.X) -> list[t.X]:
+def children(x: t.Expr) -> list[t.Expr]:
     match x:
         case t.Index():
             return [x.prefix, *x.indices]
@@ -34,7 +34,7 @@ def children(x: t.X) -> list[t.X]:
             return [x.prefix, *_range_parts(x.range)]
         case t.Field() | t.Deref() | t.ArrayAttr():
             return [x.prefix]
-        case t.AliasX():
+        case t.AliasOf():
             turned = [] if isinstance(x.turned, bool) else [x.turned]
             return [x.prefix, *_range_parts(x.own), *_range_parts(x.new), *turned]
         case t.Call():
@@ -52,10 +52,10 @@ def children(x: t.X) -> list[t.X]:
             return [x.arg]
         case t.SignalAttr():
             return [x.target, *([x.arg] if x.arg is not None else [])]
-        case t.NewX():
+        case t.New():
             return [x.value] if x.value is not None else []
     return []
 
 
-def _range_parts(r: RangeX) -> list[t.X]:
+def _range_parts(r: RangeX) -> list[t.Expr]:
     return [r.left, r.right, *([] if isinstance(r.down, bool) else [r.down])]

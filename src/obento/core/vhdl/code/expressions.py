@@ -74,7 +74,7 @@ class ExpressionEmitter:
 
     # Expressions.
 
-    def value(self, x: t.X) -> str:
+    def value(self, x: t.Expr) -> str:
         """The text that computes an expression."""
         match x:
             case t.Const():
@@ -112,11 +112,11 @@ class ExpressionEmitter:
                 return self.scalar_attribute(x)
             case t.SignalAttr():
                 return self.signal_attribute(x)
-            case t.NewX():
+            case t.New():
                 return f"Ptr({self.fitted(x.value, x.subtype) if x.value is not None else self.default(x.subtype)})"
-            case t.AliasX():
+            case t.AliasOf():
                 return f"fit_range({self.value(x.prefix)}, {self.bounds(x.new)}, {x.pos})"
-            case t.NowX():
+            case t.Now():
                 return "R.now()"
         return "None"
 
@@ -168,7 +168,7 @@ class ExpressionEmitter:
 
     # Fitting a value into a subtype.
 
-    def fitted(self, x: t.X, s: Subtype, position: int | None = None) -> str:
+    def fitted(self, x: t.Expr, s: Subtype, position: int | None = None) -> str:
         """An expression as a value of a subtype, with whatever check that needs."""
         text = self.value(x)
         position = x.pos if position is None else position
@@ -190,7 +190,7 @@ class ExpressionEmitter:
             return f"fit({text}, {wanted[0][0]}, {-1 if wanted[0][2] else 1}, {s.ranges[0].length()}, {position})"
         return f"fit_range({text}, {self.bounds(s.ranges[0])}, {position})"
 
-    def _checked(self, text: str, x: t.X, s: Subtype, position: int) -> str:
+    def _checked(self, text: str, x: t.Expr, s: Subtype, position: int) -> str:
         bounds = scalar_bounds(s)
         if bounds is not None and self._surely_within(x, s, bounds):
             return text
@@ -201,7 +201,7 @@ class ExpressionEmitter:
         return f"within({text}, {low}, {high}, {position}, {s.shown!r})"
 
     @staticmethod
-    def _surely_within(x: t.X, s: Subtype, bounds: tuple[Any, Any]) -> bool:
+    def _surely_within(x: t.Expr, s: Subtype, bounds: tuple[Any, Any]) -> bool:
         if isinstance(x, t.Const):
             return bool(bounds[0] <= x.value <= bounds[1])
         if isinstance(s.type, EnumType) and s.ranges is None:
@@ -220,7 +220,7 @@ class ExpressionEmitter:
         args = self.arguments(f.params, x.args)
         return self.invocation(x, args)
 
-    def invocation(self, x: t.Call | t.CallS, args: list[str]) -> str:
+    def invocation(self, x: t.Call | t.CallProcedure, args: list[str]) -> str:
         f = x.function if isinstance(x, t.Call) else x.procedure
         if f.native is not None:
             if f.py not in self.names:
@@ -232,11 +232,11 @@ class ExpressionEmitter:
         receiver = f"{self.value(x.receiver)}.{f.py}" if x.receiver is not None else f.py
         return f"{receiver}({', '.join(args)})"
 
-    def arguments(self, params: list[Object], args: list[t.X]) -> list[str]:
+    def arguments(self, params: list[Object], args: list[t.Expr]) -> list[str]:
         out: list[str] = []
         for p, a in zip(params, args, strict=True):
             if p.kind == "signal":
-                out.append(self.signal(a) if p.mode != "out" or not isinstance(a, t.OpenX) else "None")
+                out.append(self.signal(a) if p.mode != "out" or not isinstance(a, t.Open) else "None")
                 if p.mode in ("out", "inout"):
                     out.append(self.driver(a))
             elif p.kind == "file" or (p.kind == "variable" and p.mode == "out"):
@@ -247,7 +247,7 @@ class ExpressionEmitter:
 
     # Signals.
 
-    def signal(self, x: t.X) -> str:
+    def signal(self, x: t.Expr) -> str:
         """A signal itself, or a view of a part of it."""
         if isinstance(x, t.Read) and x.object.kind == "signal":
             return x.object.py
@@ -256,13 +256,13 @@ class ExpressionEmitter:
             return "None"
         return f"View({root.py}, {path})"
 
-    def driver(self, x: t.X) -> str:
+    def driver(self, x: t.Expr) -> str:
         root, path = self.path(x)
         assert root is not None
         name = driver_name(root)
         return name if path == "()" else f"{name}.part({path}, {x.pos})"
 
-    def path(self, x: t.X) -> tuple[Object | None, str]:
+    def path(self, x: t.Expr) -> tuple[Object | None, str]:
         """The object that a name is a part of, and the way to that part."""
         steps: list[str] = []
         while not isinstance(x, t.Read):
@@ -279,7 +279,7 @@ class ExpressionEmitter:
                     x = x.prefix
                 case t.Convert() | t.Qual():
                     x = x.arg
-                case t.AliasX():
+                case t.AliasOf():
                     x = x.prefix
                 case _:
                     return None, "()"
@@ -311,7 +311,7 @@ class ExpressionEmitter:
                 return f"{self.driver(x.target)}.value"
         return "None"
 
-    def _last_value(self, target: t.X, signal: str) -> str:
+    def _last_value(self, target: t.Expr, signal: str) -> str:
         """A part of a signal has a history of its own, which is kept only where somebody asks for it."""
         root, path = self.path(target)
         if path == "()" or root is None or root.is_param:
@@ -344,7 +344,7 @@ class ExpressionEmitter:
             return f"int({compared})"
         return self._arithmetic(op, a, b, p, q, x.pos)
 
-    def _arithmetic(self, op: str, a: t.X, b: t.X, p: str, q: str, position: int) -> str:
+    def _arithmetic(self, op: str, a: t.Expr, b: t.Expr, p: str, q: str, position: int) -> str:
         real_a, real_b = isinstance(a.type, RealType), isinstance(b.type, RealType)
         if op in ("+", "-"):
             return f"({p} {op} {q})"
@@ -361,7 +361,7 @@ class ExpressionEmitter:
         name = {"mod": "modulo", "rem": "remainder", "**": "power"}[op]
         return f"{name}({p}, {q}, {position})"
 
-    def _logical(self, op: str, a: t.X, b: t.X, p: str, q: str, position: int) -> str:
+    def _logical(self, op: str, a: t.Expr, b: t.Expr, p: str, q: str, position: int) -> str:
         if isinstance(a.type, ArrayType) and isinstance(b.type, ArrayType):
             return f"array_logic({op!r}, {p}, {q}, {position})"
         if isinstance(a.type, ArrayType) or isinstance(b.type, ArrayType):
@@ -413,8 +413,8 @@ class ExpressionEmitter:
     def _concatenation(self, x: t.Op) -> str:
         assert isinstance(x.type, ArrayType)
         low = self._index_low(x.type)
-        operands: list[t.X] = []
-        left: t.X = x
+        operands: list[t.Expr] = []
+        left: t.Expr = x
         while isinstance(left, t.Op) and left.op == "&" and left.type is x.type:
             operands.append(left.args[1])
             left = left.args[0]

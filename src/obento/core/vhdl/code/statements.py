@@ -34,9 +34,9 @@ class Emitter(ExpressionEmitter):
         self._lines: list[str] = []
         self._indent = 0
         self._waiting = False
-        self._loops: list[t.LoopS] = []
+        self._loops: list[t.Loop] = []
         self._flags: dict[int, str] = {}
-        self._owner: Subprogram | t.ProcessT | None = None
+        self._owner: Subprogram | t.Process | None = None
 
     # Text.
 
@@ -57,7 +57,7 @@ class Emitter(ExpressionEmitter):
         self.pieces.append(code)
         exec(code, self.live)  # our own text, made here
 
-    def evaluate(self, x: t.X) -> Any:
+    def evaluate(self, x: t.Expr) -> Any:
         """The value of an expression of constants."""
         if isinstance(x, t.Const):
             return x.value
@@ -67,7 +67,7 @@ class Emitter(ExpressionEmitter):
         """As for every type; an object of a protected type is made by its body."""
         return f"{s.type.make}()" if isinstance(s.type, ProtectedType) else super().default(s)
 
-    def evaluate_fitted(self, x: t.X, s: Subtype) -> Any:
+    def evaluate_fitted(self, x: t.Expr, s: Subtype) -> Any:
         return eval(self.fitted(x, s), self.live)  # our own text, made here
 
     # Subprograms and processes.
@@ -121,7 +121,7 @@ class Emitter(ExpressionEmitter):
             outs = "".join(f"{f.params[i].py}, " for i in f.outs())
             self.line(f"return ({outs})")
 
-    def _outer_names(self, decls: list[t.Stmt], body: list[t.Stmt], owner: Subprogram | t.ProcessT) -> None:
+    def _outer_names(self, decls: list[t.Stmt], body: list[t.Stmt], owner: Subprogram | t.Process) -> None:
         """Which names this body sets that belong further out."""
         assigned: dict[str, Object] = {}
         for o in assigned_variables(body):
@@ -147,7 +147,7 @@ class Emitter(ExpressionEmitter):
         self._lines, self._indent, self._waiting, self._loops, self._owner = saved
         self.execute(text, keeper.name, True)
 
-    def process(self, p: t.ProcessT, name: str) -> None:
+    def process(self, p: t.Process, name: str) -> None:
         """A process as a generator that lives from wait to wait, then its registration."""
         drivers = [f"d_{o.py}" for o in p.driven]
         self._lines, self._indent, self._waiting, self._owner, self._loops = [], 0, True, p, []
@@ -171,7 +171,7 @@ class Emitter(ExpressionEmitter):
         self.line(f"R.process({body_name}, {name!r}, {p.pos}, [{', '.join(watched)}], [{made}], {p.postponed}, {edge_awaited(p)})")
         self.execute(self.take(), name, False)
 
-    def _sensitivity(self, p: t.ProcessT) -> list[str]:
+    def _sensitivity(self, p: t.Process) -> list[str]:
         """The wait at the end; when only part of a signal counts, more than its being woken is asked."""
         assert p.sensitivity is not None
         signals = list(dict.fromkeys(self.signal(x) for x in p.sensitivity))
@@ -207,21 +207,21 @@ class Emitter(ExpressionEmitter):
                 self._set_variable(s)
             case t.SetSignal():
                 self._set_signal(s)
-            case t.IfS():
+            case t.If():
                 self._if(s)
-            case t.CaseS():
+            case t.Case():
                 self._case(s)
-            case t.LoopS():
+            case t.Loop():
                 self._loop(s)
-            case t.JumpS():
+            case t.Jump():
                 self._jump(s)
-            case t.ReturnS():
+            case t.Return():
                 self._return_statement(s)
-            case t.WaitS():
+            case t.Wait():
                 self._wait(s)
-            case t.AssertS():
+            case t.Assert():
                 self._assert(s)
-            case t.CallS():
+            case t.CallProcedure():
                 self._call(s)
             case t.Declare():
                 self._declare(s)
@@ -248,7 +248,7 @@ class Emitter(ExpressionEmitter):
         target = t.unaliased(s.target)
         self._store(target, self._conformed(s.value, subtype_of(target), target), s.pos)
 
-    def _conformed(self, value: t.X, subtype: Subtype, target: t.X) -> str:
+    def _conformed(self, value: t.Expr, subtype: Subtype, target: t.Expr) -> str:
         if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
             if isinstance(target, t.Slice):
                 return self.value(value)
@@ -260,7 +260,7 @@ class Emitter(ExpressionEmitter):
         whole = self.fresh("_w")
         self.line(f"{whole} = {text}")
 
-        def take(x: t.X, text: str) -> None:
+        def take(x: t.Expr, text: str) -> None:
             x = t.unaliased(x)
             if isinstance(x, t.ArrayAgg | t.RecordAgg):
                 self._spread(x, text, position, store)
@@ -281,13 +281,13 @@ class Emitter(ExpressionEmitter):
                 sizes.append(length)
                 continue
             start = " + ".join(sizes) or "0"
-            offset = start if place is None or not isinstance(place, t.X) else f"({self.value(place)} - {whole}.left) * {whole}.step"
+            offset = start if place is None or not isinstance(place, t.Expr) else f"({self.value(place)} - {whole}.left) * {whole}.step"
             take(x, f"{whole}.v[{offset}]")
             sizes.append("1")
         if all(place is None for place, _, _ in target.items):
             self.line(f"R.same_length(len({whole}.v), {' + '.join(sizes)}, {position})")
 
-    def _fit_into(self, x: t.X, text: str, position: int) -> str:
+    def _fit_into(self, x: t.Expr, text: str, position: int) -> str:
         """A part of a value as its target takes it: an array with the target's bounds, a scalar within them."""
         subtype = subtype_of(x)
         if isinstance(subtype.type, ArrayType) and len(subtype.type.indices) == 1 and not isinstance(x, t.Slice):
@@ -297,9 +297,9 @@ class Emitter(ExpressionEmitter):
         bounds = scalar_bounds(subtype) if is_scalar(subtype.type) and not isinstance(subtype.type, EnumType) else None
         return text if bounds is None else f"within({text}, {self.constant(bounds[0])}, {self.constant(bounds[1])}, {position})"
 
-    def _store(self, target: t.X, text: str, position: int) -> None:
+    def _store(self, target: t.Expr, text: str, position: int) -> None:
         """Set a variable or a part of it to a value that already fits."""
-        steps: list[t.X] = []
+        steps: list[t.Expr] = []
         x = target
         while not isinstance(x, t.Read | t.Deref):
             steps.append(x)
@@ -314,7 +314,7 @@ class Emitter(ExpressionEmitter):
             root = x.object.py
         self.line(f"{root} = {self._updated(root, steps[::-1], text)}")
 
-    def _updated(self, base: str, steps: list[t.X], text: str) -> str:
+    def _updated(self, base: str, steps: list[t.Expr], text: str) -> str:
         if not steps:
             return text
         step, rest = steps[0], steps[1:]
@@ -327,7 +327,7 @@ class Emitter(ExpressionEmitter):
         assert isinstance(step, t.Index)
         return self._put_at(base, step, list(step.indices), rest, text)
 
-    def _put_at(self, base: str, step: t.Index, indices: list[t.X], rest: list[t.X], text: str) -> str:
+    def _put_at(self, base: str, step: t.Index, indices: list[t.Expr], rest: list[t.Expr], text: str) -> str:
         index = self.value(indices[0])
         if (len(indices) > 1 or rest) and not isinstance(indices[0], t.Const | t.Read):
             kept = self.fresh("_i")
@@ -353,12 +353,12 @@ class Emitter(ExpressionEmitter):
             waves.append((text, None if delay is None else self.value(delay)))
         self._drive(target, waves, s)
 
-    def _conformed_signal(self, value: t.X, subtype: Subtype, target: t.X) -> str:
+    def _conformed_signal(self, value: t.Expr, subtype: Subtype, target: t.Expr) -> str:
         if isinstance(subtype.type, ArrayType) and subtype.ranges is None and not isinstance(target, t.Slice):
             return f"fit_like({self.value(value)}, {self.value(target)}, {value.pos})"
         return self.fitted(value, subtype)
 
-    def _drive(self, target: t.X, waves: list[tuple[str, str | None]], s: t.SetSignal) -> None:
+    def _drive(self, target: t.Expr, waves: list[tuple[str, str | None]], s: t.SetSignal) -> None:
         root, path = self.path(target)
         if root is None:
             self.line("pass")
@@ -376,7 +376,7 @@ class Emitter(ExpressionEmitter):
 
     # Control.
 
-    def _if(self, s: t.IfS) -> None:
+    def _if(self, s: t.If) -> None:
         word = "if"
         for condition, body in s.arms:
             if condition is None:
@@ -391,7 +391,7 @@ class Emitter(ExpressionEmitter):
             self._indent -= 1
             word = "elif"
 
-    def _case(self, s: t.CaseS) -> None:
+    def _case(self, s: t.Case) -> None:
         selector = self.fresh("_c")
         packed = isinstance(s.selector.type, ArrayType)
         self.line(f"{selector} = {self.value(s.selector)}{'.v' if packed else ''}")
@@ -410,7 +410,7 @@ class Emitter(ExpressionEmitter):
             self._indent -= 1
             word = "elif"
 
-    def _choice_test(self, selector: str, choices: list[Any], s: t.CaseS) -> str:
+    def _choice_test(self, selector: str, choices: list[Any], s: t.Case) -> str:
         if s.matching and isinstance(s.selector.type, ArrayType | EnumType):
             return " or ".join(self._matches(selector, c) for c in choices)
         plain = [c for c in choices if not isinstance(c, tuple)]
@@ -430,7 +430,7 @@ class Emitter(ExpressionEmitter):
         tests = [f"logic.TO_X01[{selector}[{i}]] == {c if c in (2, 3) else -1}" for i, c in enumerate(choice.v) if c != DASH]
         return "(" + (" and ".join(tests) or "True") + ")"
 
-    def _loop(self, s: t.LoopS) -> None:
+    def _loop(self, s: t.Loop) -> None:
         self._loops.append(s)
         flag = ""
         if any(j.loop is not s for j in jumps(s.body)):
@@ -444,7 +444,7 @@ class Emitter(ExpressionEmitter):
             self.line("while True:")
         self._indent += 1
         size = s.range.length() if s.range is not None else None
-        if size is None or size > _FEW or any(isinstance(inner, t.LoopS) for inner in s.body):
+        if size is None or size > _FEW or any(isinstance(inner, t.Loop) for inner in s.body):
             self.line(f"R.look({s.pos})")
         self.body(s.body)
         self._indent -= 1
@@ -471,7 +471,7 @@ class Emitter(ExpressionEmitter):
             return f"range({left}, {right} - 1, -1)" if r.down else f"range({left}, {right} + 1)"
         return f"rounds({self.bounds(r)})"
 
-    def _jump(self, s: t.JumpS) -> None:
+    def _jump(self, s: t.Jump) -> None:
         if s.condition is not None:
             self.line(f"if {self.value(s.condition)}:")
             self._indent += 1
@@ -485,7 +485,7 @@ class Emitter(ExpressionEmitter):
         if s.condition is not None:
             self._indent -= 1
 
-    def _return_statement(self, s: t.ReturnS) -> None:
+    def _return_statement(self, s: t.Return) -> None:
         f = self._owner
         assert isinstance(f, Subprogram)
         if s.value is not None and f.result is not None:
@@ -494,7 +494,7 @@ class Emitter(ExpressionEmitter):
         outs = "".join(f"{f.params[i].py}, " for i in f.outs())
         self.line(f"return ({outs})")
 
-    def _wait(self, s: t.WaitS) -> None:
+    def _wait(self, s: t.Wait) -> None:
         if s.forever:
             self.line("while True: yield")
             return
@@ -521,7 +521,7 @@ class Emitter(ExpressionEmitter):
         test = " and ".join(tests)
         self.line(f"    if {f'P.timed_out or {test}' if s.time is not None else test}: break")
 
-    def _assert(self, s: t.AssertS) -> None:
+    def _assert(self, s: t.Assert) -> None:
         severity = self.value(s.severity) if s.severity is not None else ("2" if s.condition is not None else "0")
         if s.condition is None:
             assert s.report is not None
@@ -532,7 +532,7 @@ class Emitter(ExpressionEmitter):
         self.line(f"R.host.bench.came_to({s.pos})")
         self.line(f"if not {self.value(s.condition)}: R.say({severity}, {text}, {s.pos})")
 
-    def _call(self, s: t.CallS) -> None:
+    def _call(self, s: t.CallProcedure) -> None:
         f = s.procedure
         call = self.invocation(s, self.arguments(f.params, s.args))
         if f.waits:
@@ -548,7 +548,7 @@ class Emitter(ExpressionEmitter):
         self.line(f"{result} = {call}")
         for number, i in enumerate(outs):
             actual = s.args[i]
-            if isinstance(actual, t.OpenX):
+            if isinstance(actual, t.Open):
                 continue
             actual = t.unaliased(actual)
             subtype = subtype_of(actual)
@@ -562,7 +562,7 @@ class Emitter(ExpressionEmitter):
                 text = f"fit_range({text}, {self.bounds(subtype.ranges[0])}, {s.pos})"
             self._store(actual, text, s.pos)
 
-    def _file_call(self, s: t.CallS) -> None:
+    def _file_call(self, s: t.CallProcedure) -> None:
         """The implicit procedures of a file type (5.5.2) and of access types."""
         name = s.procedure.name
         args = [self.value(a) for a in s.args]
@@ -583,9 +583,9 @@ class Emitter(ExpressionEmitter):
             self.line("pass")
 
 
-def edge_awaited(p: t.ProcessT) -> int | None:
+def edge_awaited(p: t.Process) -> int | None:
     """The value of its one signal at which a process does anything at all: clocked ones sleep through the other edge."""
-    if p.sensitivity is None or len(p.sensitivity) != 1 or len(p.body) != 1 or not isinstance(p.body[0], t.IfS):
+    if p.sensitivity is None or len(p.sensitivity) != 1 or len(p.body) != 1 or not isinstance(p.body[0], t.If):
         return None
     clock, arms = p.sensitivity[0], p.body[0].arms
     if not isinstance(clock, t.Read) or len(arms) != 1 or clock.type.name != "std_ulogic":
@@ -603,7 +603,7 @@ def edge_awaited(p: t.ProcessT) -> int | None:
     return None
 
 
-def _is_read(given: list[t.X], clock: t.Read) -> bool:
+def _is_read(given: list[t.Expr], clock: t.Read) -> bool:
     return len(given) == 1 and isinstance(given[0], t.Read) and given[0].object is clock.object
 
 
@@ -621,16 +621,16 @@ def compiled(text: str, name: str) -> CodeType:
         raise LimitReached(f"`{name}` nests deeper than can be run") from error
 
 
-def subtype_of(x: t.X) -> Subtype:
+def subtype_of(x: t.Expr) -> Subtype:
     """What is known of the subtype of a name."""
     if x.sub is not None:
         return x.sub
     return Subtype(x.type)
 
 
-def jumps(body: Iterable[t.Stmt]) -> list[t.JumpS]:
+def jumps(body: Iterable[t.Stmt]) -> list[t.Jump]:
     """Every exit and next inside, also of inner loops."""
-    return [s for s in walk(body) if isinstance(s, t.JumpS)]
+    return [s for s in walk(body) if isinstance(s, t.Jump)]
 
 
 def walk(body: Iterable[t.Stmt]) -> Iterable[t.Stmt]:
@@ -638,23 +638,23 @@ def walk(body: Iterable[t.Stmt]) -> Iterable[t.Stmt]:
     for s in body:
         yield s
         match s:
-            case t.IfS():
+            case t.If():
                 for _, inner in s.arms:
                     yield from walk(inner)
-            case t.CaseS():
+            case t.Case():
                 for _, inner in s.arms:
                     yield from walk(inner)
-            case t.LoopS():
+            case t.Loop():
                 yield from walk(s.body)
 
 
 def assigned_variables(body: Iterable[t.Stmt]) -> Iterable[Object]:
     """Variables whose name is bound anew by statements of this body."""
     for s in walk(body):
-        targets: list[t.X] = []
+        targets: list[t.Expr] = []
         if isinstance(s, t.SetVariable):
             targets = [s.target]
-        elif isinstance(s, t.CallS):
+        elif isinstance(s, t.CallProcedure):
             targets = [s.args[i] for i in s.procedure.outs()]
             if s.procedure.foreign:
                 targets = list(s.args)

@@ -83,11 +83,11 @@ def _join(maker: Elaborator, port: Port, a: ast.Assoc, component: Component | No
         maker.outside.append(port.signal)
 
 
-def _actual(maker: Elaborator, o: Object, e: ast.Expr) -> t.X:
+def _actual(maker: Elaborator, o: Object, e: ast.Expr) -> t.Expr:
     if o.mode == "in":
         return maker.expr(e, o.subtype.type, o.subtype)
     x: Any = maker.denote(e)
-    if not isinstance(x, t.X):
+    if not isinstance(x, t.Expr):
         raise maker.wrong("port", f"the output `{o.name}` must be connected to a signal", e)
     return x
 

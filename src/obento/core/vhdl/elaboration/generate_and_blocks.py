@@ -24,7 +24,7 @@ class Regions(Instances):
     def _body(self, decls: Sequence[ast.Decl], body: Sequence[ast.Concurrent]) -> None:
         raise NotImplementedError
 
-    def _generics(self, generics: Sequence[ast.Interface], given: Mapping[str, t.X]) -> None:
+    def _generics(self, generics: Sequence[ast.Interface], given: Mapping[str, t.Expr]) -> None:
         raise NotImplementedError
 
     def _ports(self, ports: Sequence[ast.Interface], outermost: bool) -> list[Object]:
@@ -54,7 +54,7 @@ class Regions(Instances):
                 self._region(s.label, arm)
                 return
 
-    def constant_now(self, x: t.X, e: ast.Expr) -> t.Const:
+    def constant_now(self, x: t.Expr, e: ast.Expr) -> t.Const:
         if any(signals_read(x)):
             raise self.wrong("constant", "the condition of a generate must be constant", e, "a signal is looked at in a process: if ... then")
         return t.Const(x.type, x.pos, self.worked_out(x, Subtype(x.type)))

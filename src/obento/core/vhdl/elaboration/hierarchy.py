@@ -9,7 +9,8 @@ from threading import RLock
 from typing import Any
 
 from obento.core.diagnostics import Collector
-from obento.core.ir.design import Design, Instance, Port, ScopeOfNames, Signal, Variable
+from obento.core.ir.design import Design, Instance, Port, ScopeOfNames, Variable
+from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
 from obento.core.source import Sources
 from obento.core.suggest import did_you_mean
@@ -131,7 +132,7 @@ class Elaborator(Regions):
         self._implicit_signals: dict[str, Object] = {}
         self._variables: list[Variable] = []
         self.objects: list[Object] = []
-        self.joins: list[tuple[Object, tuple[Any, ...], t.X, t.X | None, int, bool]] = []
+        self.joins: list[tuple[Object, tuple[Any, ...], t.Expr, t.Expr | None, int, bool]] = []
         self._silent_ports = False
         self.outside: list[Signal] = []
         self.names: list[ScopeOfNames] = []
@@ -336,7 +337,7 @@ class Elaborator(Regions):
         entity: ast.Entity,
         architecture: ast.Architecture,
         label: str,
-        generics: Mapping[str, t.X],
+        generics: Mapping[str, t.Expr],
         connect: Callable[[list[Object]], None] | None,
     ) -> list[Object]:
         """One entity with its architecture, below whatever is being built. Gives its ports."""
@@ -380,7 +381,7 @@ class Elaborator(Regions):
             except Wrong:
                 continue
 
-    def _generics(self, generics: Sequence[ast.Interface], given: Mapping[str, t.X]) -> None:
+    def _generics(self, generics: Sequence[ast.Interface], given: Mapping[str, t.Expr]) -> None:
         for g in generics:
             subtype = self.subtype(g.subtype)
             value = given.get(g.name)
@@ -474,7 +475,7 @@ class Elaborator(Regions):
                 return
         self.concurrent_call(s)
 
-    def finish_process(self, p: t.ProcessT) -> None:
+    def finish_process(self, p: t.Process) -> None:
         self.processes.append(p)
         p.path = ".".join(self._levels)
         for d in p.decls:
@@ -498,7 +499,7 @@ class Elaborator(Regions):
 
     # Attributes that are signals of their own.
 
-    def implicit_signal(self, prefix: t.X, e: ast.Attribute) -> t.X:
+    def implicit_signal(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
         if not self._is_signal(prefix):
             raise self.wrong("attribute", f"`'{e.name}` belongs to signals, and this is none", e)
         root, path = static_prefix(prefix)

@@ -31,7 +31,7 @@ class Instances(Ports):
     def unit_scope(self, unit: ast.Unit) -> Scope:
         raise NotImplementedError
 
-    def constant_now(self, x: t.X, e: ast.Expr) -> t.Const:
+    def constant_now(self, x: t.Expr, e: ast.Expr) -> t.Const:
         raise NotImplementedError
 
     def place_foreign(self, s: ast.Instance, name: str, port_map: Sequence[ast.Assoc], component: Component | None = None) -> None:
@@ -42,7 +42,7 @@ class Instances(Ports):
         entity: ast.Entity,
         architecture: ast.Architecture,
         label: str,
-        generics: Mapping[str, t.X],
+        generics: Mapping[str, t.Expr],
         connect: Callable[[list[Object]], None] | None,
     ) -> list[Object]:
         raise NotImplementedError
@@ -188,8 +188,8 @@ class Instances(Ports):
         finally:
             self.instance = outer_instance
 
-    def _given_generics(self, entity: ast.Entity, generic_map: Sequence[ast.Assoc], component: ast.ComponentDecl | None) -> dict[str, t.X]:
-        given: dict[str, t.X] = {}
+    def _given_generics(self, entity: ast.Entity, generic_map: Sequence[ast.Assoc], component: ast.ComponentDecl | None) -> dict[str, t.Expr]:
+        given: dict[str, t.Expr] = {}
         types = self._generic_types(entity)
         for i, a in enumerate(generic_map):
             name = a.choices[0].name if a.choices and isinstance(a.choices[0], ast.Id) else entity.generics[i].name

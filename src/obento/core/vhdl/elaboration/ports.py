@@ -23,7 +23,7 @@ class Ports(Concurrent):
     """A port is the same signal as what is connected where both are alike; else two that follow each other."""
 
     objects: list[Object]
-    joins: list[tuple[Object, tuple[Any, ...], t.X, t.X | None, int, bool]]
+    joins: list[tuple[Object, tuple[Any, ...], t.Expr, t.Expr | None, int, bool]]
     _joined: list[tuple[Object, Object, int]]
     _variables: list[Variable]
 
@@ -151,7 +151,7 @@ class Ports(Concurrent):
         self.set_up_signal(p)
         self.join_value(p, (), x, None, a)
 
-    def _check_port_width(self, p: Object, x: t.X, a: ast.Assoc) -> None:
+    def _check_port_width(self, p: Object, x: t.Expr, a: ast.Assoc) -> None:
         if not isinstance(p.subtype.type, ArrayType) or not isinstance(x.type, ArrayType):
             return
         size, wanted = static_length(x), p.subtype.length()
@@ -162,11 +162,11 @@ class Ports(Concurrent):
         if p.mode in ("out", "inout", "buffer") and actual.is_port and actual.mode == "in":
             raise self.wrong("input", f"the output `{p.name}` drives `{actual.name}`, which is an input", a.value)
 
-    def _actual(self, p: Object, e: ast.Expr) -> t.X:
+    def _actual(self, p: Object, e: ast.Expr) -> t.Expr:
         """What is connected to a port: a signal or part of one, or for inputs any value."""
         if p.mode in ("out", "inout", "buffer"):
             x = self.denote(e)
-            if not isinstance(x, t.X) or not self._is_signal(x):
+            if not isinstance(x, t.Expr) or not self._is_signal(x):
                 raise self.wrong("port", f"the output `{p.name}` must be connected to a signal", e)
             if x.type is not p.subtype.type:
                 shown = f"`{p.name}` is of type {p.subtype.shown}, what is connected {x.type.shown}"
@@ -181,7 +181,7 @@ class Ports(Concurrent):
         if isinstance(formal, ast.Paren) and isinstance(formal.prefix, ast.Id) and formal.prefix.name != p.name and len(formal.args) == 1:
             conversion, formal = formal, formal.args[0].value
         place = self.denote(formal)
-        assert isinstance(place, t.X)
+        assert isinstance(place, t.Expr)
         _, path = static_prefix(place)
         if conversion is not None:
             made = self._in_scope(inner, lambda: self.expr(conversion))
@@ -195,7 +195,7 @@ class Ports(Concurrent):
         self._check_port_width(part, x, a)
         self.join_value(p, path, x, None, a, place.sub)
 
-    def join_value(self, p: Object, path: tuple[Any, ...], x: t.X, converted: t.X | None, a: ast.Node, sub: Subtype | None = None) -> None:
+    def join_value(self, p: Object, path: tuple[Any, ...], x: t.Expr, converted: t.Expr | None, a: ast.Node, sub: Subtype | None = None) -> None:
         """Let a port follow what is connected, or what is connected the port, or both."""
         subtype = sub or p.subtype
         path_text = self.emitter.keep(path)

@@ -39,7 +39,7 @@ class LaneExpressions:
     def place(self, o: Object) -> V:
         raise NotImplementedError
 
-    def value(self, x: t.X) -> V:
+    def value(self, x: t.Expr) -> V:
         """The digits, or the constant, that an expression gives.
 
         Raises
@@ -65,7 +65,7 @@ class LaneExpressions:
                 return self._convert(x)
             case t.Qual():
                 return self.fitted(self.value(x.arg), x.target)
-            case t.AliasX():
+            case t.AliasOf():
                 return self._retagged(self.value(x.prefix), self.alias_subtype(x))
             case t.ArrayAgg():
                 return self._array(x)
@@ -81,7 +81,7 @@ class LaneExpressions:
                 return self._signal_attribute(x)
         raise NoLanes("values that have no digits")
 
-    def alias_subtype(self, x: t.AliasX) -> Subtype:
+    def alias_subtype(self, x: t.AliasOf) -> Subtype:
         """The bounds that an alias gives its array."""
         left, right, down = self.range(x.new)
         element = x.prefix.sub.element if x.prefix.sub is not None else None
@@ -389,7 +389,7 @@ class LaneExpressions:
         assert f.result is not None
         return native(f.package, f.name, args, f.result, self.escape)
 
-    def _edge(self, x: t.X, rising: bool) -> ir.Expr:
+    def _edge(self, x: t.Expr, rising: bool) -> ir.Expr:
         """An edge since the process ran last, which it does at every event of the signal."""
         if not isinstance(x, t.Read) or x.object not in self.edges:
             raise NoLanes("an edge of a signal that the process does not wake for")

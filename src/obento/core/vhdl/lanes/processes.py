@@ -12,8 +12,9 @@ from graphlib import CycleError, TopologicalSorter
 from typing import TYPE_CHECKING, Any
 
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Process, Signal, Watch
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import written_bits
+from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import Limits
 from obento.core.vhdl.analysis.statements import reads_edge, signals_read, static_prefix
 from obento.core.vhdl.code.statements import subtype_of, walk
@@ -50,7 +51,7 @@ class Lanes(LaneExpressions):
         self._doubt: Signal | None = None
         self._returns: list[tuple[Signal, Signal | None, Subtype | None]] = []
         self._jumps: dict[int, tuple[Signal, Signal]] = {}
-        self._process: t.ProcessT | None = None
+        self._process: t.Process | None = None
         self.bound = {}
         self.edges = {}
         self._used_edge = False
@@ -130,7 +131,7 @@ class Lanes(LaneExpressions):
 
     # Processes.
 
-    def process(self, p: t.ProcessT) -> None:
+    def process(self, p: t.Process) -> None:
         """Lower one process.
 
         Raises
@@ -181,7 +182,7 @@ class Lanes(LaneExpressions):
         self.edges[o] = ir.Ref(1, before)
         self._design.kept.append((before, self.signal(o)))
 
-    def _watch(self, x: t.X) -> Watch:
+    def _watch(self, x: t.Expr) -> Watch:
         root, _ = static_prefix(x)
         if root is None or root.kind != "signal":
             raise NoLanes("a process that wakes for something else than signals")
@@ -247,9 +248,9 @@ class Lanes(LaneExpressions):
         """Flags that a statement may raise on its way out."""
         found: list[Signal] = []
         for inner in walk([s]):
-            if isinstance(inner, t.ReturnS) and self._returns:
+            if isinstance(inner, t.Return) and self._returns:
                 found.append(self._returns[-1][0])
-            elif isinstance(inner, t.JumpS):
+            elif isinstance(inner, t.Jump):
                 pair = self._jumps.get(id(inner.loop))
                 if pair is not None:
                     found.append(pair[0] if inner.kind == "exit" else pair[1])
@@ -261,25 +262,25 @@ class Lanes(LaneExpressions):
                 self._set_signal(s)
             case t.SetVariable():
                 self._set_variable(s)
-            case t.IfS():
+            case t.If():
                 self._if(s.arms, s.pos)
-            case t.CaseS():
+            case t.Case():
                 self._case(s)
-            case t.LoopS():
+            case t.Loop():
                 self._loop(s)
-            case t.JumpS():
+            case t.Jump():
                 self._jump(s)
-            case t.ReturnS():
+            case t.Return():
                 self._return(s)
-            case t.AssertS():
+            case t.Assert():
                 self._assert(s)
-            case t.NullS():
+            case t.Null():
                 pass
             case t.Declare():
                 self._declare(s)
             case t.DeclareSub():
                 pass
-            case t.CallS():
+            case t.CallProcedure():
                 self._call_procedure(s)
             case _:
                 raise NoLanes("a process that waits")
@@ -339,19 +340,19 @@ class Lanes(LaneExpressions):
             part = self._of(ir.Slice(size, ir.Ref(held.width, held), high), self._known_subtype(x))
             self._assign(x, part, blocking)
 
-    def _known_subtype(self, x: t.X) -> Subtype:
+    def _known_subtype(self, x: t.Expr) -> Subtype:
         s = subtype_of(x)
         if isinstance(s.type, ArrayType) and (s.ranges is None or s.ranges[0].known() is None):
             return self.value(x).sub
         return s
 
-    def _assign(self, target: t.X, v: V, blocking: bool) -> None:
+    def _assign(self, target: t.Expr, v: V, blocking: bool) -> None:
         signal, low, offsets, subtype = self._target(target)
         fitted = self.fitted(v, subtype)
         width = bits_of(subtype)
         self._add(ir.Assign(self._position, [ir.Target(signal, low, width, offsets)], self._exact(fitted, subtype), blocking))
 
-    def _target(self, x: t.X) -> tuple[Signal, int, list[ir.Offset], Subtype]:
+    def _target(self, x: t.Expr) -> tuple[Signal, int, list[ir.Offset], Subtype]:
         """Where a name is: signal, first digit, computed offsets, and its subtype."""
         match x:
             case t.Read():
@@ -379,7 +380,7 @@ class Lanes(LaneExpressions):
                 return signal, low, offsets, Subtype(subtype.type, [int_range(INTEGER, left, right, down)], None, subtype.element)
             case t.Index():
                 return self._indexed_target(x)
-            case t.AliasX():
+            case t.AliasOf():
                 signal, low, offsets, _ = self._target(x.prefix)
                 return signal, low, offsets, self.alias_subtype(x)
         raise NoLanes("an assignment to something that is no name")
@@ -413,7 +414,7 @@ class Lanes(LaneExpressions):
         else:
             self._assign(s.target, v, False)
 
-    def _if(self, arms: list[tuple[t.X | None, list[t.Stmt]]], pos: int) -> None:
+    def _if(self, arms: list[tuple[t.Expr | None, list[t.Stmt]]], pos: int) -> None:
         condition, body = arms[0]
         if condition is None:
             self.statements(body)
@@ -431,7 +432,7 @@ class Lanes(LaneExpressions):
         other = self._inner(lambda: self._if(arms[1:], following.pos if following is not None else pos)) if len(arms) > 1 else None
         self._add(ir.If(pos, c.digits, then, other))
 
-    def _case(self, s: t.CaseS) -> None:
+    def _case(self, s: t.Case) -> None:
         if s.matching:
             raise NoLanes("a matching case")
         selector = self.value(s.selector)
@@ -466,7 +467,7 @@ class Lanes(LaneExpressions):
             self.doubt(same(e, label))  # it may be another unknown value that is meant
         return [label]
 
-    def _assert(self, s: t.AssertS) -> None:
+    def _assert(self, s: t.Assert) -> None:
         """Only an assertion that ends the run matters here."""
         severity = s.severity
         if severity is None or (isinstance(severity, t.Const) and severity.value < 3):
@@ -478,14 +479,14 @@ class Lanes(LaneExpressions):
 
     # Loops.
 
-    def _loop(self, s: t.LoopS) -> None:
+    def _loop(self, s: t.Loop) -> None:
         if s.range is None or s.parameter is None:
             raise NoLanes("a loop without a range")
         left, right, down = self.range(s.range)
         rounds = range(left, right - 1, -1) if down else range(left, right + 1)
         if len(rounds) > self._limits.loop_rounds:
             raise NoLanes("a very long loop")
-        jumps = [j for j in walk(s.body) if isinstance(j, t.JumpS) and j.loop is s]
+        jumps = [j for j in walk(s.body) if isinstance(j, t.Jump) and j.loop is s]
         if jumps:
             self._jumps[id(s)] = self._scratch("loop left", 1), self._scratch("round left", 1)
             self._set(self._jumps[id(s)][0], bit(False))
@@ -503,7 +504,7 @@ class Lanes(LaneExpressions):
                 self.statements(s.body)
         self._jumps.pop(id(s), None)
 
-    def _jump(self, s: t.JumpS) -> None:
+    def _jump(self, s: t.Jump) -> None:
         flag = self._jumps[id(s.loop)][0 if s.kind == "exit" else 1]
         if s.condition is None:
             self._set(flag, bit(True))
@@ -534,7 +535,7 @@ class Lanes(LaneExpressions):
         for p, a in zip(f.params, args, strict=True):
             self.bound[p] = a
         single = f.body[0] if len(f.body) == 1 and not f.decls else None
-        if isinstance(single, t.ReturnS) and single.value is not None:
+        if isinstance(single, t.Return) and single.value is not None:
             found = self.fitted(self.value(single.value), f.result)
         else:
             if result_subtype is None:
@@ -567,7 +568,7 @@ class Lanes(LaneExpressions):
         for p, a in zip(f.params, args, strict=True):
             self.bound[p] = a
         for s in walk(f.body):
-            if isinstance(s, t.ReturnS) and isinstance(s.value, t.Read):
+            if isinstance(s, t.Return) and isinstance(s.value, t.Read):
                 o = s.value.object
                 if o.is_param and o in self.bound:
                     return self.bound[o].sub
@@ -576,7 +577,7 @@ class Lanes(LaneExpressions):
                     return Subtype(o.subtype.type, [int_range(INTEGER, left, right, down)], None, o.subtype.element)
         return None
 
-    def _return(self, s: t.ReturnS) -> None:
+    def _return(self, s: t.Return) -> None:
         if not self._returns:
             raise NoLanes("a return from nowhere")
         done, result, subtype = self._returns[-1]
@@ -584,14 +585,14 @@ class Lanes(LaneExpressions):
             self._set(result, self._exact(self.fitted(self.value(s.value), subtype), subtype))
         self._set(done, bit(True))
 
-    def _call_procedure(self, s: t.CallS) -> None:
+    def _call_procedure(self, s: t.CallProcedure) -> None:
         f = s.procedure
         if f.native is not None or f.foreign or s.receiver is not None:
             raise NoLanes(f"`{f.name}`")
         self._enter(f)
         assert f.body is not None
         saved = dict(self.bound)
-        outs: list[tuple[t.X, V]] = []
+        outs: list[tuple[t.Expr, V]] = []
         new: dict[Object, V] = {}
         for p, a in zip(f.params, s.args, strict=True):
             if p.kind == "signal":
@@ -632,20 +633,20 @@ class Lanes(LaneExpressions):
         self._process, self._position, self._escape, self._doubt = None, position, None, None
         self._body, self.bound, self.edges = [], {}, {}
 
-    def join(self, p: Object, path: tuple[Any, ...], x: t.X, position: int) -> None:
+    def join(self, p: Object, path: tuple[Any, ...], x: t.Expr, position: int) -> None:
         """A port (or part of it) follows a value."""
         self._begin_join(position)
         self._assign(_by_path(p, path), self.value(x), True)
         self._finish_join(position, x)
 
-    def join_back(self, root: t.X, p: Object, path: tuple[Any, ...], converted: t.X | None, position: int) -> None:
+    def join_back(self, root: t.Expr, p: Object, path: tuple[Any, ...], converted: t.Expr | None, position: int) -> None:
         """What is connected follows an output (or part of it)."""
         self._begin_join(position)
         source = converted if converted is not None else _by_path(p, path)
         self._assign(root, self.value(source), True)
         self._finish_join(position, source)
 
-    def _finish_join(self, position: int, x: t.X) -> None:
+    def _finish_join(self, position: int, x: t.Expr) -> None:
         self._marks(position)
         watches = [self._watch(s) for s in signals_read(x)]
         self.made.append(Process("continuous", ir.Block(position, self._body), watches, position, "port", "", shadow=True))
@@ -674,9 +675,9 @@ def _watched_bits(p: Process) -> set[int]:
     return {b for w in p.watches for b in range(w.signal.offset + w.low, w.signal.offset + w.low + w.width)}
 
 
-def _by_path(o: Object, path: tuple[Any, ...]) -> t.X:
+def _by_path(o: Object, path: tuple[Any, ...]) -> t.Expr:
     """A part of an object as an expression."""
-    x: t.X = t.Read(o.subtype.type, o.pos, o, sub=o.subtype)
+    x: t.Expr = t.Read(o.subtype.type, o.pos, o, sub=o.subtype)
     for step in path:
         if step[0] == "f":
             assert isinstance(x.type, RecordType)

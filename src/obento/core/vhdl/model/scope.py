@@ -6,9 +6,15 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
-from obento.core.vhdl.model.typed_tree import Stmt, X
-from obento.core.vhdl.model.types import EnumType, PhysType, Subtype
+from obento.core.vhdl.model.types import EnumType, Expr, PhysType, Subtype
 from obento.core.vhdl.syntax import ast
+
+
+@dataclass(slots=True, eq=False)
+class Stmt:
+    """Any statement or declaration, settled; `typed_tree` has the kinds."""
+
+    pos: int
 
 
 @dataclass(slots=True, eq=False)
@@ -23,7 +29,7 @@ class Object:
     mode: str = ""
     value: Any = None
     known: bool = False
-    default: X | None = None
+    default: Expr | None = None
     level: int = 0
     shared: bool = False
     is_port: bool = False
@@ -62,7 +68,7 @@ class Subprogram:
     package: str = ""
     foreign: bool = False
     calls: list[Subprogram] = field(default_factory=list)
-    drives: list[tuple[X, int]] = field(default_factory=list)
+    drives: list[tuple[Expr, int]] = field(default_factory=list)
     reads: dict[Object, int] = field(default_factory=dict)
     outer: Subprogram | None = None
     local: bool = False
@@ -117,7 +123,7 @@ class Alias:
     """Another name for part of an object."""
 
     name: str
-    target: X
+    target: Expr
     pos: int
 
 
@@ -132,7 +138,7 @@ class Component:
 class AttributeName:
     name: str
     subtype: Subtype
-    values: dict[str, X] = field(default_factory=dict)
+    values: dict[str, Expr] = field(default_factory=dict)
 
 
 @dataclass(slots=True, eq=False)

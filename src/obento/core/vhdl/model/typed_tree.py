@@ -3,157 +3,144 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING, Any, Literal
+from typing import Any, Literal
 
+from obento.core.vhdl.model.scope import Object, Subprogram
+from obento.core.vhdl.model.scope import Stmt as Stmt
+from obento.core.vhdl.model.types import Const as Const
+from obento.core.vhdl.model.types import Expr as Expr
 from obento.core.vhdl.model.types import RangeX, Subtype, Type
 
-if TYPE_CHECKING:
-    from obento.core.vhdl.model.scope import Object, Subprogram
-
 
 @dataclass(slots=True, eq=False)
-class X:
-    """An expression of a type. `sub` is what more is known of the value: the constraint of the object it comes from."""
-
-    type: Type
-    pos: int
-    sub: Subtype | None = field(default=None, kw_only=True)
-
-
-@dataclass(slots=True, eq=False)
-class Const(X):
-    value: Any
-
-
-@dataclass(slots=True, eq=False)
-class Read(X):
+class Read(Expr):
     """The value of a variable, constant, parameter or signal."""
 
     object: Object
 
 
 @dataclass(slots=True, eq=False)
-class Index(X):
-    prefix: X
-    indices: list[X]
+class Index(Expr):
+    prefix: Expr
+    indices: list[Expr]
 
 
 @dataclass(slots=True, eq=False)
-class Slice(X):
-    prefix: X
+class Slice(Expr):
+    prefix: Expr
     range: RangeX
 
 
 @dataclass(slots=True, eq=False)
-class Field(X):
-    prefix: X
+class Field(Expr):
+    prefix: Expr
     number: int
 
 
 @dataclass(slots=True, eq=False)
-class Deref(X):
-    prefix: X
+class Deref(Expr):
+    prefix: Expr
 
 
 @dataclass(slots=True, eq=False)
-class Call(X):
+class Call(Expr):
     """A function of the user or of a package. An argument for a signal parameter stays a name."""
 
     function: Subprogram
-    args: list[X]
-    receiver: X | None = None
+    args: list[Expr]
+    receiver: Expr | None = None
 
 
 @dataclass(slots=True, eq=False)
-class Op(X):
+class Op(Expr):
     """A predefined operation; all operands have settled types."""
 
     op: str
-    args: list[X]
+    args: list[Expr]
 
 
 @dataclass(slots=True, eq=False)
-class ArrayAgg(X):
+class ArrayAgg(Expr):
     """An array aggregate. `items` are (range or index or None for the next position, value, is_slice); `others` fills."""
 
-    items: list[tuple[RangeX | X | None, X, bool]]
-    others: X | None
+    items: list[tuple[RangeX | Expr | None, Expr, bool]]
+    others: Expr | None
     ranges: list[RangeX] | None
 
 
 @dataclass(slots=True, eq=False)
-class RecordAgg(X):
-    values: list[X]
+class RecordAgg(Expr):
+    values: list[Expr]
 
 
 @dataclass(slots=True, eq=False)
-class Convert(X):
-    arg: X
+class Convert(Expr):
+    arg: Expr
     target: Subtype
 
 
 @dataclass(slots=True, eq=False)
-class Qual(X):
+class Qual(Expr):
     """A value that must belong to a subtype."""
 
-    arg: X
+    arg: Expr
     target: Subtype
 
 
 @dataclass(slots=True, eq=False)
-class ArrayAttr(X):
+class ArrayAttr(Expr):
     """`left`, `right`, `low`, `high`, `length` or `ascending` of an array that is only known in the run."""
 
     name: str
-    prefix: X
+    prefix: Expr
     dimension: int
 
 
 @dataclass(slots=True, eq=False)
-class ScalarAttr(X):
+class ScalarAttr(Expr):
     """`image`, `value`, `pos`, `val`, `succ`, `pred`, `leftof`, `rightof` of a scalar subtype."""
 
     name: str
     subtype: Subtype
-    arg: X
+    arg: Expr
 
 
 @dataclass(slots=True, eq=False)
-class SignalAttr(X):
+class SignalAttr(Expr):
     """`event`, `active`, `last_value`, `last_event`, `last_active`, `stable`, `quiet`, `driving`, `driving_value`."""
 
     name: str
-    target: X
-    arg: X | None
+    target: Expr
+    arg: Expr | None
 
 
 @dataclass(slots=True, eq=False)
-class NewX(X):
+class New(Expr):
     subtype: Subtype
-    value: X | None
+    value: Expr | None
 
 
 @dataclass(slots=True, eq=False)
-class OpenX(X):
+class Open(Expr):
     """An actual left open."""
 
 
 @dataclass(slots=True, eq=False)
-class NowX(X):
+class Now(Expr):
     pass
 
 
 @dataclass(slots=True, eq=False)
-class AliasX(X):
+class AliasOf(Expr):
     """An array, or a slice of one, under other bounds (4.3.3). `own` is the range of what stands behind, `new` that of the alias; `turned` tells
     whether the two run in different directions. Any of them may be known only in the run."""
 
-    prefix: X
+    prefix: Expr
     own: RangeX
     new: RangeX
-    turned: bool | X
+    turned: bool | Expr
 
-    def moved(self, index: X) -> X:
+    def moved(self, index: Expr) -> Expr:
         """An index of the alias as one of what stands behind it: leftmost is leftmost."""
         kind = self.own.left.type
         offset = _worked_out(kind, index.pos, "-", index, self.new.left)
@@ -164,16 +151,16 @@ class AliasX(X):
         return Op(kind, index.pos, "-", [_worked_out(kind, index.pos, "+", self.own.left, offset), back])
 
 
-def _worked_out(kind: Type, pos: int, op: str, a: X, b: X) -> X:
+def _worked_out(kind: Type, pos: int, op: str, a: Expr, b: Expr) -> Expr:
     """A sum or difference, as a constant where it is one."""
     if isinstance(a, Const) and isinstance(b, Const):
         return Const(kind, pos, a.value + b.value if op == "+" else a.value - b.value)
     return Op(kind, pos, op, [a, b])
 
 
-def unaliased(x: X) -> X:
+def unaliased(x: Expr) -> Expr:
     """What an alias stands for."""
-    while isinstance(x, AliasX):
+    while isinstance(x, AliasOf):
         x = x.prefix
     return x
 
@@ -182,88 +169,83 @@ def unaliased(x: X) -> X:
 
 
 @dataclass(slots=True, eq=False)
-class Stmt:
-    pos: int
-
-
-@dataclass(slots=True, eq=False)
 class SetVariable(Stmt):
     """`target` is a name, or an aggregate of names as a list of (name, how to take its part)."""
 
-    target: X
-    value: X
+    target: Expr
+    value: Expr
 
 
 @dataclass(slots=True, eq=False)
 class SetSignal(Stmt):
     """Waves are (value, delay); a value None is a null transaction."""
 
-    target: X
-    waves: list[tuple[X | None, X | None]]
+    target: Expr
+    waves: list[tuple[Expr | None, Expr | None]]
     transport: bool = False
-    reject: X | None = None
+    reject: Expr | None = None
     force: bool = False
 
 
 @dataclass(slots=True, eq=False)
-class IfS(Stmt):
-    arms: list[tuple[X | None, list[Stmt]]]
+class If(Stmt):
+    arms: list[tuple[Expr | None, list[Stmt]]]
 
 
 @dataclass(slots=True, eq=False)
-class CaseS(Stmt):
+class Case(Stmt):
     """Arms of constant choices: single values and (low, high); no choices for `others`."""
 
-    selector: X
+    selector: Expr
     arms: list[tuple[list[Any] | None, list[Stmt]]]
     matching: bool = False
 
 
 @dataclass(slots=True, eq=False)
-class LoopS(Stmt):
+class Loop(Stmt):
     label: str
     parameter: Object | None
     range: RangeX | None
-    condition: X | None
+    condition: Expr | None
     body: list[Stmt]
 
 
 @dataclass(slots=True, eq=False)
-class JumpS(Stmt):
+class Jump(Stmt):
     kind: Literal["exit", "next"]
-    loop: LoopS
-    condition: X | None
+    loop: Loop
+    condition: Expr | None
 
 
 @dataclass(slots=True, eq=False)
-class ReturnS(Stmt):
-    value: X | None
+class Return(Stmt):
+    value: Expr | None
 
 
 @dataclass(slots=True, eq=False)
-class WaitS(Stmt):
-    signals: list[X]
-    until: X | None
-    time: X | None
+class Wait(Stmt):
+    signals: list[Expr]
+    until: Expr | None
+    time: Expr | None
     forever: bool = False
 
 
 @dataclass(slots=True, eq=False)
-class AssertS(Stmt):
-    condition: X | None
-    report: X | None
-    severity: X | None
+class Assert(Stmt):
+    condition: Expr | None
+    report: Expr | None
+    severity: Expr | None
 
 
 @dataclass(slots=True, eq=False)
-class CallS(Stmt):
+class CallProcedure(Stmt):
     procedure: Subprogram
-    args: list[X]
-    receiver: X | None = None
+    args: list[Expr]
+    receiver: Expr | None = None
 
 
 @dataclass(slots=True, eq=False)
-class NullS(Stmt):
+class Null(Stmt):
     pass
 
 
@@ -272,7 +254,7 @@ class Declare(Stmt):
     """A variable, constant or file that begins to exist here, with its first value."""
 
     object: Object
-    value: X | None
+    value: Expr | None
 
 
 @dataclass(slots=True, eq=False)
@@ -283,12 +265,12 @@ class DeclareSub(Stmt):
 
 
 @dataclass(slots=True, eq=False)
-class ProcessT:
+class Process:
     """A process ready to be run or lowered. `sensitivity` is None where its body waits by itself."""
 
     name: str
     pos: int
-    sensitivity: list[X] | None
+    sensitivity: list[Expr] | None
     decls: list[Stmt]
     body: list[Stmt]
     driven: dict[Object, list[tuple[Any, ...]]] = field(default_factory=dict)

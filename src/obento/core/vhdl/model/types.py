@@ -7,12 +7,9 @@ what is only known in a run, and a resolution function.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING, Any, Literal
+from typing import Any, Literal
 
 from obento.core.vhdl.model.values import Arr, elements
-
-if TYPE_CHECKING:
-    from obento.core.vhdl.model.typed_tree import X
 
 INTEGER_LOW, INTEGER_HIGH = -(2**31), 2**31 - 1
 
@@ -24,6 +21,20 @@ class Type:
     @property
     def shown(self) -> str:
         return self.name
+
+
+@dataclass(slots=True, eq=False)
+class Expr:
+    """Any expression with its type settled; `typed_tree` has the kinds. `sub` is what more is known of the value: the constraint of the object it comes from."""
+
+    type: Type
+    pos: int
+    sub: Subtype | None = field(default=None, kw_only=True)
+
+
+@dataclass(slots=True, eq=False)
+class Const(Expr):
+    value: Any
 
 
 @dataclass(slots=True, eq=False)
@@ -134,13 +145,12 @@ def is_scalar(t: Type) -> bool:
 class RangeX:
     """A range of typed bounds; `down` is itself an expression when it depends on the run."""
 
-    left: X
-    right: X
-    down: bool | X
+    left: Expr
+    right: Expr
+    down: bool | Expr
 
     def known(self) -> tuple[Any, Any, bool] | None:
         """Left, right and direction, when all are constant."""
-        from obento.core.vhdl.model.typed_tree import Const
 
         if isinstance(self.left, Const) and isinstance(self.right, Const) and isinstance(self.down, bool):
             return self.left.value, self.right.value, self.down

@@ -95,7 +95,7 @@ class Run:
         self.cycle = 0
         self.due: list[Driver] = []
         self.due_next: list[Driver] = []
-        self.ready: dict[Process, None] = {}
+        self.ready: dict[Any, None] = {}
         self.late: dict[Process, None] = {}
         self.processes: list[Process] = []
         self.signals: list[Signal] = []

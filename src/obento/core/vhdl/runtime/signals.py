@@ -2,17 +2,26 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import TYPE_CHECKING, Any
+from collections.abc import Callable, Hashable
+from typing import Any, Protocol
 
-from obento.core.ir.part import RunError
+from obento.core.ir.part import Host, RunError
 from obento.core.vhdl.model.values import Arr
 from obento.core.vhdl.runtime.composites import Path, Resolve, completed, leaves, merge, overlap, part_of, replaced, replaced_where_changed
 
-if TYPE_CHECKING:
-    from obento.core.vhdl.runtime.run import Process, Run
-
 LONG_AGO = -(2**63)
+
+Process = Hashable
+"""What waits for signals: it is put among those that are ready, and nothing else is done to it."""
+
+
+class Cycle(Protocol):
+    """The run as its signals and drivers see it: the number of the cycle, who is ready in it, which drivers are due in the next."""
+
+    host: Host
+    cycle: int
+    ready: dict[Any, None]
+    due: list[Driver]
 
 
 class Signal:
@@ -23,7 +32,7 @@ class Signal:
         "links", "name", "plain", "queued", "resolve", "run", "value", "waiting", "watchers",
     )  # fmt: skip
 
-    def __init__(self, run: Run, name: str, value: Any, resolve: Resolve | None) -> None:
+    def __init__(self, run: Cycle, name: str, value: Any, resolve: Resolve | None) -> None:
         self.run = run
         self.name = name
         self.value = value
@@ -99,7 +108,7 @@ class Driver:
 
     __slots__ = ("guard", "next", "queued", "run", "signal", "value", "waves", "whole")
 
-    def __init__(self, run: Run, signal: Signal, value: Any, whole: bool, guard: str = "") -> None:
+    def __init__(self, run: Cycle, signal: Signal, value: Any, whole: bool, guard: str = "") -> None:
         self.run = run
         self.signal = signal
         self.value = self.next = value
@@ -213,7 +222,7 @@ class View:
         self.path = path
 
     @property
-    def run(self) -> Run:
+    def run(self) -> Cycle:
         return self.signal.run  # type: ignore[no-any-return]
 
     @property

@@ -1,0 +1,228 @@
+"""What the rooms of single items share while one use of a module is elaborated."""
+
+from __future__ import annotations
+
+from typing import Literal, Protocol
+
+from obento.core import values
+from obento.core.ir import nodes as ir
+from obento.core.ir.design import Instance, ScopeOfNames, Variable
+from obento.core.ir.drivers import expressions, functions_called_for_values, read_by_function, statements, stretches_read, targets
+from obento.core.ir.evaluate import NotConstant, evaluate_real, round_half_away
+from obento.core.ir.signal import Delays, Signal, Watch
+from obento.core.verilog.lowering.expressions import ExpressionLowering
+from obento.core.verilog.lowering.statements import VARIABLES
+from obento.core.verilog.model.builder import Builder, Overrides
+from obento.core.verilog.model.scope import FunctionEntry, Outside, Parameter, Scope, Vector
+from obento.core.verilog.model.wrong import Wrong
+from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.builtin_types import TWO_STATE, WIDTHS
+
+_STRENGTH_LEVELS = {"supply": 7, "strong": 6, "pull": 5, "weak": 3, "highz": 0}
+_NEVER_DRIVEN = VARIABLES - {"logic", "bit"}
+_NEVER_DRIVEN_IN_SV = frozenset(["function", "real", "realtime"])
+
+
+class Nested(Protocol):
+    """What stands inside of a module and is elaborated as the module itself: the way back up from the rooms of single items."""
+
+    def items(self, body: ModuleContext, items: list[ast.Item], scope: Scope) -> None:
+        """Declare the items of one level, and leave what uses them as work."""
+
+    def child(
+        self, body: ModuleContext, module: ast.Module, name: str, scope: Scope, overrides: Overrides, outside: dict[str, Outside]
+    ) -> ModuleContext:
+        """Declare an instance below `body`."""
+
+    def function(self, body: ModuleContext, entry: FunctionEntry) -> ir.Function:
+        """A function or task that is called, with its body."""
+
+
+class ModuleContext:
+    """One use of a module. `outside` gives the wires that ports may simply be part of; `joined` those that became so."""
+
+    def __init__(
+        self,
+        builder: Builder,
+        module: ast.Module,
+        scope: Scope,
+        overrides: Overrides,
+        outside: dict[str, Outside],
+        instance: Instance,
+        shown: ScopeOfNames,
+        depth: int,
+        nested: Nested,
+    ) -> None:
+        self.b = builder
+        self.collector = builder.collector
+        self.m = module
+        self.scope = scope
+        self.overrides = overrides
+        self.outside = outside
+        self.instance = instance
+        self.shown = shown
+        self.depth = depth
+        self.nested = nested
+        self.joined: set[str] = set()
+        self.directions: dict[str, tuple[str, ast.Declarator]] = {}
+        self.generated: dict[int, int] = {}
+
+    def x(self, scope: Scope, implicit: bool = False) -> ExpressionLowering:
+        """Expressions in a scope; undeclared names become wires of one bit where `implicit` says so (4.5)."""
+        lowering = ExpressionLowering(scope, self.collector, self.b.limits, self.callable)
+        if implicit and self.m.nettype != "none":
+            lowering.implicit = lambda name: self._implicit(name, scope)
+        return lowering
+
+    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong:
+        self.collector.error(code, text, node.start, node.end, hint)
+        return Wrong()
+
+    def _implicit(self, name: ast.Name, scope: Scope) -> Vector:
+        signal = self.b.signal(f"{scope.path}.{name.name}", 1, "net", name.start)
+        signal.net = self.m.nettype
+        self.b.implied.append((signal, self.scope))
+        vector = Vector(signal, 0, 0, False, self.m.nettype, [], name.start)
+        self.scope.entries[name.name] = vector
+        self.shown.variables.append(Variable(name.name, signal, "wire", 0, 0))
+        return vector
+
+    def declare_parameter(self, item: ast.Parameter, scope: Scope) -> None:
+        """A parameter with the value it has in this use of the module."""
+        if item.name in scope.entries and not isinstance(scope.entries[item.name], Parameter):
+            raise self.error("duplicate", f"`{item.name}` is declared twice", item, "keep one of the two declarations")
+        x = self.x(scope)
+        given = None
+        if not item.local:
+            given = self.b.defparams.pop(f"{scope.path}.{item.name}", None) or (self.overrides.get(item.name) if scope is self.scope else None)
+        made = given or self.parameter_value(x, item.value)
+        if item.real:
+            number = made.number if made.number is not None else values.signed_value(made.value.one, made.value.width) * 1.0
+            made = Parameter(made.value, True, item.start, number)
+        elif item.typed or item.signed:
+            made = self._typed(item, made, scope)
+        scope.entries[item.name] = Parameter(made.value, made.signed, item.start, made.number)
+
+    def parameter_value(self, x: ExpressionLowering, e: ast.Expr) -> Parameter:
+        """A constant as a parameter's value."""
+        if x.reals.is_real(e):
+            try:
+                number = evaluate_real(x.reals.lower(e))
+            except NotConstant:
+                raise self.error("not-constant", "a parameter's value must be a constant", e, "a number or a parameter") from None
+            return Parameter(ir.Const(64, *values.word(round_half_away(number), 64)), True, e.start, number)
+        const, signed = x.constant(e, "a parameter's value")
+        return Parameter(const, signed, e.start)
+
+    def _typed(self, item: ast.Parameter, made: Parameter, scope: Scope) -> Parameter:
+        """A parameter that has a range or sign of its own (4.10.1)."""
+        const = made.value
+        if item.typed:
+            width = WIDTHS.get(item.kind, 1) if item.range is None else self.range(item.range, scope)[2]
+            word = (const.one, const.zero)
+            word = values.extend(word, const.width, width, made.signed) if width > const.width else values.select(word, const.width, 0, width)
+            const = ir.Const(width, *(values.v_two(word, width) if item.kind in TWO_STATE else word))
+        return Parameter(const, item.signed, item.start)
+
+    def range(self, r: ast.Range, scope: Scope, what: str = "the end of a range", most: int = 0) -> tuple[int, int, int]:
+        """The ends of a range and its width, at most `most` or what a vector may have."""
+        most = most or self.b.limits.vector_bits
+        x = self.x(scope)
+        msb, lsb = x.integer(r.left, what), x.integer(r.right, what)
+        width = abs(msb - lsb) + 1
+        if width > most:
+            raise self.error("too-wide", f"[{msb}:{lsb}] is a range of {width}; at most {most} can be taken", r)
+        return msb, lsb, width
+
+    def delays(self, given: list[ast.Expr], scope: Scope) -> Delays | None:
+        """One to three delays in ticks (7.14); the turn-off delay is the least of two."""
+        if not given:
+            return None
+        x = self.x(scope)
+        tick, step = scope.times
+        found: list[int] = []
+        for e in given:
+            if x.reals.is_real(e):
+                made = self.parameter_value(x, e)
+                found.append(round_half_away((made.number or 0.0) * tick / step) * step)
+            else:
+                found.append(max(0, x.integer(e, "a delay")) * tick)
+        if len(found) == 1:
+            found *= 3
+        elif len(found) == 2:
+            found.append(min(found))
+        delays = found[0], found[1], found[2]
+        return None if delays == (0, 0, 0) else delays
+
+    @staticmethod
+    def strengths(given: tuple[str, str] | None) -> tuple[int, int]:
+        return (6, 6) if given is None else (_STRENGTH_LEVELS[given[0]], _STRENGTH_LEVELS[given[1]])
+
+    def watches(self, terms: list[ast.EventTerm], x: ExpressionLowering) -> list[Watch]:
+        """What an event control waits for; an expression gets a hidden net that follows it."""
+        watches: list[Watch] = []
+        for term in terms:
+            edge: Literal["any", "pos", "neg"] = term.edge  # type: ignore[assignment]
+            real = x.reals.is_real(term.expr)
+            if real and edge != "any":
+                raise self.error("real-edge", "a real number has no edges (1364-2005 clause 4.8.1)", term, "wait for any change: `@(name)`")
+            lowered = x.reals.lower(term.expr) if real else x.self_determined(term.expr)
+            signal, low = None, 0
+            if isinstance(lowered, ir.Ref):
+                signal = lowered.signal
+            elif isinstance(lowered, ir.Slice) and isinstance(lowered.a, ir.Ref):
+                signal, low = lowered.a.signal, lowered.low
+            if signal is not None and signal.automatic:
+                raise self.error("automatic-event", "a variable of an automatic task cannot be waited for", term)
+            if signal is None or signal.element:
+                signal = self.hidden(lowered, f"{x.scope.path}.@{term.start}", term.start, "event", x.scope.path)
+                low = 0
+            watches.append(Watch(signal, edge, low, 1 if edge != "any" else lowered.width))
+        return watches
+
+    def warn_of_deaf_calls(self, body: ir.Stmt, what: str, position: int) -> None:
+        """A function that reads more than its arguments: that does not wake `@*` or an assignment (1364-2005 clause 9.7.5, 1800 clause 9.2.2.2.2)."""
+        seen = {signal.id for s in statements(body) for e in expressions(s) for signal, _, _ in stretches_read(e)}
+        seen |= {t.signal.id for t in targets(body)}
+        for function in functions_called_for_values(body):
+            for signal in dict.fromkeys(s for s, _, _ in read_by_function(function) if s.id not in seen):
+                seen.add(signal.id)
+                if signal.initial is None or signal.id in self.b.variables or signal.kind == "net":
+                    name = signal.name.rpartition(".")[2]
+                    text = f"{what} does not wake for `{name}`, which `{function.name}` reads: only what stands here and its arguments count"
+                    self.collector.warning("sensitivity", text, position, None, f"give `{name}` to the function as an argument")
+
+    def hidden(self, value: ir.Expr, name: str, position: int, origin: str, path: str) -> Signal:
+        """A net without a name that follows an expression."""
+        made = self.b.signal(name, value.width, "net", position)
+        if isinstance(value, ir.Ref) and value.signal.real:
+            made.real = True
+        self.b.drive([ir.Target(made, 0, value.width)], value, position, origin, path)
+        return made
+
+    def follower(self, value: ir.Expr, s: ast.Hold, scope: Scope) -> Signal:
+        return self.hidden(value, f"{scope.path}.{s.kind}@{s.start}", s.start, s.kind, scope.path)
+
+    def scratch(self, width: int, name: str, position: int) -> Signal:
+        return self.b.signal(name, width, "variable", position)
+
+    def callable(self, entry: FunctionEntry) -> ir.Function:
+        return self.nested.function(self, entry)
+
+    def block_scope(self, block: ast.Block, scope: Scope) -> Scope:
+        known = self.b.blocks.get((id(block), id(scope)))
+        if known is None:
+            raise Wrong  # its declaration was reported
+        return known
+
+    def check_net(self, name: ast.Name | ast.Dotted, scope: Scope, by: str) -> None:
+        """Only nets, and no inputs, are driven from inside."""
+        entry = self.x(scope).find(name)
+        shown = name.name if isinstance(name, ast.Name) else ".".join(name.parts)
+        if isinstance(entry, Vector) and entry.kind in (_NEVER_DRIVEN_IN_SV if self.m.system_verilog else _NEVER_DRIVEN):
+            raise self.error(
+                "reg-driven", f"`{shown}` is declared `{entry.kind}` and cannot be driven by {by}", name,
+                "declare it as `wire`, or write it inside an `always` block",
+            )  # fmt: skip
+        if entry is not None and entry is self.scope.entries.get(shown) and self.directions.get(shown, ("",))[0] == "in":
+            raise self.error("input-driven", f"`{shown}` is an input and gets its value from outside", name)

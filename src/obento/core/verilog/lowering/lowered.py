@@ -1,0 +1,66 @@
+"""What the rooms of reals and of system calls ask of the lowering of expressions that they belong to."""
+
+from __future__ import annotations
+
+from typing import Protocol
+
+from obento.core.ir import nodes as ir
+from obento.core.ir.signal import Signal
+from obento.core.verilog.model.scope import Entry, Parameter, Scope, Vector
+from obento.core.verilog.model.wrong import Wrong
+from obento.core.verilog.syntax import ast
+
+
+class Reals(Protocol):
+    """Which expressions are real numbers, and what they become."""
+
+    def is_real(self, e: ast.Expr) -> bool: ...
+
+    def lower(self, e: ast.Expr) -> ir.Expr: ...
+
+
+class SystemCalls(Protocol):
+    """System functions whose value is a real number."""
+
+    def lower_real(self, e: ast.Call) -> ir.Expr: ...
+
+
+class Expressions(Protocol):
+    """Expressions in one scope; see `ExpressionLowering` for what each of these does."""
+
+    @property
+    def scope(self) -> Scope: ...
+
+    @property
+    def reals(self) -> Reals: ...
+
+    @property
+    def system(self) -> SystemCalls: ...
+
+    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong: ...
+
+    def self_determined(self, e: ast.Expr) -> ir.Expr: ...
+
+    def to_width(self, e: ast.Expr, width: int) -> ir.Expr: ...
+
+    def argument(self, e: ast.Expr, param: Signal) -> ir.Expr: ...
+
+    def truth(self, e: ast.Expr) -> ir.Expr: ...
+
+    def size(self, e: ast.Expr) -> tuple[int, bool]: ...
+
+    def size_of_call(self, e: ast.Call) -> tuple[int, bool]: ...
+
+    def find_callable(self, e: ast.Call | ast.TaskCall) -> Entry | None: ...
+
+    def find(self, e: ast.Name | ast.Dotted) -> Entry | None: ...
+
+    def entry(self, e: ast.Name | ast.Dotted) -> Vector | Parameter: ...
+
+    def callee(self, e: ast.Call) -> ir.Function: ...
+
+    def element_of(self, e: ast.Expr) -> Vector | None: ...
+
+    def select(self, e: ast.Index | ast.Part) -> ir.Expr: ...
+
+    def targets(self, e: ast.Expr) -> list[ir.Target]: ...

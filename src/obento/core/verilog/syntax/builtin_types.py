@@ -1,0 +1,24 @@
+"""The types that are words, with their width, sign and states, and the functions and types that are real numbers (IEEE 1364-2005
+clauses 3.9 and 17, 1800-2017 tables 6-8 and 6-9)."""
+
+from __future__ import annotations
+
+WIDTHS = {"integer": 32, "int": 32, "time": 64, "real": 64, "realtime": 64, "byte": 8, "shortint": 16, "longint": 64}
+"""Of types that have no range; all others are one digit wide without one."""
+
+SIGNED_TYPES = frozenset(["integer", "int", "byte", "shortint", "longint"])
+"""Signed unless `unsigned` stands behind them."""
+
+TWO_STATE = frozenset(["bit", "int", "byte", "shortint", "longint"])
+"""Their variables hold nothing but 0 and 1, 0 at first (1800 clauses 6.3.1 and 6.8)."""
+
+REAL_FUNCTIONS = frozenset(
+    """
+    $realtime $itor $bitstoreal $ln $log10 $exp $sqrt $pow $floor $ceil $sin $cos $tan $asin $acos $atan $atan2 $hypot $sinh
+    $cosh $tanh $asinh $acosh $atanh
+    """.split()
+)
+"""System functions whose value is a real number (1364-2005 clause 17)."""
+
+REAL_WORDS = REAL_FUNCTIONS | {"real", "realtime"}
+"""A text without any of these, and without a number with a fraction, has no real numbers."""
