@@ -164,11 +164,11 @@ def _continuous(body: ModuleContext, item: ast.ContinuousAssign, scope: Scope) -
 
 def child(body: ModuleContext, module: ast.Module, name: str, scope: Scope, overrides: Overrides, outside: dict[str, Outside]) -> ModuleContext:
     """Declare an instance in this one."""
-    body = instantiate(body.b, module, name, scope, overrides, outside, body.depth + 1)
-    body.instance.children.append(body.instance)
+    made = instantiate(body.b, module, name, scope, overrides, outside, body.depth + 1)
+    body.instance.children.append(made.instance)
     if scope.shown is not None:
-        scope.shown.children.append(body.shown)
-    return body
+        scope.shown.children.append(made.shown)
+    return made
 
 
 class _Nested:

@@ -5,8 +5,10 @@ from __future__ import annotations
 from typing import Any
 
 from obento.core.suggest import did_you_mean
-from obento.core.vhdl.analysis.names import Overloads, Wrong
-from obento.core.vhdl.analysis.operators import Operators, static_length
+from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.meanings import Overloads
+from obento.core.vhdl.analysis.names import Names
+from obento.core.vhdl.analysis.operators import static_length
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import AttributeName, TypeName
 from obento.core.vhdl.model.types import AccessType, ArrayType, RangeX, Subtype, Type, is_scalar
@@ -23,15 +25,19 @@ _ALL = (*_BOUNDS, *_SIGNAL, *_SCALAR, "last_value", "driving_value", "delayed", 
         "path_name", "instance_name")  # fmt: skip
 
 
-class Attributes(Operators):
+class Attributes:
     """Makes the value of `prefix'name`."""
+
+    def __init__(self, context: Context, names: Names) -> None:
+        self.context = context
+        self.names = names
 
     def attribute(self, e: ast.Attribute) -> t.Expr:
         """The value of an attribute of a type, an array, a signal or anything with a name."""
         if e.name in ("simple_name", "path_name", "instance_name"):
             return self._path(e)
         try:
-            prefix: Any = self.denote(e.prefix)
+            prefix: Any = self.names.denote(e.prefix)
         except Wrong:
             raise
         if isinstance(prefix, TypeName):
@@ -40,19 +46,19 @@ class Attributes(Operators):
             own = self._own_attribute(e)
             if own is not None:
                 return own
-            prefix = self.expr(e.prefix)
+            prefix = self.context.expressions.expr(e.prefix)
         if isinstance(prefix, t.Expr):
             if isinstance(prefix.type, AccessType) and e.name in _BOUNDS:
-                prefix = self.dereferenced(prefix)
+                prefix = self.names.dereferenced(prefix)
             return self._of_value(prefix, e)
         own = self._own_attribute(e)
         if own is not None:
             return own
-        raise self.wrong("attribute", f"`'{e.name}` does not belong to this", e)
+        raise self.context.wrong("attribute", f"`'{e.name}` does not belong to this", e)
 
     def _own_attribute(self, e: ast.Attribute) -> t.Expr | None:
         """An attribute that the text itself declares."""
-        for found in self.scope.find(e.name):
+        for found in self.context.scope.find(e.name):
             name = e.prefix.name if isinstance(e.prefix, ast.Id) else e.prefix.suffix if isinstance(e.prefix, ast.Selected) else ""
             if isinstance(found, AttributeName) and name in found.values:
                 return found.values[name]
@@ -61,7 +67,7 @@ class Attributes(Operators):
     def _path(self, e: ast.Attribute) -> t.Expr:
         name = e.prefix.name if isinstance(e.prefix, ast.Id) else e.prefix.suffix if isinstance(e.prefix, ast.Selected) else ""
         if e.name != "simple_name":
-            name = self.place_of(name)
+            name = self.context.signals.place_of(name)
         return t.Const(STRING, e.pos, string(name))
 
     def _of_type(self, prefix: TypeName, e: ast.Attribute) -> t.Expr:
@@ -69,25 +75,22 @@ class Attributes(Operators):
         if name in _BOUNDS and isinstance(s.type, ArrayType):
             return self._of_ranges(s, e)
         if not is_scalar(s.type):
-            raise self.wrong("attribute", f"`'{name}` does not belong to the type {s.shown}", e, did_you_mean(name, _ALL))
+            raise self.context.wrong("attribute", f"`'{name}` does not belong to the type {s.shown}", e, did_you_mean(name, _ALL))
         if name in _BOUNDS:
-            r = self.subtype_range(s)
+            r = self.context.expressions.subtype_range(s)
             if name == "ascending":
                 return t.Const(BOOLEAN, e.pos, not r.down)
             if name == "length":
-                raise self.wrong("attribute", "a type has no length", e)
+                raise self.context.wrong("attribute", "a type has no length", e)
             return self._bound(r, name, e.pos)
         if name in _SCALAR:
             if e.arg is None:
-                raise self.wrong("attribute", f"`'{name}` needs a value in brackets", e, f"{s.shown}'{name}(value)")
+                raise self.context.wrong("attribute", f"`'{name}` needs a value in brackets", e, f"{s.shown}'{name}(value)")
             return self._scalar(s, name, e.arg, e)
         own = self._own_attribute(e)
         if own is not None:
             return own
-        raise self.wrong("attribute", f"there is no attribute `'{name}` of a type", e, did_you_mean(name, _ALL))
-
-    def subtype_range(self, s: Subtype) -> RangeX:
-        raise NotImplementedError
+        raise self.context.wrong("attribute", f"there is no attribute `'{name}` of a type", e, did_you_mean(name, _ALL))
 
     @staticmethod
     def _bound(r: RangeX, name: str, pos: int) -> t.Expr:
@@ -104,7 +107,7 @@ class Attributes(Operators):
         wanted: Type = STRING if name == "value" else s.type
         if name == "val":
             wanted = INTEGER
-        x = self.expr(arg, wanted)
+        x = self.context.expressions.expr(arg, wanted)
         result: Type = s.type
         if name == "image":
             result = STRING
@@ -113,21 +116,21 @@ class Attributes(Operators):
             if isinstance(x, t.Const):
                 return t.Const(INTEGER, e.pos, int(x.value))
             return t.ScalarAttr(INTEGER, e.pos, name, s, x)
-        return self.folded(t.ScalarAttr(result, e.pos, name, s, x))
+        return self.context.expressions.folded(t.ScalarAttr(result, e.pos, name, s, x))
 
     # Arrays.
 
     def _dimension(self, e: ast.Attribute) -> int:
         if e.arg is None:
             return 0
-        x = self.expr(e.arg, INTEGER)
+        x = self.context.expressions.expr(e.arg, INTEGER)
         if not isinstance(x, t.Const) or x.value < 1:
-            raise self.wrong("attribute", "the number of a dimension is a constant from 1", e)
+            raise self.context.wrong("attribute", "the number of a dimension is a constant from 1", e)
         return int(x.value) - 1
 
     def _of_ranges(self, s: Subtype, e: ast.Attribute) -> t.Expr:
         if s.ranges is None:
-            raise self.wrong("attribute", f"`{s.shown}` has no range of its own", e, "ask a signal or variable of this type")
+            raise self.context.wrong("attribute", f"`{s.shown}` has no range of its own", e, "ask a signal or variable of this type")
         return self._from_range(s.ranges[self._dimension(e)], e)
 
     def _from_range(self, r: RangeX, e: ast.Attribute) -> t.Expr:
@@ -151,22 +154,22 @@ class Attributes(Operators):
         if name in _SIGNAL or name in ("last_value", "driving_value"):
             return self._signal(prefix, e)
         if name in ("delayed", "transaction"):
-            return self.implicit_signal(prefix, e)
+            return self.context.signals.implicit_signal(prefix, e)
         own = self._own_attribute(e)
         if own is not None:
             return own
         if name == "image" and is_scalar(prefix.type) and e.arg is None:
-            return self.folded(t.ScalarAttr(STRING, e.pos, "image", Subtype(prefix.type), prefix))
+            return self.context.expressions.folded(t.ScalarAttr(STRING, e.pos, "image", Subtype(prefix.type), prefix))
         if name in ("range", "reverse_range"):
-            raise self.wrong("misplaced", "a range cannot stand here", e)
-        raise self.wrong("attribute", f"there is no attribute `'{name}`", e, did_you_mean(name, _ALL))
+            raise self.context.wrong("misplaced", "a range cannot stand here", e)
+        raise self.context.wrong("attribute", f"there is no attribute `'{name}`", e, did_you_mean(name, _ALL))
 
     def _array_bound(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
         if not isinstance(prefix.type, ArrayType):
-            raise self.wrong("attribute", f"`'{e.name}` belongs to arrays, and this is {prefix.type.shown}", e)
+            raise self.context.wrong("attribute", f"`'{e.name}` belongs to arrays, and this is {prefix.type.shown}", e)
         dimension = self._dimension(e)
         if dimension >= len(prefix.type.indices):
-            raise self.wrong("attribute", f"this array has only {len(prefix.type.indices)} dimension(s)", e)
+            raise self.context.wrong("attribute", f"this array has only {len(prefix.type.indices)} dimension(s)", e)
         if prefix.sub is not None and prefix.sub.ranges is not None and prefix.sub.ranges[dimension].known() is not None:
             return self._from_range(prefix.sub.ranges[dimension], e)
         if e.name == "length" and dimension == 0:
@@ -179,23 +182,23 @@ class Attributes(Operators):
 
     def range_attribute(self, e: ast.Attribute) -> RangeX:
         """`'range` and `'reverse_range`."""
-        prefix: Any = self.denote(e.prefix)
+        prefix: Any = self.names.denote(e.prefix)
         if isinstance(prefix, Overloads):
-            prefix = self.expr(e.prefix)
+            prefix = self.context.expressions.expr(e.prefix)
         found: RangeX | None = None
         if isinstance(prefix, TypeName):
             s = prefix.subtype
             if isinstance(s.type, ArrayType) and s.ranges is not None:
                 found = s.ranges[self._dimension(e)]
             elif is_scalar(s.type):
-                found = self.subtype_range(s)
+                found = self.context.expressions.subtype_range(s)
         elif isinstance(prefix, t.Expr):
             if isinstance(prefix.type, AccessType):
-                prefix = self.dereferenced(prefix)
+                prefix = self.names.dereferenced(prefix)
             if isinstance(prefix.type, ArrayType):
                 found = self._range_of(prefix, self._dimension(e), e)
         if found is None:
-            raise self.wrong("attribute", "only arrays and scalar types have a range", e)
+            raise self.context.wrong("attribute", "only arrays and scalar types have a range", e)
         if e.name == "range":
             return found
         down: bool | t.Expr = not found.down if isinstance(found.down, bool) else t.Op(BOOLEAN, e.pos, "not", [found.down])
@@ -213,14 +216,8 @@ class Attributes(Operators):
     # Signals.
 
     def _signal(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
-        if not self._is_signal(prefix):
-            raise self.wrong("attribute", f"`'{e.name}` belongs to signals, and this is none", e)
-        arg = self.expr(e.arg, TIME) if e.arg is not None and e.name in ("stable", "quiet") else None
+        if not self.names.is_signal(prefix):
+            raise self.context.wrong("attribute", f"`'{e.name}` belongs to signals, and this is none", e)
+        arg = self.context.expressions.expr(e.arg, TIME) if e.arg is not None and e.name in ("stable", "quiet") else None
         result = _SIGNAL.get(e.name, prefix.type)
         return t.SignalAttr(result, e.pos, e.name, prefix, arg)
-
-    def place_of(self, name: str) -> str:
-        raise NotImplementedError
-
-    def implicit_signal(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
-        raise NotImplementedError

@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from obento.core.vhdl.analysis.names import Wrong
-from obento.core.vhdl.analysis.statements import Sequential, everything_read, reads_edge, signals_read, static_prefix, target_indices
+from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.declarations import Declarations
+from obento.core.vhdl.analysis.names import Names
+from obento.core.vhdl.analysis.statements import Statements, everything_read, reads_edge, signals_read, static_prefix, target_indices
+from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
 from obento.core.vhdl.code.statements import walk
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Labelled, Object, Scope, Subprogram
@@ -13,52 +16,49 @@ from obento.core.vhdl.packages.standard import TIME
 from obento.core.vhdl.syntax import ast
 
 
-class Concurrent(Sequential):
+class Concurrent:
     """Makes processes; `finish_process` takes each one."""
 
-    processes: list[t.Process]
-
-    def finish_process(self, p: t.Process) -> None:
-        raise NotImplementedError
+    def __init__(self, context: Context, names: Names, types: TypeDeclarations, declarations: Declarations, statements: Statements) -> None:
+        self.context = context
+        self.names = names
+        self.types = types
+        self.declarations = declarations
+        self.statements = statements
 
     def label(self, name: str, node: ast.Node) -> None:
         if name:
-            self.add(name, Labelled(name, node.pos), ast.Node(node.pos, node.pos + len(name)))
+            self.types.add(name, Labelled(name, node.pos), ast.Node(node.pos, node.pos + len(name)))
 
     # Processes.
 
     def process_statement(self, s: ast.Process) -> None:
         self.label(s.label, s)
-        p = t.Process(s.label or f"process at line {self.line(s.pos)}", s.pos, None, [], [], postponed=s.postponed)
-        outer = self.scope
-        self.scope = Scope(outer, s.label)
-        self.process = p
-        errors = self.collector.errors
-        try:
+        p = t.Process(s.label or f"process at line {self.context.line(s.pos)}", s.pos, None, [], [], postponed=s.postponed)
+        errors = self.context.collector.errors
+        with self.context.aside(scope=Scope(self.context.scope, s.label), process=p):
             if s.sensitivity is not None:
                 p.sensitivity = []
                 for e in s.sensitivity:
                     try:
-                        p.sensitivity.append(self._waited(e))
+                        p.sensitivity.append(self.statements.waited(e))
                     except Wrong:
                         p.clean = False
-            p.decls = self.declare_all(s.decls)
-            p.body = self.sequence(s.body)
-        finally:
-            self.process, self.scope = None, outer
+            p.decls = self.declarations.declare_all(s.decls)
+            p.body = self.statements.sequence(s.body)
         if s.all_signals:
             p.sensitivity = self._all_read(p)
-        elif p.sensitivity is not None and p.clean and self.collector.errors == errors:
+        elif p.sensitivity is not None and p.clean and self.context.collector.errors == errors:
             self._check_sensitivity(p)
-        elif s.sensitivity is None and self.collector.errors == errors and not self._can_wait(p):
+        elif s.sensitivity is None and self.context.collector.errors == errors and not self._can_wait(p):
             text = "this process never waits: it would run for ever without time passing"
-            self.collector.warning("never-waits", text, s.pos, s.pos + 7, "give it a sensitivity list, or end it with `wait;`")
+            self.context.collector.warning("never-waits", text, s.pos, s.pos + 7, "give it a sensitivity list, or end it with `wait;`")
         self._merge_drives(p)
-        if self.collector.errors == errors:
-            self.finish_process(p)
+        if self.context.collector.errors == errors:
+            self.context.processes.finish_process(p)
 
     def _can_wait(self, p: t.Process) -> bool:
-        return any(isinstance(s, t.Wait) or (isinstance(s, t.CallProcedure) and self.settle_waits(s.procedure)) for s in walk(p.body))
+        return any(isinstance(s, t.Wait) or (isinstance(s, t.CallProcedure) and self.declarations.settle_waits(s.procedure)) for s in walk(p.body))
 
     def _merge_drives(self, p: t.Process) -> None:
         """Signals that subprograms of the process assign are driven by it."""
@@ -72,7 +72,7 @@ class Concurrent(Sequential):
             for target, pos in f.drives:
                 root, path = static_prefix(target)
                 if root is not None and not root.is_param:
-                    self.drive(p, root, path, pos)
+                    self.statements.drive(p, root, path, pos)
             stack += [d.subprogram for d in f.decls if isinstance(d, t.DeclareSub)]
 
     def _all_read(self, p: t.Process) -> list[t.Expr]:
@@ -105,31 +105,29 @@ class Concurrent(Sequential):
                     missing.setdefault(root.name, s)
         for name, x in list(missing.items())[:4]:
             text = f"`{name}` is read here but missing in the sensitivity list"
-            self.collector.warning("sensitivity", text, x.pos, x.pos + len(name), f"add `{name}`, or write process (all)")
+            self.context.collector.warning("sensitivity", text, x.pos, x.pos + len(name), f"add `{name}`, or write process (all)")
 
     # Assignments, assertions and calls.
 
     def assignment(self, s: ast.SignalAssign) -> None:
         self.label(s.label, s)
-        p = self._begin(s.label or "assignment", s.pos)
-        try:
-            p.body = self.signal_assign(s)
+        p = t.Process(s.label or "assignment", s.pos, [], [], [], concurrent=True)
+        with self.context.aside(process=p):
+            p.body = self.statements.signal_assign(s)
             if s.guarded:
                 p.body = self._guarded(s, p)
-        finally:
-            self.process = None
         reads: list[t.Expr] = []
         for x in everything_read(p.body):
             reads += signals_read(x)
         p.sensitivity = _once(reads)
-        self.finish_process(p)
+        self.context.processes.finish_process(p)
 
     def _guarded(self, s: ast.SignalAssign, p: t.Process) -> list[t.Stmt]:
         """Only while the guard of the block holds (11.6); a guarded signal lets go otherwise."""
-        found = self.scope.find("guard")
+        found = self.context.scope.find("guard")
         if not found or not isinstance(found[0], Object):
-            raise self.wrong("guarded", "`guarded` needs a block with a guard around it", s)
-        guard = self.object(found[0], s)
+            raise self.context.wrong("guarded", "`guarded` needs a block with a guard around it", s)
+        guard = self.names.object(found[0], s)
         off: list[t.Stmt] = []
         for inner in walk(p.body):
             if isinstance(inner, t.SetSignal):
@@ -139,34 +137,25 @@ class Concurrent(Sequential):
                     off = [t.SetSignal(s.pos, inner.target, [(None, after)])]
         return [t.If(s.pos, [(guard, p.body), *([(None, off)] if off else [])])]
 
-    def _begin(self, name: str, pos: int) -> t.Process:
-        p = t.Process(name, pos, [], [], [], concurrent=True)
-        self.process = p
-        return p
-
     def concurrent_assertion(self, s: ast.Assert) -> None:
         self.label(s.label, s)
-        p = self._begin(s.label or "assertion", s.pos)
-        try:
-            p.body = [self.assertion(s)]
-        finally:
-            self.process = None
+        p = t.Process(s.label or "assertion", s.pos, [], [], [], concurrent=True)
+        with self.context.aside(process=p):
+            p.body = [self.statements.assertion(s)]
         reads: list[t.Expr] = []
         for x in everything_read(p.body):
             reads += signals_read(x)
         p.sensitivity = _once(reads)
         p.postponed = s.postponed
-        self.finish_process(p)
+        self.context.processes.finish_process(p)
 
     def concurrent_call(self, s: ast.Call) -> None:
         """A process that calls, then waits for the signals among the actuals (11.4)."""
         self.label(s.label, s)
-        p = self._begin(s.label or "call", s.pos)
+        p = t.Process(s.label or "call", s.pos, [], [], [], concurrent=True)
         p.sensitivity = None
-        try:
-            call = self.procedure_call(s)
-        finally:
-            self.process = None
+        with self.context.aside(process=p):
+            call = self.statements.procedure_call(s)
         reads: list[t.Expr] = []
         for param, a in zip(call.procedure.params, call.args, strict=True):
             if param.mode != "out":
@@ -175,10 +164,7 @@ class Concurrent(Sequential):
         reads = _once(reads)
         p.body = [call, t.Wait(s.pos, reads, None, None, forever=not reads)]
         p.postponed = s.postponed
-        self.finish_process(p)
-
-    def line(self, position: int) -> int:
-        raise NotImplementedError
+        self.context.processes.finish_process(p)
 
 
 def _is_parameter(x: t.Expr) -> bool:

@@ -8,7 +8,10 @@ from typing import Any
 from obento.core.ir.part import RunError
 from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
-from obento.core.vhdl.analysis.names import Overloads, Wrong, differs
+from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.expressions import Expressions
+from obento.core.vhdl.analysis.meanings import Overloads
+from obento.core.vhdl.analysis.names import Names, differs
 from obento.core.vhdl.analysis.operators import static_length
 from obento.core.vhdl.analysis.subexpressions import calls_in
 from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
@@ -23,22 +26,19 @@ from obento.core.vhdl.packages.standard import BOOLEAN, FILE_KIND, STRING, TIME
 from obento.core.vhdl.syntax import ast
 
 
-class Declarations(TypeDeclarations):
+class Declarations:
     """Declares; `setup` collects what a run does before its processes begin."""
 
-    setup: list[str]
-    package: str
-    in_body: bool
-    pending: list[Subprogram]
-    bits: int
-
-    def sequence(self, body: Sequence[ast.Stmt]) -> list[t.Stmt]:
-        raise NotImplementedError
+    def __init__(self, context: Context, names: Names, expressions: Expressions, types: TypeDeclarations) -> None:
+        self.context = context
+        self.names = names
+        self.expressions = expressions
+        self.types = types
 
     @property
     def owner(self) -> Any:
         """What variables declared here belong to; None outside of processes and subprograms."""
-        return self.subprogram or self.process
+        return self.context.subprogram or self.context.process
 
     # The region.
 
@@ -62,40 +62,35 @@ class Declarations(TypeDeclarations):
             else []
         )
         for name in names:
-            self.broken.add(name)
-
-    broken: set[str]
+            self.context.broken.add(name)
 
     def _declare(self, d: ast.Decl) -> list[t.Stmt]:
         match d:
             case ast.ObjectDecl():
                 return self._objects(d)
             case ast.TypeDecl():
-                self._type(d)
+                self.types.type_of(d)
             case ast.SubtypeDecl():
-                subtype = self.subtype(d.subtype)
+                subtype = self.types.subtype(d.subtype)
                 named = Subtype(subtype.type, subtype.ranges, subtype.resolution, subtype.element, d.name)
-                self.add(d.name, TypeName(d.name, named, d.pos), d)
+                self.types.add(d.name, TypeName(d.name, named, d.pos), d)
             case ast.AliasDecl():
                 self._alias(d)
             case ast.Disconnect():
                 self._disconnect(d)
             case ast.AttributeDecl():
-                self.add(d.name, AttributeName(d.name, self._marked(d.mark)), d)
+                self.types.add(d.name, AttributeName(d.name, self.types.marked(d.mark)), d)
             case ast.AttributeSpec():
                 self._attribute_spec(d)
             case ast.SubprogramDecl():
                 return self._subprogram(d)
             case ast.ComponentDecl():
-                self.add(d.name, Component(d.name, d, self.scope), d)
+                self.types.add(d.name, Component(d.name, d, self.context.scope), d)
             case ast.UseClause():
                 self.use(d)
             case ast.ConfigSpec():
-                self.configure(d)
+                self.context.instances.configure(d)
         return []
-
-    def configure(self, d: ast.ConfigSpec) -> None:
-        raise NotImplementedError
 
     # Use clauses.
 
@@ -108,83 +103,78 @@ class Declarations(TypeDeclarations):
 
     def _use(self, name: ast.Expr) -> None:
         if not isinstance(name, ast.Selected):
-            raise self.wrong("use", "a use clause names a package and what of it: ieee.std_logic_1164.all", name)
-        prefix = self.denote(name.prefix)
+            raise self.context.wrong("use", "a use clause names a package and what of it: ieee.std_logic_1164.all", name)
+        prefix = self.names.denote(name.prefix)
         if isinstance(prefix, LibraryName) and name.suffix == "all":
             return  # units of a library are found by their names anyway
         if isinstance(prefix, LibraryName):
-            package = self.package_named(prefix.name, name.suffix, name)
+            package = self.context.packages.package_named(prefix.name, name.suffix, name)
             if package is not None:
-                self.scope.names.setdefault(package.name, [package])
+                self.context.scope.names.setdefault(package.name, [package])
             return
         if not isinstance(prefix, PackageName):
-            raise self.wrong("use", "this is no package", name.prefix)
+            raise self.context.wrong("use", "this is no package", name.prefix)
         if name.suffix == "all":
-            self.scope.uses.append((prefix.scope, None))
+            self.context.scope.uses.append((prefix.scope, None))
             return
         if name.suffix not in prefix.scope.names:
             hint = did_you_mean(name.suffix, prefix.scope.names)
-            raise self.wrong("undeclared", f"the package `{prefix.name}` has no `{name.suffix}`", name, hint)
-        self.scope.uses.append((prefix.scope, name.suffix))
+            raise self.context.wrong("undeclared", f"the package `{prefix.name}` has no `{name.suffix}`", name, hint)
+        self.context.scope.uses.append((prefix.scope, name.suffix))
 
     def protected(self, d: ast.TypeDecl, definition: ast.ProtectedDef) -> None:
         """A protected type: its methods work on variables of an object of its own."""
         if not definition.is_body:
-            made = ProtectedType(d.name, scope=Scope(self.scope, d.name))
-            self.add(d.name, TypeName(d.name, Subtype(made), d.pos), d)
-            outer, self.scope = self.scope, made.scope
-            for item in definition.items:
-                if isinstance(item, ast.SubprogramDecl):
-                    f = self.head(item)
-                    f.local = True
-                    self.scope.add(item.name, f)
-            self.scope = outer
+            made = ProtectedType(d.name, scope=Scope(self.context.scope, d.name))
+            self.types.add(d.name, TypeName(d.name, Subtype(made), d.pos), d)
+            with self.context.aside(scope=made.scope):
+                for item in definition.items:
+                    if isinstance(item, ast.SubprogramDecl):
+                        f = self.head(item)
+                        f.local = True
+                        self.context.scope.add(item.name, f)
             return
-        known = [k for k in self.scope.find(d.name) if isinstance(k, TypeName) and isinstance(k.subtype.type, ProtectedType)]
+        known = [k for k in self.context.scope.find(d.name) if isinstance(k, TypeName) and isinstance(k.subtype.type, ProtectedType)]
         if not known:
-            raise self.wrong("undeclared", f"the protected type `{d.name}` is not declared before its body", d)
+            raise self.context.wrong("undeclared", f"the protected type `{d.name}` is not declared before its body", d)
         own = known[0].subtype.type
         assert isinstance(own, ProtectedType)
-        keeper = Subprogram(d.name, [], None, d.pos, self.emitter.fresh("f"), analysed=True)
-        outer, outer_sub = self.scope, self.subprogram
-        self.scope = Scope(outer, d.name)
-        self.scope.names = dict(own.scope.names)
-        self.subprogram = keeper
-        try:
+        keeper = Subprogram(d.name, [], None, d.pos, self.context.emitter.fresh("f"), analysed=True)
+        inside = Scope(self.context.scope, d.name)
+        inside.names = dict(own.scope.names)
+        with self.context.aside(scope=inside, subprogram=keeper):
             keeper.decls = self.declare_all(definition.items)
-        finally:
-            self.scope, self.subprogram = outer, outer_sub
         for inner in walk_declared(keeper):
             self.settle_waits(inner)
             for called in inner.calls:
                 self.emit_subprogram(called)
         bodiless = [f for names in own.scope.names.values() for f in names if isinstance(f, Subprogram) and not f.analysed]
         if bodiless:
-            raise self.wrong("no-body", f"the method `{bodiless[0].name}` of `{d.name}` has no body here", d)
+            raise self.context.wrong("no-body", f"the method `{bodiless[0].name}` of `{d.name}` has no body here", d)
         own.make = keeper.py
         methods = [f for names in own.scope.names.values() for f in names if isinstance(f, Subprogram)]
-        self.emitter.protected(keeper, [f.py for f in methods])
+        self.context.emitter.protected(keeper, [f.py for f in methods])
 
     # Objects.
 
     def _objects(self, d: ast.ObjectDecl) -> list[t.Stmt]:
-        subtype = self.subtype(d.subtype)
+        subtype = self.types.subtype(d.subtype)
         if d.kind == "signal" and self.owner is not None:
-            raise self.wrong(
+            raise self.context.wrong(
                 "misplaced", "a signal cannot be declared in a process or subprogram", d, "declare it in the architecture, or use a variable"
             )
         if d.kind == "variable" and self.owner is None:
             hint = "declare it inside the process, or use a signal"
-            raise self.wrong("misplaced", "a variable cannot be declared outside of processes and subprograms", d, hint)
+            raise self.context.wrong("misplaced", "a variable cannot be declared outside of processes and subprograms", d, hint)
         if isinstance(subtype.type, ProtectedType) and not subtype.type.make:
-            raise self.wrong("no-body", f"the protected type `{subtype.shown}` has no body before this", d)
-        if d.kind == "constant" and d.default is None and (not self.package or self.in_body or self.owner is not None):
-            raise self.wrong("constant", "a constant needs its value", d, "write := and the value")
+            raise self.context.wrong("no-body", f"the protected type `{subtype.shown}` has no body before this", d)
+        if d.kind == "constant" and d.default is None and (not self.context.package or self.context.in_body or self.owner is not None):
+            raise self.context.wrong("constant", "a constant needs its value", d, "write := and the value")
         if d.kind == "file":
             return self._files(d, subtype)
-        value = self.expr(d.default, subtype.type, subtype) if d.default is not None else None
+        value = self.expressions.expr(d.default, subtype.type, subtype) if d.default is not None else None
         if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
-            subtype = self._from_value(subtype, value, d)
+            subtype = self.from_value(subtype, value, d)
         self.check_width(value, subtype)
         out: list[t.Stmt] = []
         for name, pos in d.names:
@@ -194,18 +184,18 @@ class Declarations(TypeDeclarations):
             elif d.kind == "constant":
                 out += self._constant(name, subtype, value, node)
             else:
-                o = Object(name, "variable", subtype, pos, self.emitter.fresh("v"), of_process=self.owner, shared=d.kind == "shared")
-                self.add(name, o, node)
+                o = Object(name, "variable", subtype, pos, self.context.emitter.fresh("v"), of_process=self.owner, shared=d.kind == "shared")
+                self.types.add(name, o, node)
                 if self.owner is not None:
                     out.append(t.Declare(pos, o, value))
                 else:
                     self._global(o, value)
         return out
 
-    def _from_value(self, s: Subtype, value: t.Expr | None, d: ast.Node) -> Subtype:
+    def from_value(self, s: Subtype, value: t.Expr | None, d: ast.Node) -> Subtype:
         """An unconstrained array takes its bounds from its value, where it is constant."""
         if value is None:
-            raise self.wrong("unconstrained", f"{s.shown} needs its range here", d, "write for instance (7 downto 0)")
+            raise self.context.wrong("unconstrained", f"{s.shown} needs its range here", d, "write for instance (7 downto 0)")
         if isinstance(value, t.Const):
             return Subtype(s.type, [range_of(value.value, s.type)], s.resolution)
         if value.sub is not None and value.sub.ranges is not None:
@@ -218,15 +208,17 @@ class Declarations(TypeDeclarations):
             return
         size, wanted = static_length(value), s.length()
         if size is not None and wanted is not None and size != wanted:
-            self.collector.error("width", f"this is {size} elements wide, but {wanted} are needed", value.pos, None, _width_hint(size, wanted, s))
+            self.context.collector.error(
+                "width", f"this is {size} elements wide, but {wanted} are needed", value.pos, None, _width_hint(size, wanted, s)
+            )
 
     def new_signal(self, name: str, subtype: Subtype, value: t.Expr | None, node: ast.Node, guard: str = "") -> Object:
         if not subtype.static():
-            raise self.wrong("constant", "the range of a signal must be constant", node)
-        o = Object(name, "signal", subtype, node.pos, self.emitter.fresh("s"), guard=guard)
+            raise self.context.wrong("constant", "the range of a signal must be constant", node)
+        o = Object(name, "signal", subtype, node.pos, self.context.emitter.fresh("s"), guard=guard)
         o.value = self.first_value(value, subtype)
         o.default = value
-        self.add(name, o, node)
+        self.types.add(name, o, node)
         self.set_up_signal(o)
         return o
 
@@ -236,109 +228,117 @@ class Declarations(TypeDeclarations):
         return self.worked_out(value, subtype)
 
     def set_up_signal(self, o: Object) -> None:
-        self.setup.append(f"{o.py} = R.signal({o.name!r}, {self.emitter.constant(o.value)}, {self.emitter.keep(self.resolution(o.subtype))})")
-        self.note_signal(o)
+        self.context.setup.append(
+            f"{o.py} = R.signal({o.name!r}, {self.context.emitter.constant(o.value)}, {self.context.emitter.keep(self.resolution(o.subtype))})"
+        )
+        self.context.signals.note_signal(o)
 
-    def note_signal(self, o: Object) -> None:
-        raise NotImplementedError
+    def computed(self, x: t.Expr) -> Any:
+        """The value of an expression without signals and variables, computed now."""
+        self.emit_called(x)
+        return self.context.emitter.evaluate(x)
 
     def worked_out(self, value: t.Expr, subtype: Subtype) -> Any:
         """The value of a constant expression, fitted."""
         self.emit_called(value)
         try:
-            return self.emitter.evaluate_fitted(value, subtype)
+            return self.context.emitter.evaluate_fitted(value, subtype)
         except RunError as error:
-            self.collector.error("value", error.text, error.position or value.pos)
+            self.context.collector.error("value", error.text, error.position or value.pos)
         except LimitReached as limit:
-            self.collector.error("limit", limit.text, limit.position or value.pos, None, limit.hint)
+            self.context.collector.error("limit", limit.text, limit.position or value.pos, None, limit.hint)
         except RecursionError:
-            self.collector.error("limit", "this calls itself too deep", value.pos)
+            self.context.collector.error("limit", "this calls itself too deep", value.pos)
         except NameError:
-            self.collector.error("constant", "this value is not known before the run", value.pos)
+            self.context.collector.error("constant", "this value is not known before the run", value.pos)
         raise Wrong
 
     def _constant(self, name: str, subtype: Subtype, value: t.Expr | None, node: ast.Node) -> list[t.Stmt]:
-        known = self.scope.names.get(name)
+        known = self.context.scope.names.get(name)
         if known and isinstance(known[0], Object) and known[0].implicit and value is not None:
             o = known[0]  # the full declaration of a deferred constant
             o.implicit = False
-            del self.scope.names[name]
+            del self.context.scope.names[name]
         else:
-            o = Object(name, "constant", subtype, node.pos, self.emitter.fresh("c"), of_process=self.owner)
+            o = Object(name, "constant", subtype, node.pos, self.context.emitter.fresh("c"), of_process=self.owner)
         if value is None:
             o.implicit = True
-            self.add(name, o, node)
+            self.types.add(name, o, node)
             return []
         if isinstance(value, t.Const) or self.owner is None:
             o.value = self.worked_out(value, subtype)
             o.known = True
             if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
                 o.subtype = Subtype(subtype.type, [range_of(o.value, subtype.type)])
-            self.emitter.live[o.py] = o.value
-            self.add(name, o, node)
+            self.context.emitter.live[o.py] = o.value
+            self.types.add(name, o, node)
             return []
-        self.add(name, o, node)
+        self.types.add(name, o, node)
         return [t.Declare(node.pos, o, value)]
 
     def _global(self, o: Object, value: t.Expr | None) -> None:
         """A variable outside of all processes."""
-        self._execute_live(f"{o.py} = {self.emitter.fitted(value, o.subtype) if value is not None else self.emitter.default(o.subtype)}", o.name)
+        self._execute_live(
+            f"{o.py} = {self.context.emitter.fitted(value, o.subtype) if value is not None else self.context.emitter.default(o.subtype)}", o.name
+        )
 
     def _execute_live(self, text: str, name: str) -> None:
         try:
-            self.emitter.execute(text + "\n", name, True)
+            self.context.emitter.execute(text + "\n", name, True)
         except RunError as error:
-            self.collector.error("value", error.text, error.position)
+            self.context.collector.error("value", error.text, error.position)
         except NameError:
-            self.collector.error("constant", f"`{name}` begins with a value that is not known before the run")
+            self.context.collector.error("constant", f"`{name}` begins with a value that is not known before the run")
 
     def _files(self, d: ast.ObjectDecl, subtype: Subtype) -> list[t.Stmt]:
         if not isinstance(subtype.type, FileType):
-            raise self.wrong("type", f"{subtype.shown} is no file type", d, "for instance text, of std.textio")
-        name_x = self.expr(d.default, STRING) if d.default is not None else None
-        mode = self.expr(d.mode, FILE_KIND) if d.mode is not None else None
+            raise self.context.wrong("type", f"{subtype.shown} is no file type", d, "for instance text, of std.textio")
+        name_x = self.expressions.expr(d.default, STRING) if d.default is not None else None
+        mode = self.expressions.expr(d.mode, FILE_KIND) if d.mode is not None else None
         out: list[t.Stmt] = []
         for name, pos in d.names:
-            o = Object(name, "file", subtype, pos, self.emitter.fresh("h"), of_process=self.owner, default=mode)
-            self.add(name, o, ast.Node(pos, pos + len(name)))
+            o = Object(name, "file", subtype, pos, self.context.emitter.fresh("h"), of_process=self.owner, default=mode)
+            self.types.add(name, o, ast.Node(pos, pos + len(name)))
             if self.owner is not None:
                 out.append(t.Declare(pos, o, name_x))
                 continue
             text = f"{o.py} = File()\n"
             if name_x is not None:
-                text += f"R.open({o.py}, {self.emitter.value(name_x)}, {self.emitter.value(mode) if mode is not None else 0}, {pos})\n"
+                text += (
+                    f"R.open({o.py}, {self.context.emitter.value(name_x)}, {self.context.emitter.value(mode) if mode is not None else 0}, {pos})\n"
+                )
             self._execute_live(text, name)
         return out
 
     def _alias(self, d: ast.AliasDecl) -> None:
-        found: Any = self.denote(d.target)
+        found: Any = self.names.denote(d.target)
         if isinstance(found, Overloads):
             for f in found.found:
-                self.scope.add(d.name, f)
+                self.context.scope.add(d.name, f)
             return
         if not isinstance(found, t.Expr):
-            self.add(d.name, found, d)
+            self.types.add(d.name, found, d)
             return
         target = found
         if d.subtype is not None:
-            subtype = self.subtype(d.subtype)
+            subtype = self.types.subtype(d.subtype)
             if isinstance(subtype.type, ArrayType) and subtype.ranges is not None:
                 target = self._rebased(found, subtype, d)
-        self.add(d.name, Alias(d.name, target, d.pos), d)
+        self.types.add(d.name, Alias(d.name, target, d.pos), d)
 
     def _disconnect(self, d: ast.Disconnect) -> None:
         """How long guarded signals go on holding what their guard no longer lets through (5.3); in femtoseconds."""
-        subtype, after = self.subtype(d.mark), self.expr(d.after, TIME)
+        subtype, after = self.types.subtype(d.mark), self.expressions.expr(d.after, TIME)
         if not isinstance(after, t.Const):
-            raise self.wrong("constant", "the time of a disconnection must be constant", d.after)
-        signals = [o for declared in self.scope.names.values() for o in declared if isinstance(o, Object) and o.guard and not o.disconnect]
+            raise self.context.wrong("constant", "the time of a disconnection must be constant", d.after)
+        signals = [o for declared in self.context.scope.names.values() for o in declared if isinstance(o, Object) and o.guard and not o.disconnect]
         if d.names:
             signals = []
             for name, pos in d.names:
-                found = next((o for o in self.scope.find(name) if isinstance(o, Object) and o.guard), None)
+                found = next((o for o in self.context.scope.find(name) if isinstance(o, Object) and o.guard), None)
                 if found is None:
                     hint = "only signals that are declared `bus` or `register` are guarded"
-                    raise self.wrong("disconnect", f"`{name}` is no guarded signal", ast.Node(pos, pos + len(name)), hint)
+                    raise self.context.wrong("disconnect", f"`{name}` is no guarded signal", ast.Node(pos, pos + len(name)), hint)
                 signals.append(found)
         for o in signals:
             if o.subtype.type is subtype.type:
@@ -353,7 +353,7 @@ class Declarations(TypeDeclarations):
             return found
         size, wanted = subtype.length(), static_length(found)
         if size is not None and wanted is not None and size != wanted:
-            raise self.wrong("width", f"the alias has {size} elements, what it names {wanted}", d)
+            raise self.context.wrong("width", f"the alias has {size} elements, what it names {wanted}", d)
         return t.AliasOf(found.type, d.pos, found, own, new, differs(own.down, new.down, d.pos), sub=subtype)
 
     @staticmethod
@@ -365,10 +365,10 @@ class Declarations(TypeDeclarations):
         return RangeX(left, right, t.ArrayAttr(BOOLEAN, x.pos, "descending", x, 0))
 
     def _attribute_spec(self, d: ast.AttributeSpec) -> None:
-        found = [a for a in self.scope.find(d.name) if isinstance(a, AttributeName)]
+        found = [a for a in self.context.scope.find(d.name) if isinstance(a, AttributeName)]
         if not found:
-            raise self.wrong("undeclared", f"the attribute `{d.name}` is not declared", d)
-        value = self.expr(d.value, found[0].subtype.type, found[0].subtype)
+            raise self.context.wrong("undeclared", f"the attribute `{d.name}` is not declared", d)
+        value = self.expressions.expr(d.value, found[0].subtype.type, found[0].subtype)
         for entity in d.entities:
             found[0].values[entity] = value
 
@@ -378,37 +378,47 @@ class Declarations(TypeDeclarations):
         """A subprogram by its declaration alone."""
         params: list[Object] = []
         for p in d.params:
-            subtype = self.subtype(p.subtype)
+            subtype = self.types.subtype(p.subtype)
             kind: Any = p.kind or ("file" if isinstance(subtype.type, FileType) else "variable" if p.mode in ("out", "inout") else "constant")
             if isinstance(subtype.type, FileType):
                 kind = "file"
             mode = p.mode or "in"
             default = None
             if p.default is not None:
-                default = self.expr(p.default, subtype.type, subtype)
+                default = self.expressions.expr(p.default, subtype.type, subtype)
             if d.returns is not None and mode != "in":
-                self.collector.error(
+                self.context.collector.error(
                     "mode", f"a function's parameter can only be `in`, not `{mode}`", p.pos, p.end, "use a procedure to give several values back"
                 )
-            params.append(Object(p.name, kind, subtype, p.pos, self.emitter.fresh("a"), mode, default=default, is_param=True))
-        result = self._marked(d.returns) if d.returns is not None else None
-        f = Subprogram(d.name, params, result, d.pos, self.emitter.fresh("f"), pure=d.pure, node=d, package=self.package, outer=self.subprogram)
+            params.append(Object(p.name, kind, subtype, p.pos, self.context.emitter.fresh("a"), mode, default=default, is_param=True))
+        result = self.types.marked(d.returns) if d.returns is not None else None
+        f = Subprogram(
+            d.name,
+            params,
+            result,
+            d.pos,
+            self.context.emitter.fresh("f"),
+            pure=d.pure,
+            node=d,
+            package=self.context.package,
+            outer=self.context.subprogram,
+        )
         f.local = self.owner is not None
         return f
 
     def _subprogram(self, d: ast.SubprogramDecl) -> list[t.Stmt]:
         f = self.head(d)
-        same = [k for k in self.scope.names.get(d.name, ()) if isinstance(k, Subprogram) and k.profile() == f.profile()]
+        same = [k for k in self.context.scope.names.get(d.name, ()) if isinstance(k, Subprogram) and k.profile() == f.profile()]
         if d.body is None:
             f.native = self._native(f)
             if same:
-                self.collector.error("redeclared", f"`{d.name}` with these parameters is declared a second time", d.pos, d.end)
+                self.context.collector.error("redeclared", f"`{d.name}` with these parameters is declared a second time", d.pos, d.end)
                 return []
-            self.add(d.name, f, d)
+            self.types.add(d.name, f, d)
             return []
         if same:
             if same[0].body is not None or same[0].analysed:
-                self.collector.error("redeclared", f"`{d.name}` with these parameters is declared a second time", d.pos, d.end)
+                self.context.collector.error("redeclared", f"`{d.name}` with these parameters is declared a second time", d.pos, d.end)
                 return []
             declared = same[0]
             declared.params, declared.pure, declared.node = f.params, f.pure, f.node
@@ -416,42 +426,36 @@ class Declarations(TypeDeclarations):
                 new.default = new.default or old.default
             f = declared
         else:
-            self.add(d.name, f, d)
+            self.types.add(d.name, f, d)
         self._subprogram_body(f, d)
         if self.owner is not None:
             return [t.DeclareSub(d.pos, f)]
-        self.pending.append(f)
+        self.context.pending.append(f)
         return []
 
     def _native(self, f: Subprogram) -> Callable[..., Any] | None:
-        if not self.in_library:
+        if not self.context.in_library:
             return None
-        native = find_native(self.package, f.name, [p.subtype.type.name for p in f.params], f.result.type.name if f.result else "")
+        native = find_native(self.context.package, f.name, [p.subtype.type.name for p in f.params], f.result.type.name if f.result else "")
         if native is not None:
             f.foreign = False
         return native
 
-    in_library: bool
-
     def _subprogram_body(self, f: Subprogram, d: ast.SubprogramDecl) -> None:
-        outer_scope, outer_sub = self.scope, self.subprogram
-        self.scope = Scope(outer_scope, d.name)
-        self.subprogram = f
         f.analysed = True
-        f.outer = outer_sub
+        f.outer = self.context.subprogram
+        inside = Scope(self.context.scope, d.name)
         for p in f.params:
             p.of_process = f
             p.read_at = 0
-            self.scope.add(p.name, p)
-        try:
+            inside.add(p.name, p)
+        with self.context.aside(scope=inside, subprogram=f):
             f.decls = self.declare_all(d.decls)
             assert d.body is not None
-            f.body = self.sequence(d.body)
-        finally:
-            self.scope, self.subprogram = outer_scope, outer_sub
+            f.body = self.context.bodies.sequence(d.body)
         if f.is_function and not any(isinstance(s, t.Return) for s in walk(f.body)):
             last = d.end - 1
-            self.collector.error(
+            self.context.collector.error(
                 "no-return", f"the function `{f.name}` never returns a value", d.pos, d.pos + 8 if last else d.end, "add a return statement"
             )
 
@@ -468,7 +472,7 @@ class Declarations(TypeDeclarations):
 
     def emit_pending(self) -> None:
         """Emit the subprograms of the region that ends here."""
-        pending, self.pending = self.pending, []
+        pending, self.context.pending = self.context.pending, []
         for f in pending:
             self.settle_waits(f)
         for f in pending:
@@ -479,7 +483,7 @@ class Declarations(TypeDeclarations):
             return
         for d in walk_declared(f):
             self.settle_waits(d)
-        self.emitter.subprogram(f)
+        self.context.emitter.subprogram(f)
         for c in f.calls:
             self.emit_subprogram(c)
 
@@ -507,7 +511,7 @@ class Declarations(TypeDeclarations):
         if f.native is logic.resolve_array:
             return logic.resolve
         self.emit_subprogram(f)
-        live, name = self.emitter.live, f.py
+        live, name = self.context.emitter.live, f.py
         array = f.params[0].subtype.type
         packed = isinstance(array, ArrayType) and array.packed
         del resolved

@@ -9,8 +9,10 @@ from obento.core.decimals import shown
 from obento.core.ir.part import RunError
 from obento.core.limits import LimitReached
 from obento.core.vhdl.analysis.attributes import Attributes
-from obento.core.vhdl.analysis.names import EVERYWHERE, Interp, Overloads, Wrong
-from obento.core.vhdl.analysis.operators import static_length
+from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.meanings import Interp, Overloads
+from obento.core.vhdl.analysis.names import EVERYWHERE, Names
+from obento.core.vhdl.analysis.operators import Operators, static_length
 from obento.core.vhdl.analysis.subexpressions import parts_of
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import EnumLiteral, PhysUnit, TypeName
@@ -37,23 +39,26 @@ from obento.core.vhdl.syntax import ast
 _SIMPLE = {"+": lambda a, b: a + b, "-": lambda a, b: a - b, "*": lambda a, b: a * b}
 
 
-class Analyser(Attributes):
+class Expressions:
     """Settles expressions; `interps` gives everything one can mean, `expr` the one that is meant."""
 
-    _memo: dict[int, list[Interp]]
-    _depth: int
+    def __init__(self, context: Context, names: Names, operators: Operators, attributes: Attributes) -> None:
+        self.context = context
+        self.names = names
+        self.operators = operators
+        self.attributes = attributes
 
     # The choice.
 
     def expr(self, e: ast.Expr, wanted: Type | None = None, sub: Subtype | None = None) -> t.Expr:
         """The one meaning of an expression that fits."""
-        self._depth += 1
+        self.context.depth += 1
         try:
             return self._chosen(e, wanted, sub)
         finally:
-            self._depth -= 1
-            if not self._depth:
-                self._memo.clear()
+            self.context.depth -= 1
+            if not self.context.depth:
+                self.context.memo.clear()
 
     def _chosen(self, e: ast.Expr, wanted: Type | None, sub: Subtype | None) -> t.Expr:
         interps = self.interps(e)
@@ -86,7 +91,7 @@ class Analyser(Attributes):
             if all(i.type is best[0].type and i.implicit for i in best):  # two literals compared
                 return next((i for i in best if any(o.name == "std_ulogic" for o in i.operands)), best[0])
             shown = " or ".join(sorted({i.type.shown for i in best})[:3])
-            raise self.wrong("ambiguous", f"this can mean several things ({shown})", e, "say which with type'(value)")
+            raise self.context.wrong("ambiguous", f"this can mean several things ({shown})", e, "say which with type'(value)")
         return best[0]
 
     def mismatch(self, e: ast.Expr, interps: list[Interp], wanted: Type) -> Wrong:
@@ -94,21 +99,23 @@ class Analyser(Attributes):
         types = list(dict.fromkeys(i.type for i in interps))
         given = types[0]
         if isinstance(given, Guess) and given.kind == "string" and isinstance(wanted, EnumType) and wanted.is_character:
-            return self.wrong("type", f"a string in double quotes cannot be {_a(wanted)}", e, "write a single character in single quotes: '1'")
+            return self.context.wrong(
+                "type", f"a string in double quotes cannot be {_a(wanted)}", e, "write a single character in single quotes: '1'"
+            )
         if isinstance(given, Guess) and given.kind == "string" and isinstance(wanted, ArrayType) and isinstance(wanted.element.type, EnumType):
             bad = sorted(c for c in given.letters if c not in wanted.element.type.positions)
             if bad:
-                return self.wrong("type", f"{bad[0]} is no value of {wanted.element.type.shown}, so this cannot be {_a(wanted)}", e)
+                return self.context.wrong("type", f"{bad[0]} is no value of {wanted.element.type.shown}, so this cannot be {_a(wanted)}", e)
         shown = " or ".join(_given(g) for g in types[:2])
-        return self.wrong("type", f"this is {shown}, but {_a(wanted)} is needed here", e, _conversion_hint(given, wanted))
+        return self.context.wrong("type", f"this is {shown}, but {_a(wanted)} is needed here", e, _conversion_hint(given, wanted))
 
     # Everything an expression can mean.
 
     def interps(self, e: ast.Expr) -> list[Interp]:
         key = id(e)
-        found = self._memo.get(key)
+        found = self.context.memo.get(key)
         if found is None:
-            found = self._memo[key] = self._interps(e)
+            found = self.context.memo[key] = self._interps(e)
         return found
 
     def _interps(self, e: ast.Expr) -> list[Interp]:
@@ -127,50 +134,50 @@ class Analyser(Attributes):
             case ast.New():
                 return [self._new(e)]
             case ast.Binary():
-                found = self.binary_interps(e)
+                found = self.operators.binary_interps(e)
                 if not found:
                     raise self._no_operator(e)
                 return found
             case ast.Unary():
-                found = self.unary_interps(e)
+                found = self.operators.unary_interps(e)
                 if not found:
                     shown = " or ".join(_given(i.type) for i in self.interps(e.value)[:2])
-                    raise self.wrong("operator", f"`{e.op}` is not defined for {shown}", e)
+                    raise self.context.wrong("operator", f"`{e.op}` is not defined for {shown}", e)
                 return found
             case ast.Qualified():
                 return [self._qualified(e)]
             case ast.Attribute():
-                x = self.attribute(e)
+                x = self.attributes.attribute(e)
                 return [Interp(x.type, lambda _t, _s: x)]
             case ast.Open():
                 return [Interp(Guess("open", kind="wrong"), lambda wanted, _s: t.Open(wanted, e.pos))]
             case ast.Others():
-                raise self.wrong("misplaced", "`others` stands only in aggregates and as a choice", e, "write (others => '0')")
+                raise self.context.wrong("misplaced", "`others` stands only in aggregates and as a choice", e, "write (others => '0')")
             case ast.Range() | ast.SubtypeInd() | ast.Box():
-                raise self.wrong("misplaced", "a range cannot stand here", e)
+                raise self.context.wrong("misplaced", "a range cannot stand here", e)
         return self._name_interps(e)
 
     def _name_interps(self, e: ast.Id | ast.Selected | ast.Paren) -> list[Interp]:
         if isinstance(e, ast.Paren):
-            prefix = self.denote(e.prefix)
+            prefix = self.names.denote(e.prefix)
             if isinstance(prefix, TypeName):
                 return [self._conversion(prefix, e)]
             if isinstance(prefix, Overloads):
-                found = self.call_interps(prefix, e.args, e)
+                found = self.names.call_interps(prefix, e.args, e)
                 if prefix.name in EVERYWHERE:
-                    found += self.everywhere_interps(prefix.name, e, {i.operands for i in found})
+                    found += self.operators.everywhere_interps(prefix.name, e, {i.operands for i in found})
                 if not found:
                     raise self._no_call(prefix, e)
                 return found
             if isinstance(prefix, t.Expr):
-                x = self.indexed(prefix, e)
+                x = self.names.indexed(prefix, e)
                 return [Interp(x.type, lambda _t, _s: x)]
-            raise self.wrong("not-value", "this is no function, array or type", e)
-        meaning = self.denote(e)
+            raise self.context.wrong("not-value", "this is no function, array or type", e)
+        meaning = self.names.denote(e)
         if isinstance(meaning, t.Expr):
             return [Interp(meaning.type, lambda _t, _s: meaning)]
         if isinstance(meaning, Overloads):
-            found = self.call_interps(meaning, [], e)
+            found = self.names.call_interps(meaning, [], e)
             if not found:
                 raise self._no_call(meaning, e)
             return found
@@ -178,7 +185,7 @@ class Analyser(Attributes):
             return [Interp(meaning.type, lambda _t, _s: t.Const(meaning.type, e.pos, meaning.value))]
         what = "a type" if isinstance(meaning, TypeName) else "no value"
         name = getattr(meaning, "name", "this")
-        raise self.wrong("not-value", f"`{name}` is {what}; a value is needed here", e)
+        raise self.context.wrong("not-value", f"`{name}` is {what}; a value is needed here", e)
 
     def _no_operator(self, e: ast.Binary) -> Wrong:
         a = " or ".join(_given(i.type) for i in self.interps(e.left)[:2])
@@ -192,16 +199,16 @@ class Analyser(Attributes):
             hint = "compare the bit first: a = '1'"
         elif e.op in ("=", "/=") and ("std_ulogic" in lefts and "integer" in rights):
             hint = "a single bit is compared with '0' or '1'"
-        elif {"unsigned", "signed"} & (lefts | rights) and not self.scope.find('"+"'):
+        elif {"unsigned", "signed"} & (lefts | rights) and not self.context.scope.find('"+"'):
             hint = "is `use ieee.numeric_std.all;` missing?"
-        return self.wrong("operator", f"`{e.op}` is not defined between {a} and {b}", e, hint)
+        return self.context.wrong("operator", f"`{e.op}` is not defined between {a} and {b}", e, hint)
 
     def _no_call(self, found: Overloads, e: ast.Node) -> Wrong:
         functions = [f for f in found.found if not isinstance(f, EnumLiteral)]
         if functions and all(f.result is None for f in functions):
-            return self.wrong("procedure", f"`{found.name}` is a procedure and gives no value", e)
+            return self.context.wrong("procedure", f"`{found.name}` is a procedure and gives no value", e)
         if not functions:
-            return self.wrong("not-function", f"`{found.name}` is no function", e)
+            return self.context.wrong("not-function", f"`{found.name}` is no function", e)
         given = ""
         if isinstance(e, ast.Paren):
             given = ", ".join(" or ".join(_given(i.type) for i in self.interps(a.value)[:2]) for a in e.args)
@@ -209,7 +216,7 @@ class Analyser(Attributes):
         hint = f"it wants {', '.join(_a(p.subtype.type) for p in wanted.params)}" if len({len(f.params) for f in functions}) == 1 else ""
         if found.name in ("to_integer", "conv_integer") and "std_logic_vector" in given:
             hint = "say whether it is a number without or with sign: to_integer(unsigned(a))"
-        return self.wrong("no-call", f"no `{found.name}` fits the arguments ({given})", e, hint)
+        return self.context.wrong("no-call", f"no `{found.name}` fits the arguments ({given})", e, hint)
 
     # Literals.
 
@@ -217,17 +224,19 @@ class Analyser(Attributes):
         value: Any = e.value
         if isinstance(wanted, RealType) and isinstance(value, int):
             if value.bit_length() > 1000:
-                raise self.wrong("too-large", f"{shown(value)} is larger than a real number can be", e)
+                raise self.context.wrong("too-large", f"{shown(value)} is larger than a real number can be", e)
             value = float(value)
         if isinstance(wanted, IntType) and not wanted.universal and not wanted.low <= value <= wanted.high:
             if isinstance(value, int) and value > 2**31 - 1 and value != 2**31:
-                raise self.wrong("too-large", f"{shown(value)} is larger than an integer can be (2147483647)", e, 'write it as a bit string: X"..."')
+                raise self.context.wrong(
+                    "too-large", f"{shown(value)} is larger than an integer can be (2147483647)", e, 'write it as a bit string: X"..."'
+                )
         return t.Const(wanted if isinstance(wanted, IntType | RealType) else UNIVERSAL_INTEGER, e.pos, value)
 
     def _physical(self, e: ast.Physical) -> Interp:
-        unit = self.denote(e.unit)
+        unit = self.names.denote(e.unit)
         if not isinstance(unit, PhysUnit):
-            raise self.wrong("unit", "this number is followed by something that is no unit", e, "10 ns, for instance")
+            raise self.context.wrong("unit", "this number is followed by something that is no unit", e, "10 ns, for instance")
         return Interp(unit.type, lambda _t, _s: t.Const(unit.type, e.pos, int(e.value * unit.value)))
 
     def _string(self, e: ast.String) -> Interp:
@@ -235,7 +244,7 @@ class Analyser(Attributes):
 
         def make(wanted: Type, _: Subtype | None) -> t.Expr:
             if not isinstance(wanted, ArrayType):
-                raise self.wrong("ambiguous", "the type of this string is not clear here", e, "say it with string'(...)")
+                raise self.context.wrong("ambiguous", "the type of this string is not clear here", e, "say it with string'(...)")
             element = wanted.element.type
             assert isinstance(element, EnumType)
             bounds = scalar_bounds(wanted.indices[0])
@@ -251,19 +260,16 @@ class Analyser(Attributes):
             sub = Subtype(designated)
             return Interp(Guess("an access value", kind="new", designated=designated), lambda wanted, _s: t.New(wanted, e.pos, sub, value))
         assert e.subtype is not None
-        subtype = self.subtype(e.subtype)
+        subtype = self.context.subtypes.subtype(e.subtype)
         if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
-            raise self.wrong("unconstrained", "an array needs its range here", e, "new string(1 to 10)")
+            raise self.context.wrong("unconstrained", "an array needs its range here", e, "new string(1 to 10)")
         return Interp(Guess("an access value", kind="new", designated=subtype.type), lambda wanted, _s: t.New(wanted, e.pos, subtype, None))
-
-    def subtype(self, e: ast.SubtypeInd) -> Subtype:
-        raise NotImplementedError
 
     # Conversions and qualification.
 
     def _conversion(self, target: TypeName, e: ast.Paren) -> Interp:
         if len(e.args) != 1 or e.args[0].choices:
-            raise self.wrong("conversion", f"a conversion to {target.name} takes one value", e)
+            raise self.context.wrong("conversion", f"a conversion to {target.name} takes one value", e)
         wanted = target.subtype
 
         def make(_: Type, __: Subtype | None) -> t.Expr:
@@ -281,14 +287,14 @@ class Analyser(Attributes):
                     hint = "use to_unsigned(value, width) of ieee.numeric_std"
                 elif isinstance(wanted.type, IntType) and any(isinstance(i.type, ArrayType) for i in interps):
                     hint = "use to_integer(unsigned(value)) of ieee.numeric_std"
-                raise self.wrong("conversion", f"{shown} cannot be converted to {wanted.shown}", e, hint)
+                raise self.context.wrong("conversion", f"{shown} cannot be converted to {wanted.shown}", e, hint)
             chosen = (same or near)[0]
             arg = self.expr(inner, chosen.type if not is_universal(chosen.type) else concrete(chosen.type))
             if arg.type is wanted.type and wanted.ranges is None:
                 return arg
             size = static_length(arg) if isinstance(arg.type, ArrayType) else None
             if size is not None and wanted.length() is not None and wanted.length() != size:
-                raise self.wrong("width", f"{size} elements do not fit into {wanted.shown} of {wanted.length()}", e)
+                raise self.context.wrong("width", f"{size} elements do not fit into {wanted.shown} of {wanted.length()}", e)
             sub = wanted if wanted.ranges is not None else None
             if sub is None and isinstance(arg.type, ArrayType) and arg.sub is not None:
                 sub = Subtype(wanted.type, arg.sub.ranges)
@@ -297,9 +303,9 @@ class Analyser(Attributes):
         return Interp(wanted.type, make)
 
     def _qualified(self, e: ast.Qualified) -> Interp:
-        mark = self.denote(e.mark)
+        mark = self.names.denote(e.mark)
         if not isinstance(mark, TypeName):
-            raise self.wrong("not-type", "a type is needed before '", e.mark)
+            raise self.context.wrong("not-type", "a type is needed before '", e.mark)
         subtype = mark.subtype
 
         def make(_: Type, __: Subtype | None) -> t.Expr:
@@ -317,7 +323,7 @@ class Analyser(Attributes):
             return self._record(e, wanted)
         if isinstance(wanted, ArrayType):
             return self._array(e, wanted, sub.ranges if sub is not None else None, sub.element_subtype if sub is not None else wanted.element)
-        raise self.wrong("ambiguous", "the type of this aggregate is not clear here", e, "say it with type'(...)")
+        raise self.context.wrong("ambiguous", "the type of this aggregate is not clear here", e, "say it with type'(...)")
 
     def _record(self, e: ast.Aggregate, wanted: RecordType) -> t.Expr:
         values: list[t.Expr | None] = [None] * len(wanted.fields)
@@ -329,16 +335,16 @@ class Analyser(Attributes):
                     continue
                 number = wanted.number(choice.name) if isinstance(choice, ast.Id) else None
                 if number is None:
-                    raise self.wrong("no-field", f"this is no field of {wanted.shown}", choice)
+                    raise self.context.wrong("no-field", f"this is no field of {wanted.shown}", choice)
                 places.append(number)
             for place in places:
                 if place >= len(values) or values[place] is not None:
-                    raise self.wrong("aggregate", f"{wanted.shown} has {len(values)} fields, each given once", item)
+                    raise self.context.wrong("aggregate", f"{wanted.shown} has {len(values)} fields, each given once", item)
                 field = wanted.fields[place][1]
                 values[place] = self.expr(item.value, field.type, field)
         missing = [n for (n, _), v in zip(wanted.fields, values, strict=True) if v is None]
         if missing:
-            raise self.wrong("aggregate", f"the field `{missing[0]}` has no value here", e)
+            raise self.context.wrong("aggregate", f"the field `{missing[0]}` has no value here", e)
         return self.folded(t.RecordAgg(wanted, e.pos, [v for v in values if v is not None]))
 
     def _array(self, e: ast.Aggregate, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype) -> t.Expr:
@@ -355,11 +361,13 @@ class Analyser(Attributes):
             for place in places or [None]:
                 value, is_slice = self._element_of(item.value, wanted, ranges, element)
                 if is_slice and isinstance(place, t.Expr):
-                    raise self.wrong("aggregate", "one place takes one element, and this is an array", item.value, "give the places as a range")
+                    raise self.context.wrong(
+                        "aggregate", "one place takes one element, and this is an array", item.value, "give the places as a range"
+                    )
                 items.append((place, value, is_slice))
         own = ranges[:1] if ranges is not None else None
         if own is None and others is not None:
-            raise self.wrong(
+            raise self.context.wrong(
                 "others", "`others` needs to know how long the array is", e, "say the range: (7 downto 0 => '0'), or name the type with its range"
             )
         if own is None and items and items[0][0] is not None:
@@ -375,7 +383,7 @@ class Analyser(Attributes):
             return
         if len(items) > size or (len(items) < size and others is None):
             hint = "(others => ...) fills the rest" if len(items) < size else ""
-            raise self.wrong("width", f"{len(items)} values are given for {size} elements", e, hint)
+            raise self.context.wrong("width", f"{len(items)} values are given for {size} elements", e, hint)
 
     def _element_of(self, e: ast.Expr, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype) -> tuple[t.Expr, bool]:
         """A value for an element, or (since -2008) for several in a row."""
@@ -384,7 +392,7 @@ class Analyser(Attributes):
             if isinstance(e, ast.Aggregate):
                 return self._array(e, row, ranges[1:] if ranges else None, element), False
             return self.expr(e, row, Subtype(row, ranges[1:] if ranges else None)), False
-        if self.fits(e, element.type) or not self.fits(e, wanted):
+        if self.names.fits(e, element.type) or not self.names.fits(e, wanted):
             return self.expr(e, element.type, element), False
         return self.expr(e, wanted), True
 
@@ -402,7 +410,7 @@ class Analyser(Attributes):
                 lows.append(place.value)
                 highs.append(place.value)
         if not lows:
-            raise self.wrong("aggregate", "the range of this aggregate is not known", e)
+            raise self.context.wrong("aggregate", "the range of this aggregate is not known", e)
         index = wanted.indices[0].type
         return RangeX(t.Const(index, e.pos, min(lows)), t.Const(index, e.pos, max(highs)), False)
 
@@ -413,12 +421,12 @@ class Analyser(Attributes):
         if isinstance(e, ast.Range):
             return self._explicit_range(e, index)
         if isinstance(e, ast.Attribute) and e.name in ("range", "reverse_range"):
-            return self.range_attribute(e)
+            return self.attributes.range_attribute(e)
         if isinstance(e, ast.SubtypeInd):
-            s = self.subtype(e)
+            s = self.context.subtypes.subtype(e)
             return self.subtype_range(s)
         if isinstance(e, ast.Id | ast.Selected):
-            found = self.denote(e)
+            found = self.names.denote(e)
             if isinstance(found, TypeName) and is_discrete(found.subtype.type):
                 return self.subtype_range(found.subtype)
         return None
@@ -440,16 +448,13 @@ class Analyser(Attributes):
             return x
         if not all(isinstance(p, t.Const | t.Op | t.Call | t.Convert | t.Qual) or (isinstance(p, t.Read) and p.object.known) for p in parts):
             return x
-        return t.Const(x.type, x.pos, self.worked_out(x, Subtype(x.type)))
-
-    def worked_out(self, value: t.Expr, subtype: Subtype) -> Any:
-        raise NotImplementedError
+        return t.Const(x.type, x.pos, self.context.declarations.worked_out(x, Subtype(x.type)))
 
     def discrete(self, e: ast.Expr) -> RangeX:
         """The range of a loop, a generate or an index."""
         found = self.try_range(e, None)
         if found is None or not is_discrete(found.left.type):
-            raise self.wrong("range", "a range is needed here", e, "for instance 0 to 7, or a'range")
+            raise self.context.wrong("range", "a range is needed here", e, "for instance 0 to 7, or a'range")
         return found
 
     def subtype_range(self, s: Subtype) -> RangeX:
@@ -464,11 +469,11 @@ class Analyser(Attributes):
         if any(i.type is BOOLEAN for i in interps):
             return self.expr(e, BOOLEAN)
         unary = ast.Unary(e.pos, e.end, "??", e)
-        if self.unary_interps(unary):
+        if self.operators.unary_interps(unary):
             return self.expr(unary, BOOLEAN)
         shown = " or ".join(_given(i.type) for i in interps[:2])
         hint = "compare it: a = '1'" if any(i.type.name in ("std_ulogic", "bit") for i in interps) else "a condition is true or false, such as a = b"
-        raise self.wrong("condition", f"a condition is needed here, but this is {shown}", e, hint)
+        raise self.context.wrong("condition", f"a condition is needed here, but this is {shown}", e, hint)
 
     # Constants.
 
@@ -481,12 +486,12 @@ class Analyser(Attributes):
         if not self._all_constant(x):
             return x
         try:
-            value = self.emitter.evaluate(x)
+            value = self.context.emitter.evaluate(x)
         except RunError as error:
-            self.collector.error("value", error.text, error.position or x.pos)
+            self.context.collector.error("value", error.text, error.position or x.pos)
             raise Wrong from None
         except LimitReached as limit:
-            self.collector.error("limit", limit.text, x.pos)
+            self.context.collector.error("limit", limit.text, x.pos)
             raise Wrong from None
         return t.Const(x.type, x.pos, value, sub=x.sub)
 

@@ -2,28 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
-from typing import Any
+from collections.abc import Sequence
 
-from obento.core.diagnostics import Collector
 from obento.core.ir.part import RunError
-from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
-from obento.core.vhdl.code.statements import Emitter
+from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.meanings import Interp, Meaning, Overloads
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import (
     Alias,
-    AttributeName,
-    Component,
     Declared,
     EnumLiteral,
     Labelled,
     LibraryName,
     Object,
     PackageName,
-    PhysUnit,
-    Scope,
     Subprogram,
     TypeName,
 )
@@ -45,32 +38,6 @@ EVERYWHERE = frozenset(["to_string", "minimum", "maximum", "endfile"])
 """Functions that come with every type they make sense for (5.2.6, 5.3.2.4, 5.5.2, 5.7)."""
 
 
-class Wrong(Exception):
-    """Something is wrong and has been reported; go on at the next statement or declaration."""
-
-
-@dataclass(slots=True)
-class Interp:
-    """One thing an expression can mean: its type, and how to make it for a wanted subtype."""
-
-    type: Type
-    make: Callable[[Type, Subtype | None], t.Expr]
-    implicit: bool = False
-    operands: tuple[Type, ...] = ()
-
-
-@dataclass(slots=True)
-class Overloads:
-    """A name that means several subprograms or literals; `receiver` is the protected object they belong to."""
-
-    found: list[Subprogram | EnumLiteral]
-    name: str
-    receiver: t.Expr | None = None
-
-
-Meaning = t.Expr | Overloads | TypeName | PackageName | LibraryName | Component | AttributeName | PhysUnit | Labelled
-
-
 def differs(a: bool | t.Expr, b: bool | t.Expr, pos: int) -> bool | t.Expr:
     """Whether two directions differ."""
     if isinstance(a, bool) and isinstance(b, bool):
@@ -82,26 +49,8 @@ def differs(a: bool | t.Expr, b: bool | t.Expr, pos: int) -> bool | t.Expr:
 class Names:
     """Looks names up in the scope where analysis stands."""
 
-    scope: Scope
-    collector: Collector
-    limits: Limits
-    emitter: Emitter
-    process: t.Process | None
-    subprogram: Subprogram | None
-    broken: set[str]
-
-    def wrong(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong:
-        self.collector.error(code, text, node.pos, node.end, hint)
-        return Wrong()
-
-    def package_named(self, library: str, name: str, node: ast.Node) -> PackageName | None:
-        raise NotImplementedError
-
-    def interps(self, e: ast.Expr) -> list[Interp]:
-        raise NotImplementedError
-
-    def expr(self, e: ast.Expr, wanted: Type | None = None, sub: Subtype | None = None) -> t.Expr:
-        raise NotImplementedError
+    def __init__(self, context: Context) -> None:
+        self.context = context
 
     # Names.
 
@@ -119,10 +68,10 @@ class Names:
                 return TypeName(prefix.name, Subtype(prefix.subtype.type))
             if isinstance(prefix, t.Expr):
                 return TypeName("", prefix.sub or Subtype(prefix.type))
-        return self.expr(e)
+        return self.context.expressions.expr(e)
 
     def _simple(self, e: ast.Id) -> Meaning:
-        found = self.scope.find(e.name)
+        found = self.context.scope.find(e.name)
         if not found:
             if e.name in EVERYWHERE:
                 return Overloads([], e.name)
@@ -131,24 +80,26 @@ class Names:
 
     def _unknown(self, e: ast.Id) -> Wrong:
         name = e.name
-        if name in self.broken:
+        if name in self.context.broken:
             return Wrong()
         if name in WHERE:
             hint = f"write before this unit: library ieee; use ieee.{WHERE[name]}.all;"
         elif name in _STD_WHERE:
             hint = f"write before this unit: use std.{_STD_WHERE[name]}.all;"
         elif name.startswith("'"):
-            return self.wrong("undeclared", f"{name} is no value of any type that is visible here", e, "is a library or use clause missing?")
+            return self.context.wrong("undeclared", f"{name} is no value of any type that is visible here", e, "is a library or use clause missing?")
         else:
-            hint = did_you_mean(name, (n for n in self.scope.all_names() if n[0] not in "\"'")) if self.collector.shows("error") else ""
-        return self.wrong("undeclared", f"`{name}` is not declared", e, hint)
+            hint = (
+                did_you_mean(name, (n for n in self.context.scope.all_names() if n[0] not in "\"'")) if self.context.collector.shows("error") else ""
+            )
+        return self.context.wrong("undeclared", f"`{name}` is not declared", e, hint)
 
     def _meaning(self, found: Sequence[Declared], e: ast.Node) -> Meaning:
         first = found[0]
         if isinstance(first, Subprogram | EnumLiteral):
             return Overloads([f for f in found if isinstance(f, Subprogram | EnumLiteral)], first.name)
         if len(found) > 1:
-            raise self.wrong(
+            raise self.context.wrong(
                 "ambiguous", f"`{first.name}` comes from more than one package", e, "write its package before it: ieee.numeric_std.unsigned"
             )
         if isinstance(first, Object):
@@ -156,7 +107,7 @@ class Names:
         if isinstance(first, Alias):
             return first.target
         if isinstance(first, TypeName) and first.incomplete and first.subtype.type is None:
-            raise self.wrong("incomplete", f"the type `{first.name}` is not complete here", e)
+            raise self.context.wrong("incomplete", f"the type `{first.name}` is not complete here", e)
         return first
 
     def object(self, o: Object, e: ast.Node) -> t.Expr:
@@ -167,55 +118,57 @@ class Names:
         return t.Read(o.subtype.type, e.pos, o, sub=o.subtype)
 
     def _selected(self, e: ast.Selected) -> Meaning:
-        if isinstance(e.prefix, ast.Id) and not self.scope.find(e.prefix.name):
-            for scope in self.scope.chain():  # a name with the region it is declared in before it
+        if isinstance(e.prefix, ast.Id) and not self.context.scope.find(e.prefix.name):
+            for scope in self.context.scope.chain():  # a name with the region it is declared in before it
                 if scope.name == e.prefix.name and e.suffix in scope.names:
                     return self._meaning(scope.names[e.suffix], e)
         prefix = self.denote(e.prefix)
         if isinstance(prefix, LibraryName):
-            package = self.package_named(prefix.name, e.suffix, e)
+            package = self.context.packages.package_named(prefix.name, e.suffix, e)
             if package is None:
                 raise Wrong
             return package
         if isinstance(prefix, PackageName):
             found = prefix.scope.names.get(e.suffix)
             if not found:
-                raise self.wrong("undeclared", f"the package `{prefix.name}` has no `{e.suffix}`", e, did_you_mean(e.suffix, prefix.scope.names))
+                raise self.context.wrong(
+                    "undeclared", f"the package `{prefix.name}` has no `{e.suffix}`", e, did_you_mean(e.suffix, prefix.scope.names)
+                )
             return self._meaning(found, e)
         if isinstance(prefix, Labelled):
-            for scope in self.scope.chain():
+            for scope in self.context.scope.chain():
                 if scope.name == prefix.name and e.suffix in scope.names:
                     return self._meaning(scope.names[e.suffix], e)
         if isinstance(prefix, Overloads):
-            prefix = self.expr(e.prefix)
+            prefix = self.context.expressions.expr(e.prefix)
         if isinstance(prefix, t.Expr):
             return self._part(prefix, e)
-        raise self.wrong("no-part", f"nothing can be selected from this with `.{e.suffix}`", e)
+        raise self.context.wrong("no-part", f"nothing can be selected from this with `.{e.suffix}`", e)
 
     def _part(self, prefix: t.Expr, e: ast.Selected) -> Meaning:
         if e.suffix == "all":
             if not isinstance(prefix.type, AccessType):
-                raise self.wrong("not-access", "`.all` follows an access value, which this is not", e)
+                raise self.context.wrong("not-access", "`.all` follows an access value, which this is not", e)
             return t.Deref(prefix.type.designated.type, e.pos, prefix, sub=prefix.type.designated)
         if isinstance(prefix.type, AccessType):
             prefix = self.dereferenced(prefix)
         if isinstance(prefix.type, ProtectedType):
             found = [f for f in prefix.type.scope.names.get(e.suffix, ()) if isinstance(f, Subprogram)]
             if not found:
-                raise self.wrong("undeclared", f"`{prefix.type.name}` has no method `{e.suffix}`", e)
+                raise self.context.wrong("undeclared", f"`{prefix.type.name}` has no method `{e.suffix}`", e)
             return Overloads(list(found), e.suffix, prefix)
         if isinstance(prefix.type, RecordType):
             number = prefix.type.number(e.suffix)
             if number is None:
                 names = [n for n, _ in prefix.type.fields]
-                raise self.wrong(
+                raise self.context.wrong(
                     "no-field", f"the record `{prefix.type.shown}` has no field `{e.suffix}`", e, did_you_mean(e.suffix, names) or ", ".join(names)
                 )
             subtype = prefix.type.fields[number][1]
             if isinstance(prefix, t.Const):
                 return t.Const(subtype.type, e.pos, prefix.value[number], sub=subtype)
             return t.Field(subtype.type, e.pos, prefix, number, sub=subtype)
-        raise self.wrong("no-field", f"`.{e.suffix}` needs a record, but this is {prefix.type.shown}", e)
+        raise self.context.wrong("no-field", f"`.{e.suffix}` needs a record, but this is {prefix.type.shown}", e)
 
     def dereferenced(self, x: t.Expr) -> t.Expr:
         assert isinstance(x.type, AccessType)
@@ -228,14 +181,11 @@ class Names:
         if isinstance(prefix, t.Expr):
             return self.indexed(prefix, e)
         if isinstance(prefix, TypeName) and isinstance(prefix.subtype.type, ArrayType) and self._is_range(e):
-            return TypeName("", self.constrained(prefix.subtype, [a.value for a in e.args], e))
-        return self.expr(e)
+            return TypeName("", self.context.subtypes.constrained(prefix.subtype, [a.value for a in e.args], e))
+        return self.context.expressions.expr(e)
 
     def _is_range(self, e: ast.Paren) -> bool:
         return all(isinstance(a.value, ast.Range) and not a.choices for a in e.args)
-
-    def constrained(self, s: Subtype, ranges: Sequence[Any], node: ast.Node) -> Subtype:
-        raise NotImplementedError
 
     def indexed(self, prefix: t.Expr, e: ast.Paren) -> t.Expr:
         """An element or slice of an array."""
@@ -243,17 +193,17 @@ class Names:
             prefix = self.dereferenced(prefix)
         if not isinstance(prefix.type, ArrayType):
             what = f"`{prefix.object.name}` is" if isinstance(prefix, t.Read) else "this is"
-            raise self.wrong("not-array", f"{what} no array and no function: it is of type {prefix.type.shown}", e)
+            raise self.context.wrong("not-array", f"{what} no array and no function: it is of type {prefix.type.shown}", e)
         args = [a.value for a in e.args]
         if any(a.choices for a in e.args):
-            raise self.wrong("bad-index", "an index has no `=>`", e)
+            raise self.context.wrong("bad-index", "an index has no `=>`", e)
         if len(args) == 1:
-            r = self.try_range(args[0], prefix.type.indices[0].type)
+            r = self.context.expressions.try_range(args[0], prefix.type.indices[0].type)
             if r is not None:
                 return self._slice(prefix, r, e)
         if len(args) != len(prefix.type.indices):
-            raise self.wrong("bad-index", f"{len(args)} indices are given, but the array has {len(prefix.type.indices)} dimension(s)", e)
-        indices = [self.expr(a, i.type) for a, i in zip(args, prefix.type.indices, strict=True)]
+            raise self.context.wrong("bad-index", f"{len(args)} indices are given, but the array has {len(prefix.type.indices)} dimension(s)", e)
+        indices = [self.context.expressions.expr(a, i.type) for a, i in zip(args, prefix.type.indices, strict=True)]
         return self.element(prefix, indices, e)
 
     def element(self, prefix: t.Expr, indices: list[t.Expr], e: ast.Node) -> t.Expr:
@@ -265,7 +215,7 @@ class Names:
                 known = ranges[i].known() if ranges is not None else None
                 assert known is not None
                 shown = f"{known[0]} {'downto' if known[2] else 'to'} {known[1]}"
-                raise self.wrong("out-of-range", f"index {index.value} is outside of the range {shown}", e)
+                raise self.context.wrong("out-of-range", f"index {index.value} is outside of the range {shown}", e)
         subtype = (prefix.sub.element if prefix.sub is not None else None) or prefix.type.element
         if isinstance(prefix, t.AliasOf):
             return self.element(prefix.prefix, [prefix.moved(indices[0])], e)
@@ -275,7 +225,7 @@ class Names:
                 for index in indices:
                     value = value.at(index.value, e.pos)  # type: ignore[attr-defined]
             except RunError as error:
-                raise self.wrong("out-of-range", error.text, e) from None
+                raise self.context.wrong("out-of-range", error.text, e) from None
             return t.Const(subtype.type, e.pos, value, sub=subtype)
         return t.Index(subtype.type, e.pos, prefix, indices, sub=subtype)
 
@@ -288,20 +238,17 @@ class Names:
                 ways = "to", "downto"
                 hint = f"write {known[1]} {ways[whole[2]]} {known[0]}"
                 if r.length() != 1:
-                    raise self.wrong("slice-direction", f"this slice runs `{ways[known[2]]}`, its array `{ways[whole[2]]}`", e, hint)
+                    raise self.context.wrong("slice-direction", f"this slice runs `{ways[known[2]]}`, its array `{ways[whole[2]]}`", e, hint)
             low, high = (whole[1], whole[0]) if whole[2] else (whole[0], whole[1])
             if not (low <= min(known[0], known[1]) and max(known[0], known[1]) <= high):
                 shown = f"{whole[0]} {'downto' if whole[2] else 'to'} {whole[1]}"
-                raise self.wrong("out-of-range", f"the slice goes beyond the range {shown}", e)
+                raise self.context.wrong("out-of-range", f"the slice goes beyond the range {shown}", e)
         sub = Subtype(prefix.type, [r], None, prefix.sub.element if prefix.sub is not None else None)
         if isinstance(prefix, t.AliasOf):
             moved = RangeX(prefix.moved(r.left), prefix.moved(r.right), differs(r.down, prefix.turned, e.pos))
             part = self._slice(prefix.prefix, moved, e)
             return t.AliasOf(prefix.type, e.pos, part, moved, r, prefix.turned, sub=sub)
         return t.Slice(prefix.type, e.pos, prefix, r, sub=sub)
-
-    def try_range(self, e: ast.Expr, index: Type | None) -> RangeX | None:
-        raise NotImplementedError
 
     # Calls.
 
@@ -364,7 +311,7 @@ class Names:
         return [None if isinstance(g, ast.Open) else g for g in order]
 
     def fits(self, e: ast.Expr, wanted: Type) -> bool:
-        return any(compatible(i.type, wanted) for i in self.interps(e))
+        return any(compatible(i.type, wanted) for i in self.context.expressions.interps(e))
 
     def build_call(self, f: Subprogram, order: Sequence[ast.Expr | None], e: ast.Node, receiver: t.Expr | None = None) -> t.Expr:
         assert f.result is not None
@@ -373,22 +320,22 @@ class Names:
         sub = f.result if f.result.ranges is not None else None
         call = t.Call(f.result.type, e.pos, f, args, receiver, sub=sub)
         if f.native is not None and f.pure and args and all(isinstance(a, t.Const) for a in args) and not any(p.kind == "signal" for p in f.params):
-            return self.folded(call)
+            return self.context.expressions.folded(call)
         return call
 
     def argument(self, p: Object, given: ast.Expr | None) -> t.Expr:
         if given is None:
             assert p.default is not None
             return p.default
-        x = self.expr(given, p.subtype.type, p.subtype)
-        if p.kind == "signal" and not self._is_signal(x):
-            raise self.wrong("not-signal", f"the parameter `{p.name}` needs a signal", given)
+        x = self.context.expressions.expr(given, p.subtype.type, p.subtype)
+        if p.kind == "signal" and not self.is_signal(x):
+            raise self.context.wrong("not-signal", f"the parameter `{p.name}` needs a signal", given)
         if p.kind == "variable" and p.mode in ("out", "inout") and not self._is_variable(x):
-            raise self.wrong("not-variable", f"the parameter `{p.name}` gives a value back and needs a variable", given)
+            raise self.context.wrong("not-variable", f"the parameter `{p.name}` gives a value back and needs a variable", given)
         return x
 
     @staticmethod
-    def _is_signal(x: t.Expr) -> bool:
+    def is_signal(x: t.Expr) -> bool:
         while isinstance(x, t.Index | t.Slice | t.Field):
             x = x.prefix
         return isinstance(x, t.Read) and x.object.kind == "signal"
@@ -402,13 +349,10 @@ class Names:
     def note_call(self, f: Subprogram) -> None:
         """A call, for what callers must know of whom they call."""
         if f.native is None:
-            if self.subprogram is not None:
-                self.subprogram.calls.append(f)
-            elif self.process is not None:
-                self.process.calls.append(f)
-
-    def folded(self, x: t.Expr) -> t.Expr:
-        raise NotImplementedError
+            if self.context.subprogram is not None:
+                self.context.subprogram.calls.append(f)
+            elif self.context.process is not None:
+                self.context.process.calls.append(f)
 
 
 def literal_interp(f: EnumLiteral, pos: int) -> Interp:

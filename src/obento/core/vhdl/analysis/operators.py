@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from obento.core.vhdl.analysis.names import Interp, Names
+from obento.core.vhdl.analysis.context import Context
+from obento.core.vhdl.analysis.meanings import Interp
+from obento.core.vhdl.analysis.names import Names
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Subprogram
 from obento.core.vhdl.model.types import (
@@ -29,12 +31,16 @@ _LOGICAL = ("and", "or", "nand", "nor", "xor", "xnor")
 _SHIFTS = ("sll", "srl", "sla", "sra", "rol", "ror")
 
 
-class Operators(Names):
+class Operators:
     """Interpretations of unary and binary operators."""
 
+    def __init__(self, context: Context, names: Names) -> None:
+        self.context = context
+        self.names = names
+
     def binary_interps(self, e: ast.Binary) -> list[Interp]:
-        lefts = _types(self.interps(e.left))
-        rights = _types(self.interps(e.right))
+        lefts = _types(self.context.expressions.interps(e.left))
+        rights = _types(self.context.expressions.interps(e.right))
         found = self._declared(e.op, [e.left, e.right], [lefts, rights], e)
         explicit = {i.operands for i in found}
         for result, a, b in self._implicit(e.op, lefts, rights):
@@ -53,13 +59,15 @@ class Operators(Names):
 
         def make(wanted: Type, _: Subtype | None) -> t.Expr:
             out = STRING if isinstance(wanted, Guess) else wanted
-            return self.folded(t.Op(out, e.pos, "&", [self.expr(e.left, out), self.expr(e.right, out)]))
+            return self.context.expressions.folded(
+                t.Op(out, e.pos, "&", [self.context.expressions.expr(e.left, out), self.context.expressions.expr(e.right, out)])
+            )
 
         return [Interp(Guess("a string", kind="string", letters=a.letters | b.letters, size=a.size + b.size), make)]
 
     def _declared(self, op: str, args: list[ast.Expr], given: list[list[Type]], e: ast.Node) -> list[Interp]:
         out: list[Interp] = []
-        for f in self.scope.find(f'"{op}"'):
+        for f in self.context.scope.find(f'"{op}"'):
             if not isinstance(f, Subprogram) or len(f.params) != len(args) or f.result is None:
                 continue
             if all(any(compatible(g, p.subtype.type) for g in types) for p, types in zip(f.params, given, strict=True)):
@@ -68,7 +76,7 @@ class Operators(Names):
 
     def _declared_interp(self, f: Subprogram, args: list[ast.Expr], e: ast.Node) -> Interp:
         assert f.result is not None
-        return Interp(f.result.type, lambda _t, _s: self.build_call(f, args, e), operands=tuple(p.subtype.type for p in f.params))
+        return Interp(f.result.type, lambda _t, _s: self.names.build_call(f, args, e), operands=tuple(p.subtype.type for p in f.params))
 
     def _implicit_interp(self, e: ast.Binary, result: Type, a: Type, b: Type) -> Interp:
         def make(wanted: Type, _: Subtype | None) -> t.Expr:
@@ -78,9 +86,9 @@ class Operators(Names):
                 out = wanted
                 left_type = wanted if a is result else a
                 right_type = wanted if b is result else b
-            left = self.expr(e.left, left_type)
-            right = self.expr(e.right, right_type)
-            return self.folded(t.Op(out, e.pos, e.op, [left, right]))
+            left = self.context.expressions.expr(e.left, left_type)
+            right = self.context.expressions.expr(e.right, right_type)
+            return self.context.expressions.folded(t.Op(out, e.pos, e.op, [left, right]))
 
         return Interp(result, make, True, (a, b))
 
@@ -144,7 +152,7 @@ class Operators(Names):
                 yield a, element, element
 
     def unary_interps(self, e: ast.Unary) -> list[Interp]:
-        types = _types(self.interps(e.value))
+        types = _types(self.context.expressions.interps(e.value))
         found = self._declared(e.op, [e.value], [types], e)
         explicit = {i.operands for i in found}
         for x in types:
@@ -168,14 +176,14 @@ class Operators(Names):
             out, inner = result, operand
             if is_universal(result) and isinstance(wanted, IntType | RealType):
                 out = inner = wanted
-            return self.folded(t.Op(out, e.pos, e.op, [self.expr(e.value, inner)]))
+            return self.context.expressions.folded(t.Op(out, e.pos, e.op, [self.context.expressions.expr(e.value, inner)]))
 
         return Interp(result, make, True, (operand,))
 
     def everywhere_interps(self, name: str, e: ast.Paren, known: set[tuple[Type, ...]]) -> list[Interp]:
         """`to_string`, `minimum`, `maximum` and `endfile` of types that bring them along."""
         args = [a.value for a in e.args]
-        given = [_types(self.interps(a)) for a in args]
+        given = [_types(self.context.expressions.interps(a)) for a in args]
         found: list[Interp] = []
         if len(args) == 1:
             for x in given[0]:
@@ -192,7 +200,7 @@ class Operators(Names):
         def make(wanted: Type, _: Subtype | None) -> t.Expr:
             inner = wanted if is_universal(operand) and result is operand else concrete(operand)
             out = inner if result is operand else result
-            return self.folded(t.Op(out, e.pos, name, [self.expr(a, inner) for a in args]))
+            return self.context.expressions.folded(t.Op(out, e.pos, name, [self.context.expressions.expr(a, inner) for a in args]))
 
         return Interp(result, make, True, (operand,) * len(args))
 

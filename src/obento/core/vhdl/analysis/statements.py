@@ -6,8 +6,11 @@ from collections.abc import Sequence
 from typing import Any
 
 from obento.core.suggest import did_you_mean
+from obento.core.vhdl.analysis.context import Context, Wrong
 from obento.core.vhdl.analysis.declarations import Declarations
-from obento.core.vhdl.analysis.names import Overloads, Wrong
+from obento.core.vhdl.analysis.expressions import Expressions
+from obento.core.vhdl.analysis.meanings import Overloads
+from obento.core.vhdl.analysis.names import Names
 from obento.core.vhdl.analysis.operators import static_length
 from obento.core.vhdl.analysis.subexpressions import children, parts_of
 from obento.core.vhdl.code.statements import walk
@@ -21,10 +24,14 @@ from obento.core.vhdl.syntax import ast
 _MANY = 1 << 16
 
 
-class Sequential(Declarations):
+class Statements:
     """Settles statements; goes on after mistakes."""
 
-    _open_loops: list[tuple[str, t.Loop]]
+    def __init__(self, context: Context, names: Names, expressions: Expressions, declarations: Declarations) -> None:
+        self.context = context
+        self.names = names
+        self.expressions = expressions
+        self.declarations = declarations
 
     def sequence(self, body: Sequence[ast.Stmt]) -> list[t.Stmt]:
         out: list[t.Stmt] = []
@@ -42,7 +49,7 @@ class Sequential(Declarations):
             case ast.VariableAssign():
                 return self._variable_assign(s)
             case ast.If():
-                arms = [(None if c is None else self.condition(c), self.sequence(body)) for c, body in s.arms]
+                arms = [(None if c is None else self.expressions.condition(c), self.sequence(body)) for c, body in s.arms]
                 return [t.If(s.pos, arms)]
             case ast.Case():
                 return [self._case(s)]
@@ -66,12 +73,12 @@ class Sequential(Declarations):
         """What an assignment sets: a name, or an aggregate of names."""
         if isinstance(e, ast.Aggregate):
             if wanted is None:
-                raise self.wrong("ambiguous", "the type of the value for these targets is not clear", e)
+                raise self.context.wrong("ambiguous", "the type of the value for these targets is not clear", e)
             return self._target_aggregate(e, wanted, kind)
-        x = self.denote(e)
+        x = self.names.denote(e)
         if not isinstance(x, t.Expr):
             what = x.name if isinstance(x, Overloads) else "this"
-            raise self.wrong("target", f"`{what}` cannot be assigned", e)
+            raise self.context.wrong("target", f"`{what}` cannot be assigned", e)
         self._check_target(x, e, kind)
         return x
 
@@ -86,10 +93,10 @@ class Sequential(Declarations):
                 values.insert(number, self.target(item.value, wanted.fields[number][1].type, kind))
             return t.RecordAgg(wanted, e.pos, values)
         if not isinstance(wanted, ArrayType):
-            raise self.wrong("target", "an aggregate takes the parts of an array or record", e)
+            raise self.context.wrong("target", "an aggregate takes the parts of an array or record", e)
         items: list[tuple[RangeX | t.Expr | None, t.Expr, bool]] = []
         for item in e.items:
-            place = self.expr(item.choices[0], wanted.indices[0].type) if item.choices else None
+            place = self.expressions.expr(item.choices[0], wanted.indices[0].type) if item.choices else None
             x = self.target(item.value, wanted.element.type, kind)
             items.append((place, x, x.type is wanted))
         return t.ArrayAgg(wanted, e.pos, items, None, None)
@@ -100,25 +107,25 @@ class Sequential(Declarations):
             root = root.prefix
         if isinstance(root, t.Deref):
             if kind == "signal":
-                raise self.wrong("variable-sign", "what an access value points to is assigned with `:=`", e)
+                raise self.context.wrong("variable-sign", "what an access value points to is assigned with `:=`", e)
             return
         if isinstance(root, t.Const):
-            raise self.wrong("constant", "a constant cannot be assigned", e)
+            raise self.context.wrong("constant", "a constant cannot be assigned", e)
         if not isinstance(root, t.Read):
-            raise self.wrong("target", "this cannot be assigned", e)
+            raise self.context.wrong("target", "this cannot be assigned", e)
         o = root.object
         o.read_at = 0 if o.read_at == e.pos else o.read_at
         o.written_at = o.written_at or e.pos
         if o.kind == "constant" or o.loop:
             what = "a loop's parameter" if o.loop else "a parameter of mode in" if o.is_param else "a constant"
-            raise self.wrong("constant", f"`{o.name}` is {what} and cannot be assigned", e)
+            raise self.context.wrong("constant", f"`{o.name}` is {what} and cannot be assigned", e)
         if o.kind == "signal" and kind == "variable":
-            raise self.wrong("signal-sign", f"`{o.name}` is a signal: it is assigned with `<=`, not `:=`", e)
+            raise self.context.wrong("signal-sign", f"`{o.name}` is a signal: it is assigned with `<=`, not `:=`", e)
         if o.kind == "variable" and kind == "signal":
-            raise self.wrong("variable-sign", f"`{o.name}` is a variable: it is assigned with `:=`, not `<=`", e)
+            raise self.context.wrong("variable-sign", f"`{o.name}` is a variable: it is assigned with `:=`, not `<=`", e)
         if o.mode == "in" and (o.is_port or o.is_param):
             what = "an input" if o.is_port else "a parameter of mode in"
-            raise self.wrong("input", f"`{o.name}` is {what} and cannot be assigned", e, "should it be `out`?" if o.is_port else "")
+            raise self.context.wrong("input", f"`{o.name}` is {what} and cannot be assigned", e, "should it be `out`?" if o.is_port else "")
 
     # Assignments.
 
@@ -131,7 +138,7 @@ class Sequential(Declarations):
             arms: list[tuple[t.Expr | None, list[t.Stmt]]] = []
             for waveform, condition in value.arms:
                 assert isinstance(waveform, ast.Waveform)
-                arms.append((None if condition is None else self.condition(condition), [self._one_assign(s, waveform)]))
+                arms.append((None if condition is None else self.expressions.condition(condition), [self._one_assign(s, waveform)]))
             return [t.If(s.pos, arms)]
         return [self._selection(value, lambda v: self._one_assign(s, v))]
 
@@ -155,17 +162,17 @@ class Sequential(Declarations):
         waves: list[tuple[t.Expr | None, t.Expr | None]] = []
         for wave in waveform.waves:
             value = None if isinstance(wave.value, ast.Null) else self._value_for(target, wave.value)
-            waves.append((value, self.expr(wave.after, TIME) if wave.after is not None else None))
-        reject = self.expr(s.reject, TIME) if s.reject is not None else None
+            waves.append((value, self.expressions.expr(wave.after, TIME) if wave.after is not None else None))
+        reject = self.expressions.expr(s.reject, TIME) if s.reject is not None else None
         self.note_driven(target, s.pos)
         return t.SetSignal(s.pos, target, waves, s.transport, reject)
 
     def _aggregate_type(self, target: ast.Aggregate, value: ast.Expr) -> Type:
         """The type that an aggregate of targets has: that of its value, or the vector that its parts make."""
-        types = [i.type for i in self.interps(value)]
+        types = [i.type for i in self.expressions.interps(value)]
         if len(types) == 1 and isinstance(types[0], ArrayType | RecordType):
             return types[0]
-        parts = [self.denote(item.value) for item in target.items]
+        parts = [self.names.denote(item.value) for item in target.items]
         for x in parts:
             if isinstance(x, t.Expr) and isinstance(x.type, ArrayType) and any(compatible(y, x.type) for y in types):
                 return x.type
@@ -175,7 +182,7 @@ class Sequential(Declarations):
             named = [a for a in fitting if a.name in ("std_logic_vector", "unsigned", "bit_vector")]
             if len(types) > 1 or fitting:
                 return (sorted(named, key=lambda a: a.name != "std_logic_vector") or fitting)[0]
-        raise self.wrong("ambiguous", "the type of the value for these targets is not clear", value, "say it with type'(...)")
+        raise self.context.wrong("ambiguous", "the type of the value for these targets is not clear", value, "say it with type'(...)")
 
     def _value_for(self, target: t.Expr, e: ast.Expr) -> t.Expr:
         """The value of an assignment, of the target's type and, where known, width."""
@@ -183,17 +190,17 @@ class Sequential(Declarations):
             sub = target.sub
             if isinstance(target.type, ArrayType) and (sub is None or sub.ranges is None):
                 sub = self._range_of_target(target)
-            x = self.expr(e, target.type, sub)
+            x = self.expressions.expr(e, target.type, sub)
             if sub is not None:
-                self.check_width(x, sub)
+                self.declarations.check_width(x, sub)
                 self._check_range(x, sub, e)
             return x
-        x = self.expr(e, target.type, self._joint_subtype(target))
+        x = self.expressions.expr(e, target.type, self._joint_subtype(target))
         if isinstance(target, t.ArrayAgg):
             wanted = [static_length(v) if is_slice else 1 for _, v, is_slice in target.items]
             size = static_length(x)
             if size is not None and None not in wanted and sum(w for w in wanted if w is not None) != size:
-                raise self.wrong("width", f"this is {size} elements wide, the targets together {sum(w or 0 for w in wanted)}", e)
+                raise self.context.wrong("width", f"this is {size} elements wide, the targets together {sum(w or 0 for w in wanted)}", e)
         return x
 
     def _joint_subtype(self, target: t.Expr) -> Subtype | None:
@@ -219,7 +226,7 @@ class Sequential(Declarations):
         if isinstance(x, t.Const) and isinstance(s.type, IntType):
             bounds = scalar_bounds(s)
             if bounds is not None and not bounds[0] <= x.value <= bounds[1]:
-                raise self.wrong("value", f"{x.value} is outside of the range {bounds[0]} to {bounds[1]}", e)
+                raise self.context.wrong("value", f"{x.value} is outside of the range {bounds[0]} to {bounds[1]}", e)
 
     def _variable_assign(self, s: ast.VariableAssign) -> list[t.Stmt]:
         def one(value: ast.Expr) -> t.Stmt:
@@ -231,7 +238,7 @@ class Sequential(Declarations):
             arms: list[tuple[t.Expr | None, list[t.Stmt]]] = []
             for value, condition in s.value.arms:
                 assert not isinstance(value, ast.Waveform)
-                arms.append((None if condition is None else self.condition(condition), [one(value)]))
+                arms.append((None if condition is None else self.expressions.condition(condition), [one(value)]))
             return [t.If(s.pos, arms)]
         if isinstance(s.value, ast.Selection):
             return [self._selection(s.value, one)]
@@ -249,15 +256,15 @@ class Sequential(Declarations):
                 self.note_driven(v, pos)
             return
         root, path = static_prefix(target)
-        if root is None or (root.is_param and root.of_process is self.subprogram):
+        if root is None or (root.is_param and root.of_process is self.context.subprogram):
             return
-        if self.subprogram is not None:
-            if self.process is None and not root.is_param:
+        if self.context.subprogram is not None:
+            if self.context.process is None and not root.is_param:
                 node = ast.Node(pos, pos)
-                raise self.wrong("target", f"`{root.name}` is a signal from outside; hand it over as a parameter: signal s : out ...", node)
-            self.subprogram.drives.append((target, pos))
-        if self.process is not None and not root.is_param:
-            self.drive(self.process, root, path, pos)
+                raise self.context.wrong("target", f"`{root.name}` is a signal from outside; hand it over as a parameter: signal s : out ...", node)
+            self.context.subprogram.drives.append((target, pos))
+        if self.context.process is not None and not root.is_param:
+            self.drive(self.context.process, root, path, pos)
 
     def drive(self, process: t.Process, root: Object, path: tuple[Any, ...], pos: int) -> None:
         paths = process.driven.setdefault(root, [])
@@ -268,9 +275,11 @@ class Sequential(Declarations):
     # Case.
 
     def selector(self, e: ast.Expr) -> t.Expr:
-        x = self.expr(e)
+        x = self.expressions.expr(e)
         if not (is_discrete(x.type) or (isinstance(x.type, ArrayType) and x.type.packed)):
-            raise self.wrong("selector", f"a case cannot choose by {x.type.shown}", e, "an enumeration, an integer or a vector of single bits")
+            raise self.context.wrong(
+                "selector", f"a case cannot choose by {x.type.shown}", e, "an enumeration, an integer or a vector of single bits"
+            )
         return x
 
     def choices(self, given: Sequence[ast.Expr], selector: t.Expr, matching: bool) -> list[Any] | None:
@@ -280,18 +289,18 @@ class Sequential(Declarations):
         for e in given:
             if isinstance(e, ast.Others):
                 return None
-            r = self.try_range(e, selector.type) if is_discrete(selector.type) else None
+            r = self.expressions.try_range(e, selector.type) if is_discrete(selector.type) else None
             if r is not None:
                 bounds = r.bounds()
                 if bounds is None:
-                    raise self.wrong("constant", "a choice must be constant", e)
+                    raise self.context.wrong("constant", "a choice must be constant", e)
                 out.append(bounds)
                 continue
-            x = self.expr(e, selector.type)
+            x = self.expressions.expr(e, selector.type)
             if not isinstance(x, t.Const):
-                raise self.wrong("constant", "a choice must be constant", e, "use if ... elsif for values that change")
+                raise self.context.wrong("constant", "a choice must be constant", e, "use if ... elsif for values that change")
             if size is not None and isinstance(x.value, Arr) and len(x.value.v) != size:
-                raise self.wrong("width", f"this choice has {len(x.value.v)} elements, the selector {size}", e)
+                raise self.context.wrong("width", f"this choice has {len(x.value.v)} elements, the selector {size}", e)
             out.append(x.value)
         return out
 
@@ -314,7 +323,7 @@ class Sequential(Declarations):
         """Every value must have one arm, and one only (10.9)."""
         for i, (choices, _) in enumerate(arms):
             if choices is None and i < len(arms) - 1:
-                raise self.wrong("others", "`when others` must be the last arm", node)
+                raise self.context.wrong("others", "`when others` must be the last arm", node)
         if matching:
             return
         has_others = bool(arms) and arms[-1][0] is None
@@ -353,7 +362,7 @@ class Sequential(Declarations):
                 shown = selector.type.literals[value]
             elif isinstance(selector.type, ArrayType) and isinstance(selector.type.element.type, EnumType):
                 shown = '"' + "".join(selector.type.element.type.literals[c].strip("'") for c in value) + '"'
-            raise self.wrong("duplicate-choice", f"the choice {shown} stands in two arms", node)
+            raise self.context.wrong("duplicate-choice", f"the choice {shown} stands in two arms", node)
         seen.add(value)
 
     def _not_covered(self, node: ast.Node, selector: t.Expr, missing: int | None = None) -> Wrong:
@@ -362,112 +371,110 @@ class Sequential(Declarations):
             name = selector.type.literals[missing] if isinstance(selector.type, EnumType) else str(missing)
         text = f"this case says nothing for {name}" if name else "this case does not cover every value"
         kind = "U, X and the like are values too; " if isinstance(selector.type, ArrayType) or selector.type.name == "std_ulogic" else ""
-        return self.wrong("not-covered", text, ast.Node(node.pos, node.pos + 4), f"{kind}add: when others => ...")
+        return self.context.wrong("not-covered", text, ast.Node(node.pos, node.pos + 4), f"{kind}add: when others => ...")
 
     # Loops.
 
     def _loop(self, s: ast.Loop) -> t.Loop:
         loop = t.Loop(s.pos, s.label, None, None, None, [])
-        outer = self.scope
+        scope = self.context.scope
         if s.range is not None:
-            loop.range = self.discrete(s.range)
-            self.scope = Scope(outer, s.label)
+            loop.range = self.expressions.discrete(s.range)
+            scope = Scope(scope, s.label)
             sub = Subtype(loop.range.left.type, [loop.range])
-            o = Object(s.parameter, "constant", sub, s.pos, self.emitter.fresh("i"), of_process=self.owner, loop=True)
-            self.scope.add(s.parameter, o)
+            o = Object(s.parameter, "constant", sub, s.pos, self.context.emitter.fresh("i"), of_process=self.declarations.owner, loop=True)
+            scope.add(s.parameter, o)
             loop.parameter = o
         elif s.condition is not None:
-            loop.condition = self.condition(s.condition)
-        self._open_loops.append((s.label, loop))
-        try:
+            loop.condition = self.expressions.condition(s.condition)
+        with self.context.aside(scope=scope, open_loops=[*self.context.open_loops, (s.label, loop)]):
             loop.body = self.sequence(s.body)
-        finally:
-            self._open_loops.pop()
-            self.scope = outer
         return loop
 
     def _jump(self, s: ast.Jump) -> t.Jump:
-        if not self._open_loops:
-            raise self.wrong("misplaced", f"`{s.kind}` stands in no loop", s)
-        loop = self._open_loops[-1][1]
+        if not self.context.open_loops:
+            raise self.context.wrong("misplaced", f"`{s.kind}` stands in no loop", s)
+        loop = self.context.open_loops[-1][1]
         if s.target:
-            loops = [found for label, found in self._open_loops if label == s.target]
+            loops = [found for label, found in self.context.open_loops if label == s.target]
             if not loops:
-                raise self.wrong("label", f"no loop around here is called `{s.target}`", s, did_you_mean(s.target, (n for n, _ in self._open_loops)))
+                raise self.context.wrong(
+                    "label", f"no loop around here is called `{s.target}`", s, did_you_mean(s.target, (n for n, _ in self.context.open_loops))
+                )
             loop = loops[-1]
-        return t.Jump(s.pos, s.kind, loop, self.condition(s.condition) if s.condition is not None else None)
+        return t.Jump(s.pos, s.kind, loop, self.expressions.condition(s.condition) if s.condition is not None else None)
 
     def _return(self, s: ast.Return) -> t.Return:
-        f = self.subprogram
+        f = self.context.subprogram
         if f is None:
-            raise self.wrong("misplaced", "`return` can only stand in a function or procedure", s)
+            raise self.context.wrong("misplaced", "`return` can only stand in a function or procedure", s)
         if f.result is None:
             if s.value is not None:
-                raise self.wrong("return", "a procedure returns no value", s.value)
+                raise self.context.wrong("return", "a procedure returns no value", s.value)
             return t.Return(s.pos, None)
         if s.value is None:
-            raise self.wrong("return", f"the function `{f.name}` must return a value here", s)
-        x = self.expr(s.value, f.result.type, f.result)
+            raise self.context.wrong("return", f"the function `{f.name}` must return a value here", s)
+        x = self.expressions.expr(s.value, f.result.type, f.result)
         if f.result.ranges is not None:
-            self.check_width(x, f.result)
+            self.declarations.check_width(x, f.result)
         return t.Return(s.pos, x)
 
     def _wait(self, s: ast.Wait) -> t.Wait:
-        if self.subprogram is not None and self.subprogram.is_function:
-            raise self.wrong("wait", "a function cannot wait", s)
-        if self.process is not None and self.process.sensitivity is not None:
-            raise self.wrong("wait", "a process with a sensitivity list cannot wait", s, "take the list or the wait out")
-        signals = [self._waited(e) for e in s.on]
-        until = self.condition(s.until) if s.until is not None else None
+        if self.context.subprogram is not None and self.context.subprogram.is_function:
+            raise self.context.wrong("wait", "a function cannot wait", s)
+        if self.context.process is not None and self.context.process.sensitivity is not None:
+            raise self.context.wrong("wait", "a process with a sensitivity list cannot wait", s, "take the list or the wait out")
+        signals = [self.waited(e) for e in s.on]
+        until = self.expressions.condition(s.until) if s.until is not None else None
         time = None
         if s.time is not None:
             if isinstance(s.time, ast.Number):
-                raise self.wrong("unit", "a time needs a unit", s.time, f"write {s.time.value} ns")
-            time = self.expr(s.time, TIME)
+                raise self.context.wrong("unit", "a time needs a unit", s.time, f"write {s.time.value} ns")
+            time = self.expressions.expr(s.time, TIME)
         if until is not None and not signals:
             signals = signals_read(until)
         forever = not s.on and s.until is None and s.time is None
         return t.Wait(s.pos, signals, until, time, forever)
 
-    def _waited(self, e: ast.Expr) -> t.Expr:
-        x = self.denote(e)
-        if not isinstance(x, t.Expr) or not self._is_signal(x):
-            raise self.wrong("not-signal", "only signals can be waited for", e)
+    def waited(self, e: ast.Expr) -> t.Expr:
+        x = self.names.denote(e)
+        if not isinstance(x, t.Expr) or not self.names.is_signal(x):
+            raise self.context.wrong("not-signal", "only signals can be waited for", e)
         return x
 
     # Assertions and calls.
 
     def assertion(self, s: ast.Assert) -> t.Assert:
-        condition = self.condition(s.condition) if s.condition is not None else None
-        report = self.expr(s.report, STRING) if s.report is not None else None
-        severity = self.expr(s.severity, SEVERITY) if s.severity is not None else None
+        condition = self.expressions.condition(s.condition) if s.condition is not None else None
+        report = self.expressions.expr(s.report, STRING) if s.report is not None else None
+        severity = self.expressions.expr(s.severity, SEVERITY) if s.severity is not None else None
         return t.Assert(s.pos, condition, report, severity)
 
     def procedure_call(self, s: ast.Call) -> t.CallProcedure:
         name = s.name.prefix if isinstance(s.name, ast.Paren) else s.name
         args = s.name.args if isinstance(s.name, ast.Paren) else []
-        found = self.denote(name)
+        found = self.names.denote(name)
         if not isinstance(found, Overloads):
-            raise self.wrong("not-procedure", "this is no statement", s, "is an assignment meant?")
+            raise self.context.wrong("not-procedure", "this is no statement", s, "is an assignment meant?")
         procedures = [f for f in found.found if isinstance(f, Subprogram) and f.result is None]
         if not procedures:
-            raise self.wrong("not-procedure", f"`{found.name}` is a function: its value must be used", s)
+            raise self.context.wrong("not-procedure", f"`{found.name}` is a function: its value must be used", s)
         fitting: list[tuple[Subprogram, list[ast.Expr | None]]] = []
         for f in procedures:
-            order = self.match(f, args)
+            order = self.names.match(f, args)
             if order is not None:
                 fitting.append((f, order))
         if not fitting:
-            given = ", ".join(" or ".join(i.type.shown for i in self.interps(a.value)[:2]) for a in args)
+            given = ", ".join(" or ".join(i.type.shown for i in self.expressions.interps(a.value)[:2]) for a in args)
             hint = f"it wants {procedures[0].shown()}" if len(procedures) == 1 else ""
-            raise self.wrong("no-call", f"no procedure `{found.name}` fits the arguments ({given})", s, hint)
+            raise self.context.wrong("no-call", f"no procedure `{found.name}` fits the arguments ({given})", s, hint)
         f, order = self._best_call(fitting)
-        actuals = [self.argument(p, g) for p, g in zip(f.params, order, strict=True)]
+        actuals = [self.names.argument(p, g) for p, g in zip(f.params, order, strict=True)]
         for p, x in zip(f.params, actuals, strict=True):
             if p.kind == "signal" and p.mode in ("out", "inout"):
                 self.note_driven(x, s.pos)
-        self.note_call(f)
-        self._memo.clear()
+        self.names.note_call(f)
+        self.context.memo.clear()
         return t.CallProcedure(s.pos, f, actuals, found.receiver)
 
     def _best_call(self, fitting: list[tuple[Subprogram, list[ast.Expr | None]]]) -> tuple[Subprogram, list[ast.Expr | None]]:

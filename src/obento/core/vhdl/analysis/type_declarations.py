@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from obento.core.vhdl.analysis.expressions import Analyser
-from obento.core.vhdl.analysis.names import Overloads
+from obento.core.vhdl.analysis.context import Context
+from obento.core.vhdl.analysis.expressions import Expressions
+from obento.core.vhdl.analysis.meanings import Overloads
+from obento.core.vhdl.analysis.names import Names
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Declared, Object, Subprogram, TypeName
 from obento.core.vhdl.model.types import AccessType, ArrayType, EnumType, FileType, IntType, PhysType, RangeX, RealType, RecordType, Subtype, Type
@@ -14,40 +16,42 @@ from obento.core.vhdl.packages.standard import declare_values, enum, file_subpro
 from obento.core.vhdl.syntax import ast
 
 
-class TypeDeclarations(Analyser):
+class TypeDeclarations:
     """Declares types; what else may stand in a declarative part is declared on top of it."""
 
-    def protected(self, d: ast.TypeDecl, definition: ast.ProtectedDef) -> None:
-        raise NotImplementedError
+    def __init__(self, context: Context, names: Names, expressions: Expressions) -> None:
+        self.context = context
+        self.names = names
+        self.expressions = expressions
 
     def add(self, name: str, declared: Declared, node: ast.Node) -> None:
-        before = self.scope.add(name, declared)
+        before = self.context.scope.add(name, declared)
         if before is not None:
             if isinstance(before, TypeName) and before.incomplete:
-                self.scope.names[name] = [declared]
+                self.context.scope.names[name] = [declared]
                 return
-            self.collector.error("redeclared", f"`{name}` is declared a second time here", node.pos, node.end, "choose another name")
+            self.context.collector.error("redeclared", f"`{name}` is declared a second time here", node.pos, node.end, "choose another name")
 
     # Subtypes.
 
     def subtype(self, e: ast.SubtypeInd) -> Subtype:
-        base = self._marked(e.mark)
+        base = self.marked(e.mark)
         resolution = base.resolution
         if e.resolution is not None:
-            found = self.denote(e.resolution)
+            found = self.names.denote(e.resolution)
             if not isinstance(found, Overloads):
-                raise self.wrong("resolution", "this is no resolution function", e.resolution)
+                raise self.context.wrong("resolution", "this is no resolution function", e.resolution)
             functions = [f for f in found.found if isinstance(f, Subprogram) and f.result is not None and f.result.type is base.type]
             if not functions and isinstance(base.type, ArrayType):
                 return base
             if not functions:
-                raise self.wrong("resolution", "this function does not resolve the type", e.resolution)
+                raise self.context.wrong("resolution", "this function does not resolve the type", e.resolution)
             resolution = functions[0]
         if e.ranges is None:
             return base if resolution is base.resolution else Subtype(base.type, base.ranges, resolution, base.element)
         if isinstance(base.type, ArrayType):
             if e.scalar:
-                raise self.wrong("range", f"{base.shown} is an array: write its range in brackets", e)
+                raise self.context.wrong("range", f"{base.shown} is an array: write its range in brackets", e)
             made = self.constrained(base, e.ranges, e)
             made.resolution = resolution
             if e.element_ranges:
@@ -55,44 +59,44 @@ class TypeDeclarations(Analyser):
             element = made.element_subtype
             if isinstance(element.type, ArrayType) and element.ranges is None:
                 hint = "write its range after that of the array: (0 to 3)(7 downto 0)"
-                raise self.wrong("unconstrained", f"the elements of {base.shown} need their range here", e, hint)
+                raise self.context.wrong("unconstrained", f"the elements of {base.shown} need their range here", e, hint)
             return made
         if not e.scalar:
             hint = "use std_logic_vector for several bits" if base.type.name in ("std_ulogic", "bit") else "write: range 0 to 7"
-            raise self.wrong("range", f"{base.shown} is no array and takes no range in brackets", e, hint)
-        r = self.try_range(e.ranges[0], base.type)
+            raise self.context.wrong("range", f"{base.shown} is no array and takes no range in brackets", e, hint)
+        r = self.expressions.try_range(e.ranges[0], base.type)
         if r is None:
-            raise self.wrong("range", "a range is needed here", e)
+            raise self.context.wrong("range", "a range is needed here", e)
         if r.left.type is not base.type and not (isinstance(base.type, PhysType)):
-            raise self.wrong("type", f"the range is of type {r.left.type.shown}, not {base.type.shown}", e)
+            raise self.context.wrong("type", f"the range is of type {r.left.type.shown}, not {base.type.shown}", e)
         return Subtype(base.type, [r], resolution)
 
-    def _marked(self, e: ast.Expr) -> Subtype:
-        found = self.denote(e)
+    def marked(self, e: ast.Expr) -> Subtype:
+        found = self.names.denote(e)
         if isinstance(found, TypeName):
             return found.subtype
         name = e.name if isinstance(e, ast.Id) else "this"
-        raise self.wrong("not-type", f"`{name}` is no type", e)
+        raise self.context.wrong("not-type", f"`{name}` is no type", e)
 
     def constrained(self, s: Subtype, ranges: Sequence[Any], node: ast.Node) -> Subtype:
         """An array subtype with ranges."""
         assert isinstance(s.type, ArrayType)
         if s.ranges is not None:
-            raise self.wrong("range", f"{s.shown} already has its range", node)
+            raise self.context.wrong("range", f"{s.shown} already has its range", node)
         if len(ranges) != len(s.type.indices):
-            raise self.wrong("range", f"{s.shown} has {len(s.type.indices)} dimension(s)", node)
+            raise self.context.wrong("range", f"{s.shown} has {len(s.type.indices)} dimension(s)", node)
         if len(ranges) == 1 and isinstance(ranges[0], ast.Open):
             return s
         made: list[RangeX] = []
         for e, index in zip(ranges, s.type.indices, strict=True):
-            r = self.try_range(e, index.type)
+            r = self.expressions.try_range(e, index.type)
             if r is None:
                 hint = ""
                 if isinstance(e, ast.Number) and isinstance(e.value, int):
                     hint = f"write ({e.value - 1} downto 0) for {e.value} elements"
-                raise self.wrong("range", "a range is needed here, not a single value", node, hint)
+                raise self.context.wrong("range", "a range is needed here, not a single value", node, hint)
             if r.left.type is not index.type and not is_universal(r.left.type):
-                raise self.wrong("type", f"the range is of type {r.left.type.shown}, but {index.type.shown} is needed", node)
+                raise self.context.wrong("type", f"the range is of type {r.left.type.shown}, but {index.type.shown} is needed", node)
             self._check_size(r, index, node)
             made.append(r)
         return Subtype(s.type, made, s.resolution)
@@ -101,28 +105,28 @@ class TypeDeclarations(Analyser):
         size, known, bounds = r.length(), r.known(), index.ranges[0].bounds() if index.ranges else None
         if size is None or known is None:
             return
-        if size > self.limits.memory_bits:
-            raise self.wrong("too-large", f"an array of {size} elements is more than can be held", node)
+        if size > self.context.limits.memory_bits:
+            raise self.context.wrong("too-large", f"an array of {size} elements is more than can be held", node)
         if size and bounds is not None and not (bounds[0] <= min(known[:2]) and max(known[:2]) <= bounds[1]):
-            raise self.wrong("range", f"the index {min(known[:2])} is outside of {index.shown}", node)
+            raise self.context.wrong("range", f"the index {min(known[:2])} is outside of {index.shown}", node)
         if size == 0 and known[0] != known[1] and abs(known[0] - known[1]) > 1:
             way = "downto" if known[2] else "to"
             other = "to" if known[2] else "downto"
             text = f"the range {known[0]} {way} {known[1]} is empty"
-            self.collector.warning("null-range", text, node.pos, node.end, f"did you mean {known[0]} {other} {known[1]}?")
+            self.context.collector.warning("null-range", text, node.pos, node.end, f"did you mean {known[0]} {other} {known[1]}?")
 
     # Types.
 
-    def _type(self, d: ast.TypeDecl) -> None:
+    def type_of(self, d: ast.TypeDecl) -> None:
         definition = d.definition
         if definition is None:
             incomplete = Type(d.name)
             self.add(d.name, TypeName(d.name, Subtype(incomplete), d.pos, True), d)
             return
         if isinstance(definition, ast.ProtectedDef):
-            self.protected(d, definition)
+            self.context.declarations.protected(d, definition)
             return
-        known = self.scope.names.get(d.name)
+        known = self.context.scope.names.get(d.name)
         made = self._defined(d.name, definition)
         subtype = made if isinstance(made, Subtype) else Subtype(made)
         subtype.name = d.name
@@ -134,7 +138,7 @@ class TypeDeclarations(Analyser):
     def _complete(self, name: TypeName, subtype: Subtype) -> None:
         """Access types that were declared with the incomplete type mean the complete one from now on."""
         before = name.subtype.type
-        for names in self.scope.names.values():
+        for names in self.context.scope.names.values():
             for declared in names:
                 if (
                     isinstance(declared, TypeName)
@@ -144,15 +148,16 @@ class TypeDeclarations(Analyser):
                     declared.subtype.type.designated = subtype
 
     def _declare_with(self, made: Type) -> None:
-        declare_values(self.scope, made)
+        declare_values(self.context.scope, made)
         if isinstance(made, ArrayType) and isinstance(made.element.type, EnumType):
+            self.context.note_array(made)
             made.element.type.arrays.append(made)
         if isinstance(made, FileType):
             for f in file_subprograms(made):
-                self.scope.add(f.name, f)
+                self.context.scope.add(f.name, f)
         if isinstance(made, AccessType):
             param = Object("p", "variable", Subtype(made), 0, "p", "inout", is_param=True)
-            self.scope.add("deallocate", Subprogram("deallocate", [param], None, 0, "deallocate", foreign=True))
+            self.context.scope.add("deallocate", Subprogram("deallocate", [param], None, 0, "deallocate", foreign=True))
 
     def _defined(self, name: str, d: Any) -> Type | Subtype:
         match d:
@@ -160,7 +165,7 @@ class TypeDeclarations(Analyser):
                 literals = [literal for literal, _ in d.literals]
                 for i, literal in enumerate(literals):
                     if literal in literals[:i]:
-                        raise self.wrong("redeclared", f"{literal} stands twice in this type", d)
+                        raise self.context.wrong("redeclared", f"{literal} stands twice in this type", d)
                 return enum(name, literals)
             case ast.RangeDef():
                 return self._numeric(name, d.range)
@@ -172,28 +177,28 @@ class TypeDeclarations(Analyser):
                 fields: list[tuple[str, Subtype]] = []
                 for field, pos, e in d.fields:
                     if any(field == f for f, _ in fields):
-                        self.collector.error("redeclared", f"the field `{field}` stands twice in this record", pos)
+                        self.context.collector.error("redeclared", f"the field `{field}` stands twice in this record", pos)
                     fields.append((field, self._field_subtype(e)))
                 return RecordType(name, fields)
             case ast.AccessDef():
                 return AccessType(name, self.subtype(d.subtype))
             case ast.FileDef():
-                return FileType(name, self._marked(d.mark))
+                return FileType(name, self.marked(d.mark))
         raise AssertionError(name)
 
     def _field_subtype(self, e: ast.SubtypeInd) -> Subtype:
         s = self.subtype(e)
         if isinstance(s.type, ArrayType) and s.ranges is None:
-            raise self.wrong("unconstrained", f"{s.shown} needs its range here", e, "write for instance (7 downto 0)")
+            raise self.context.wrong("unconstrained", f"{s.shown} needs its range here", e, "write for instance (7 downto 0)")
         return s
 
     def _numeric(self, name: str, e: ast.Expr) -> Subtype:
-        r = self.try_range(e, None)
+        r = self.expressions.try_range(e, None)
         if r is None:
-            raise self.wrong("range", "a range is needed here", e)
+            raise self.context.wrong("range", "a range is needed here", e)
         known = r.known()
         if known is None:
-            raise self.wrong("constant", "the range of a type must be constant", e)
+            raise self.context.wrong("constant", "the range of a type must be constant", e)
         if isinstance(known[0], float):
             real = RealType(name)
             return Subtype(real, [RangeX(t.Const(real, e.pos, known[0]), t.Const(real, e.pos, known[1]), known[2])])
@@ -204,7 +209,7 @@ class TypeDeclarations(Analyser):
         units = {d.primary: 1}
         for unit, factor, base, pos in d.units:
             if base not in units:
-                self.collector.error("undeclared", f"the unit `{base}` is not declared", pos)
+                self.context.collector.error("undeclared", f"the unit `{base}` is not declared", pos)
                 continue
             units[unit] = int(factor * units[base])
         return PhysType(name, units=units)
@@ -215,9 +220,9 @@ class TypeDeclarations(Analyser):
         ranges: list[RangeX] = []
         for e in d.indices:
             if isinstance(e, ast.SubtypeInd) and e.ranges and isinstance(e.ranges[0], ast.Box):
-                indices.append(self._marked(e.mark))
+                indices.append(self.marked(e.mark))
                 continue
-            r = self.discrete(e)
+            r = self.expressions.discrete(e)
             indices.append(Subtype(r.left.type))
             self._check_size(r, indices[-1], d)
             ranges.append(r)

@@ -2,86 +2,95 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Sequence
 
-from obento.core.ir.design import Design, Instance
+from obento.core.ir.design import Instance
 from obento.core.suggest import did_you_mean
-from obento.core.vhdl.design_library import World
+from obento.core.vhdl.analysis.concurrent import Concurrent
+from obento.core.vhdl.analysis.context import Context
+from obento.core.vhdl.analysis.declarations import Declarations
+from obento.core.vhdl.analysis.expressions import Expressions
+from obento.core.vhdl.analysis.names import Names
+from obento.core.vhdl.analysis.statements import signals_read
+from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
+from obento.core.vhdl.elaboration.building import Building
+from obento.core.vhdl.elaboration.foreign import ForeignUnits
+from obento.core.vhdl.elaboration.packages import Packages
 from obento.core.vhdl.elaboration.ports import Ports
 from obento.core.vhdl.model import typed_tree as t
-from obento.core.vhdl.model.scope import Component, LibraryName, Object, Scope
+from obento.core.vhdl.model.scope import Component, LibraryName, Scope
 from obento.core.vhdl.model.types import Subtype
 from obento.core.vhdl.syntax import ast
 
-Foreign = Callable[[str, ast.Node], Design | None]
 """Gives a fresh Design of the unit in another language that a name means, None when there is none."""
 
 
-class Instances(Ports):
+class Instances:
     """Finds what an instance means, and builds it."""
 
-    world: World
-    foreign: Foreign | None
-    instance: Instance
-    _configured: list[dict[str, ast.ConfigSpec]]
-
-    def architecture_of(self, entity: ast.Entity, wanted: str, node: ast.Node) -> ast.Architecture:
-        raise NotImplementedError
-
-    def unit_scope(self, unit: ast.Unit) -> Scope:
-        raise NotImplementedError
+    def __init__(
+        self,
+        context: Context,
+        building: Building,
+        names: Names,
+        expressions: Expressions,
+        types: TypeDeclarations,
+        declarations: Declarations,
+        concurrent: Concurrent,
+        packages: Packages,
+        ports: Ports,
+        foreign_units: ForeignUnits,
+    ) -> None:
+        self.context = context
+        self.building = building
+        self.names = names
+        self.expressions = expressions
+        self.types = types
+        self.declarations = declarations
+        self.concurrent = concurrent
+        self.packages = packages
+        self.ports = ports
+        self.foreign_units = foreign_units
 
     def constant_now(self, x: t.Expr, e: ast.Expr) -> t.Const:
-        raise NotImplementedError
-
-    def place_foreign(self, s: ast.Instance, name: str, port_map: Sequence[ast.Assoc], component: Component | None = None) -> None:
-        raise NotImplementedError
-
-    def build(
-        self,
-        entity: ast.Entity,
-        architecture: ast.Architecture,
-        label: str,
-        generics: Mapping[str, t.Expr],
-        connect: Callable[[list[Object]], None] | None,
-    ) -> list[Object]:
-        raise NotImplementedError
+        if any(signals_read(x)):
+            raise self.context.wrong("constant", "the condition of a generate must be constant", e, "a signal is looked at in a process: if ... then")
+        return t.Const(x.type, x.pos, self.declarations.worked_out(x, Subtype(x.type)))
 
     def configure(self, d: ast.ConfigSpec) -> None:
         name = d.component.name if isinstance(d.component, ast.Id) else ""
         for label in d.labels:
-            self._configured[-1][f"{label}:{name}"] = d
+            self.building.configured[-1][f"{label}:{name}"] = d
 
     def _configuration_for(self, label: str, component: str) -> ast.ConfigSpec | None:
-        for level in reversed(self._configured):
+        for level in reversed(self.building.configured):
             for key in (label, "all", "others"):
                 found = level.get(f"{key}:{component}")
                 if found is not None:
                     return found
         return None
 
-    def _instance(self, s: ast.Instance) -> None:
-        self.label(s.label, s)
+    def elaborate(self, s: ast.Instance) -> None:
+        self.concurrent.label(s.label, s)
         generic_map, port_map = s.generics, s.ports
         if s.kind == "component":
             self._component(s)
             return
         if s.kind == "configuration":
             name = _last_name(s.what)
-            configuration = self.world.configurations.get(name)
+            configuration = self.building.world.configurations.get(name)
             if configuration is None:
-                raise self.wrong("undeclared", f"there is no configuration `{name}`", s.what, did_you_mean(name, self.world.configurations))
-            self._configured.append(binding_specs(configuration.block))
-            try:
+                raise self.context.wrong(
+                    "undeclared", f"there is no configuration `{name}`", s.what, did_you_mean(name, self.building.world.configurations)
+                )
+            with self.building.configuration(binding_specs(configuration.block)):
                 entity = self._entity_named(ast.Id(s.what.pos, s.what.end, configuration.entity))
                 assert entity is not None
                 self._place(s, entity, configuration.block.name, generic_map, port_map)
-            finally:
-                self._configured.pop()
             return
         entity = self._entity_named(s.what)
         if entity is None:
-            self.place_foreign(s, _last_name(s.what), port_map)
+            self.foreign_units.place_foreign(s, _last_name(s.what), port_map)
             return
         self._place(s, entity, s.architecture, generic_map, port_map)
 
@@ -89,31 +98,33 @@ class Instances(Ports):
         name = _last_name(e)
         if isinstance(e, ast.Selected) and isinstance(e.prefix, ast.Id):
             library = e.prefix.name
-            if not any(isinstance(d, LibraryName) for d in self.scope.find(library)):
-                raise self.wrong("undeclared", f"the library `{library}` is not declared", e, "entities of the same hand-in are in `work`")
-        elif isinstance(e, ast.Id) and e.name not in self.world.entities:
-            raise self.wrong("undeclared", f"there is no entity `{name}`", e, did_you_mean(name, self.world.entities) or "write entity work.name")
-        found = self.world.entities.get(name)
-        if found is None and self.foreign is not None and not did_you_mean(name, self.world.entities):
+            if not any(isinstance(d, LibraryName) for d in self.context.scope.find(library)):
+                raise self.context.wrong("undeclared", f"the library `{library}` is not declared", e, "entities of the same hand-in are in `work`")
+        elif isinstance(e, ast.Id) and e.name not in self.building.world.entities:
+            raise self.context.wrong(
+                "undeclared", f"there is no entity `{name}`", e, did_you_mean(name, self.building.world.entities) or "write entity work.name"
+            )
+        found = self.building.world.entities.get(name)
+        if found is None and self.building.foreign is not None and not did_you_mean(name, self.building.world.entities):
             return None
         if found is None:
-            hint = did_you_mean(name, self.world.entities)
-            raise self.wrong("undeclared", f"there is no entity `{name}` among these files", e, hint or "hand in the file that has it")
+            hint = did_you_mean(name, self.building.world.entities)
+            raise self.context.wrong("undeclared", f"there is no entity `{name}` among these files", e, hint or "hand in the file that has it")
         return found
 
     def _component(self, s: ast.Instance) -> None:
-        found = self.denote(s.what)
+        found = self.names.denote(s.what)
         if not isinstance(found, Component):
             name = _last_name(s.what)
-            raise self.wrong("undeclared", f"`{name}` is no component", s.what)
+            raise self.context.wrong("undeclared", f"`{name}` is no component", s.what)
         spec = self._configuration_for(s.label, found.name)
         name, architecture, inner_map, inner_generics = found.name, "", None, None
         if spec is not None and spec.binding is not None:
             b = spec.binding
             if b.configuration is not None:
-                configuration = self.world.configurations.get(_last_name(b.configuration))
+                configuration = self.building.world.configurations.get(_last_name(b.configuration))
                 if configuration is None:
-                    raise self.wrong("undeclared", f"there is no configuration `{_last_name(b.configuration)}`", b)
+                    raise self.context.wrong("undeclared", f"there is no configuration `{_last_name(b.configuration)}`", b)
                 name, architecture = configuration.entity, configuration.block.name
             elif b.entity is not None:
                 name, architecture = _last_name(b.entity), b.architecture
@@ -122,25 +133,22 @@ class Instances(Ports):
             inner_map, inner_generics = b.ports or None, b.generics or None
         self._check_formals(s.ports, [p.name for p in found.node.ports], found.name, "port", s)
         self._check_formals(s.generics, [g.name for g in found.node.generics], found.name, "generic", s)
-        entity = self.world.entities.get(name)
+        entity = self.building.world.entities.get(name)
         if entity is None:
-            if self.foreign is not None:
-                self.place_foreign(s, name, s.ports, found)
+            if self.building.foreign is not None:
+                self.foreign_units.place_foreign(s, name, s.ports, found)
                 return
-            hint = did_you_mean(name, self.world.entities) or "hand in the file that has it"
-            raise self.wrong("unbound", f"there is no entity `{name}` for this component", s.what, hint)
+            hint = did_you_mean(name, self.building.world.entities) or "hand in the file that has it"
+            raise self.context.wrong("unbound", f"there is no entity `{name}` for this component", s.what, hint)
         ports = _through(found.node.ports, s.ports, inner_map)
         generics = _through(found.node.generics, s.generics, inner_generics)
         if inner_map is None:
             self._compare_component(found.node, entity, s)
-        if spec is not None and spec.inner is not None:
-            self._configured.append(binding_specs(spec.inner))
-            architecture = architecture or spec.inner.name
-        try:
+        if spec is None or spec.inner is None:
             self._place(s, entity, architecture, generics, ports, found.node)
-        finally:
-            if spec is not None and spec.inner is not None:
-                self._configured.pop()
+            return
+        with self.building.configuration(binding_specs(spec.inner)):
+            self._place(s, entity, architecture or spec.inner.name, generics, ports, found.node)
 
     def _compare_component(self, component: ast.ComponentDecl, entity: ast.Entity, s: ast.Instance) -> None:
         """Default binding wants the same names in both (7.3.3)."""
@@ -148,7 +156,7 @@ class Instances(Ports):
         for p in component.ports:
             if p.name not in theirs:
                 hint = did_you_mean(p.name, theirs)
-                raise self.wrong("port", f"the component has a port `{p.name}` that the entity `{entity.name}` has not", p, hint)
+                raise self.context.wrong("port", f"the component has a port `{p.name}` that the entity `{entity.name}` has not", p, hint)
 
     def _check_formals(self, given: Sequence[ast.Assoc], names: Sequence[str], unit: str, what: str, s: ast.Instance) -> None:
         for a in given:
@@ -161,9 +169,9 @@ class Instances(Ports):
                 formal = formal.prefix
             if isinstance(formal, ast.Id) and formal.name not in names:
                 hint = did_you_mean(formal.name, names) or f"it has {', '.join(names)}"
-                raise self.wrong(what, f"`{unit}` has no {what} `{formal.name}`", formal, hint)
+                raise self.context.wrong(what, f"`{unit}` has no {what} `{formal.name}`", formal, hint)
         if sum(not a.choices for a in given) > len(names):
-            raise self.wrong(what, f"`{unit}` has {len(names)} {what}s, but {len(given)} are given", s)
+            raise self.context.wrong(what, f"`{unit}` has {len(names)} {what}s, but {len(given)} are given", s)
 
     def _place(
         self,
@@ -177,16 +185,11 @@ class Instances(Ports):
         """Build an entity as an instance."""
         self._check_formals(port_map, [p.name for p in entity.ports], entity.name, "port", s)
         self._check_formals(generic_map, [g.name for g in entity.generics], entity.name, "generic", s)
-        body = self.architecture_of(entity, architecture, s)
+        body = self.building.units.architecture_of(entity, architecture, s)
         given = self._given_generics(entity, generic_map, component)
-        outer_scope = self.scope
-        outer_instance = self.instance
-        self.instance = Instance(s.label, entity.name, s.pos)
-        outer_instance.children.append(self.instance)
-        try:
-            self.build(entity, body, s.label, given, lambda ports: self._connect(ports, port_map, s, outer_scope))
-        finally:
-            self.instance = outer_instance
+        outer_scope = self.context.scope
+        with self.building.instance_below(Instance(s.label, entity.name, s.pos)):
+            self.building.units.build(entity, body, s.label, given, lambda ports: self.ports.connect(ports, port_map, s, outer_scope))
 
     def _given_generics(self, entity: ast.Entity, generic_map: Sequence[ast.Assoc], component: ast.ComponentDecl | None) -> dict[str, t.Expr]:
         given: dict[str, t.Expr] = {}
@@ -195,12 +198,12 @@ class Instances(Ports):
             name = a.choices[0].name if a.choices and isinstance(a.choices[0], ast.Id) else entity.generics[i].name
             if isinstance(a.value, ast.Open) or name not in types:
                 continue
-            x = self.expr(a.value, types[name].type, types[name])
+            x = self.expressions.expr(a.value, types[name].type, types[name])
             given[name] = x if isinstance(x, t.Const) else self.constant_now(x, a.value)
         if component is not None:
             for g in component.generics:
                 if g.name not in given and g.default is not None and g.name in types:
-                    x = self.expr(g.default, types[g.name].type)
+                    x = self.expressions.expr(g.default, types[g.name].type)
                     given[g.name] = x if isinstance(x, t.Const) else self.constant_now(x, g.default)
         return given
 
@@ -208,11 +211,8 @@ class Instances(Ports):
         """The generics' types without constraints, which may depend on other generics."""
         if not entity.generics:
             return {}
-        outer, self.scope = self.scope, Scope(self.unit_scope(entity))
-        try:
-            return {g.name: Subtype(self._marked(g.subtype.mark).type) for g in entity.generics}
-        finally:
-            self.scope = outer
+        with self.context.aside(scope=Scope(self.packages.unit_scope(entity))):
+            return {g.name: Subtype(self.types.marked(g.subtype.mark).type) for g in entity.generics}
 
 
 def _last_name(e: ast.Expr) -> str:

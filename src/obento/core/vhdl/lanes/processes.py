@@ -7,9 +7,9 @@ step instead. What cannot be lowered at all leaves the whole design to the other
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from graphlib import CycleError, TopologicalSorter
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Process
@@ -27,19 +27,16 @@ from obento.core.vhdl.model.values import Arr
 from obento.core.vhdl.packages.standard import INTEGER, int_range
 from obento.core.vhdl.runtime.composites import overlap
 
-if TYPE_CHECKING:
-    from obento.core.vhdl.analysis.concurrent import Concurrent
-
 _DEEPEST_CALL = 64
 _MOST_STATEMENTS = 50_000
 
 
 class Lanes(LaneExpressions):
-    """Lowers the processes of one design."""
+    """Lowers the processes of one design. `computed` gives the value of a call with constant arguments."""
 
-    def __init__(self, design: Design, maker: Concurrent, limits: Limits) -> None:
+    def __init__(self, design: Design, computed: Callable[[t.Expr], Any], limits: Limits) -> None:
         self._design = design
-        self._maker = maker
+        self._computed = computed
         self._limits = limits
         self._signals: dict[str, Signal] = {}
         self._variables: dict[Object, Signal] = {}
@@ -524,8 +521,7 @@ class Lanes(LaneExpressions):
     def call_user(self, f: Subprogram, args: list[V]) -> V:
         if all(a.known for a in args) and f.pure:
             x = t.Call(f.result.type, f.pos, f, [t.Const(a.sub.type, f.pos, a.value, sub=a.sub) for a in args])  # type: ignore[union-attr]
-            self._maker.emit_called(x)
-            return self.constant(self._maker.emitter.evaluate(x), f.result)  # type: ignore[arg-type]
+            return self.constant(self._computed(x), f.result)  # type: ignore[arg-type]
         self._enter(f)
         assert f.result is not None and f.body is not None
         result_subtype = self._result_subtype(f, args)
