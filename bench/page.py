@@ -19,8 +19,8 @@ from obento.core.check.check import check_handin
 from obento.core.handin import HandinFile
 from obento.core.spec.model import EDITION
 from obento.runner.engine import engine_version
-from obento.server.intake import take_in
-from obento.server.specs import SpecShelf, spec_files
+from obento.server.intake.service import take_in
+from obento.server.specs.shelf import SpecShelf, spec_files
 from obento.store import handins, labs, people, results
 from obento.store.connection import Store
 

@@ -12,7 +12,7 @@ from bench.served import EMAIL, PASSWORD, ROOT, add_teacher, serving
 from obento.core.check.check import check_handin, open_spec
 from obento.core.handin import HandinFile
 from obento.core.spec.model import EDITION
-from obento.server.specs import SpecShelf, spec_files
+from obento.server.specs.shelf import SpecShelf, spec_files
 from obento.store import labs, people
 from obento.store.connection import Store
 

@@ -12,8 +12,8 @@ from pathlib import Path
 
 import uvicorn
 
+from obento.server.accounts.security import hash_password
 from obento.server.app import create_app
-from obento.server.security import hash_password
 from obento.server.settings import Settings
 from obento.store import people
 from obento.store.connection import Connection, Store

@@ -9,8 +9,8 @@ import pytest
 from obento.core.check.check import check_handin, open_spec
 from obento.core.check.judging.marking import mark_of
 from obento.core.handin import HandinFile
-from obento.server.marks import settle
-from obento.server.placeholders import fill
+from obento.server.feedback.placeholders import fill
+from obento.server.marks.mark import settle
 
 
 def entry(kind: str, value: float | None = None, result: int | None = None, reason: str = "") -> dict[str, Any]:

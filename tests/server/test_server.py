@@ -57,7 +57,7 @@ def test_wrong_passwords_are_slowed_down(ta: Client) -> None:
 
 
 def test_others_see_nothing_of_a_class(ta: Client, lab: int) -> None:
-    from obento.server.security import hash_password
+    from obento.server.accounts.security import hash_password
     from obento.store import people
 
     with services(ta).store.transaction() as c:

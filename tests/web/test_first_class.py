@@ -5,7 +5,7 @@ from __future__ import annotations
 import zipfile
 from pathlib import Path
 
-from obento.server.invitations import link_for
+from obento.server.accounts.invitations import link_for
 from obento.store import people
 from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer

@@ -5,7 +5,7 @@ from __future__ import annotations
 import sys
 
 from obento.cli.serve import root
-from obento.server.invitations import LINK_DAYS, link_for
+from obento.server.accounts.invitations import LINK_DAYS, link_for
 from obento.server.settings import Settings
 from obento.store import people
 from obento.store.connection import Store

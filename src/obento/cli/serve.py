@@ -12,8 +12,8 @@ from pathlib import Path
 import uvicorn
 
 from obento.demo.load import DEMO_PASSWORD, DEMO_TA, load_demo
+from obento.server.accounts.security import password_fits
 from obento.server.app import create_app
-from obento.server.security import password_fits
 from obento.server.settings import Settings
 from obento.store import people
 from obento.store.connection import Store

@@ -11,10 +11,10 @@ from typing import Any
 
 from obento.core.spec.model import EDITION
 from obento.intake.roster import read_roster
-from obento.server.intake import take_in
-from obento.server.security import hash_password
+from obento.server.accounts.security import hash_password
+from obento.server.intake.service import take_in
 from obento.server.settings import Settings
-from obento.server.specs import SpecShelf, spec_files
+from obento.server.specs.shelf import SpecShelf, spec_files
 from obento.store import labs, people, results
 from obento.store.connection import Connection, Store
 

@@ -14,14 +14,30 @@ from obento import __version__
 from obento.mail.sender import MailRoute
 from obento.mail.standin import StandInMailbox
 from obento.server import errors
-from obento.server.api import accounts, circuit, course, feedback, work
-from obento.server.checking import CheckService
-from obento.server.delivery import DeliveryService
+from obento.server.accounts import routes as accounts_routes
+from obento.server.checking import routes as checking_routes
+from obento.server.checking.service import CheckService
+from obento.server.course import routes as course_routes
 from obento.server.deps import Services
+from obento.server.feedback import comments as comment_routes
+from obento.server.feedback import routes as feedback_routes
+from obento.server.feedback.delivery import DeliveryService
+from obento.server.intake import routes as intake_routes
+from obento.server.marks import routes as marks_routes
+from obento.server.people import routes as people_routes
+from obento.server.results import routes as results_routes
+from obento.server.review import circuit_routes
+from obento.server.review import routes as review_routes
 from obento.server.settings import Settings
-from obento.server.specs import SpecShelf
+from obento.server.specs import routes as specs_routes
+from obento.server.specs.shelf import SpecShelf
 from obento.store.connection import Store
 from obento.store.mariadb import Address, free_port
+
+_ROUTES = (
+    accounts_routes, course_routes, people_routes, specs_routes, intake_routes, checking_routes, results_routes, review_routes,
+    circuit_routes, comment_routes, feedback_routes, marks_routes,
+)  # fmt: skip
 
 log = logging.getLogger(__name__)
 
@@ -55,7 +71,7 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
 
     app = FastAPI(title="Obento", version=__version__, lifespan=lifespan, docs_url="/api/docs", openapi_url="/api/openapi.json")
     errors.install(app)
-    for module in (accounts, course, work, circuit, feedback):
+    for module in _ROUTES:
         app.include_router(module.router)
 
     @app.middleware("http")

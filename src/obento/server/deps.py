@@ -9,11 +9,11 @@ from typing import Annotated, Any
 from fastapi import Cookie, Depends, Header, Request
 
 from obento.mail.standin import StandInMailbox
-from obento.server.checking import CheckService
+from obento.server.accounts.security import token_hash
+from obento.server.checking.service import CheckService
 from obento.server.errors import Trouble
-from obento.server.security import token_hash
 from obento.server.settings import Settings
-from obento.server.specs import SpecShelf
+from obento.server.specs.shelf import SpecShelf
 from obento.store import people
 from obento.store.connection import Connection, Store
 

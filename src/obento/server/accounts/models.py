@@ -1,0 +1,32 @@
+"""The shapes of requests and answers about accounts."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+
+class SignIn(BaseModel):
+    email: str = Field(max_length=200)
+    password: str = Field(max_length=500)
+
+
+class Me(BaseModel):
+    id: int
+    name: str
+    email: str
+    csrf: str
+
+
+class NewPassword(BaseModel):
+    password: str = Field(min_length=10, max_length=500)
+
+
+class PasswordChange(NewPassword):
+    old: str = Field(max_length=500)
+
+
+class InvitationView(BaseModel):
+    """Whose link it is."""
+
+    name: str
+    email: str

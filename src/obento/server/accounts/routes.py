@@ -1,0 +1,90 @@
+"""Signing in and out."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Cookie, Response
+
+from obento.server.accounts.invitations import accept, invited
+from obento.server.accounts.models import InvitationView, Me, NewPassword, PasswordChange, SignIn
+from obento.server.accounts.security import hash_password, new_token, password_fits, token_hash
+from obento.server.deps import COOKIE, Db, Person, Services, ServicesDep
+from obento.server.errors import Trouble
+from obento.server.models import Done
+from obento.store import people
+from obento.store.connection import Connection, Row
+
+router = APIRouter(prefix="/api", tags=["accounts"])
+
+_MOST_FAILURES = 8
+_WINDOW_MINUTES = 10
+
+
+@router.post("/sign-in")
+def sign_in(body: SignIn, response: Response, found: ServicesDep) -> Me:
+    """Sign in; after eight wrong passwords an address has to wait."""
+    email = body.email.strip().lower()
+    with found.store.transaction() as c:
+        blocked = people.failures_since(c, email, _WINDOW_MINUTES) >= _MOST_FAILURES
+        person = people.person_by_email(c, email)
+    if blocked:
+        raise Trouble(429, f"too many wrong passwords; wait {_WINDOW_MINUTES} minutes")
+    if not password_fits(person["password_hash"] if person else None, body.password) or person is None:
+        with found.store.transaction() as c:
+            people.note_failure(c, email)
+        raise Trouble(401, "this e-mail and password do not belong together")
+    with found.store.transaction() as c:
+        people.audit(c, person["id"], "sign in", f"person {person['id']}")
+        return _session(c, person, response, found)
+
+
+def _session(c: Connection, person: Row, response: Response, found: Services) -> Me:
+    """Open a session and have the browser keep it."""
+    token, csrf = new_token(), new_token()
+    people.open_session(c, token_hash(token), person["id"], csrf, found.settings.session_hours)
+    response.set_cookie(
+        COOKIE, token, httponly=True, samesite="strict", max_age=found.settings.session_hours * 3600,
+        secure=found.settings.address.startswith("https"),
+    )  # fmt: skip
+    return Me(id=person["id"], name=person["name"], email=person["email"], csrf=csrf)
+
+
+@router.get("/invitation/{token}")
+def get_invitation(token: str, c: Db) -> InvitationView:
+    """Whose link it is; no sign-in needed."""
+    person = invited(c, token)
+    return InvitationView(name=person["name"], email=person["email"])
+
+
+@router.post("/invitation/{token}")
+def use_invitation(token: str, body: NewPassword, response: Response, c: Db, found: ServicesDep) -> Me:
+    """Set the password that a link was made for, and sign in."""
+    return _session(c, accept(c, token, body.password), response, found)
+
+
+@router.post("/me/password")
+def change_password(body: PasswordChange, response: Response, c: Db, person: Person, found: ServicesDep) -> Me:
+    """Change one's own password; other sessions end."""
+    known = people.person_by_email(c, person["email"])
+    if known is None or not password_fits(known["password_hash"], body.old):
+        raise Trouble(403, "this is not the password you have now")
+    people.set_password(c, person["id"], hash_password(body.password))
+    people.audit(c, person["id"], "password changed", f"person {person['id']}")
+    return _session(c, known, response, found)
+
+
+@router.get("/me")
+def me(person: Person) -> Me:
+    """Who is signed in."""
+    return Me(**{k: person[k] for k in ("id", "name", "email", "csrf")})
+
+
+@router.post("/sign-out")
+def sign_out(person: Person, response: Response, found: ServicesDep, obento_session: Annotated[str, Cookie()] = "") -> Done:
+    """End the session."""
+    del person
+    with found.store.transaction() as c:
+        people.close_session(c, token_hash(obento_session))
+    response.delete_cookie(COOKIE)
+    return Done()

@@ -1,1 +1,0 @@
-"""HTTP: each handler reads the request, calls one service and shapes the answer."""

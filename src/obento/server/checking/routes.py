@@ -1,0 +1,57 @@
+"""Check runs: start, stop, follow."""
+
+from __future__ import annotations
+
+import asyncio
+from collections.abc import AsyncIterator
+
+from fastapi import APIRouter
+from fastapi.responses import StreamingResponse
+
+from obento.server.checking.models import RunView
+from obento.server.course.access import may_see_lab
+from obento.server.deps import Db, Person, ServicesDep
+from obento.server.models import Done
+
+router = APIRouter(prefix="/api", tags=["checks"])
+
+
+@router.post("/labs/{lab_id}/check")
+def start_check(lab_id: int, c: Db, person: Person, found: ServicesDep) -> RunView:
+    """Check what has no outcome yet; joins a run that is under way."""
+    may_see_lab(c, lab_id, person["id"])
+    run = found.checks.start(lab_id, person["id"])
+    return RunView(state=run.state, total=run.total, done=run.done, busy=run.busy)
+
+
+@router.post("/labs/{lab_id}/check/cancel")
+def cancel_check(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Done:
+    """Stop a run; what is finished stays."""
+    may_see_lab(c, lab_id, person["id"])
+    found.checks.cancel(lab_id)
+    return Done()
+
+
+@router.get("/labs/{lab_id}/check/events", response_class=StreamingResponse)
+def check_events(lab_id: int, person: Person, found: ServicesDep) -> StreamingResponse:
+    """Progress as server-sent events: a `RunView` whenever it changes; ends with the run."""
+    with found.store.transaction() as c:
+        may_see_lab(c, lab_id, person["id"])
+
+    async def stream() -> AsyncIterator[str]:
+        last, number = "", 0
+        nap = 0.003  # a single hand-in is done at once, a class takes its time
+        while True:
+            run = found.checks.run_of(lab_id)
+            view = RunView(state=run.state, total=run.total, done=run.done, busy=run.busy) if run else RunView(state="done", total=0, done=0)
+            text = view.model_dump_json()
+            if text != last:
+                number += 1
+                last = text
+                yield f"id: {number}\ndata: {text}\n\n"
+            if view.state != "running":
+                return
+            await asyncio.sleep(nap)
+            nap = min(1.1 * nap, 0.1)
+
+    return StreamingResponse(stream(), media_type="text/event-stream", headers={"Cache-Control": "no-store"})

@@ -1,0 +1,246 @@
+"""Check runs: what has to be checked goes to worker processes, what comes back goes to the database."""
+
+from __future__ import annotations
+
+import logging
+import queue
+import threading
+from concurrent.futures import CancelledError
+from dataclasses import dataclass, field
+from typing import Any
+
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.inspecting.trace import Trace
+from obento.core.check.judging.marking import mark_of
+from obento.core.check.judging.outcome import Checked
+from obento.core.check.mutation.catch_rate import CatchRate
+from obento.core.check.mutation.smallest_change import Repair
+from obento.core.handin import HandinFile
+from obento.runner.engine import engine_version
+from obento.runner.pool import CheckPool
+from obento.runner.worker import SpecFiles, Task, TraceTask
+from obento.server.errors import Trouble
+from obento.server.marks.ledger import enter_outcome
+from obento.server.specs.shelf import OpenSpec, SpecShelf
+from obento.store import handins, labs, people, repairs, results
+from obento.store.connection import Connection, Store
+
+log = logging.getLogger(__name__)
+
+_REPAIR_SECONDS = 20.0
+_MOST_WAITING = 3
+
+
+@dataclass(slots=True)
+class Job:
+    """One attempt against one spec version."""
+
+    handin_id: int
+    attempt_id: int
+    task_id: int
+    spec: OpenSpec
+    choices: tuple[tuple[str, str], ...]
+
+
+@dataclass(slots=True)
+class Run:
+    """A run in progress; `state` is running, done, cancelled or failed. `busy` counts what the machine had no time for: it has no outcome
+    and waits for the next run."""
+
+    id: int
+    lab_id: int
+    total: int
+    done: int = 0
+    busy: int = 0
+    state: str = "running"
+    futures: list[Any] = field(default_factory=list)
+    cancelled: bool = False
+
+
+class CheckService:
+    """Starts, follows and cancels runs. One run a lab at a time: a second request joins the first."""
+
+    def __init__(self, store: Store, shelf: SpecShelf, workers: int, seconds: float) -> None:
+        self._store = store
+        self._shelf = shelf
+        self.pool = CheckPool(workers, seconds)
+        self._helper = CheckPool(1, min(seconds, _REPAIR_SECONDS))
+        self.at_hand = CheckPool(1, min(seconds, _REPAIR_SECONDS))
+        """For what somebody is waiting for: it never queues behind a class."""
+        self.at_hand.warm_up()
+        self._helping = threading.BoundedSemaphore(_MOST_WAITING)
+        self._is_closing = False
+        self._runs: dict[int, Run] = {}
+        self._lock = threading.Lock()
+
+    def close(self) -> None:
+        self._is_closing = True
+        self.pool.close()
+        self._helper.close()
+        self.at_hand.close()
+
+    def trace(self, asked: TraceTask) -> Trace:
+        """Trace one sequence of a hand-in in a worker.
+
+        Raises
+        ------
+        Trouble
+            If it cannot be run any more.
+        """
+        found = self.at_hand.trace(asked)
+        if isinstance(found, str):
+            raise Trouble(422, found)
+        if found is None:
+            raise Trouble(409, "this hand-in cannot be run as it is")
+        return found
+
+    def catch_rate(self, spec: SpecFiles) -> CatchRate | str:
+        """The catch rate of a spec; a sentence where it has none, or where others are waiting already."""
+        if not self._helping.acquire(blocking=False):
+            return "others are being worked out; look again in a moment"
+        try:
+            return self._helper.catch_rate(spec)
+        finally:
+            self._helping.release()
+
+    def repair(self, result_id: int, task: Task) -> Repair | None:
+        """The smallest change that makes a hand-in right; None where nothing can be said, or others are waiting already.
+
+        It has a worker of its own, so that nobody who leafs through a class waits for it.
+        """
+        with self._store.transaction() as c:
+            known = repairs.repairs_of(c, [result_id])
+        if known:
+            return known[result_id]
+        if not self._helping.acquire(blocking=False):
+            return None
+        try:
+            return self._looked_for(result_id, task)
+        finally:
+            self._helping.release()
+
+    def _looked_for(self, result_id: int, task: Task) -> Repair | None:
+        """Look for a change in the helper and keep what was found; a search that had to be stopped is kept as one without result."""
+        found = self._helper.repair(task)
+        repair = Repair([], 0, False) if found is None or isinstance(found, str) else found
+        self._store.retrying(lambda c: repairs.put_repair(c, result_id, repair), seconds=10)
+        return repair if repair.tried else None
+
+    def _mend(self, wrong: list[tuple[int, Task]]) -> None:
+        """After a run: what could be changed in the wrong hand-ins, so that letters can say so. Ends with the service."""
+        for result_id, task in wrong:
+            if self._is_closing:
+                return
+            with self._store.transaction() as c:
+                known = repairs.repairs_of(c, [result_id])
+            if known:
+                continue
+            try:
+                self._looked_for(result_id, task)
+            except (Exception, CancelledError):
+                if not self._is_closing:
+                    log.exception("looking for changes ended early")
+                return
+
+    def run_of(self, lab_id: int) -> Run | None:
+        return self._runs.get(lab_id)
+
+    def start(self, lab_id: int, person_id: int | None) -> Run:
+        """Check whatever of a lab has no outcome yet under the current specs and engine."""
+        with self._lock:
+            known = self._runs.get(lab_id)
+            if known is not None and known.state == "running":
+                return known
+            jobs, run_id = self._store.retrying(lambda c: self._plan(c, lab_id, person_id), seconds=10)
+            run = self._runs[lab_id] = Run(run_id, lab_id, len(jobs))
+        threading.Thread(target=self._work, args=(run, jobs), daemon=True, name=f"check-{run_id}").start()
+        return run
+
+    def cancel(self, lab_id: int) -> None:
+        run = self._runs.get(lab_id)
+        if run is not None and run.state == "running":
+            run.cancelled = True
+            for future in run.futures:
+                future.cancel()
+
+    def resume(self) -> None:
+        """Take up runs that a stop of the server cut off."""
+        with self._store.transaction() as c:
+            open_runs = results.unfinished_runs(c)
+            for row in open_runs:
+                results.end_run(c, row["id"], "failed", 0)
+        for lab_id in {row["lab_id"] for row in open_runs}:
+            self.start(lab_id, None)
+
+    def _plan(self, c: Connection, lab_id: int, person_id: int | None) -> tuple[list[Job], int]:
+        jobs: list[Job] = []
+        rows = handins.handins_of(c, lab_id)
+        attempts = {row["id"]: handins.attempts_of(c, row["id"]) for row in rows if row["attempts"] > 1}
+        for task in labs.tasks_of(c, lab_id):
+            if not task["is_right"]:
+                continue
+            spec = self._shelf.current(c, task["id"])
+            if labs.mark_used(c, spec.version_id):
+                spec = self._shelf.current(c, task["id"])
+            chosen_by = handins.choices_of_task(c, task["id"])
+            known = results.known_results(c, task["id"], spec.version_id, spec.files_digest, engine_version())
+            for row in rows:
+                if row["attempt_id"] is None:
+                    continue
+                chosen = chosen_by.get(row["id"], ())
+                digest = results.choices_digest(chosen)
+                for attempt in attempts.get(row["id"]) or [{"id": row["attempt_id"]}]:
+                    if (attempt["id"], digest) in known:
+                        continue
+                    jobs.append(Job(row["id"], attempt["id"], task["id"], spec, chosen))
+        run_id = results.start_run(c, lab_id, person_id, len(jobs))
+        people.audit(c, person_id, "check", f"lab {lab_id}", {"run": run_id, "to do": len(jobs)})
+        return jobs, run_id
+
+    def _work(self, run: Run, jobs: list[Job]) -> None:
+        finished: queue.SimpleQueue[tuple[Job, Checked | None]] = queue.SimpleQueue()
+        wrong: list[tuple[int, Task]] = []
+        try:
+            files: dict[int, tuple[HandinFile, ...]] = {}
+            for job in jobs:
+                if job.attempt_id not in files:
+                    files[job.attempt_id] = self._store.retrying(
+                        lambda c, job=job: tuple(handins.attempt_files(c, job.attempt_id)),  # type: ignore[misc]
+                        seconds=3600,
+                    )
+                task = Task(job.spec.files, files[job.attempt_id], job.spec.provided, job.choices)
+                run.futures.append(self.pool.submit(task, lambda c, job=job: finished.put((job, c))))  # type: ignore[misc]
+                if run.cancelled:
+                    run.futures[-1].cancel()
+            for _ in jobs:
+                job, checked = finished.get()
+                if checked is not None and checked.status == "busy":
+                    run.busy += 1
+                elif checked is not None:
+                    result_id = self._store.retrying(lambda c, job=job, checked=checked: self._enter(c, job, checked), seconds=3600)  # type: ignore[misc]
+                    if checked.status == "checked" and checked.verdict is not None and checked.verdict.right != job.spec.expectation.cases.full:
+                        wrong.append((result_id, Task(job.spec.files, files[job.attempt_id], job.spec.provided, job.choices)))
+                run.done += 1
+            state = "cancelled" if run.cancelled else "done"
+        except Exception:
+            log.exception("check run %s failed", run.id)
+            state = "failed"
+        try:
+            self._store.retrying(lambda c: results.end_run(c, run.id, state, run.done), seconds=3600)
+        finally:
+            run.state = state
+        if state == "done":
+            self._mend(wrong)
+
+    def _enter(self, c: Connection, job: Job, checked: Checked) -> int:
+        """Keep an outcome, and the mark that comes of it if it is the one that counts; gives the outcome's id."""
+        expectation: Expectation = job.spec.expectation
+        basis = results.Basis(job.spec.version_id, job.spec.files_digest, engine_version(), results.choices_digest(job.choices))
+        result_id = results.add_result(c, job.attempt_id, job.task_id, basis, checked, expectation.cases.count)
+        lab = labs.lab_of_handin(c, job.handin_id)  # as it is now: somebody may have changed it while this was checked
+        counts = results.is_best(c, result_id) if lab["which_attempt"] == "best" else handins.counting_attempt(c, job.handin_id) == job.attempt_id
+        if not counts:
+            return result_id
+        earned = mark_of(expectation, checked.verdict, checked.rules) if checked.verdict is not None and checked.status == "checked" else None
+        enter_outcome(c, lab, job.handin_id, job.task_id, result_id, checked.status, earned)
+        return result_id

@@ -1,0 +1,118 @@
+"""The shapes of requests and answers about classes, labs and tasks."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from obento.server.people.models import StudentName
+
+
+class NewClass(BaseModel):
+    name: str = Field(min_length=1, max_length=200)
+    school: str = Field(default="", max_length=200)
+
+
+class NewLab(BaseModel):
+    title: str = Field(min_length=1, max_length=200)
+    due_at: datetime | None = None
+
+
+class NewTask(BaseModel):
+    title: str = Field(min_length=1, max_length=200)
+
+
+class LabSettings(BaseModel):
+    title: str = Field(min_length=1, max_length=200)
+    due_at: datetime | None = None
+    which_attempt: Literal["last", "first", "best"] = "last"
+    late_share: float = Field(default=0.0, ge=0, le=1)
+
+
+class LabChanged(BaseModel):
+    """How many marks a change of settings or an extension touched."""
+
+    marks: int
+
+
+class Extension(BaseModel):
+    """A later due date for one student; none takes it back."""
+
+    due_at: datetime | None
+    reason: str = Field(default="", max_length=500)
+
+
+class ExtensionView(BaseModel):
+    student_id: int
+    name: str
+    due_at: datetime
+    reason: str
+
+
+class LabTerms(BaseModel):
+    """What a lab says of attempts and lateness, and what that comes to."""
+
+    title: str
+    due_at: datetime | None
+    which_attempt: Literal["last", "first", "best"]
+    late_share: float
+    extensions: list[ExtensionView]
+    students: list[StudentName]
+    late: int
+
+
+class Area(BaseModel):
+    """One area of a lab's miniature: how many hand-ins, of which kind."""
+
+    kind: Literal["right", "rules", "wrong", "unchecked", "missing"]
+    count: int
+
+
+class LabCard(BaseModel):
+    id: int
+    title: str
+    due_at: datetime | None
+    tasks: list[str]
+    areas: list[Area]
+    handed_in: int
+    students: int
+    sent: int
+
+
+class ClassCard(BaseModel):
+    id: int
+    name: str
+    school: str
+    role: str
+    students: int
+    labs: list[LabCard]
+
+
+class TaskHead(BaseModel):
+    id: int
+    title: str
+    version: int | None
+    is_right: bool
+    right: int
+    wrong: int
+    unchecked: int
+    clusters_open: int
+
+
+class LabOverview(BaseModel):
+    id: int
+    class_id: int
+    title: str
+    class_name: str
+    school: str
+    due_at: datetime | None
+    which_attempt: str
+    late_share: float
+    tasks: list[TaskHead]
+    handed_in: int
+    unsettled: int
+    students: int
+    sent: int
+    running: bool

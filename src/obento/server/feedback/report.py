@@ -1,0 +1,96 @@
+"""What the class as a whole got wrong, for the lecture: no names, nothing that hidden groups would give away."""
+
+from __future__ import annotations
+
+import json
+from collections import Counter
+
+import numpy as np
+
+from obento.server.feedback.letters import LabPicture
+from obento.server.feedback.models import ClassReport, HardCase, Mistake, ReportTask
+from obento.server.feedback.students_see import for_the_class
+from obento.server.results.models import ClusterView
+from obento.server.results.views import TaskPicture
+from obento.server.specs.cases import case_label
+
+_BINS = 10
+_MOST_MISTAKES = 8
+_MOST_CASES = 8
+_TEACH_AGAIN = 3
+
+
+def class_report(picture: LabPicture) -> ClassReport:
+    """All tasks of a lab, and the commonest mistakes over them."""
+    tasks = [_task(t, len(picture.students)) for t in picture.tasks]
+    every = [(m, t) for t in tasks for m in t.mistakes]
+    every.sort(key=lambda pair: (-pair[0].count, pair[1].title))
+    again = [Mistake(text=m.text, count=m.count, of=m.of, task=t.title) for m, t in every[:_TEACH_AGAIN] if m.count > 1]
+    return ClassReport(
+        lab=picture.lab["title"], class_name=picture.lab["class_name"], school=picture.lab["school"], students=len(picture.students), tasks=tasks,
+        teach_again=again,
+    )  # fmt: skip
+
+
+def _task(t: TaskPicture, students: int) -> ReportTask:
+    clusters = t.clusters()
+    members = {kind: sum(len(c.members) for c in clusters if c.kind == kind) for kind in ("right", "rules", "wrong", "unchecked")}
+    checked = members["right"] + members["rules"] + members["wrong"]
+    mistakes: Counter[str] = Counter()
+    for cluster in clusters:
+        if cluster.kind in ("wrong", "rules"):
+            mistakes[_title(t, cluster)] += len(cluster.members)
+    marks = [m.mark for c in clusters for m in c.members if m.mark is not None]
+    total = t.expectation.spec.marks.total
+    histogram = [0] * _BINS
+    for mark in marks:
+        histogram[min(_BINS - 1, int(_BINS * max(0.0, mark) / total))] += 1
+    ordered = sorted(marks)
+    return ReportTask(
+        title=t.task["title"], total=total, handed_in=sum(members.values()), right=members["right"] + members["rules"], wrong=members["wrong"],
+        unchecked=members["unchecked"], missing=students - sum(members.values()), histogram=histogram,
+        middle=ordered[len(ordered) // 2] if ordered else None,
+        mistakes=[Mistake(text=text, count=n, of=checked, task="") for text, n in mistakes.most_common(_MOST_MISTAKES)],
+        hardest=_hardest(t, checked),
+    )  # fmt: skip
+
+
+def _title(t: TaskPicture, cluster: ClusterView) -> str:
+    """What a cluster has in common, in words that give nothing hidden away."""
+    result = t.state.by_handin[cluster.members[0].handin_id]
+    if not t.expectation.spec.hidden or result["status"] != "checked":
+        return cluster.title
+    findings = json.loads(result["detail"])["findings"]
+    told = for_the_class(t.expectation, t.verdict_of(cluster.members[0].handin_id), findings)
+    if told == findings:
+        return cluster.title
+    outputs = list(dict.fromkeys(f["output"] for f in findings if f.get("output")))
+    return str(told[0]["text"]) if told else f"{' and '.join(outputs) or 'something'} wrong"
+
+
+def _hardest(t: TaskPicture, checked: int) -> list[HardCase]:
+    """The cases that most hand-ins get wrong; of clocked tasks the steps at which most go astray. Hidden groups stay hidden."""
+    count = t.expectation.cases.count
+    failures = np.zeros(count, dtype=np.int64)
+    for result in t.state.by_handin.values():
+        if result["status"] == "checked":
+            failures += np.unpackbits(np.frombuffer(t.astray(result), dtype=np.uint8), bitorder="little", count=count).astype(np.int64)
+    hidden = 0
+    for name in t.expectation.spec.hidden:
+        hidden |= t.expectation.groups.get(name, 0)
+    found = []
+    for case in np.argsort(-failures, kind="stable")[:_MOST_CASES].tolist():
+        if failures[case]:
+            label = "a hidden case" if hidden >> case & 1 else case_label(t.expectation, case)
+            found.append(HardCase(label=label, failed=int(failures[case]), of=checked))
+    return found
+
+
+def report_rows(report: ClassReport) -> list[list[object]]:
+    """The report as rows for a table: task, what, text, how many, of how many."""
+    rows: list[list[object]] = []
+    for t in report.tasks:
+        rows += [[t.title, "mistake", m.text, m.count, m.of] for m in t.mistakes]
+        rows += [[t.title, "case", c.label, c.failed, c.of] for c in t.hardest]
+        rows += [[t.title, "marks", f"{10 * i} to {10 * i + 10} %", n, sum(t.histogram)] for i, n in enumerate(t.histogram)]
+    return rows

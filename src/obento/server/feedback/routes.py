@@ -1,0 +1,111 @@
+"""Marks, letters, release, the student's page and the mailbox."""
+
+from __future__ import annotations
+
+import re
+
+from fastapi import APIRouter, Response
+
+from obento.export.tables import rows_to_csv
+from obento.server.accounts.security import token_hash
+from obento.server.course.access import may_see_lab
+from obento.server.deps import Db, Person, ServicesDep
+from obento.server.errors import not_found
+from obento.server.feedback.access import lab_picture
+from obento.server.feedback.drafts import draft, from_bank
+from obento.server.feedback.models import ClassReport, Drafted, DraftView, FeedbackView, Letter, MailView, PageView, Release, Released
+from obento.server.feedback.report import class_report, report_rows
+from obento.server.results.access import picture_of
+from obento.store import feedback, people
+
+_PAGE = re.compile(r"/page/([\w-]+)")
+"""Whose letter a mail is about: the link in it."""
+
+
+router = APIRouter(prefix="/api", tags=["feedback"])
+
+
+@router.get("/labs/{lab_id}/feedback")
+def get_feedback(lab_id: int, c: Db, person: Person, found: ServicesDep) -> FeedbackView:
+    """Comments by cluster, marks and letters by student."""
+    return lab_picture(c, lab_id, person, found).view()
+
+
+@router.get("/labs/{lab_id}/letters/{student_id}")
+def get_letter(lab_id: int, student_id: int, c: Db, person: Person, found: ServicesDep) -> Letter:
+    """A letter as it would be released now."""
+    return lab_picture(c, lab_id, person, found).letter(student_id)
+
+
+@router.get("/tasks/{task_id}/drafts/{cluster}")
+def get_draft(task_id: int, cluster: str, c: Db, person: Person, found: ServicesDep) -> DraftView:
+    """A comment for a cluster, made from its findings, and comments that were written on others."""
+    picture = picture_of(c, task_id, person, found)
+    return DraftView(text=draft(picture, cluster), bank=from_bank(picture, cluster, person["id"]))
+
+
+@router.post("/labs/{lab_id}/drafts")
+def draft_all(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Drafted:
+    """Draft a comment for every cluster that has none."""
+    picture = lab_picture(c, lab_id, person, found)
+    done = 0
+    for task in picture.tasks:
+        for cluster in task.clusters():
+            text = "" if cluster.comment.strip() else draft(task, cluster.key)
+            if text:
+                feedback.put_comment(c, task.task["id"], cluster.key, 0, text, cluster.comment_version, person["id"])
+                done += 1
+    people.audit(c, person["id"], "drafts", f"lab {lab_id}", {"comments": done})
+    return Drafted(drafted=done)
+
+
+@router.post("/labs/{lab_id}/release")
+def release(lab_id: int, body: Release, c: Db, person: Person, found: ServicesDep) -> Released:
+    """Freeze letters and send their links; of all students when none are named."""
+    return lab_picture(c, lab_id, person, found).release(body.student_ids, person["id"], found.settings.link_days)
+
+
+@router.post("/labs/{lab_id}/withdraw")
+def withdraw(lab_id: int, c: Db, person: Person) -> Released:
+    """Take back the letters that nobody has opened."""
+    may_see_lab(c, lab_id, person["id"])
+    count = feedback.withdraw_unread(c, lab_id)
+    people.audit(c, person["id"], "withdraw", f"lab {lab_id}", {"letters": count})
+    return Released(letters=count, unchanged=0, without_address=0)
+
+
+@router.get("/labs/{lab_id}/report")
+def get_report(lab_id: int, c: Db, person: Person, found: ServicesDep) -> ClassReport:
+    """What the class as a whole got wrong, without names."""
+    return class_report(lab_picture(c, lab_id, person, found))
+
+
+@router.get("/labs/{lab_id}/report.csv", response_class=Response)
+def report_csv(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Response:
+    """The same as a table."""
+    text = rows_to_csv(["task", "what", "text", "hand-ins", "of"], report_rows(class_report(lab_picture(c, lab_id, person, found))))
+    return Response(
+        "\ufeff" + text, media_type="text/csv; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="report-lab-{lab_id}.csv"'}
+    )
+
+
+@router.get("/page/{token}")
+def page(token: str, c: Db, response: Response) -> PageView:
+    """A student's own letter, behind a link that nobody guesses."""
+    row = feedback.open_page(c, token_hash(token))
+    if row is None:
+        raise not_found("page, or the link no longer holds; ask your teaching assistant for a new one")
+    response.headers["Cache-Control"] = "no-store"
+    return PageView(
+        letter=Letter.model_validate_json(row["frozen"]), number=row["number"], released_at=row["released_at"], expires_at=row["expires_at"]
+    )
+
+
+@router.get("/mailbox")
+def mailbox(c: Db, person: Person, found: ServicesDep) -> list[MailView]:
+    """What the stand-in mailbox has taken in for the classes of this person: what would have been sent."""
+    if found.mailbox is None:
+        return []
+    own = feedback.links_seen_by(c, person["id"])
+    mails = [m for m in found.mailbox.mails() if any(token_hash(t) in own for t in _PAGE.findall(m.text))]
+    return [MailView(id=m.id, to=m.to, subject=m.subject, date=m.date, text=m.text) for m in mails]

@@ -1,0 +1,15 @@
+"""The shapes of requests and answers about marks."""
+
+from __future__ import annotations
+
+from pydantic import BaseModel, Field
+
+
+class MarksColumns(BaseModel):
+    columns: list[str]
+    usual: list[str]
+
+
+class Override(BaseModel):
+    value: float | None = Field(default=None, ge=0, le=100_000)
+    reason: str = Field(default="", max_length=500)

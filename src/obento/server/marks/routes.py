@@ -1,0 +1,77 @@
+"""Marks by hand, and tables of marks."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+
+from obento.export.tables import rows_to_csv
+from obento.export.workbook import rows_to_xlsx
+from obento.server.course.access import may_see_lab, may_see_task
+from obento.server.deps import Db, Person, ServicesDep
+from obento.server.errors import Trouble, not_found
+from obento.server.feedback.access import lab_picture
+from obento.server.feedback.letters import override_mark
+from obento.server.marks.models import MarksColumns, Override
+from obento.server.marks.table import MarksTable
+from obento.server.models import Done
+from obento.store import handins
+
+router = APIRouter(prefix="/api", tags=["marks"])
+
+
+@router.put("/handins/{handin_id}/tasks/{task_id}/mark")
+def put_mark(handin_id: int, task_id: int, body: Override, c: Db, person: Person) -> Done:
+    """A mark by hand with its reason, or (without a value) back to the computed one."""
+    row = handins.handin(c, handin_id)
+    if row is None:
+        raise not_found("hand-in")
+    may_see_lab(c, row["lab_id"], person["id"])
+    may_see_task(c, task_id, person["id"])
+    override_mark(c, handin_id, task_id, body.value, body.reason, person["id"])
+    return Done()
+
+
+_COLUMNS = Query(max_length=200, description="which columns, in this order; the usual ones when left out")
+
+
+Columns = Annotated[list[str] | None, _COLUMNS]
+
+
+def _wanted(table: MarksTable, column: list[str] | None) -> list[str]:
+    unknown = [name for name in column or () if name not in table.columns]
+    if unknown:
+        raise Trouble(422, f"there is no column `{unknown[0]}`")
+    return column or table.usual
+
+
+@router.get("/labs/{lab_id}/marks/columns")
+def marks_columns(lab_id: int, c: Db, person: Person, found: ServicesDep) -> MarksColumns:
+    """The columns that a table of marks can have."""
+    table = MarksTable(lab_picture(c, lab_id, person, found))
+    return MarksColumns(columns=table.columns, usual=table.usual)
+
+
+@router.get("/labs/{lab_id}/marks.csv", response_class=Response)
+def marks_csv(lab_id: int, c: Db, person: Person, found: ServicesDep, column: Columns = None) -> Response:
+    """Marks of the class, the roster's own columns first."""
+    table = MarksTable(lab_picture(c, lab_id, person, found))
+    wanted = _wanted(table, column)
+    return Response(
+        "\ufeff" + rows_to_csv(wanted, table.rows(wanted)), media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="marks-lab-{lab_id}.csv"'},
+    )  # fmt: skip
+
+
+@router.get("/labs/{lab_id}/marks.xlsx", response_class=Response)
+def marks_xlsx(lab_id: int, c: Db, person: Person, found: ServicesDep, column: Columns = None) -> Response:
+    """The same as a workbook."""
+    picture = lab_picture(c, lab_id, person, found)
+    table = MarksTable(picture)
+    wanted = _wanted(table, column)
+    return Response(
+        rows_to_xlsx(picture.lab["title"], wanted, table.rows(wanted)),
+        media_type="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+        headers={"Content-Disposition": f'attachment; filename="marks-lab-{lab_id}.xlsx"'},
+    )  # fmt: skip
