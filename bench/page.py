@@ -21,7 +21,7 @@ from obento.core.spec.model import EDITION
 from obento.runner.engine import engine_version
 from obento.server.intake.service import take_in
 from obento.server.specs.shelf import SpecShelf, spec_files
-from obento.store import handins, labs, people, results
+from obento.store import course, handins, people, results, specs
 from obento.store.connection import Store
 
 
@@ -41,18 +41,18 @@ def _fill(store: Store) -> tuple[int, int]:
         ta, class_id = add_teacher(c)
         for i in range(300):
             people.put_student(c, class_id, f"{10_000 + i}", f"Student {i}", "", {}, i)
-        lab_id = labs.add_lab(c, class_id, "Bench", None)
-        task_id = labs.add_task(c, lab_id, "unit12")
+        lab_id = course.add_lab(c, class_id, "Bench", None)
+        task_id = course.add_task(c, lab_id, "unit12")
         loaded = SpecShelf().load(spec_files(c, task_id, CLASS_SPEC))
         assert loaded.spec is not None and loaded.expectation is not None
-        version = labs.save_spec(c, task_id, CLASS_SPEC, "unit12", loaded.spec.digest, EDITION, True, ta)
-        labs.mark_used(c, version)
+        version = specs.save_spec(c, task_id, CLASS_SPEC, "unit12", loaded.spec.digest, EDITION, True, ta)
+        specs.mark_used(c, version)
         basis = results.Basis(version, SpecShelf().current(c, task_id).files_digest, engine_version(), results.choices_digest(()))
         out = io.BytesIO()
         with zipfile.ZipFile(out, "w") as archive:
             for i in range(300):
                 archive.writestr(f"{10_000 + i}/unit12.v", coursework(i))
-        lab = labs.lab(c, lab_id)
+        lab = course.lab(c, lab_id)
         assert lab is not None
         take_in(c, lab, "class.zip", out.getvalue(), ta)
         for row in handins.handins_of(c, lab_id):

@@ -13,7 +13,7 @@ from obento.core.check.check import check_handin, open_spec
 from obento.core.handin import HandinFile
 from obento.core.spec.model import EDITION
 from obento.server.specs.shelf import SpecShelf, spec_files
-from obento.store import labs, people
+from obento.store import course, people, specs
 from obento.store.connection import Store
 
 _SPEC = (ROOT / "demo/lab1/interlock.toml").read_text()
@@ -64,9 +64,9 @@ def _fill(store: Store) -> tuple[int, int]:
     with store.transaction() as c:
         ta, class_id = add_teacher(c)
         people.put_student(c, class_id, "10001", "Student", "", {}, 0)
-        lab_id = labs.add_lab(c, class_id, "Bench", None)
-        task_id = labs.add_task(c, lab_id, "lock_interlock")
+        lab_id = course.add_lab(c, class_id, "Bench", None)
+        task_id = course.add_task(c, lab_id, "lock_interlock")
         loaded = SpecShelf().load(spec_files(c, task_id, _SPEC))
         assert loaded.spec is not None
-        labs.save_spec(c, task_id, _SPEC, "lock_interlock", loaded.spec.digest, EDITION, True, ta)
+        specs.save_spec(c, task_id, _SPEC, "lock_interlock", loaded.spec.digest, EDITION, True, ta)
     return lab_id, task_id

@@ -15,7 +15,7 @@ import uvicorn
 from obento.server.accounts.security import hash_password
 from obento.server.app import create_app
 from obento.server.settings import Settings
-from obento.store import people
+from obento.store import accounts, course
 from obento.store.connection import Connection, Store
 from obento.store.mariadb import PrivateServer, free_port
 from obento.store.migrate import migrate
@@ -33,8 +33,8 @@ class Served:
 
 def add_teacher(c: Connection) -> tuple[int, int]:
     """Somebody who can sign in, and a class of theirs."""
-    ta = people.add_person(c, EMAIL, "Bench", hash_password(PASSWORD))
-    return ta, people.add_class(c, "Bench", "", ta, "ta")
+    ta = accounts.add_person(c, EMAIL, "Bench", hash_password(PASSWORD))
+    return ta, course.add_class(c, "Bench", "", ta, "ta")
 
 
 @contextmanager

@@ -12,7 +12,7 @@ import pytest
 
 from obento.demo.load import DEMO_TA
 from obento.server.deps import Services
-from obento.store import feedback as feedback_store
+from obento.store import comments as comment_store
 from obento.store import results as results_store
 from tests.server.conftest import Client
 
@@ -312,4 +312,4 @@ def test_a_transaction_is_all_or_nothing(ta: Client) -> None:
         raise RuntimeError
     with store.transaction() as c:
         assert c.value("SELECT COUNT(*) FROM audit") == before
-    assert feedback_store.EditedMeanwhile("a", 1).version == 1
+    assert comment_store.EditedMeanwhile("a", 1).version == 1

@@ -7,7 +7,7 @@ import sys
 from obento.cli.serve import root
 from obento.server.accounts.invitations import LINK_DAYS, link_for
 from obento.server.settings import Settings
-from obento.store import people
+from obento.store import accounts, audit
 from obento.store.connection import Store
 from obento.store.mariadb import DatabaseTrouble, PrivateServer
 from obento.store.migrate import migrate
@@ -22,13 +22,13 @@ def run_account(email: str, name: str, port: int) -> int:
         store = Store(server.start())
         migrate(store)
         with store.transaction() as c:
-            known = people.person_by_email(c, email)
+            known = accounts.person_by_email(c, email)
             if known is None and not name:
                 print(f"obento: there is no account {email}; give a name to make one: obento account {email} 'First Last'", file=sys.stderr)
                 return 1
-            person_id = known["id"] if known is not None else people.add_person(c, email, name, "")
+            person_id = known.id if known is not None else accounts.add_person(c, email, name, "")
             link = link_for(c, person_id, settings.address)
-            people.audit(c, None, "account", f"person {person_id}", {"by": "command line"})
+            audit.note(c, None, "account", f"person {person_id}", {"by": "command line"})
         print(f"obento: open this within {LINK_DAYS} days to set the password of {email}:\n{link}")
     except DatabaseTrouble as error:
         print(f"obento: {error}", file=sys.stderr)

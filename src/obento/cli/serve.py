@@ -15,7 +15,7 @@ from obento.demo.load import DEMO_PASSWORD, DEMO_TA, load_demo
 from obento.server.accounts.security import password_fits
 from obento.server.app import create_app
 from obento.server.settings import Settings
-from obento.store import people
+from obento.store import accounts
 from obento.store.connection import Store
 from obento.store.mariadb import DatabaseTrouble, PrivateServer
 from obento.store.migrate import migrate
@@ -61,8 +61,8 @@ def run_serve(port: int, demo: bool) -> int:
 def _how_to_sign_in(store: Store) -> str:
     """With the demo's account, as long as it has the password that everybody knows."""
     with store.transaction() as c:
-        ta = people.person_by_email(c, DEMO_TA)
-    if ta is not None and password_fits(ta["password_hash"], DEMO_PASSWORD):
+        ta = accounts.person_by_email(c, DEMO_TA)
+    if ta is not None and password_fits(ta.password_hash, DEMO_PASSWORD):
         return f" and sign in as {DEMO_TA} with the password {DEMO_PASSWORD}"
     return "; `./obento account EMAIL 'First Last'` makes an account, or a new way in"
 

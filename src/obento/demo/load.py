@@ -15,7 +15,7 @@ from obento.server.accounts.security import hash_password
 from obento.server.intake.service import take_in
 from obento.server.settings import Settings
 from obento.server.specs.shelf import SpecShelf, spec_files
-from obento.store import labs, people, results
+from obento.store import accounts, course, people, results, specs
 from obento.store.connection import Connection, Store
 
 DEMO_TA = "mira@college.example"
@@ -29,12 +29,12 @@ def load_demo(store: Store, settings: Settings) -> bool:
     if not folder.is_dir():
         return False
     with store.transaction() as c:
-        if c.value("SELECT COUNT(*) FROM person"):
+        if accounts.is_there_any(c):
             return False
-        ta = people.add_person(c, DEMO_TA, "Mira Solberg", hash_password(DEMO_PASSWORD))
-        lecturer = people.add_person(c, DEMO_LECTURER, "Oskar Tenn", hash_password(DEMO_PASSWORD))
+        ta = accounts.add_person(c, DEMO_TA, "Mira Solberg", hash_password(DEMO_PASSWORD))
+        lecturer = accounts.add_person(c, DEMO_LECTURER, "Oskar Tenn", hash_password(DEMO_PASSWORD))
         about = tomllib.loads((folder / "class.toml").read_text(encoding="utf-8"))
-        class_id = people.add_class(c, about["class"], about["school"], ta, "ta")
+        class_id = course.add_class(c, about["class"], about["school"], ta, "ta")
         people.add_role(c, class_id, lecturer, "lecturer")
         for position, row in enumerate(read_roster((folder / "roster.csv").read_bytes())):
             people.put_student(c, class_id, row.number, row.name, row.email, row.given, position)
@@ -46,19 +46,19 @@ def load_demo(store: Store, settings: Settings) -> bool:
 def _load_lab(c: Connection, class_id: int, folder: Path, about: dict[str, Any], person_id: int) -> None:
     now = datetime.now(UTC).replace(tzinfo=None, microsecond=0)
     due = (now - timedelta(days=1)).replace(hour=22, minute=0, second=0)
-    lab_id = labs.add_lab(c, class_id, about["title"], due, about.get("late_share", 0.0))
+    lab_id = course.add_lab(c, class_id, about["title"], due, about.get("late_share", 0.0))
     shelf = SpecShelf()
     for name in about["specs"]:
         text = (folder / name).read_text(encoding="utf-8")
-        task_id = labs.add_task(c, lab_id, name)
+        task_id = course.add_task(c, lab_id, name)
         for file in sorted(folder.iterdir()):
             if file.is_file() and file.suffix != ".toml" and file.name in text:
-                labs.put_task_file(c, task_id, file.name, file.read_bytes(), provided=False)
+                specs.put_task_file(c, task_id, file.name, file.read_bytes(), provided=False)
         loaded = shelf.load(spec_files(c, task_id, text))
         if loaded.spec is None:
             raise ValueError(f"{name}: {loaded.messages[0]}")
-        labs.save_spec(c, task_id, text, loaded.spec.title, loaded.spec.digest, EDITION, loaded.expectation is not None, person_id)
-    lab = labs.lab(c, lab_id)
+        specs.save_spec(c, task_id, text, loaded.spec.title, loaded.spec.digest, EDITION, loaded.expectation is not None, person_id)
+    lab = course.lab(c, lab_id)
     assert lab is not None
     for drop in about.get("drop", []):
         received = due + timedelta(hours=drop["hours"])

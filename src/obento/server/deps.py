@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hmac
 from collections.abc import Iterator
-from typing import Annotated, Any
+from typing import Annotated
 
 from fastapi import Cookie, Depends, Header, Request
 
@@ -14,7 +14,8 @@ from obento.server.checking.service import CheckService
 from obento.server.errors import Trouble
 from obento.server.settings import Settings
 from obento.server.specs.shelf import SpecShelf
-from obento.store import people
+from obento.store import accounts
+from obento.store.accounts import SignedIn
 from obento.store.connection import Connection, Store
 
 COOKIE = "obento_session"
@@ -53,14 +54,14 @@ def signed_in(
     c: Db,
     obento_session: Annotated[str, Cookie()] = "",
     x_csrf: Annotated[str, Header()] = "",
-) -> dict[str, Any]:
+) -> SignedIn:
     """The person behind the cookie; whatever changes something must carry the token that a foreign page cannot know."""
-    person = people.session(c, token_hash(obento_session)) if obento_session else None
+    person = accounts.session(c, token_hash(obento_session)) if obento_session else None
     if person is None:
         raise Trouble(401, "please sign in")
-    if request.method not in ("GET", "HEAD") and not hmac.compare_digest(person["csrf"], x_csrf):
+    if request.method not in ("GET", "HEAD") and not hmac.compare_digest(person.csrf, x_csrf):
         raise Trouble(403, "this page is out of date; load it again")
     return person
 
 
-Person = Annotated[dict[str, Any], Depends(signed_in)]
+Person = Annotated[SignedIn, Depends(signed_in)]

@@ -7,8 +7,8 @@ from fastapi.responses import JSONResponse
 
 from obento.intake.archive import ArchiveError
 from obento.intake.roster import RosterError
+from obento.store.comments import EditedMeanwhile
 from obento.store.connection import DatabaseGone
-from obento.store.feedback import EditedMeanwhile
 
 
 class Trouble(Exception):

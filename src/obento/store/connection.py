@@ -12,6 +12,7 @@ import pymysql
 from pymysql.cursors import DictCursor
 
 from obento.store.mariadb import Address
+from obento.store.records import R, record
 
 Row = dict[str, Any]
 T = TypeVar("T")
@@ -27,7 +28,7 @@ class DatabaseGone(Exception):
 
 
 class Connection:
-    """A connection inside one transaction: `rows`, `row`, `value` read, `run` changes, `insert` gives the new id."""
+    """A connection inside one transaction: `all`, `one`, `rows`, `row`, `value` read, `run` changes, `insert` gives the new id."""
 
     def __init__(self, raw: pymysql.connections.Connection[DictCursor]) -> None:
         self._raw = raw
@@ -36,6 +37,15 @@ class Connection:
         with self._raw.cursor() as cursor:
             cursor.execute(sql, values or None)
             return list(cursor.fetchall())
+
+    def all(self, cls: type[R], sql: str, *values: object) -> list[R]:
+        """All rows as records."""
+        return [record(cls, row) for row in self.rows(sql, *values)]
+
+    def one(self, cls: type[R], sql: str, *values: object) -> R | None:
+        """The first row as a record."""
+        found = self.row(sql, *values)
+        return record(cls, found) if found is not None else None
 
     def row(self, sql: str, *values: object) -> Row | None:
         found = self.rows(sql, *values)

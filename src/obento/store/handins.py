@@ -5,10 +5,94 @@ from __future__ import annotations
 import hashlib
 import json
 from collections.abc import Sequence
+from dataclasses import dataclass
 from datetime import datetime
+from typing import Annotated
 
 from obento.core.handin import HandinFile
-from obento.store.connection import Connection, Row
+from obento.store.connection import Connection
+from obento.store.records import Json
+
+
+@dataclass(frozen=True, slots=True)
+class HandinRow:
+    """A hand-in with whom it belongs to and the attempt that counts. `proposal` are students who may be meant, where nobody is settled."""
+
+    id: int
+    student_id: int | None
+    team_id: int | None
+    label: str
+    proposal: Annotated[list[int], Json(list)]
+    student_name: str | None
+    student_number: str | None
+    team_name: str | None
+    attempt_id: int | None
+    attempt: int | None
+    received_at: datetime | None
+    late: bool
+    attempts: int
+
+    @property
+    def who(self) -> str:
+        """The name of whoever handed it in; empty while that is not settled."""
+        return self.student_name or self.team_name or ""
+
+
+@dataclass(frozen=True, slots=True)
+class Handin:
+    id: int
+    lab_id: int
+    student_id: int | None
+    team_id: int | None
+    label: str
+
+
+@dataclass(frozen=True, slots=True)
+class Attempt:
+    id: int
+    number: int
+    label: str
+    received_at: datetime
+    late: bool
+
+
+@dataclass(frozen=True, slots=True)
+class OwnedAttempt:
+    """An attempt with its owner and whether it is taken for late."""
+
+    id: int
+    received_at: datetime
+    late: bool
+    student_id: int | None
+    team_id: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class FileHead:
+    """A file without its content; `size` in bytes."""
+
+    attempt_id: int
+    path: str
+    size: int
+
+
+@dataclass(frozen=True, slots=True)
+class TeamMember:
+    team_id: int
+    id: int
+    name: str
+    number: str
+
+
+@dataclass(frozen=True, slots=True)
+class Drop:
+    """What was taken in at once, and what of it was left out."""
+
+    id: int
+    name: str
+    at: datetime
+    files: int
+    left_out: Annotated[list[str], Json()]
 
 
 def files_digest(files: Sequence[HandinFile]) -> str:
@@ -67,12 +151,13 @@ _COUNTING = """
 """
 
 
-def handins_of(c: Connection, lab_id: int) -> list[Row]:
+def handins_of(c: Connection, lab_id: int) -> list[HandinRow]:
     """Hand-ins with whom they belong to and the attempt that counts.
 
     `best` is settled like `last` here: which is best depends on marks, which `results` knows.
     """
-    return c.rows(
+    return c.all(
+        HandinRow,
         "SELECT h.id, h.student_id, h.team_id, h.label, h.proposal, s.name AS student_name, s.number AS student_number,"
         " t.name AS team_name, a.id AS attempt_id, a.number AS attempt, a.received_at, a.late,"
         " (SELECT COUNT(*) FROM attempt x WHERE x.handin_id = h.id) AS attempts"
@@ -89,26 +174,28 @@ def counting_attempt(c: Connection, handin_id: int) -> int | None:
     return found
 
 
-def handin(c: Connection, handin_id: int) -> Row | None:
-    return c.row("SELECT id, lab_id, student_id, team_id, label FROM handin WHERE id = %s", handin_id)
+def handin(c: Connection, handin_id: int) -> Handin | None:
+    return c.one(Handin, "SELECT id, lab_id, student_id, team_id, label FROM handin WHERE id = %s", handin_id)
 
 
-def file_list(c: Connection, lab_id: int) -> dict[int, list[Row]]:
+def file_list(c: Connection, lab_id: int) -> dict[int, list[FileHead]]:
     """Of each attempt of a lab its files, without their contents."""
-    rows = c.rows(
+    rows = c.all(
+        FileHead,
         "SELECT f.attempt_id, f.path, LENGTH(f.data) AS size FROM attempt_file f JOIN attempt a ON a.id = f.attempt_id"
         " JOIN handin h ON h.id = a.handin_id WHERE h.lab_id = %s ORDER BY f.path",
         lab_id,
     )
-    found: dict[int, list[Row]] = {}
-    for row in rows:
-        found.setdefault(row["attempt_id"], []).append({"path": row["path"], "size": row["size"]})
+    found: dict[int, list[FileHead]] = {}
+    for file in rows:
+        found.setdefault(file.attempt_id, []).append(file)
     return found
 
 
-def attempts_of_lab(c: Connection, lab_id: int) -> list[Row]:
-    """Every attempt of a lab with its owner and whether it is taken for late."""
-    return c.rows(
+def attempts_of_lab(c: Connection, lab_id: int) -> list[OwnedAttempt]:
+    """Every attempt of a lab."""
+    return c.all(
+        OwnedAttempt,
         "SELECT a.id, a.received_at, a.late, h.student_id, h.team_id FROM attempt a JOIN handin h ON h.id = a.handin_id WHERE h.lab_id = %s",
         lab_id,
     )
@@ -118,20 +205,29 @@ def set_late(c: Connection, attempt_id: int, late: bool) -> None:
     c.run("UPDATE attempt SET late = %s WHERE id = %s", late, attempt_id)
 
 
-def attempts_of(c: Connection, handin_id: int) -> list[Row]:
-    return c.rows("SELECT id, number, label, received_at, late FROM attempt WHERE handin_id = %s ORDER BY number", handin_id)
+def attempts_of(c: Connection, handin_id: int) -> list[Attempt]:
+    return c.all(Attempt, "SELECT id, number, label, received_at, late FROM attempt WHERE handin_id = %s ORDER BY number", handin_id)
 
 
-def teams_of(c: Connection, lab_id: int) -> dict[int, list[Row]]:
+def teams_of(c: Connection, lab_id: int) -> dict[int, list[TeamMember]]:
     """Members of each team of a lab."""
-    rows = c.rows(
+    rows = c.all(
+        TeamMember,
         "SELECT m.team_id, s.id, s.name, s.number FROM team_member m JOIN team t ON t.id = m.team_id"
         " JOIN student s ON s.id = m.student_id WHERE t.lab_id = %s AND s.erased_at IS NULL ORDER BY s.position",
         lab_id,
     )
-    found: dict[int, list[Row]] = {}
-    for row in rows:
-        found.setdefault(row["team_id"], []).append(row)
+    found: dict[int, list[TeamMember]] = {}
+    for member in rows:
+        found.setdefault(member.team_id, []).append(member)
+    return found
+
+
+def team_of(c: Connection, lab_id: int, student_id: int) -> int | None:
+    """The team that a student is in in a lab, if any."""
+    found: int | None = c.value(
+        "SELECT m.team_id FROM team_member m JOIN team t ON t.id = m.team_id WHERE t.lab_id = %s AND m.student_id = %s", lab_id, student_id
+    )
     return found
 
 
@@ -165,8 +261,8 @@ def add_drop(c: Connection, lab_id: int, person_id: int, name: str, files: int, 
     )  # fmt: skip
 
 
-def drops_of(c: Connection, lab_id: int) -> list[Row]:
-    return c.rows("SELECT id, name, at, files, left_out FROM intake_drop WHERE lab_id = %s ORDER BY id DESC", lab_id)
+def drops_of(c: Connection, lab_id: int) -> list[Drop]:
+    return c.all(Drop, "SELECT id, name, at, files, left_out FROM intake_drop WHERE lab_id = %s ORDER BY id DESC", lab_id)
 
 
 def consents(c: Connection, task_id: int) -> set[tuple[str, str]]:

@@ -6,11 +6,103 @@ import hashlib
 import json
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass
+from datetime import datetime
+from functools import cached_property
+from typing import Any
 
 from obento.core.check.expectation.model import Expectation
-from obento.core.check.judging.outcome import Checked
+from obento.core.check.judging.outcome import Checked, Finding
+from obento.core.check.judging.rules import RuleResult
 from obento.core.check.judging.verdict import OutputVerdict, Verdict, wanted
-from obento.store.connection import Connection, Row
+from obento.core.diagnostics import Message
+from obento.store.connection import Connection
+
+
+@dataclass(frozen=True, slots=True)
+class Detail:
+    """What an outcome says in words. `runs` are the runs in which something failed, each with its cases (packed, in hexadecimal)."""
+
+    output: str
+    rules: list[RuleResult]
+    findings: list[Finding]
+    messages: list[Message]
+    runs: list[tuple[str, str]]
+    engine: str
+    twice: dict[str, list[str]]
+
+    @classmethod
+    def parsed(cls, data: dict[str, Any]) -> Detail:
+        """From what stands in the database; older outcomes lack what is newer than they."""
+        return cls(
+            data.get("output", ""), [RuleResult(**r) for r in data["rules"]], [Finding(**f) for f in data["findings"]],
+            [Message(**m) for m in data["messages"]], [(name, mask) for name, mask in data["runs"]], data.get("engine", ""),
+            data.get("twice", {}),
+        )  # fmt: skip
+
+    @classmethod
+    def parsed_if_any(cls, data: dict[str, Any] | None = None) -> Detail | None:
+        """The same; None where there is none."""
+        return cls.parsed(data) if data is not None else None
+
+    @classmethod
+    def of(cls, checked: Checked, count: int) -> Detail:
+        """What is kept of an outcome with so many cases."""
+        runs = [(name, pack(mask, count).hex()) for name, mask in checked.verdict.failing_runs] if checked.verdict else []
+        return cls(checked.output, checked.rules, checked.findings, checked.messages, runs, checked.engine, checked.twice)
+
+    @property
+    def codes(self) -> set[str]:
+        """The codes of all messages."""
+        return {m.code for m in self.messages}
+
+
+@dataclass(frozen=True)
+class Result:
+    """An outcome with the attempt it is of. The planes are packed, one bit a case."""
+
+    id: int
+    attempt_id: int
+    task_id: int
+    spec_version_id: int
+    status: str
+    language: str
+    unit: str
+    cluster: str
+    rules_ok: bool
+    passed: int
+    total: int
+    plane_right: bytes
+    plane_failed: bytes
+    plane_undefined: bytes
+    plane_not_compared: bytes
+    plane_stopped: bytes
+    at: datetime
+    handin_id: int
+    attempt: int
+    late: bool
+    detail_json: str
+
+    @cached_property
+    def detail(self) -> Detail:
+        """What it says in words."""
+        return Detail.parsed(json.loads(self.detail_json))
+
+
+@dataclass(frozen=True, slots=True)
+class BoundName:
+    """A name of ours and the one it was bound to; `how` says by what."""
+
+    result_id: int
+    ours: str
+    theirs: str
+    how: str
+
+
+@dataclass(frozen=True, slots=True)
+class UnfinishedRun:
+    id: int
+    lab_id: int
+    person_id: int | None
 
 
 def choices_digest(choices: Sequence[tuple[str, str]]) -> str:
@@ -41,8 +133,8 @@ def end_run(c: Connection, run_id: int, state: str, done: int) -> None:
     )
 
 
-def unfinished_runs(c: Connection) -> list[Row]:
-    return c.rows("SELECT id, lab_id, person_id FROM check_run WHERE state = 'running'")
+def unfinished_runs(c: Connection) -> list[UnfinishedRun]:
+    return c.all(UnfinishedRun, "SELECT id, lab_id, person_id FROM check_run WHERE state = 'running'")
 
 
 def known_results(c: Connection, task_id: int, version_id: int, files: str, engine: str) -> set[tuple[int, str]]:
@@ -74,15 +166,6 @@ def add_result(c: Connection, attempt_id: int, task_id: int, basis: Basis, check
     if known is not None:
         return int(known)
     v = checked.verdict
-    detail = {
-        "output": checked.output,
-        "rules": [asdict(r) for r in checked.rules],
-        "findings": [asdict(f) for f in checked.findings],
-        "messages": [asdict(m) for m in checked.messages],
-        "runs": [[name, pack(mask, count).hex()] for name, mask in v.failing_runs] if v else [],
-        "engine": checked.engine,
-        "twice": checked.twice,
-    }
     planes = [v.right, v.failed, v.undefined, v.not_compared, v.stopped] if v else [0, 0, 0, 0, (1 << count) - 1]
     result_id = c.insert(
         "INSERT INTO result (attempt_id, task_id, spec_version_id, files_digest, engine, choices_digest, status, language, unit, cluster,"
@@ -90,7 +173,7 @@ def add_result(c: Connection, attempt_id: int, task_id: int, basis: Basis, check
         " VALUES (%s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
         attempt_id, task_id, basis.version_id, basis.files, basis.engine, basis.choices, checked.status, checked.language, checked.unit[:200],
         v.cluster if v else checked.status, all(r.ok for r in checked.rules), v.right.bit_count() if v else 0, count,
-        *(pack(p, count) for p in planes), json.dumps(detail, ensure_ascii=False),
+        *(pack(p, count) for p in planes), json.dumps(asdict(Detail.of(checked, count)), ensure_ascii=False),
     )  # fmt: skip
     c.many(
         "INSERT INTO binding (result_id, ours, theirs, how) VALUES (%s, %s, %s, %s)",
@@ -113,14 +196,15 @@ def _output_row(result_id: int, name: str, output: OutputVerdict, v: Verdict, co
 
 _COLUMNS = (
     "r.id, r.attempt_id, r.task_id, r.spec_version_id, r.status, r.language, r.unit, r.cluster, r.rules_ok, r.passed, r.total,"
-    " r.plane_right, r.plane_failed, r.plane_undefined, r.plane_not_compared, r.plane_stopped, r.detail, r.at, a.handin_id,"
+    " r.plane_right, r.plane_failed, r.plane_undefined, r.plane_not_compared, r.plane_stopped, r.detail AS detail_json, r.at, a.handin_id,"
     " a.number AS attempt, a.late"
 )
 
 
-def results_of(c: Connection, task_id: int, version_id: int) -> list[Row]:
+def results_of(c: Connection, task_id: int, version_id: int) -> list[Result]:
     """Outcomes of a task under one spec version, the newest of each attempt."""
-    return c.rows(
+    return c.all(
+        Result,
         f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id"
         " WHERE r.task_id = %s AND r.spec_version_id = %s"
         " AND r.id = (SELECT MAX(x.id) FROM result x WHERE x.attempt_id = r.attempt_id AND x.spec_version_id = r.spec_version_id)",
@@ -155,35 +239,40 @@ def failing_a_case(c: Connection, task_id: int, version_id: int, case: int) -> l
     return [r["handin_id"] for r in rows]
 
 
-def bindings_of(c: Connection, result_ids: Sequence[int]) -> dict[int, list[Row]]:
+def bindings_of(c: Connection, result_ids: Sequence[int]) -> dict[int, list[BoundName]]:
     """What was not bound by its exact name, of each outcome."""
     if not result_ids:
         return {}
     marks = ", ".join(["%s"] * len(result_ids))
-    found: dict[int, list[Row]] = {}
-    for row in c.rows(f"SELECT result_id, ours, theirs, how FROM binding WHERE result_id IN ({marks}) AND how <> 'exact'", *result_ids):
-        found.setdefault(row["result_id"], []).append(row)
+    found: dict[int, list[BoundName]] = {}
+    for row in c.all(BoundName, f"SELECT result_id, ours, theirs, how FROM binding WHERE result_id IN ({marks}) AND how <> 'exact'", *result_ids):
+        found.setdefault(row.result_id, []).append(row)
     return found
 
 
-def load_verdict(c: Connection, row: Row, expectation: Expectation) -> Verdict:
+def load_verdict(c: Connection, row: Result, expectation: Expectation) -> Verdict:
     """An outcome as the core knows it."""
-    count = row["total"]
+    count = row.total
     size = (count + 7) // 8
     outputs: dict[str, OutputVerdict] = {}
     shown: dict[tuple[str, int], tuple[int, int]] = {}
     full = (1 << count) - 1
-    for o in c.rows("SELECT * FROM result_output WHERE result_id = %s", row["id"]):
+    for o in c.rows("SELECT * FROM result_output WHERE result_id = %s", row.id):
         failed, undefined = unpack(o["plane_failed"]), unpack(o["plane_undefined"])
         not_compared, stopped = unpack(o["plane_not_compared"]), unpack(o["plane_stopped"])
         outputs[o["output"]] = OutputVerdict(full & ~(failed | undefined | not_compared | stopped), failed, undefined, not_compared, stopped)
         for i in range(len(o["observed"]) // (2 * size)):
             at = 2 * size * i
             shown[o["output"], i] = (unpack(o["observed"][at : at + size]), unpack(o["observed"][at + size : at + 2 * size]))
-    runs = [(name, unpack(bytes.fromhex(mask))) for name, mask in json.loads(row["detail"])["runs"]]
-    right, not_compared = unpack(row["plane_right"]), unpack(row["plane_not_compared"])
+    runs = [(name, unpack(bytes.fromhex(mask))) for name, mask in row.detail.runs]
+    right, not_compared = unpack(row.plane_right), unpack(row.plane_not_compared)
     ordered = {p.name: outputs[p.name] for p in expectation.spec.outputs}
     return Verdict(
-        count, ordered, shown, wanted(expectation, shown), runs, right & ~not_compared, unpack(row["plane_failed"]), unpack(row["plane_undefined"]),
-        not_compared, unpack(row["plane_stopped"]), row["cluster"],
+        count, ordered, shown, wanted(expectation, shown), runs, right & ~not_compared, unpack(row.plane_failed), unpack(row.plane_undefined),
+        not_compared, unpack(row.plane_stopped), row.cluster,
     )  # fmt: skip
+
+
+def has_outputs(c: Connection, result_id: int) -> bool:
+    """Whether it is kept what the outputs of an outcome were."""
+    return c.value("SELECT 1 FROM result_output WHERE result_id = %s LIMIT 1", result_id) is not None

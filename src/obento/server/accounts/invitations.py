@@ -5,8 +5,9 @@ from __future__ import annotations
 from obento.server.accounts.security import hash_password, new_token, token_hash
 from obento.server.errors import Trouble, not_found
 from obento.server.people.models import Invite, Invited
-from obento.store import invitations, people
-from obento.store.connection import Connection, Row
+from obento.store import accounts, audit, people
+from obento.store.accounts import Invitee
+from obento.store.connection import Connection
 
 LINK_DAYS = 7
 """For so long a link may be used, once."""
@@ -15,33 +16,33 @@ LINK_DAYS = 7
 def link_for(c: Connection, person_id: int, address: str) -> str:
     """A fresh link by which somebody sets a password."""
     token = new_token()
-    invitations.add_invitation(c, person_id, token_hash(token), LINK_DAYS)
+    accounts.add_invitation(c, person_id, token_hash(token), LINK_DAYS)
     return f"{address}/welcome/{token}"
 
 
 def invite(c: Connection, class_id: int, body: Invite, address: str, by: int) -> Invited:
     """Have somebody work on a class. Who has no password yet gets a link; who has one finds the class the next time they sign in."""
     email = body.email.strip().lower()
-    known = people.person_by_email(c, email)
-    person_id = known["id"] if known is not None else people.add_person(c, email, body.name.strip(), "")
+    known = accounts.person_by_email(c, email)
+    person_id = known.id if known is not None else accounts.add_person(c, email, body.name.strip(), "")
     people.add_role(c, class_id, person_id, body.role)
-    people.audit(c, by, "invite", f"class {class_id}", {"person": person_id, "role": body.role})
-    has_password = known is not None and known["password_hash"] != ""
+    audit.note(c, by, "invite", f"class {class_id}", {"person": person_id, "role": body.role})
+    has_password = known is not None and known.password_hash != ""
     return Invited(id=person_id, link="" if has_password else link_for(c, person_id, address))
 
 
 def leave(c: Connection, class_id: int, person_id: int, by: int) -> None:
     """Take somebody off a class; the last one stays, else nobody could look after it."""
-    there = {p["id"] for p in people.people_of(c, class_id)}
+    there = {p.id for p in people.people_of(c, class_id)}
     if person_id not in there:
         raise not_found("person")
     if len(there) == 1:
         raise Trouble(409, "somebody has to stay with the class; invite another person first")
     people.drop_role(c, class_id, person_id)
-    people.audit(c, by, "take off", f"class {class_id}", {"person": person_id})
+    audit.note(c, by, "take off", f"class {class_id}", {"person": person_id})
 
 
-def invited(c: Connection, token: str) -> Row:
+def invited(c: Connection, token: str) -> Invitee:
     """Whose link it is.
 
     Raises
@@ -49,17 +50,17 @@ def invited(c: Connection, token: str) -> Row:
     Trouble
         If it holds no longer.
     """
-    person = invitations.open_invitation(c, token_hash(token))
+    person = accounts.open_invitation(c, token_hash(token))
     if person is None:
         raise Trouble(404, "this link was used already or holds no longer; ask for another one")
     return person
 
 
-def accept(c: Connection, token: str, password: str) -> Row:
+def accept(c: Connection, token: str, password: str) -> Invitee:
     """Set the password that a link was made for, and use the link up."""
     person = invited(c, token)
-    if not invitations.use_invitation(c, token_hash(token)):
+    if not accounts.use_invitation(c, token_hash(token)):
         raise Trouble(404, "this link was used already or holds no longer; ask for another one")
-    people.set_password(c, person["id"], hash_password(password))
-    people.audit(c, person["id"], "password set", f"person {person['id']}")
+    accounts.set_password(c, person.id, hash_password(password))
+    audit.note(c, person.id, "password set", f"person {person.id}")
     return person

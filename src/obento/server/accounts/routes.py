@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Annotated
 
 from fastapi import APIRouter, Cookie, Response
@@ -12,8 +13,9 @@ from obento.server.accounts.security import hash_password, new_token, password_f
 from obento.server.deps import COOKIE, Db, Person, Services, ServicesDep
 from obento.server.errors import Trouble
 from obento.server.models import Done
-from obento.store import people
-from obento.store.connection import Connection, Row
+from obento.store import accounts, audit
+from obento.store.accounts import Account, Invitee
+from obento.store.connection import Connection
 
 router = APIRouter(prefix="/api", tags=["accounts"])
 
@@ -26,35 +28,35 @@ def sign_in(body: SignIn, response: Response, found: ServicesDep) -> Me:
     """Sign in; after eight wrong passwords an address has to wait."""
     email = body.email.strip().lower()
     with found.store.transaction() as c:
-        blocked = people.failures_since(c, email, _WINDOW_MINUTES) >= _MOST_FAILURES
-        person = people.person_by_email(c, email)
+        blocked = accounts.failures_since(c, email, _WINDOW_MINUTES) >= _MOST_FAILURES
+        person = accounts.person_by_email(c, email)
     if blocked:
         raise Trouble(429, f"too many wrong passwords; wait {_WINDOW_MINUTES} minutes")
-    if not password_fits(person["password_hash"] if person else None, body.password) or person is None:
+    if not password_fits(person.password_hash if person else None, body.password) or person is None:
         with found.store.transaction() as c:
-            people.note_failure(c, email)
+            accounts.note_failure(c, email)
         raise Trouble(401, "this e-mail and password do not belong together")
     with found.store.transaction() as c:
-        people.audit(c, person["id"], "sign in", f"person {person['id']}")
+        audit.note(c, person.id, "sign in", f"person {person.id}")
         return _session(c, person, response, found)
 
 
-def _session(c: Connection, person: Row, response: Response, found: Services) -> Me:
+def _session(c: Connection, person: Account | Invitee, response: Response, found: Services) -> Me:
     """Open a session and have the browser keep it."""
     token, csrf = new_token(), new_token()
-    people.open_session(c, token_hash(token), person["id"], csrf, found.settings.session_hours)
+    accounts.open_session(c, token_hash(token), person.id, csrf, found.settings.session_hours)
     response.set_cookie(
         COOKIE, token, httponly=True, samesite="strict", max_age=found.settings.session_hours * 3600,
         secure=found.settings.address.startswith("https"),
     )  # fmt: skip
-    return Me(id=person["id"], name=person["name"], email=person["email"], csrf=csrf)
+    return Me(id=person.id, name=person.name, email=person.email, csrf=csrf)
 
 
 @router.get("/invitation/{token}")
 def get_invitation(token: str, c: Db) -> InvitationView:
     """Whose link it is; no sign-in needed."""
     person = invited(c, token)
-    return InvitationView(name=person["name"], email=person["email"])
+    return InvitationView(name=person.name, email=person.email)
 
 
 @router.post("/invitation/{token}")
@@ -66,18 +68,18 @@ def use_invitation(token: str, body: NewPassword, response: Response, c: Db, fou
 @router.post("/me/password")
 def change_password(body: PasswordChange, response: Response, c: Db, person: Person, found: ServicesDep) -> Me:
     """Change one's own password; other sessions end."""
-    known = people.person_by_email(c, person["email"])
-    if known is None or not password_fits(known["password_hash"], body.old):
+    known = accounts.person_by_email(c, person.email)
+    if known is None or not password_fits(known.password_hash, body.old):
         raise Trouble(403, "this is not the password you have now")
-    people.set_password(c, person["id"], hash_password(body.password))
-    people.audit(c, person["id"], "password changed", f"person {person['id']}")
+    accounts.set_password(c, person.id, hash_password(body.password))
+    audit.note(c, person.id, "password changed", f"person {person.id}")
     return _session(c, known, response, found)
 
 
 @router.get("/me")
 def me(person: Person) -> Me:
     """Who is signed in."""
-    return Me(**{k: person[k] for k in ("id", "name", "email", "csrf")})
+    return Me(**asdict(person))
 
 
 @router.post("/sign-out")
@@ -85,6 +87,6 @@ def sign_out(person: Person, response: Response, found: ServicesDep, obento_sess
     """End the session."""
     del person
     with found.store.transaction() as c:
-        people.close_session(c, token_hash(obento_session))
+        accounts.close_session(c, token_hash(obento_session))
     response.delete_cookie(COOKIE)
     return Done()

@@ -22,7 +22,7 @@ from obento.runner.worker import SpecFiles, Task, TraceTask
 from obento.server.errors import Trouble
 from obento.server.marks.ledger import enter_outcome
 from obento.server.specs.shelf import OpenSpec, SpecShelf
-from obento.store import handins, labs, people, repairs, results
+from obento.store import audit, course, handins, repairs, results, specs
 from obento.store.connection import Connection, Store
 
 log = logging.getLogger(__name__)
@@ -168,33 +168,33 @@ class CheckService:
         with self._store.transaction() as c:
             open_runs = results.unfinished_runs(c)
             for row in open_runs:
-                results.end_run(c, row["id"], "failed", 0)
-        for lab_id in {row["lab_id"] for row in open_runs}:
+                results.end_run(c, row.id, "failed", 0)
+        for lab_id in {row.lab_id for row in open_runs}:
             self.start(lab_id, None)
 
     def _plan(self, c: Connection, lab_id: int, person_id: int | None) -> tuple[list[Job], int]:
         jobs: list[Job] = []
         rows = handins.handins_of(c, lab_id)
-        attempts = {row["id"]: handins.attempts_of(c, row["id"]) for row in rows if row["attempts"] > 1}
-        for task in labs.tasks_of(c, lab_id):
-            if not task["is_right"]:
+        attempts = {row.id: [a.id for a in handins.attempts_of(c, row.id)] for row in rows if row.attempts > 1}
+        for task in course.tasks_of(c, lab_id):
+            if not task.is_right:
                 continue
-            spec = self._shelf.current(c, task["id"])
-            if labs.mark_used(c, spec.version_id):
-                spec = self._shelf.current(c, task["id"])
-            chosen_by = handins.choices_of_task(c, task["id"])
-            known = results.known_results(c, task["id"], spec.version_id, spec.files_digest, engine_version())
+            spec = self._shelf.current(c, task.id)
+            if specs.mark_used(c, spec.version_id):
+                spec = self._shelf.current(c, task.id)
+            chosen_by = handins.choices_of_task(c, task.id)
+            known = results.known_results(c, task.id, spec.version_id, spec.files_digest, engine_version())
             for row in rows:
-                if row["attempt_id"] is None:
+                if row.attempt_id is None:
                     continue
-                chosen = chosen_by.get(row["id"], ())
+                chosen = chosen_by.get(row.id, ())
                 digest = results.choices_digest(chosen)
-                for attempt in attempts.get(row["id"]) or [{"id": row["attempt_id"]}]:
-                    if (attempt["id"], digest) in known:
+                for attempt_id in attempts.get(row.id) or [row.attempt_id]:
+                    if (attempt_id, digest) in known:
                         continue
-                    jobs.append(Job(row["id"], attempt["id"], task["id"], spec, chosen))
+                    jobs.append(Job(row.id, attempt_id, task.id, spec, chosen))
         run_id = results.start_run(c, lab_id, person_id, len(jobs))
-        people.audit(c, person_id, "check", f"lab {lab_id}", {"run": run_id, "to do": len(jobs)})
+        audit.note(c, person_id, "check", f"lab {lab_id}", {"run": run_id, "to do": len(jobs)})
         return jobs, run_id
 
     def _work(self, run: Run, jobs: list[Job]) -> None:
@@ -237,8 +237,8 @@ class CheckService:
         expectation: Expectation = job.spec.expectation
         basis = results.Basis(job.spec.version_id, job.spec.files_digest, engine_version(), results.choices_digest(job.choices))
         result_id = results.add_result(c, job.attempt_id, job.task_id, basis, checked, expectation.cases.count)
-        lab = labs.lab_of_handin(c, job.handin_id)  # as it is now: somebody may have changed it while this was checked
-        counts = results.is_best(c, result_id) if lab["which_attempt"] == "best" else handins.counting_attempt(c, job.handin_id) == job.attempt_id
+        lab = course.lab_of_handin(c, job.handin_id)  # as it is now: somebody may have changed it while this was checked
+        counts = results.is_best(c, result_id) if lab.which_attempt == "best" else handins.counting_attempt(c, job.handin_id) == job.attempt_id
         if not counts:
             return result_id
         earned = mark_of(expectation, checked.verdict, checked.rules) if checked.verdict is not None and checked.status == "checked" else None

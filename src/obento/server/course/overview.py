@@ -2,31 +2,30 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from obento.server.course.models import Area, ClassCard, ExtensionView, LabCard, LabOverview, LabTerms, TaskHead
 from obento.server.people.models import StudentName
 from obento.server.results.state import missing_students, open_clusters, task_state
-from obento.store import feedback, handins, labs, people
+from obento.store import course, handins, letters, people
 from obento.store.connection import Connection
+from obento.store.course import Lab
 
 
 def home(c: Connection, person_id: int) -> list[ClassCard]:
     cards: list[ClassCard] = []
-    for k in people.classes_of(c, person_id):
-        lab_cards = [_lab_card(c, row["id"], k["students"]) for row in labs.labs_of(c, k["id"])]
-        cards.append(ClassCard(id=k["id"], name=k["name"], school=k["school"], role=k["role"], students=k["students"], labs=lab_cards))
+    for k in course.classes_of(c, person_id):
+        lab_cards = [_lab_card(c, row.id, k.students) for row in course.labs_of(c, k.id)]
+        cards.append(ClassCard(id=k.id, name=k.name, school=k.school, role=k.role, students=k.students, labs=lab_cards))
     return cards
 
 
 def _lab_card(c: Connection, lab_id: int, students: int) -> LabCard:
-    lab = labs.lab(c, lab_id)
+    lab = course.lab(c, lab_id)
     assert lab is not None
-    tasks = labs.tasks_of(c, lab_id)
+    tasks = course.tasks_of(c, lab_id)
     rows = handins.handins_of(c, lab_id)
     areas: list[Area] = []
     for task in tasks[:1]:
-        state = task_state(c, task, rows, lab["which_attempt"])
+        state = task_state(c, task, rows, lab.which_attempt)
         sizes: dict[str, int] = {}
         for row in state.by_handin.values():
             if state.kind(row) == "wrong":
@@ -38,46 +37,46 @@ def _lab_card(c: Connection, lab_id: int, students: int) -> LabCard:
         areas += [Area(kind="unchecked", count=counts["unchecked"])]
     missing = len(missing_students(c, lab, rows))
     areas = [a for a in [*areas, Area(kind="missing", count=missing)] if a.count]
-    sent = sum(r["withdrawn_at"] is None for r in feedback.letters_of(c, lab_id).values())
+    sent = sum(r.withdrawn_at is None for r in letters.letters_of(c, lab_id).values())
     return LabCard(
-        id=lab_id, title=lab["title"], due_at=lab["due_at"], tasks=[t["title"] for t in tasks], areas=areas,
+        id=lab_id, title=lab.title, due_at=lab.due_at, tasks=[t.title for t in tasks], areas=areas,
         handed_in=students - missing, students=students, sent=sent,
     )  # fmt: skip
 
 
-def lab_view(c: Connection, lab: dict[str, Any], running: bool) -> LabOverview:
-    rows = handins.handins_of(c, lab["id"])
+def lab_view(c: Connection, lab: Lab, running: bool) -> LabOverview:
+    rows = handins.handins_of(c, lab.id)
     heads: list[TaskHead] = []
-    for task in labs.tasks_of(c, lab["id"]):
-        state = task_state(c, task, rows, lab["which_attempt"])
+    for task in course.tasks_of(c, lab.id):
+        state = task_state(c, task, rows, lab.which_attempt)
         counts = state.counts()
         heads.append(
             TaskHead(
-                id=task["id"], title=task["title"], version=task["version"], is_right=bool(task["is_right"]),
+                id=task.id, title=task.title, version=task.version, is_right=bool(task.is_right),
                 right=counts["right"], wrong=counts["wrong"] + counts["rules"], unchecked=counts["unchecked"],
-                clusters_open=open_clusters(c, task["id"], state),
+                clusters_open=open_clusters(c, task.id, state),
             )
         )  # fmt: skip
-    students = people.students(c, lab["class_id"])
+    students = people.students(c, lab.class_id)
     missing = missing_students(c, lab, rows)
-    sent = sum(r["withdrawn_at"] is None for r in feedback.letters_of(c, lab["id"]).values())
-    unsettled = sum(r["student_id"] is None and r["team_id"] is None for r in rows)
+    sent = sum(r.withdrawn_at is None for r in letters.letters_of(c, lab.id).values())
+    unsettled = sum(r.student_id is None and r.team_id is None for r in rows)
     return LabOverview(
-        id=lab["id"], class_id=lab["class_id"], title=lab["title"], class_name=lab["class_name"], school=lab["school"],
-        due_at=lab["due_at"], which_attempt=lab["which_attempt"], late_share=float(lab["late_share"]), tasks=heads,
+        id=lab.id, class_id=lab.class_id, title=lab.title, class_name=lab.class_name, school=lab.school,
+        due_at=lab.due_at, which_attempt=lab.which_attempt, late_share=float(lab.late_share), tasks=heads,
         handed_in=len(students) - len(missing), unsettled=unsettled, students=len(students), sent=sent, running=running,
     )  # fmt: skip
 
 
-def terms_view(c: Connection, lab: dict[str, Any]) -> LabTerms:
-    students = people.students(c, lab["class_id"])
-    extended = labs.extensions(c, lab["id"])
+def terms_view(c: Connection, lab: Lab) -> LabTerms:
+    students = people.students(c, lab.class_id)
+    extended = course.extensions(c, lab.id)
     return LabTerms(
-        title=lab["title"], due_at=lab["due_at"], which_attempt=lab["which_attempt"], late_share=float(lab["late_share"]),
+        title=lab.title, due_at=lab.due_at, which_attempt=lab.which_attempt, late_share=float(lab.late_share),
         extensions=[
-            ExtensionView(student_id=s["id"], name=s["name"], due_at=extended[s["id"]]["due_at"], reason=extended[s["id"]]["reason"])
-            for s in students if s["id"] in extended
+            ExtensionView(student_id=s.id, name=s.name, due_at=extended[s.id].due_at, reason=extended[s.id].reason)
+            for s in students if s.id in extended
         ],
-        students=[StudentName(id=s["id"], name=s["name"], number=s["number"]) for s in students],
-        late=sum(bool(r["late"]) for r in handins.handins_of(c, lab["id"])),
+        students=[StudentName(id=s.id, name=s.name, number=s.number) for s in students],
+        late=sum(bool(r.late) for r in handins.handins_of(c, lab.id)),
     )  # fmt: skip

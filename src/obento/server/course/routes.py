@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 
 from fastapi import APIRouter
 
-from obento.server.course import overview as course
+from obento.server.course import overview
 from obento.server.course.access import may_see_class, may_see_lab
 from obento.server.course.models import ClassCard, Extension, LabChanged, LabOverview, LabSettings, LabTerms, NewClass, NewLab, NewTask
 from obento.server.deps import Db, Person, ServicesDep
@@ -15,7 +15,7 @@ from obento.server.marks.ledger import settle_lab
 from obento.server.models import Created
 from obento.server.specs.saving import save_text
 from obento.server.specs.shelf import starter_spec
-from obento.store import labs, people
+from obento.store import audit, course, people
 
 router = APIRouter(prefix="/api", tags=["course"])
 
@@ -30,29 +30,29 @@ def utc(moment: datetime | None) -> datetime | None:
 @router.get("/home")
 def home(c: Db, person: Person) -> list[ClassCard]:
     """Classes and labs of the person."""
-    return course.home(c, person["id"])
+    return overview.home(c, person.id)
 
 
 @router.post("/classes")
 def add_class(body: NewClass, c: Db, person: Person) -> Created:
     """A new class, with this person as its TA."""
-    class_id = people.add_class(c, body.name, body.school, person["id"], "ta")
-    people.audit(c, person["id"], "new class", f"class {class_id}")
+    class_id = course.add_class(c, body.name, body.school, person.id, "ta")
+    audit.note(c, person.id, "new class", f"class {class_id}")
     return Created(id=class_id)
 
 
 @router.post("/classes/{class_id}/labs")
 def add_lab(class_id: int, body: NewLab, c: Db, person: Person, found: ServicesDep) -> Created:
     """A new lab with one task to begin with."""
-    may_see_class(c, class_id, person["id"])
-    lab_id = labs.add_lab(c, class_id, body.title, utc(body.due_at))
-    _new_task(c, lab_id, body.title, person["id"], found)
-    people.audit(c, person["id"], "new lab", f"lab {lab_id}")
+    may_see_class(c, class_id, person.id)
+    lab_id = course.add_lab(c, class_id, body.title, utc(body.due_at))
+    _new_task(c, lab_id, body.title, person.id, found)
+    audit.note(c, person.id, "new lab", f"lab {lab_id}")
     return Created(id=lab_id)
 
 
 def _new_task(c: Db, lab_id: int, title: str, person_id: int, found: ServicesDep) -> int:
-    task_id = labs.add_task(c, lab_id, title)
+    task_id = course.add_task(c, lab_id, title)
     save_text(c, task_id, starter_spec(title), person_id, found.shelf)
     return task_id
 
@@ -60,43 +60,43 @@ def _new_task(c: Db, lab_id: int, title: str, person_id: int, found: ServicesDep
 @router.get("/labs/{lab_id}")
 def get_lab(lab_id: int, c: Db, person: Person, found: ServicesDep) -> LabOverview:
     """A lab at a glance."""
-    lab = may_see_lab(c, lab_id, person["id"])
+    lab = may_see_lab(c, lab_id, person.id)
     run = found.checks.run_of(lab_id)
-    return course.lab_view(c, lab, run is not None and run.state == "running")
+    return overview.lab_view(c, lab, run is not None and run.state == "running")
 
 
 @router.get("/labs/{lab_id}/terms")
 def get_terms(lab_id: int, c: Db, person: Person) -> LabTerms:
     """Due date, extensions, which attempt counts, and what lateness costs."""
-    return course.terms_view(c, may_see_lab(c, lab_id, person["id"]))
+    return overview.terms_view(c, may_see_lab(c, lab_id, person.id))
 
 
 @router.put("/labs/{lab_id}/terms")
 def put_terms(lab_id: int, body: LabSettings, c: Db, person: Person, found: ServicesDep) -> LabChanged:
     """Title, due date, which attempt counts, and the share that lateness costs; marks follow at once."""
-    may_see_lab(c, lab_id, person["id"])
-    labs.set_lab(c, lab_id, body.title, utc(body.due_at), body.which_attempt, body.late_share)
-    people.audit(c, person["id"], "lab settings", f"lab {lab_id}", body.model_dump(mode="json"))
+    may_see_lab(c, lab_id, person.id)
+    course.set_lab(c, lab_id, body.title, utc(body.due_at), body.which_attempt, body.late_share)
+    audit.note(c, person.id, "lab settings", f"lab {lab_id}", body.model_dump(mode="json"))
     return LabChanged(marks=settle_lab(c, lab_id, found.shelf))
 
 
 @router.put("/labs/{lab_id}/extensions/{student_id}")
 def put_extension(lab_id: int, student_id: int, body: Extension, c: Db, person: Person, found: ServicesDep) -> LabChanged:
     """Give one student more time, or take it back; marks follow at once."""
-    lab = may_see_lab(c, lab_id, person["id"])
-    if student_id not in {s["id"] for s in people.students(c, lab["class_id"])}:
+    lab = may_see_lab(c, lab_id, person.id)
+    if student_id not in {s.id for s in people.students(c, lab.class_id)}:
         raise not_found("student")
     due_at = utc(body.due_at)
     if due_at is None:
-        labs.drop_extension(c, lab_id, student_id)
+        course.drop_extension(c, lab_id, student_id)
     else:
-        labs.put_extension(c, lab_id, student_id, due_at, body.reason, person["id"])
-    people.audit(c, person["id"], "extension", f"student {student_id}", {"lab": lab_id, **body.model_dump(mode="json")})
+        course.put_extension(c, lab_id, student_id, due_at, body.reason, person.id)
+    audit.note(c, person.id, "extension", f"student {student_id}", {"lab": lab_id, **body.model_dump(mode="json")})
     return LabChanged(marks=settle_lab(c, lab_id, found.shelf))
 
 
 @router.post("/labs/{lab_id}/tasks")
 def add_task(lab_id: int, body: NewTask, c: Db, person: Person, found: ServicesDep) -> Created:
     """One more task."""
-    may_see_lab(c, lab_id, person["id"])
-    return Created(id=_new_task(c, lab_id, body.title, person["id"], found))
+    may_see_lab(c, lab_id, person.id)
+    return Created(id=_new_task(c, lab_id, body.title, person.id, found))

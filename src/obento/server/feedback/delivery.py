@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import json
 import logging
 import threading
 from datetime import UTC, datetime, timedelta
 
 from obento.mail.sender import MailRoute, link_mail, send
 from obento.server.settings import Settings
-from obento.store import feedback
+from obento.store import letters
 from obento.store.connection import DatabaseGone, Store
 
 log = logging.getLogger(__name__)
@@ -42,17 +41,16 @@ class DeliveryService:
     def send_queued(self) -> int:
         """Send what is queued; gives how many mails went out."""
         with self._store.transaction() as c:
-            rows = feedback.queued_deliveries(c)
+            rows = letters.queued_deliveries(c)
         if not rows:
             return 0
         expires = (datetime.now(UTC) + timedelta(days=self._settings.link_days)).strftime("%d %B %Y")
         messages = []
         for row in rows:
-            frozen = json.loads(row["frozen"])
-            link = f"{self._settings.address}/page/{row['token']}"
-            messages.append(link_mail(self._route, row["address"], frozen["school"], frozen["lab"], link, expires))
+            link = f"{self._settings.address}/page/{row.token}"
+            messages.append(link_mail(self._route, row.address, row.frozen["school"], row.frozen["lab"], link, expires))
         troubles = send(self._route, messages)
         with self._store.transaction() as c:
             for row, trouble in zip(rows, troubles, strict=True):
-                feedback.note_delivery(c, row["id"], trouble)
+                letters.note_delivery(c, row.id, trouble)
         return sum(not t for t in troubles)

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-import json
-from typing import Any
-
 from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.outcome import Finding
 from obento.core.check.judging.verdict import Verdict
 from obento.server.feedback.models import BankEntry
 from obento.server.feedback.students_see import for_students
-from obento.server.results.views import TaskPicture
-from obento.store import feedback, results
+from obento.server.results.picture import TaskPicture
+from obento.store import comments, results
+from obento.store.results import Detail
 
 _CONDITIONAL = frozenset(["wrong", "undefined", "diverges"])
 _MOST_SENTENCES = 2
@@ -23,7 +22,7 @@ def draft(picture: TaskPicture, key: str) -> str:
     if not ids:
         return ""
     result = picture.state.by_handin[ids[0]]
-    detail = json.loads(result["detail"])
+    detail = result.detail
     kind = picture.state.kind(result)
     if kind == "right":
         return ""
@@ -32,11 +31,11 @@ def draft(picture: TaskPicture, key: str) -> str:
     if kind == "rules":
         return "{name}, it does what it should in every case, but not in the way that was asked for: {rule}."
     verdict = results.load_verdict(picture.c, result, picture.expectation)
-    parts = [_opening(picture.expectation, verdict), *_sentences(picture.expectation, verdict, detail["findings"])]
+    parts = [_opening(picture.expectation, verdict), *_sentences(picture.expectation, verdict, detail.findings)]
     if picture.expectation.spec.see not in ("nothing", "counts"):
         parts.append("[Have a look at {line}.]")
         parts.append("[One change would make every case right: {change}.]")
-    if any(not r["ok"] for r in detail["rules"]):
+    if any(not r.ok for r in detail.rules):
         parts.append("[Mind the rules too: {rule}.]")
     return " ".join(p for p in parts if p)
 
@@ -50,16 +49,16 @@ def _opening(expectation: Expectation, verdict: Verdict) -> str:
     return f"{{name}}, {{right}} of {{total}} {what} are right."
 
 
-def _sentences(expectation: Expectation, verdict: Verdict, findings: list[dict[str, Any]]) -> list[str]:
+def _sentences(expectation: Expectation, verdict: Verdict, findings: list[Finding]) -> list[str]:
     """The kinds of slips first; where there are none, when it fails."""
     told = for_students(expectation, verdict, findings)
-    slips = [f for f in told if f["kind"] not in _CONDITIONAL]
-    conditions = [f for f in told if f["kind"] in _CONDITIONAL]
+    slips = [f for f in told if f.kind not in _CONDITIONAL]
+    conditions = [f for f in told if f.kind in _CONDITIONAL]
     if slips:
-        return [_sentence(f["text"]) for f in slips[:_MOST_SENTENCES]]
-    if len(conditions) == 1 and " whenever " in conditions[0]["text"]:
-        return [_sentence(conditions[0]["text"].partition(" whenever ")[0] + " whenever {when}")]
-    return [_sentence(f["text"]) for f in conditions[:_MOST_SENTENCES]]
+        return [_sentence(f.text) for f in slips[:_MOST_SENTENCES]]
+    if len(conditions) == 1 and " whenever " in conditions[0].text:
+        return [_sentence(conditions[0].text.partition(" whenever ")[0] + " whenever {when}")]
+    return [_sentence(f.text) for f in conditions[:_MOST_SENTENCES]]
 
 
 def _sentence(text: str) -> str:
@@ -70,21 +69,22 @@ def _sentence(text: str) -> str:
 def from_bank(picture: TaskPicture, key: str, person_id: int) -> list[BankEntry]:
     """Comments of earlier labs and other tasks, those on the same kind of mistake first."""
     own = next((r for r in picture.state.by_handin.values() if picture.state.cluster_key(r) == key), None)
-    kind = _kind(own["detail"]) if own is not None else ""
+    kind = _kind(own.detail) if own is not None else ""
     seen: set[str] = set()
     entries: list[tuple[bool, BankEntry]] = []
-    for row in feedback.comments_by(picture.c, person_id, picture.task["id"], key):
-        if row["text"] not in seen:
-            seen.add(row["text"])
-            is_same = bool(kind) and _kind(row["detail"]) == kind
-            entries.append((not is_same, BankEntry(text=row["text"], place=f"{row['lab']}: {row['task']}", same_kind=is_same)))
+    for row in comments.comments_by(picture.c, person_id, picture.task.id, key):
+        if row.text not in seen:
+            seen.add(row.text)
+            is_same = bool(kind) and _kind(row.detail) == kind
+            entries.append((not is_same, BankEntry(text=row.text, place=f"{row.lab}: {row.task}", same_kind=is_same)))
     entries.sort(key=lambda pair: pair[0])
     return [entry for _, entry in entries[:_MOST_FROM_BANK]]
 
 
-def _kind(detail: str | None) -> str:
+def _kind(detail: Detail | None) -> str:
     """What kind of mistake an outcome shows first; of one that was not checked the code of its first error."""
-    data = json.loads(detail) if detail else {"findings": [], "messages": []}
-    if data["findings"]:
-        return str(data["findings"][0]["kind"])
-    return next((str(m["code"]) for m in data["messages"] if m["severity"] == "error"), "")
+    if detail is None:
+        return ""
+    if detail.findings:
+        return detail.findings[0].kind
+    return next((m.code for m in detail.messages if m.severity == "error"), "")

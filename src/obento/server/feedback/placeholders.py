@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import re
-from typing import Any
 
+from obento.core.check.judging.outcome import Finding
 from obento.core.check.mutation.smallest_change import Change
+from obento.core.diagnostics import Message
 from obento.server.feedback.students_see import for_students
-from obento.server.results.views import TaskPicture
-from obento.store import results
+from obento.server.results.picture import TaskPicture
+from obento.store.results import Result
 
 _CONDITIONAL = ("wrong", "undefined")
 _PLACEHOLDER = re.compile(r"\{(name|right|total|mark|when|line|file|unit|change|message|rule)\}")
@@ -28,33 +29,33 @@ def fill(text: str, values: dict[str, str]) -> str:
     return _PLACEHOLDER.sub(lambda m: values.get(m[1]) or "...", text)
 
 
-def own_words(t: TaskPicture, result: dict[str, Any], detail: dict[str, Any]) -> dict[str, str]:
+def own_words(t: TaskPicture, result: Result) -> dict[str, str]:
     """When it fails, where, and what would mend it: as far as the spec lets students see it."""
-    verdict = results.load_verdict(t.c, result, t.expectation) if result["status"] == "checked" else None
-    told = for_students(t.expectation, verdict, detail["findings"])
+    verdict = t.verdict(result) if result.status == "checked" else None
+    told = for_students(t.expectation, verdict, result.detail.findings)
     # A sentence with a condition first: it is what {when} stands for.
-    finding = next((f for f in sorted(told, key=lambda f: f["kind"] not in _CONDITIONAL) if f.get("output")), None)
-    errors = [m for m in detail["messages"] if m["severity"] == "error"]
-    message = next((m for m in errors if m["line"]), errors[0] if errors else None)
+    finding = next((f for f in sorted(told, key=lambda f: f.kind not in _CONDITIONAL) if f.output), None)
+    errors = [m for m in result.detail.messages if m.severity == "error"]
+    message = next((m for m in errors if m.line), errors[0] if errors else None)
     change = _change(t, result)
     # The line to look at is the one to be changed, where that is known.
-    place = {"line": change.line, "file": change.file} if change is not None else finding or (message if message and message["line"] else {})
+    place: Change | Finding | Message | None = change or finding or (message if message is not None and message.line else None)
     return {
-        "when": _when(finding), "line": f"line {place['line']}" if place.get("line") else "", "file": place.get("file") or "", "unit": result["unit"],
+        "when": _when(finding), "line": f"line {place.line}" if place is not None and place.line else "", "file": place.file if place is not None else "", "unit": result.unit,
         "change": f"{change.text} in line {change.line}" if change is not None else "",
-        "message": f"{message['text']}" + (f" ({message['hint']})" if message["hint"] else "") if message else "",
-        "rule": "; ".join(r["text"] for r in detail["rules"] if not r["ok"]),
+        "message": message.text + (f" ({message.hint})" if message.hint else "") if message else "",
+        "rule": "; ".join(r.text for r in result.detail.rules if not r.ok),
     }  # fmt: skip
 
 
-def _change(t: TaskPicture, result: dict[str, Any]) -> Change | None:
+def _change(t: TaskPicture, result: Result) -> Change | None:
     """The smallest change that is known, if it may be told."""
-    repair = t.repairs.get(result["id"])
+    repair = t.repairs.get(result.id)
     if repair is None or not repair.changes or t.expectation.spec.see in ("nothing", "counts"):
         return None
     return repair.changes[0]
 
 
-def _when(finding: dict[str, Any] | None) -> str:
-    text = finding["text"] if finding else ""
+def _when(finding: Finding | None) -> str:
+    text = finding.text if finding else ""
     return (text.partition(" whenever ")[2] or text.partition(" only when ")[2]).rpartition(":")[0]

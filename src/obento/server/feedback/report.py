@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
-import json
 from collections import Counter
 
 import numpy as np
 
-from obento.server.feedback.letters import LabPicture
 from obento.server.feedback.models import ClassReport, HardCase, Mistake, ReportTask
-from obento.server.feedback.students_see import for_the_class
+from obento.server.feedback.picture import LabPicture
+from obento.server.feedback.students_see import for_the_class, hidden_cases
+from obento.server.results.clusters import clusters_of
 from obento.server.results.models import ClusterView
-from obento.server.results.views import TaskPicture
+from obento.server.results.picture import TaskPicture
+from obento.server.results.summary import failures_by_case
 from obento.server.specs.cases import case_label
 
 _BINS = 10
@@ -27,13 +28,13 @@ def class_report(picture: LabPicture) -> ClassReport:
     every.sort(key=lambda pair: (-pair[0].count, pair[1].title))
     again = [Mistake(text=m.text, count=m.count, of=m.of, task=t.title) for m, t in every[:_TEACH_AGAIN] if m.count > 1]
     return ClassReport(
-        lab=picture.lab["title"], class_name=picture.lab["class_name"], school=picture.lab["school"], students=len(picture.students), tasks=tasks,
+        lab=picture.lab.title, class_name=picture.lab.class_name, school=picture.lab.school, students=len(picture.students), tasks=tasks,
         teach_again=again,
     )  # fmt: skip
 
 
 def _task(t: TaskPicture, students: int) -> ReportTask:
-    clusters = t.clusters()
+    clusters = clusters_of(t)
     members = {kind: sum(len(c.members) for c in clusters if c.kind == kind) for kind in ("right", "rules", "wrong", "unchecked")}
     checked = members["right"] + members["rules"] + members["wrong"]
     mistakes: Counter[str] = Counter()
@@ -47,7 +48,7 @@ def _task(t: TaskPicture, students: int) -> ReportTask:
         histogram[min(_BINS - 1, int(_BINS * max(0.0, mark) / total))] += 1
     ordered = sorted(marks)
     return ReportTask(
-        title=t.task["title"], total=total, handed_in=sum(members.values()), right=members["right"] + members["rules"], wrong=members["wrong"],
+        title=t.task.title, total=total, handed_in=sum(members.values()), right=members["right"] + members["rules"], wrong=members["wrong"],
         unchecked=members["unchecked"], missing=students - sum(members.values()), histogram=histogram,
         middle=ordered[len(ordered) // 2] if ordered else None,
         mistakes=[Mistake(text=text, count=n, of=checked, task="") for text, n in mistakes.most_common(_MOST_MISTAKES)],
@@ -58,26 +59,20 @@ def _task(t: TaskPicture, students: int) -> ReportTask:
 def _title(t: TaskPicture, cluster: ClusterView) -> str:
     """What a cluster has in common, in words that give nothing hidden away."""
     result = t.state.by_handin[cluster.members[0].handin_id]
-    if not t.expectation.spec.hidden or result["status"] != "checked":
+    if not t.expectation.spec.hidden or result.status != "checked":
         return cluster.title
-    findings = json.loads(result["detail"])["findings"]
+    findings = result.detail.findings
     told = for_the_class(t.expectation, t.verdict_of(cluster.members[0].handin_id), findings)
     if told == findings:
         return cluster.title
-    outputs = list(dict.fromkeys(f["output"] for f in findings if f.get("output")))
-    return str(told[0]["text"]) if told else f"{' and '.join(outputs) or 'something'} wrong"
+    outputs = list(dict.fromkeys(f.output for f in findings if f.output))
+    return str(told[0].text) if told else f"{' and '.join(outputs) or 'something'} wrong"
 
 
 def _hardest(t: TaskPicture, checked: int) -> list[HardCase]:
     """The cases that most hand-ins get wrong; of clocked tasks the steps at which most go astray. Hidden groups stay hidden."""
-    count = t.expectation.cases.count
-    failures = np.zeros(count, dtype=np.int64)
-    for result in t.state.by_handin.values():
-        if result["status"] == "checked":
-            failures += np.unpackbits(np.frombuffer(t.astray(result), dtype=np.uint8), bitorder="little", count=count).astype(np.int64)
-    hidden = 0
-    for name in t.expectation.spec.hidden:
-        hidden |= t.expectation.groups.get(name, 0)
+    failures = failures_by_case(t)
+    hidden = hidden_cases(t.expectation)
     found = []
     for case in np.argsort(-failures, kind="stable")[:_MOST_CASES].tolist():
         if failures[case]:

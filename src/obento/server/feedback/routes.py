@@ -13,10 +13,14 @@ from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.feedback.access import lab_picture
 from obento.server.feedback.drafts import draft, from_bank
+from obento.server.feedback.letters import letter_for
 from obento.server.feedback.models import ClassReport, Drafted, DraftView, FeedbackView, Letter, MailView, PageView, Release, Released
+from obento.server.feedback.overview import feedback_view
+from obento.server.feedback.release import release
 from obento.server.feedback.report import class_report, report_rows
 from obento.server.results.access import picture_of
-from obento.store import feedback, people
+from obento.server.results.clusters import clusters_of
+from obento.store import audit, comments, letters
 
 _PAGE = re.compile(r"/page/([\w-]+)")
 """Whose letter a mail is about: the link in it."""
@@ -28,20 +32,20 @@ router = APIRouter(prefix="/api", tags=["feedback"])
 @router.get("/labs/{lab_id}/feedback")
 def get_feedback(lab_id: int, c: Db, person: Person, found: ServicesDep) -> FeedbackView:
     """Comments by cluster, marks and letters by student."""
-    return lab_picture(c, lab_id, person, found).view()
+    return feedback_view(lab_picture(c, lab_id, person, found))
 
 
 @router.get("/labs/{lab_id}/letters/{student_id}")
 def get_letter(lab_id: int, student_id: int, c: Db, person: Person, found: ServicesDep) -> Letter:
     """A letter as it would be released now."""
-    return lab_picture(c, lab_id, person, found).letter(student_id)
+    return letter_for(lab_picture(c, lab_id, person, found), student_id)
 
 
 @router.get("/tasks/{task_id}/drafts/{cluster}")
 def get_draft(task_id: int, cluster: str, c: Db, person: Person, found: ServicesDep) -> DraftView:
     """A comment for a cluster, made from its findings, and comments that were written on others."""
     picture = picture_of(c, task_id, person, found)
-    return DraftView(text=draft(picture, cluster), bank=from_bank(picture, cluster, person["id"]))
+    return DraftView(text=draft(picture, cluster), bank=from_bank(picture, cluster, person.id))
 
 
 @router.post("/labs/{lab_id}/drafts")
@@ -50,27 +54,27 @@ def draft_all(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Drafted
     picture = lab_picture(c, lab_id, person, found)
     done = 0
     for task in picture.tasks:
-        for cluster in task.clusters():
+        for cluster in clusters_of(task):
             text = "" if cluster.comment.strip() else draft(task, cluster.key)
             if text:
-                feedback.put_comment(c, task.task["id"], cluster.key, 0, text, cluster.comment_version, person["id"])
+                comments.put_comment(c, task.task.id, cluster.key, 0, text, cluster.comment_version, person.id)
                 done += 1
-    people.audit(c, person["id"], "drafts", f"lab {lab_id}", {"comments": done})
+    audit.note(c, person.id, "drafts", f"lab {lab_id}", {"comments": done})
     return Drafted(drafted=done)
 
 
 @router.post("/labs/{lab_id}/release")
-def release(lab_id: int, body: Release, c: Db, person: Person, found: ServicesDep) -> Released:
+def release_letters(lab_id: int, body: Release, c: Db, person: Person, found: ServicesDep) -> Released:
     """Freeze letters and send their links; of all students when none are named."""
-    return lab_picture(c, lab_id, person, found).release(body.student_ids, person["id"], found.settings.link_days)
+    return release(lab_picture(c, lab_id, person, found), body.student_ids, person.id, found.settings.link_days)
 
 
 @router.post("/labs/{lab_id}/withdraw")
 def withdraw(lab_id: int, c: Db, person: Person) -> Released:
     """Take back the letters that nobody has opened."""
-    may_see_lab(c, lab_id, person["id"])
-    count = feedback.withdraw_unread(c, lab_id)
-    people.audit(c, person["id"], "withdraw", f"lab {lab_id}", {"letters": count})
+    may_see_lab(c, lab_id, person.id)
+    count = letters.withdraw_unread(c, lab_id)
+    audit.note(c, person.id, "withdraw", f"lab {lab_id}", {"letters": count})
     return Released(letters=count, unchanged=0, without_address=0)
 
 
@@ -92,13 +96,11 @@ def report_csv(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Respon
 @router.get("/page/{token}")
 def page(token: str, c: Db, response: Response) -> PageView:
     """A student's own letter, behind a link that nobody guesses."""
-    row = feedback.open_page(c, token_hash(token))
+    row = letters.open_page(c, token_hash(token))
     if row is None:
         raise not_found("page, or the link no longer holds; ask your teaching assistant for a new one")
     response.headers["Cache-Control"] = "no-store"
-    return PageView(
-        letter=Letter.model_validate_json(row["frozen"]), number=row["number"], released_at=row["released_at"], expires_at=row["expires_at"]
-    )
+    return PageView(letter=Letter.model_validate_json(row.frozen), number=row.number, released_at=row.released_at, expires_at=row.expires_at)
 
 
 @router.get("/mailbox")
@@ -106,6 +108,6 @@ def mailbox(c: Db, person: Person, found: ServicesDep) -> list[MailView]:
     """What the stand-in mailbox has taken in for the classes of this person: what would have been sent."""
     if found.mailbox is None:
         return []
-    own = feedback.links_seen_by(c, person["id"])
+    own = letters.links_seen_by(c, person.id)
     mails = [m for m in found.mailbox.mails() if any(token_hash(t) in own for t in _PAGE.findall(m.text))]
     return [MailView(id=m.id, to=m.to, subject=m.subject, date=m.date, text=m.text) for m in mails]

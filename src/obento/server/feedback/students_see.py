@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from obento.core.check.expectation.model import Expectation
+from obento.core.check.judging.outcome import Finding
 from obento.core.check.judging.verdict import Verdict
 
 _WITHOUT_VALUES = frozenset(
@@ -23,7 +22,7 @@ def hidden_cases(expectation: Expectation) -> int:
     return plane
 
 
-def for_students(expectation: Expectation, verdict: Verdict | None, findings: list[dict[str, Any]]) -> list[dict[str, Any]]:
+def for_students(expectation: Expectation, verdict: Verdict | None, findings: list[Finding]) -> list[Finding]:
     """Those findings that a student may be told, in their order.
 
     With `see` at nothing or counts none; where a hidden case is among the wrong ones, only what says nothing of single cases.
@@ -31,9 +30,9 @@ def for_students(expectation: Expectation, verdict: Verdict | None, findings: li
     return [] if expectation.spec.see in ("nothing", "counts") else for_the_class(expectation, verdict, findings)
 
 
-def for_the_class(expectation: Expectation, verdict: Verdict | None, findings: list[dict[str, Any]]) -> list[dict[str, Any]]:
+def for_the_class(expectation: Expectation, verdict: Verdict | None, findings: list[Finding]) -> list[Finding]:
     """Those findings that may be shown in a lecture: where a hidden case is among the wrong ones, only what says nothing of single cases."""
     wrong = expectation.cases.full & ~verdict.right if verdict is not None else 0
     if wrong & hidden_cases(expectation):
-        return [f for f in findings if f["kind"] in _WITHOUT_VALUES]
+        return [f for f in findings if f.kind in _WITHOUT_VALUES]
     return findings

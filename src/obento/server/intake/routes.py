@@ -12,7 +12,7 @@ from obento.server.errors import Trouble
 from obento.server.intake.models import Agreement, DropResult, IntakeView, Owner, TwiceText
 from obento.server.intake.service import assign_owner, intake_view, take_in, twice_texts
 from obento.server.models import Created, Done
-from obento.store import handins, people
+from obento.store import audit, handins
 
 router = APIRouter(prefix="/api", tags=["intake"])
 
@@ -20,46 +20,46 @@ router = APIRouter(prefix="/api", tags=["intake"])
 @router.post("/labs/{lab_id}/drops")
 def drop(lab_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person, found: ServicesDep) -> DropResult:
     """Take in a zip (or one file) of hand-ins."""
-    lab = may_see_lab(c, lab_id, person["id"])
+    lab = may_see_lab(c, lab_id, person.id)
     data = file.file.read(found.settings.upload_bytes + 1)
     if len(data) > found.settings.upload_bytes:
         raise Trouble(413, f"this is larger than {found.settings.upload_bytes // 1_000_000} MB; hand in less at once")
-    return take_in(c, lab, file.filename or "file", data, person["id"])
+    return take_in(c, lab, file.filename or "file", data, person.id)
 
 
 @router.get("/labs/{lab_id}/intake")
 def intake(lab_id: int, c: Db, person: Person) -> IntakeView:
     """Every hand-in with what is settled about it, the unsettled ones first."""
-    return intake_view(c, may_see_lab(c, lab_id, person["id"]))
+    return intake_view(c, may_see_lab(c, lab_id, person.id))
 
 
 @router.put("/handins/{handin_id}/owner")
 def put_owner(handin_id: int, body: Owner, c: Db, person: Person, found: ServicesDep) -> Created:
     """Say whose hand-in it is; several students are a team."""
-    may_see_handin(c, handin_id, person["id"])
-    return Created(id=assign_owner(c, handin_id, body.student_ids, person["id"], found.shelf))
+    may_see_handin(c, handin_id, person.id)
+    return Created(id=assign_owner(c, handin_id, body.student_ids, person.id, found.shelf))
 
 
 @router.post("/tasks/{task_id}/consents")
 def agree(task_id: int, body: Agreement, c: Db, person: Person) -> Done:
     """Agree that a name of theirs is ours, for everyone in the same position."""
-    may_see_task(c, task_id, person["id"])
-    handins.put_consent(c, task_id, body.ours, body.theirs, person["id"])
-    people.audit(c, person["id"], "consent", f"task {task_id}", body.model_dump())
+    may_see_task(c, task_id, person.id)
+    handins.put_consent(c, task_id, body.ours, body.theirs, person.id)
+    audit.note(c, person.id, "consent", f"task {task_id}", body.model_dump())
     return Done()
 
 
 @router.put("/handins/{handin_id}/tasks/{task_id}/choice")
 def choose(handin_id: int, task_id: int, body: Agreement, c: Db, person: Person) -> Done:
     """Say for one hand-in which name of theirs is meant."""
-    may_see_handin(c, handin_id, person["id"])
-    may_see_task(c, task_id, person["id"])
-    handins.put_choice(c, handin_id, task_id, body.ours, body.theirs, person["id"])
-    people.audit(c, person["id"], "choice", f"hand-in {handin_id}", body.model_dump())
+    may_see_handin(c, handin_id, person.id)
+    may_see_task(c, task_id, person.id)
+    handins.put_choice(c, handin_id, task_id, body.ours, body.theirs, person.id)
+    audit.note(c, person.id, "choice", f"hand-in {handin_id}", body.model_dump())
     return Done()
 
 
 @router.get("/handins/{handin_id}/tasks/{task_id}/twice")
 def twice(handin_id: int, task_id: int, c: Db, person: Person) -> list[TwiceText]:
     """The files of a hand-in that hold the same unit differently: somebody has to choose."""
-    return twice_texts(c, may_see_handin(c, handin_id, person["id"]), handin_id, task_id)
+    return twice_texts(c, may_see_handin(c, handin_id, person.id), handin_id, task_id)

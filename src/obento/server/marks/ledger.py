@@ -2,88 +2,101 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Iterable
 from datetime import datetime
-from typing import Any
 
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.marking import Earned, mark_of
-from obento.core.check.judging.rules import RuleResult
+from obento.server.errors import Trouble
 from obento.server.marks.mark import held_reason
 from obento.server.results.state import task_state
 from obento.server.specs.shelf import SpecShelf
-from obento.store import feedback, handins, labs, results
-from obento.store.connection import Connection, Row
+from obento.store import audit, course, handins, marks, results
+from obento.store.connection import Connection
+from obento.store.course import Lab
+from obento.store.results import Result
 
 
-def is_late(lab: Row, received_at: datetime, extended: Iterable[datetime]) -> bool:
+def is_late(lab: Lab, received_at: datetime, extended: Iterable[datetime]) -> bool:
     """Whether something came after the due date; of a team's extensions the longest counts."""
-    return lab["due_at"] is not None and received_at > max([lab["due_at"], *extended])
+    return lab.due_at is not None and received_at > max([lab.due_at, *extended])
 
 
-def enter_outcome(c: Connection, lab: Row, handin_id: int, task_id: int, result_id: int, status: str, earned: Earned | None) -> bool:
+def enter_outcome(c: Connection, lab: Lab, handin_id: int, task_id: int, result_id: int, status: str, earned: Earned | None) -> bool:
     """Have the ledger come to what one outcome earns, with what lateness costs; `earned` is None where no mark can be given.
 
     Entries are only ever added, and only where the ledger does not say so already. Returns whether some were.
     """
-    entries = feedback.machine_entries(c, handin_id, task_id)
-    at = max((i for i, e in enumerate(entries) if e["kind"] in ("computed", "held")), default=-1)
+    entries = marks.machine_entries(c, handin_id, task_id)
+    at = max((i for i, e in enumerate(entries) if e.kind in ("computed", "held")), default=-1)
     last = entries[at] if at >= 0 else None
     if earned is None:
-        if last is not None and last["kind"] == "held" and last["result_id"] == result_id:
+        if last is not None and last.kind == "held" and last.result_id == result_id:
             return False
-        feedback.add_mark(c, handin_id, task_id, "held", None, held_reason(status), result_id)
+        marks.add_mark(c, handin_id, task_id, "held", None, held_reason(status), result_id)
         return True
-    stands = last is not None and last["kind"] == "computed" and last["result_id"] == result_id and _same(last["value"], earned.value)
+    stands = last is not None and last.kind == "computed" and last.result_id == result_id and _same(last.value or 0.0, earned.value)
     if not stands:
-        feedback.add_mark(c, handin_id, task_id, "computed", earned.value, earned.reason, result_id)
+        marks.add_mark(c, handin_id, task_id, "computed", earned.value, earned.reason, result_id)
     late = results.is_late(c, result_id)
-    off = round(-earned.value * float(lab["late_share"]), 3) if late else 0.0
-    taken = next((float(e["value"]) for e in reversed(entries[at + 1 :]) if e["kind"] == "late"), 0.0) if stands else 0.0
+    off = round(-earned.value * lab.late_share, 3) if late else 0.0
+    taken = next((e.value or 0.0 for e in reversed(entries[at + 1 :]) if e.kind == "late"), 0.0) if stands else 0.0
     if _same(off, taken):
         return not stands
     reason = "handed in late" if off else "late, without costs" if late else "not late any more"
-    feedback.add_mark(c, handin_id, task_id, "late", off, reason, result_id)
+    marks.add_mark(c, handin_id, task_id, "late", off, reason, result_id)
     return True
 
 
 def _same(a: float, b: float) -> bool:
-    return abs(float(a) - b) < 0.0005
+    return abs(a - b) < 0.0005
 
 
 def settle_lab(c: Connection, lab_id: int, shelf: SpecShelf) -> int:
     """After a change of the due date, of an extension, of what lateness costs, of which attempt counts, or of an owner: say anew
     which attempts are late, and have every mark be that of the attempt that counts. Returns how many marks were touched."""
-    lab = labs.lab(c, lab_id)
+    lab = course.lab(c, lab_id)
     assert lab is not None
     _settle_lateness(c, lab)
     rows = handins.handins_of(c, lab_id)
     touched = 0
-    for task in labs.tasks_of(c, lab_id):
-        state = task_state(c, task, rows, lab["which_attempt"])
+    for task in course.tasks_of(c, lab_id):
+        state = task_state(c, task, rows, lab.which_attempt)
         if not state.by_handin:
             continue
-        expectation = shelf.current(c, task["id"]).expectation
+        expectation = shelf.current(c, task.id).expectation
         for handin_id, result in state.by_handin.items():
             earned = _earned(c, result, expectation)
-            touched += enter_outcome(c, lab, handin_id, task["id"], result["id"], result["status"], earned)
+            touched += enter_outcome(c, lab, handin_id, task.id, result.id, result.status, earned)
     return touched
 
 
-def _settle_lateness(c: Connection, lab: Row) -> None:
-    extended = {student: e["due_at"] for student, e in labs.extensions(c, lab["id"]).items()}
-    teams = handins.teams_of(c, lab["id"])
-    for attempt in handins.attempts_of_lab(c, lab["id"]):
-        owners = [attempt["student_id"]] if attempt["student_id"] else [m["id"] for m in teams.get(attempt["team_id"], [])]
-        late = is_late(lab, attempt["received_at"], [extended[s] for s in owners if s in extended])
-        if late != bool(attempt["late"]):
-            handins.set_late(c, attempt["id"], late)
+def _settle_lateness(c: Connection, lab: Lab) -> None:
+    extended = {student: e.due_at for student, e in course.extensions(c, lab.id).items()}
+    teams = handins.teams_of(c, lab.id)
+    for attempt in handins.attempts_of_lab(c, lab.id):
+        owners = [attempt.student_id] if attempt.student_id else [m.id for m in teams.get(attempt.team_id or 0, [])]
+        late = is_late(lab, attempt.received_at, [extended[s] for s in owners if s in extended])
+        if late != attempt.late:
+            handins.set_late(c, attempt.id, late)
 
 
-def _earned(c: Connection, result: dict[str, Any], expectation: Expectation) -> Earned | None:
+def _earned(c: Connection, result: Result, expectation: Expectation) -> Earned | None:
     """What a stored outcome earns by the spec it was checked against."""
-    if result["status"] != "checked":
+    if result.status != "checked":
         return None
-    rules = [RuleResult(**r) for r in json.loads(result["detail"])["rules"]]
-    return mark_of(expectation, results.load_verdict(c, result, expectation), rules)
+    return mark_of(expectation, results.load_verdict(c, result, expectation), result.detail.rules)
+
+
+def override_mark(c: Connection, handin_id: int, task_id: int, value: float | None, reason: str, person_id: int) -> None:
+    """A human's mark with its reason; None lifts it again.
+
+    Raises
+    ------
+    Trouble
+        If there is a mark and no reason.
+    """
+    if value is not None and not reason.strip():
+        raise Trouble(422, "say why: an override needs a reason")
+    marks.add_mark(c, handin_id, task_id, "override" if value is not None else "lifted", value, reason, None, person_id)
+    audit.note(c, person_id, "mark", f"hand-in {handin_id}", {"task": task_id, "value": value, "reason": reason})

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
+
+from obento.core.diagnostics import Message
+from obento.store.marks import MarkEntry
 
 _HELD = {
     "unreadable": "does not compile",
@@ -19,14 +21,14 @@ def held_reason(status: str) -> str:
     return _HELD.get(status, status)
 
 
-def why_held(status: str, messages: Sequence[dict[str, Any]]) -> str:
+def why_held(status: str, messages: Sequence[Message]) -> str:
     """What keeps a hand-in from being checked: its first error with the line, else in a few words; empty when it was checked."""
     if status == "checked":
         return ""
-    first = next((m for m in messages if m["severity"] == "error"), None)
+    first = next((m for m in messages if m.severity == "error"), None)
     if first is None:
         return held_reason(status)
-    return f"line {first['line']}: {first['text']}" if first["line"] else str(first["text"])
+    return f"line {first.line}: {first.text}" if first.line else str(first.text)
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,26 +41,27 @@ class Mark:
     by_hand: bool
 
 
-def settle(entries: Sequence[dict[str, Any]]) -> Mark:
+def settle(entries: Sequence[MarkEntry]) -> Mark:
     """The mark of one hand-in in one task: an override, else a manual mark, else the newest computed one less lateness."""
-    newest: dict[str, dict[str, Any]] = {}
+    newest: dict[str, MarkEntry] = {}
     order: dict[str, int] = {}
     for number, entry in enumerate(entries):
-        newest[entry["kind"]] = entry
-        order[entry["kind"]] = number
+        newest[entry.kind] = entry
+        order[entry.kind] = number
     lifted = order.get("lifted", -1)
     for kind in ("override", "manual"):
         if kind in newest and order[kind] > lifted:
-            return Mark(float(newest[kind]["value"]), False, newest[kind]["reason"], True)
+            return Mark(newest[kind].value, False, newest[kind].reason, True)
     if "held" in newest and order["held"] > order.get("computed", -1):
-        return Mark(None, True, newest["held"]["reason"], False)
+        return Mark(None, True, newest["held"].reason, False)
     if "computed" not in newest:
         return Mark(None, True, "not checked yet", False)
-    value, reason = float(newest["computed"]["value"]), str(newest["computed"]["reason"])
+    computed = newest["computed"]
     late = newest.get("late")
-    if late is not None and order["late"] > order["computed"] - 1 and late["result_id"] == newest["computed"]["result_id"]:
-        return Mark(round(value + float(late["value"]), 2), False, _joined(late["reason"], reason), False)
-    return Mark(value, False, reason, False)
+    if late is not None and order["late"] > order["computed"] - 1 and late.result_id == computed.result_id:
+        value = round((computed.value or 0.0) + (late.value or 0.0), 2)
+        return Mark(value, False, _joined(late.reason, computed.reason), False)
+    return Mark(computed.value, False, computed.reason, False)
 
 
 def _joined(*reasons: str) -> str:

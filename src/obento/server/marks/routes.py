@@ -12,7 +12,7 @@ from obento.server.course.access import may_see_lab, may_see_task
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import Trouble, not_found
 from obento.server.feedback.access import lab_picture
-from obento.server.feedback.letters import override_mark
+from obento.server.marks.ledger import override_mark
 from obento.server.marks.models import MarksColumns, Override
 from obento.server.marks.table import MarksTable
 from obento.server.models import Done
@@ -27,9 +27,9 @@ def put_mark(handin_id: int, task_id: int, body: Override, c: Db, person: Person
     row = handins.handin(c, handin_id)
     if row is None:
         raise not_found("hand-in")
-    may_see_lab(c, row["lab_id"], person["id"])
-    may_see_task(c, task_id, person["id"])
-    override_mark(c, handin_id, task_id, body.value, body.reason, person["id"])
+    may_see_lab(c, row.lab_id, person.id)
+    may_see_task(c, task_id, person.id)
+    override_mark(c, handin_id, task_id, body.value, body.reason, person.id)
     return Done()
 
 
@@ -71,7 +71,7 @@ def marks_xlsx(lab_id: int, c: Db, person: Person, found: ServicesDep, column: C
     table = MarksTable(picture)
     wanted = _wanted(table, column)
     return Response(
-        rows_to_xlsx(picture.lab["title"], wanted, table.rows(wanted)),
+        rows_to_xlsx(picture.lab.title, wanted, table.rows(wanted)),
         media_type="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
         headers={"Content-Disposition": f'attachment; filename="marks-lab-{lab_id}.xlsx"'},
     )  # fmt: skip

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Annotated
 
 from fastapi import APIRouter, File, UploadFile
@@ -13,7 +14,7 @@ from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.models import Done
 from obento.server.people.models import Invite, Invited, PersonView
-from obento.store import people
+from obento.store import audit, people
 
 router = APIRouter(prefix="/api", tags=["people"])
 
@@ -21,42 +22,42 @@ router = APIRouter(prefix="/api", tags=["people"])
 @router.get("/classes/{class_id}/people")
 def get_people(class_id: int, c: Db, person: Person) -> list[PersonView]:
     """Who works on a class."""
-    may_see_class(c, class_id, person["id"])
-    return [PersonView(**{**row, "joined": bool(row["joined"])}) for row in people.people_of(c, class_id)]
+    may_see_class(c, class_id, person.id)
+    return [PersonView(**asdict(row)) for row in people.people_of(c, class_id)]
 
 
 @router.post("/classes/{class_id}/people")
 def add_colleague(class_id: int, body: Invite, c: Db, person: Person, found: ServicesDep) -> Invited:
     """Have somebody work on a class; the link is shown this once."""
-    may_see_class(c, class_id, person["id"])
-    return invite(c, class_id, body, found.settings.address, person["id"])
+    may_see_class(c, class_id, person.id)
+    return invite(c, class_id, body, found.settings.address, person.id)
 
 
 @router.delete("/classes/{class_id}/people/{person_id}")
 def drop_colleague(class_id: int, person_id: int, c: Db, person: Person) -> Done:
     """Take somebody off a class."""
-    may_see_class(c, class_id, person["id"])
-    leave(c, class_id, person_id, person["id"])
+    may_see_class(c, class_id, person.id)
+    leave(c, class_id, person_id, person.id)
     return Done()
 
 
 @router.post("/classes/{class_id}/roster")
 def put_roster(class_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person) -> Done:
     """Take in a class list (CSV)."""
-    may_see_class(c, class_id, person["id"])
+    may_see_class(c, class_id, person.id)
     rows = read_roster(file.file.read(8_000_000))
     for position, row in enumerate(rows):
         people.put_student(c, class_id, row.number, row.name, row.email, row.given, position)
-    people.audit(c, person["id"], "roster", f"class {class_id}", {"rows": len(rows)})
+    audit.note(c, person.id, "roster", f"class {class_id}", {"rows": len(rows)})
     return Done()
 
 
 @router.delete("/classes/{class_id}/students/{student_id}")
 def erase_student(class_id: int, student_id: int, c: Db, person: Person) -> Done:
     """Delete a person's data for good."""
-    may_see_class(c, class_id, person["id"])
-    if student_id not in {s["id"] for s in people.students(c, class_id)}:
+    may_see_class(c, class_id, person.id)
+    if student_id not in {s.id for s in people.students(c, class_id)}:
         raise not_found("student")
     people.erase_student(c, student_id)
-    people.audit(c, person["id"], "erase", f"student {student_id}")
+    audit.note(c, person.id, "erase", f"student {student_id}")
     return Done()

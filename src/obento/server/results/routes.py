@@ -6,7 +6,9 @@ from fastapi import APIRouter, Response
 
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.results.access import picture_of
+from obento.server.results.cells import packed_cells
 from obento.server.results.models import ResultsView
+from obento.server.results.summary import results_view
 
 router = APIRouter(prefix="/api", tags=["results"])
 
@@ -14,10 +16,10 @@ router = APIRouter(prefix="/api", tags=["results"])
 @router.get("/tasks/{task_id}/results")
 def get_results(task_id: int, c: Db, person: Person, found: ServicesDep) -> ResultsView:
     """The class by clusters, and how many fail each case."""
-    return picture_of(c, task_id, person, found).results_view()
+    return results_view(picture_of(c, task_id, person, found))
 
 
 @router.get("/tasks/{task_id}/cells", response_class=Response)
 def get_cells(task_id: int, c: Db, person: Person, found: ServicesDep) -> Response:
     """All cells of the class, bit-packed (see `TaskPicture.cells`)."""
-    return Response(picture_of(c, task_id, person, found).cells(), media_type="application/octet-stream")
+    return Response(packed_cells(picture_of(c, task_id, person, found)), media_type="application/octet-stream")

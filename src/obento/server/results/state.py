@@ -3,26 +3,29 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
 
-from obento.store import feedback, handins, people, results
+from obento.store import comments, handins, people, results
 from obento.store.connection import Connection
+from obento.store.course import CurrentTask, Lab
+from obento.store.handins import HandinRow
+from obento.store.people import Student
+from obento.store.results import Result
 
 
 @dataclass(slots=True)
 class TaskState:
     """Outcomes of a task under its current spec, by hand-in."""
 
-    by_handin: dict[int, dict[str, Any]]
+    by_handin: dict[int, Result]
     waiting: int
 
-    def kind(self, row: dict[str, Any]) -> str:
+    def kind(self, row: Result) -> str:
         """right, rules (right, but a rule is broken), wrong or unchecked."""
-        if row["status"] != "checked":
+        if row.status != "checked":
             return "unchecked"
-        if row["passed"] < row["total"]:
+        if row.passed < row.total:
             return "wrong"
-        return "right" if row["rules_ok"] else "rules"
+        return "right" if row.rules_ok else "rules"
 
     def counts(self) -> dict[str, int]:
         found = {"right": 0, "rules": 0, "wrong": 0, "unchecked": 0}
@@ -30,41 +33,41 @@ class TaskState:
             found[self.kind(row)] += 1
         return found
 
-    def cluster_key(self, row: dict[str, Any]) -> str:
+    def cluster_key(self, row: Result) -> str:
         kind = self.kind(row)
-        return f"{row['cluster']}:rules" if row["status"] == "checked" and not row["rules_ok"] and kind in ("rules", "wrong") else str(row["cluster"])
+        return f"{row.cluster}:rules" if row.status == "checked" and not row.rules_ok and kind in ("rules", "wrong") else str(row.cluster)
 
 
-def task_state(c: Connection, task: dict[str, Any], rows: list[dict[str, Any]], which_attempt: str) -> TaskState:
+def task_state(c: Connection, task: CurrentTask, rows: list[HandinRow], which_attempt: str) -> TaskState:
     """Of each hand-in the outcome that counts."""
-    if task["version_id"] is None:
+    if task.version_id is None:
         return TaskState({}, len(rows))
-    by_attempt = {r["attempt_id"]: r for r in results.results_of(c, task["id"], task["version_id"])}
-    chosen: dict[int, dict[str, Any]] = {}
-    best: dict[int, dict[str, Any]] = {}
-    for row in by_attempt.values():
-        held = best.get(row["handin_id"])
-        if held is None or (row["passed"], row["attempt"]) > (held["passed"], held["attempt"]):
-            best[row["handin_id"]] = row
+    by_attempt = {r.attempt_id: r for r in results.results_of(c, task.id, task.version_id)}
+    chosen: dict[int, Result] = {}
+    best: dict[int, Result] = {}
+    for result in by_attempt.values():
+        held = best.get(result.handin_id)
+        if held is None or (result.passed, result.attempt) > (held.passed, held.attempt):
+            best[result.handin_id] = result
     for row in rows:
-        found = best.get(row["id"]) if which_attempt == "best" else by_attempt.get(row["attempt_id"])
+        found = best.get(row.id) if which_attempt == "best" else by_attempt.get(row.attempt_id or 0)
         if found is not None:
-            chosen[row["id"]] = found
-    return TaskState(chosen, sum(r["attempt_id"] is not None and r["id"] not in chosen for r in rows))
+            chosen[row.id] = found
+    return TaskState(chosen, sum(r.attempt_id is not None and r.id not in chosen for r in rows))
 
 
 def open_clusters(c: Connection, task_id: int, state: TaskState) -> int:
     """Clusters that are not right and have no comment yet."""
-    comments = feedback.comments_of(c, task_id)
+    known = comments.comments_of(c, task_id)
     keys = {state.cluster_key(r) for r in state.by_handin.values() if state.kind(r) in ("wrong", "rules")}
-    return sum(not (comments.get((key, 0)) or {"text": ""})["text"].strip() for key in keys)
+    return sum((key, 0) not in known or not known[key, 0].text.strip() for key in keys)
 
 
-def missing_students(c: Connection, lab: dict[str, Any], rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
+def missing_students(c: Connection, lab: Lab, rows: list[HandinRow]) -> list[Student]:
     """Students of the class who have handed in nothing, alone or in a team."""
-    there = {r["student_id"] for r in rows if r["student_id"] is not None and r["attempt_id"] is not None}
-    teams = handins.teams_of(c, lab["id"])
+    there = {r.student_id for r in rows if r.student_id is not None and r.attempt_id is not None}
+    teams = handins.teams_of(c, lab.id)
     for row in rows:
-        if row["team_id"] is not None and row["attempt_id"] is not None:
-            there |= {m["id"] for m in teams.get(row["team_id"], [])}
-    return [s for s in people.students(c, lab["class_id"]) if s["id"] not in there]
+        if row.team_id is not None and row.attempt_id is not None:
+            there |= {m.id for m in teams.get(row.team_id, [])}
+    return [s for s in people.students(c, lab.class_id) if s.id not in there]

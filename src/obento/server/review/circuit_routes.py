@@ -9,6 +9,8 @@ from obento.server.errors import Trouble
 from obento.server.results.access import picture_of
 from obento.server.review.circuit import circuit_view, hand_task, hand_view, inside_task, scratch_task, what_if_view
 from obento.server.review.circuit_models import CircuitView, HandMoves, HandView, Scratch, WhatIfView
+from obento.server.review.tasks import worker_task
+from obento.server.review.view import review_cases
 
 router = APIRouter(prefix="/api/tasks/{task_id}/review/{handin_id}", tags=["circuit"])
 
@@ -17,23 +19,23 @@ router = APIRouter(prefix="/api/tasks/{task_id}/review/{handin_id}", tags=["circ
 def get_circuit(task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep) -> CircuitView:
     """The hand-in as a drawing, with the values of its wires in the cases that the review shows."""
     picture = picture_of(c, task_id, person, found)
-    task = picture.worker_task(handin_id)
-    return circuit_view(found.checks.at_hand.inside(inside_task(task, picture.review_cases(handin_id))))
+    task = worker_task(picture, handin_id)
+    return circuit_view(found.checks.at_hand.inside(inside_task(task, review_cases(picture, handin_id))))
 
 
 @router.post("/circuit")
 def get_scratch_circuit(task_id: int, handin_id: int, body: Scratch, c: Db, person: Person, found: ServicesDep) -> CircuitView:
     """The same for a changed copy of it."""
     picture = picture_of(c, task_id, person, found)
-    task = scratch_task(picture.worker_task(handin_id), body.files)
-    return circuit_view(found.checks.at_hand.inside(inside_task(task, picture.review_cases(handin_id))))
+    task = scratch_task(worker_task(picture, handin_id), body.files)
+    return circuit_view(found.checks.at_hand.inside(inside_task(task, review_cases(picture, handin_id))))
 
 
 @router.post("/hand")
 def drive_by_hand(task_id: int, handin_id: int, body: HandMoves, c: Db, person: Person, found: ServicesDep) -> HandView:
     """Power the hand-in up and make these moves on it."""
     picture = picture_of(c, task_id, person, found)
-    done = found.checks.at_hand.by_hand(hand_task(picture.expectation, scratch_task(picture.worker_task(handin_id), body.files), body.moves))
+    done = found.checks.at_hand.by_hand(hand_task(picture.expectation, scratch_task(worker_task(picture, handin_id), body.files), body.moves))
     if done is None or isinstance(done, str):
         raise Trouble(422, done or "this hand-in cannot be run")
     return hand_view(picture.expectation, done)
@@ -43,7 +45,7 @@ def drive_by_hand(task_id: int, handin_id: int, body: HandMoves, c: Db, person: 
 def what_if(task_id: int, handin_id: int, body: Scratch, c: Db, person: Person, found: ServicesDep) -> WhatIfView:
     """Check a changed copy of a hand-in. Nothing of it is kept."""
     picture = picture_of(c, task_id, person, found)
-    checked = found.checks.at_hand.check(scratch_task(picture.worker_task(handin_id), body.files))
+    checked = found.checks.at_hand.check(scratch_task(worker_task(picture, handin_id), body.files))
     if isinstance(checked, str):
         raise Trouble(422, checked)
-    return what_if_view(picture.expectation, picture.verdict_of(handin_id), checked, picture.review_cases(handin_id))
+    return what_if_view(picture.expectation, picture.verdict_of(handin_id), checked, review_cases(picture, handin_id))

@@ -11,6 +11,8 @@ from obento.core.check.inspecting.trace import to_vcd
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.results.access import picture_of
 from obento.server.review.models import ChangeView, RepairView, ReviewView, WavesView
+from obento.server.review.tasks import trace_task, worker_task
+from obento.server.review.view import review_view
 from obento.server.review.waves import waves_view
 
 MOST_INNER = 400
@@ -23,7 +25,7 @@ router = APIRouter(prefix="/api", tags=["review"])
 @router.get("/tasks/{task_id}/review/{handin_id}")
 def get_review(task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep) -> ReviewView:
     """One hand-in beside its spec."""
-    return picture_of(c, task_id, person, found).review(handin_id)
+    return review_view(picture_of(c, task_id, person, found), handin_id)
 
 
 _WANTED = Query(max_length=64, description="inner signals to be shown as well")
@@ -35,7 +37,7 @@ def get_waves(
 ) -> WavesView:
     """One sequence of a clocked hand-in as a waveform, traced anew."""
     picture = picture_of(c, task_id, person, found)
-    asked, verdict = picture.trace_task(handin_id, sequence, tuple(wanted or ()))
+    asked, verdict = trace_task(picture, handin_id, sequence, tuple(wanted or ()))
     return waves_view(picture.expectation, verdict, sequence, found.checks.trace(asked))
 
 
@@ -45,7 +47,7 @@ def get_vcd(
 ) -> Response:
     """The same as a value change dump (IEEE 1364 clause 18); with `wanted` left out, all inner signals."""
     picture = picture_of(c, task_id, person, found)
-    asked, _ = picture.trace_task(handin_id, sequence, tuple(wanted or ()))
+    asked, _ = trace_task(picture, handin_id, sequence, tuple(wanted or ()))
     trace = found.checks.trace(asked)
     if wanted is None and trace.inner:
         trace = found.checks.trace(replace(asked, wanted=tuple(trace.inner[:MOST_INNER])))
@@ -60,8 +62,8 @@ def get_vcd(
 def get_repair(task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep) -> RepairView:
     """The smallest change of a wrong hand-in that makes every case right, found by trying."""
     picture = picture_of(c, task_id, person, found)
-    task = picture.worker_task(handin_id)
-    repair = found.checks.repair(picture.state.by_handin[handin_id]["id"], task)
+    task = worker_task(picture, handin_id)
+    repair = found.checks.repair(picture.state.by_handin[handin_id].id, task)
     if repair is None:
         return RepairView(changes=[], tried=0, is_known=False, is_whole=False)
     changes = [ChangeView(file=x.file, line=x.line, text=x.text) for x in repair.changes]

@@ -9,9 +9,10 @@ from obento.core.handin import HandinFile
 from obento.runner.pool import CheckPool
 from obento.runner.worker import SpecFiles, Task
 from obento.server.errors import Trouble, not_found
-from obento.server.results.views import TaskPicture
+from obento.server.results.clusters import member_of
+from obento.server.results.picture import TaskPicture
 from obento.server.specs.models import Effect
-from obento.store import handins, labs
+from obento.store import handins, specs
 
 
 def effects_of(picture: TaskPicture, files: SpecFiles, loaded: LoadedSpec, handin_ids: list[int], pool: CheckPool) -> list[Effect]:
@@ -25,14 +26,14 @@ def effects_of(picture: TaskPicture, files: SpecFiles, loaded: LoadedSpec, handi
     if loaded.expectation is None:
         raise Trouble(409, "this spec has errors; nobody can be checked by it")
     # A text that is not saved yet goes with the files that lie beside it now, not with those of the version in use.
-    provided = tuple(HandinFile(name, data) for name, data in labs.task_files(picture.c, picture.task["id"], provided=True))
+    provided = tuple(HandinFile(name, data) for name, data in specs.task_files(picture.c, picture.task.id, provided=True))
     tasks = []
     for handin_id in handin_ids:
         result = picture.state.by_handin.get(handin_id)
         if result is None:
             raise not_found("checked hand-in")
-        own = tuple(handins.attempt_files(picture.c, result["attempt_id"]))
-        tasks.append(Task(files, own, provided, handins.choices(picture.c, handin_id, picture.task["id"])))
+        own = tuple(handins.attempt_files(picture.c, result.attempt_id))
+        tasks.append(Task(files, own, provided, handins.choices(picture.c, handin_id, picture.task.id)))
     outcomes = pool.check_all(tasks)
     if any(checked.status == "busy" for checked in outcomes):
         raise Trouble(503, "the machine is too busy to check these; look again later")
@@ -50,9 +51,9 @@ def _effect(picture: TaskPicture, handin_id: int, loaded: LoadedSpec, checked: C
     earned = None
     if verdict is not None:
         earned = mark_of(loaded.expectation, verdict, checked.rules).value
-        if result["late"]:
-            earned = round(earned * (1 - float(picture.lab["late_share"])), 2)
+        if result.late:
+            earned = round(earned * (1 - float(picture.lab.late_share)), 2)
     return Effect(
-        handin_id=handin_id, name=picture.member(handin_id).name, kind=picture.state.kind(result), passed=result["passed"], total=result["total"],
+        handin_id=handin_id, name=member_of(picture, handin_id).name, kind=picture.state.kind(result), passed=result.passed, total=result.total,
         mark=mark.value, new_kind=kind, new_passed=passed, new_total=total, new_mark=mark.value if mark.by_hand else earned, by_hand=mark.by_hand,
     )  # fmt: skip

@@ -16,7 +16,7 @@ from obento.server.specs.models import CatchRateView, EffectAsked, Effects, Spec
 from obento.server.specs.preview import catch_rate_view, preview
 from obento.server.specs.saving import save_text
 from obento.server.specs.shelf import spec_files, version_spec
-from obento.store import labs, people
+from obento.store import audit, specs
 
 router = APIRouter(prefix="/api", tags=["specs"])
 
@@ -24,29 +24,29 @@ router = APIRouter(prefix="/api", tags=["specs"])
 @router.get("/tasks/{task_id}/spec")
 def get_spec(task_id: int, c: Db, person: Person, found: ServicesDep) -> SpecView:
     """The newest spec version with its table."""
-    may_see_task(c, task_id, person["id"])
-    row = labs.current_spec(c, task_id)
+    may_see_task(c, task_id, person.id)
+    row = specs.current_spec(c, task_id)
     if row is None:
         raise not_found("spec")
     loaded = found.shelf.load(version_spec(c, row))
-    frozen_late = row["frozen_at"] if row["is_frozen_late"] else None
+    frozen_late = row.frozen_at if row.is_frozen_late else None
     return SpecView(
-        text=row["text"], version=row["number"], used=row["used_at"] is not None, frozen_late=frozen_late,
-        is_older=row["edition"] < EDITION, preview=preview(loaded),
+        text=row.text, version=row.number, used=row.used_at is not None, frozen_late=frozen_late,
+        is_older=row.edition < EDITION, preview=preview(loaded),
     )  # fmt: skip
 
 
 @router.post("/tasks/{task_id}/spec/preview")
 def preview_spec(task_id: int, body: SpecText, c: Db, person: Person) -> SpecPreview:
     """What a text would mean, without saving it."""
-    may_see_task(c, task_id, person["id"])
+    may_see_task(c, task_id, person.id)
     return preview(spec_files(c, task_id, body.text).open())
 
 
 @router.post("/tasks/{task_id}/spec/catch-rate")
 def spec_catch_rate(task_id: int, body: SpecText, c: Db, person: Person, found: ServicesDep) -> CatchRateView:
     """How many likely mistakes the cases of a text catch, without saving it."""
-    may_see_task(c, task_id, person["id"])
+    may_see_task(c, task_id, person.id)
     return catch_rate_view(found.checks.catch_rate(spec_files(c, task_id, body.text)))
 
 
@@ -61,8 +61,8 @@ def spec_effects(task_id: int, body: EffectAsked, c: Db, person: Person, found: 
 @router.put("/tasks/{task_id}/spec")
 def put_spec(task_id: int, body: SpecText, c: Db, person: Person, found: ServicesDep) -> SpecView:
     """Save a spec; once a version was used by a check, saving makes a new one."""
-    may_see_task(c, task_id, person["id"])
-    save_text(c, task_id, body.text, person["id"], found.shelf)
+    may_see_task(c, task_id, person.id)
+    save_text(c, task_id, body.text, person.id, found.shelf)
     return get_spec(task_id, c, person, found)
 
 
@@ -70,13 +70,13 @@ def put_spec(task_id: int, body: SpecText, c: Db, person: Person, found: Service
 def put_file(task_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person, found: ServicesDep, provided: bool = False) -> SpecView:
     """A file beside the spec (a model, a table), or one that every hand-in may use. Where a check rests on other files, this makes a new
     version: what was shown stays by the old one, and the class is checked by the new one."""
-    may_see_task(c, task_id, person["id"])
+    may_see_task(c, task_id, person.id)
     name = (file.filename or "").replace("\\", "/").rpartition("/")[2]
     if not name:
         raise Trouble(422, "the file needs a name")
-    labs.put_task_file(c, task_id, name[:200], file.file.read(4_000_000), provided)
-    people.audit(c, person["id"], "task file", f"task {task_id}", {"name": name, "provided": provided})
-    row = labs.current_spec(c, task_id)
-    if row is not None and (row["used_at"] is None or labs.files_have_changed(c, task_id)):
-        save_text(c, task_id, row["text"], person["id"], found.shelf)  # what it means may be something else with this file
+    specs.put_task_file(c, task_id, name[:200], file.file.read(4_000_000), provided)
+    audit.note(c, person.id, "task file", f"task {task_id}", {"name": name, "provided": provided})
+    row = specs.current_spec(c, task_id)
+    if row is not None and (row.used_at is None or specs.files_have_changed(c, task_id)):
+        save_text(c, task_id, row.text, person.id, found.shelf)  # what it means may be something else with this file
     return get_spec(task_id, c, person, found)

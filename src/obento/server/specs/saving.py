@@ -5,17 +5,17 @@ from __future__ import annotations
 from obento.core.spec.model import EDITION
 from obento.server.errors import not_found
 from obento.server.specs.shelf import SpecShelf, spec_files
-from obento.store import labs, people
+from obento.store import audit, course, specs
 from obento.store.connection import Connection
 
 
 def save_text(c: Connection, task_id: int, text: str, person_id: int, shelf: SpecShelf) -> None:
     """Save a spec's text as the newest version of a task, whether it has errors or not."""
     loaded = shelf.load(spec_files(c, task_id, text))
-    task = labs.task(c, task_id)
+    task = course.task(c, task_id)
     if task is None:
         raise not_found("task")
-    title = loaded.spec.title if loaded.spec else task["title"]
+    title = loaded.spec.title if loaded.spec else task.title
     digest = loaded.spec.digest if loaded.spec else ""
-    labs.save_spec(c, task_id, text, title, digest, EDITION, loaded.expectation is not None, person_id)
-    people.audit(c, person_id, "spec", f"task {task_id}", {"right": loaded.expectation is not None})
+    specs.save_spec(c, task_id, text, title, digest, EDITION, loaded.expectation is not None, person_id)
+    audit.note(c, person_id, "spec", f"task {task_id}", {"right": loaded.expectation is not None})

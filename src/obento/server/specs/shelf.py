@@ -11,8 +11,9 @@ from obento.core.check.expectation.model import Expectation
 from obento.core.handin import HandinFile
 from obento.runner.worker import SpecFiles
 from obento.server.errors import Trouble
-from obento.store import labs
-from obento.store.connection import Connection, Row
+from obento.store import specs
+from obento.store.connection import Connection
+from obento.store.specs import SpecVersion
 
 _KEPT = 24
 
@@ -54,25 +55,25 @@ class SpecShelf:
         Trouble
             If there is none, or it has errors.
         """
-        row = labs.current_spec(c, task_id)
+        row = specs.current_spec(c, task_id)
         if row is None:
             raise Trouble(409, "this task has no spec yet; write one first")
         files = version_spec(c, row)
         loaded = self.load(files)
         if loaded.expectation is None:
             raise Trouble(409, "the spec has errors; mend it before anything is checked")
-        provided = tuple(HandinFile(name, data) for name, data in labs.version_files(c, row, provided=True))
-        return OpenSpec(row["id"], row["number"], files, provided, row["files_digest"], loaded.expectation)
+        provided = tuple(HandinFile(name, data) for name, data in specs.version_files(c, row, provided=True))
+        return OpenSpec(row.id, row.number, files, provided, row.files_digest, loaded.expectation)
 
 
 def spec_files(c: Connection, task_id: int, text: str) -> SpecFiles:
     """A text that may become the next version, with the files that lie beside it now."""
-    return SpecFiles("spec.toml", text.encode(), tuple(labs.task_files(c, task_id, provided=False)))
+    return SpecFiles("spec.toml", text.encode(), tuple(specs.task_files(c, task_id, provided=False)))
 
 
-def version_spec(c: Connection, version: Row) -> SpecFiles:
+def version_spec(c: Connection, version: SpecVersion) -> SpecFiles:
     """A version as it was saved or, once it was used, frozen."""
-    return SpecFiles("spec.toml", version["text"].encode(), tuple(labs.version_files(c, version, provided=False)), version["edition"])
+    return SpecFiles("spec.toml", version.text.encode(), tuple(specs.version_files(c, version, provided=False)), version.edition)
 
 
 def starter_spec(title: str) -> str:

@@ -1,0 +1,87 @@
+"""A class by clusters: hand-ins that go wrong in the same cases together."""
+
+from __future__ import annotations
+
+from obento.core.check.judging.verdict import Verdict
+from obento.server.marks.mark import held_reason, why_held
+from obento.server.results.models import CaseRow, ClusterView, Member
+from obento.server.results.picture import TaskPicture
+from obento.server.results.rows import case_rows, first_wrong, wrong_cases
+from obento.server.results.wording import change_for_all, sentences, title_of_checks, title_of_rules, title_of_wrong
+from obento.store.results import Result
+
+_STRIP = 64
+_CLUSTER_ROWS = 6
+_ORDER = {"wrong": 0, "rules": 1, "unchecked": 2, "right": 3}
+
+
+def member_of(picture: TaskPicture, handin_id: int) -> Member:
+    """One hand-in as a member of its cluster."""
+    result = picture.state.by_handin[handin_id]
+    mark = picture.mark(handin_id)
+    note = picture.comments.get(("", handin_id))
+    return Member(
+        handin_id=handin_id, name=picture.name(handin_id), language=result.language, attempt=result.attempt, late=result.late,
+        bound=[f"{b.theirs} to {b.ours}" for b in picture.bindings.get(result.id, [])], mark=mark.value, held=mark.held,
+        noted=bool(note and note.text.strip()), trouble=why_held(result.status, result.detail.messages),
+    )  # fmt: skip
+
+
+def clusters_of(picture: TaskPicture) -> list[ClusterView]:
+    """Wrong ones first (the more people the sooner), then rule-breakers, the uncheckable, the right ones."""
+    groups: dict[str, list[int]] = {}
+    for handin_id in picture.by_handin:
+        result = picture.state.by_handin.get(handin_id)
+        if result is not None:
+            groups.setdefault(picture.state.cluster_key(result), []).append(handin_id)
+    views = [_cluster(picture, key, ids) for key, ids in groups.items()]
+    return sorted(views, key=lambda v: (_ORDER[v.kind], -len(v.members), v.key))
+
+
+def _cluster(picture: TaskPicture, key: str, ids: list[int]) -> ClusterView:
+    result = picture.state.by_handin[ids[0]]
+    kind = picture.state.kind(result)
+    comment = picture.comments.get((key, 0))
+    members = [member_of(picture, i) for i in ids]
+    rows: list[CaseRow] = []
+    strip, shares = "", list[int]()
+    if result.status == "checked":
+        verdict = picture.verdict(result)
+        strip, shares = strip_of(verdict)
+        rows = case_rows(picture.expectation, verdict, first_wrong(picture.expectation, verdict)[:_CLUSTER_ROWS])
+    marks = {m.mark for m in members}
+    said = sentences(result.detail, kind == "wrong") if kind != "unchecked" else []
+    known = [picture.repairs.get(picture.state.by_handin[i].id) for i in ids]
+    return ClusterView(
+        key=key, kind=kind, title=_title(picture, kind, result, ids), sentences=said + change_for_all(known),
+        strip=strip, strip_shares=shares, rows=rows, passed=result.passed, total=result.total, members=members,
+        mark=marks.pop() if len(marks) == 1 else None, comment=comment.text if comment else "", comment_version=comment.version if comment else 0,
+    )  # fmt: skip
+
+
+def _title(picture: TaskPicture, kind: str, result: Result, ids: list[int]) -> str:
+    """What they have in common in a few words."""
+    details = [picture.state.by_handin[i].detail for i in ids]
+    if kind == "right":
+        return "right on every case"
+    if kind == "unchecked":
+        return f"not checked: {held_reason(result.status)}"
+    if kind == "rules":
+        return title_of_rules(details)
+    shared = set.intersection(*(d.codes for d in details))
+    labels = picture.expectation.cases.labels
+    if labels:
+        return title_of_checks(result.detail, shared, [labels[i] for i in wrong_cases(picture.verdict(result))])
+    return title_of_wrong(result.detail, shared)
+
+
+def strip_of(verdict: Verdict) -> tuple[str, list[int]]:
+    """One letter a case. Of many cases one letter a part of them, the worst in it, and how many in a hundred there are not right."""
+    cells = verdict.cells()
+    if len(cells) <= _STRIP:
+        return cells, []
+    size = -(-len(cells) // _STRIP)
+    parts = [cells[i : i + size] for i in range(0, len(cells), size)]
+    worst = "".join(next((x for x in "sfup" if x in part), "n") for part in parts)
+    wrong = [sum(part.count(x) for x in "sfu") for part in parts]
+    return worst, [-(-100 * n // len(part)) for n, part in zip(wrong, parts, strict=True)]

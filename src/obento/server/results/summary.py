@@ -1,0 +1,47 @@
+"""The class at a glance: clusters, and how many fail each case."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from obento.server.results.clusters import clusters_of
+from obento.server.results.models import ResultsView
+from obento.server.results.picture import TaskPicture
+from obento.server.results.state import missing_students
+from obento.server.specs.cases import case_label
+from obento.store import results
+
+_MOST_CASES = 256
+
+
+def failures_by_case(picture: TaskPicture) -> np.ndarray[tuple[int], np.dtype[np.int64]]:
+    """How many hand-ins go wrong in each case, of themselves."""
+    count = picture.expectation.cases.count
+    failures = np.zeros(count, dtype=np.int64)
+    for result in picture.state.by_handin.values():
+        if result.status == "checked":
+            bad = np.frombuffer(picture.astray(result), dtype=np.uint8)
+            failures += np.unpackbits(bad, bitorder="little", count=count).astype(np.int64)
+    return failures
+
+
+def results_view(picture: TaskPicture) -> ResultsView:
+    """Clusters with the cases that most go wrong in; of many steps only those that tell something."""
+    cases, spec = picture.expectation.cases, picture.expectation.spec
+    failures = failures_by_case(picture)
+    shown = min(cases.count, _MOST_CASES)
+    order = list(range(shown)) if cases.count <= _MOST_CASES else np.argsort(-failures, kind="stable")[:shown].tolist()
+    if cases.drive is not None:
+        order = sorted(i for i in order if failures[i])
+    clusters = clusters_of(picture)
+    planes = [
+        (n, results.unpack(picture.astray(picture.state.by_handin[c.members[0].handin_id]))) for n, c in enumerate(clusters) if c.kind == "wrong"
+    ]
+    return ResultsView(
+        task_id=picture.task.id, version=picture.spec.number, unit=spec.unit, inputs=[p.name for p in spec.inputs],
+        outputs=[p.name for p in spec.outputs], cases=cases.count, clocked=cases.drive is not None,
+        case_labels=[case_label(picture.expectation, int(i)) for i in order], case_failures=[int(failures[i]) for i in order],
+        case_clusters=[[n for n, plane in planes if plane >> int(i) & 1] for i in order], clusters=clusters,
+        missing=[s.name for s in missing_students(picture.c, picture.lab, picture.rows)], waiting=picture.state.waiting,
+        checked_at=max((r.at for r in picture.state.by_handin.values()), default=None),
+    )  # fmt: skip

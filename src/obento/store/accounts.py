@@ -1,0 +1,111 @@
+"""Accounts: people, their passwords, sessions and invitations."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from obento.store.connection import Connection
+
+
+@dataclass(frozen=True, slots=True)
+class Account:
+    """Somebody who can sign in; `password_hash` is empty until they have set a password."""
+
+    id: int
+    email: str
+    name: str
+    password_hash: str
+
+
+@dataclass(frozen=True, slots=True)
+class SignedIn:
+    """Who is signed in, and the token that their page carries."""
+
+    id: int
+    email: str
+    name: str
+    csrf: str
+
+
+@dataclass(frozen=True, slots=True)
+class Invitee:
+    """Whose link it is."""
+
+    id: int
+    email: str
+    name: str
+
+
+def is_there_any(c: Connection) -> bool:
+    """Whether anybody has an account."""
+    return c.value("SELECT 1 FROM person LIMIT 1") is not None
+
+
+def person_by_email(c: Connection, email: str) -> Account | None:
+    return c.one(Account, "SELECT id, email, name, password_hash FROM person WHERE email = %s", email.strip().lower())
+
+
+def add_person(c: Connection, email: str, name: str, password_hash: str) -> int:
+    return c.insert(
+        "INSERT INTO person (email, name, password_hash, created_at) VALUES (%s, %s, %s, UTC_TIMESTAMP(6))",
+        email.strip().lower(), name, password_hash,
+    )  # fmt: skip
+
+
+def set_password(c: Connection, person_id: int, password_hash: str) -> None:
+    """A new password; whoever is signed in as this person is so no longer."""
+    c.run("UPDATE person SET password_hash = %s WHERE id = %s", password_hash, person_id)
+    c.run("DELETE FROM sign_in WHERE person_id = %s", person_id)
+
+
+def failures_since(c: Connection, email: str, minutes: int) -> int:
+    return int(c.value("SELECT COUNT(*) FROM sign_in_failure WHERE email = %s AND at > UTC_TIMESTAMP(6) - INTERVAL %s MINUTE", email, minutes))
+
+
+def note_failure(c: Connection, email: str) -> None:
+    c.run("INSERT INTO sign_in_failure (email, at) VALUES (%s, UTC_TIMESTAMP(6))", email)
+
+
+def open_session(c: Connection, token_hash: str, person_id: int, csrf: str, hours: int) -> None:
+    c.run("DELETE FROM sign_in WHERE expires_at < UTC_TIMESTAMP(6)")
+    c.run(
+        "INSERT INTO sign_in (token_hash, person_id, csrf, expires_at) VALUES (%s, %s, %s, UTC_TIMESTAMP(6) + INTERVAL %s HOUR)",
+        token_hash, person_id, csrf, hours,
+    )  # fmt: skip
+
+
+def session(c: Connection, token_hash: str) -> SignedIn | None:
+    return c.one(
+        SignedIn,
+        "SELECT p.id, p.email, p.name, s.csrf FROM sign_in s JOIN person p ON p.id = s.person_id"
+        " WHERE s.token_hash = %s AND s.expires_at > UTC_TIMESTAMP(6)",
+        token_hash,
+    )
+
+
+def close_session(c: Connection, token_hash: str) -> None:
+    c.run("DELETE FROM sign_in WHERE token_hash = %s", token_hash)
+
+
+def add_invitation(c: Connection, person_id: int, token_hash: str, days: int) -> None:
+    """A new link; earlier ones of the same person hold no longer."""
+    c.run("DELETE FROM invitation WHERE person_id = %s AND used_at IS NULL", person_id)
+    c.run(
+        "INSERT INTO invitation (token_hash, person_id, expires_at) VALUES (%s, %s, UTC_TIMESTAMP(6) + INTERVAL %s DAY)",
+        token_hash, person_id, days,
+    )  # fmt: skip
+
+
+def open_invitation(c: Connection, token_hash: str) -> Invitee | None:
+    """Whose link it is, while it holds."""
+    return c.one(
+        Invitee,
+        "SELECT p.id, p.email, p.name FROM invitation i JOIN person p ON p.id = i.person_id"
+        " WHERE i.token_hash = %s AND i.used_at IS NULL AND i.expires_at > UTC_TIMESTAMP(6)",
+        token_hash,
+    )
+
+
+def use_invitation(c: Connection, token_hash: str) -> bool:
+    """Use a link up; False when somebody was quicker."""
+    return c.run("UPDATE invitation SET used_at = UTC_TIMESTAMP(6) WHERE token_hash = %s AND used_at IS NULL", token_hash) == 1

@@ -1,0 +1,160 @@
+"""Classes, labs, tasks, and who may hand in later."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from obento.store.connection import Connection
+
+
+@dataclass(frozen=True, slots=True)
+class ClassHead:
+    """A class as one person has it."""
+
+    id: int
+    name: str
+    school: str
+    role: str
+    students: int
+
+
+@dataclass(frozen=True, slots=True)
+class LabHead:
+    id: int
+    title: str
+    due_at: datetime | None
+
+
+@dataclass(frozen=True, slots=True)
+class Lab:
+    """A lab with the class it belongs to. `which_attempt` is last, first or best; `late_share` what lateness costs, of one."""
+
+    id: int
+    class_id: int
+    title: str
+    due_at: datetime | None
+    which_attempt: str
+    late_share: float
+    class_name: str
+    school: str
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    id: int
+    lab_id: int
+    title: str
+    class_id: int
+
+
+@dataclass(frozen=True, slots=True)
+class CurrentTask:
+    """A task with its current spec version (the newest)."""
+
+    id: int
+    lab_id: int
+    title: str
+    version_id: int | None
+    version: int | None
+    is_right: bool
+    digest: str | None
+    used_at: datetime | None
+
+
+@dataclass(frozen=True, slots=True)
+class Extension:
+    """Until when one student may hand in."""
+
+    student_id: int
+    due_at: datetime
+    reason: str
+
+
+def add_class(c: Connection, name: str, school: str, person_id: int, role: str) -> int:
+    class_id = c.insert("INSERT INTO class (name, school, created_at) VALUES (%s, %s, UTC_TIMESTAMP(6))", name, school)
+    c.run("INSERT INTO class_role (class_id, person_id, role) VALUES (%s, %s, %s)", class_id, person_id, role)
+    return class_id
+
+
+def classes_of(c: Connection, person_id: int) -> list[ClassHead]:
+    return c.all(
+        ClassHead,
+        "SELECT k.id, k.name, k.school, r.role,"
+        " (SELECT COUNT(*) FROM student s WHERE s.class_id = k.id AND s.erased_at IS NULL) AS students"
+        " FROM class k JOIN class_role r ON r.class_id = k.id WHERE r.person_id = %s ORDER BY k.id",
+        person_id,
+    )
+
+
+def has_role(c: Connection, class_id: int, person_id: int) -> bool:
+    return c.value("SELECT 1 FROM class_role WHERE class_id = %s AND person_id = %s", class_id, person_id) is not None
+
+
+def add_lab(c: Connection, class_id: int, title: str, due_at: datetime | None, late_share: float = 0.0) -> int:
+    return c.insert(
+        "INSERT INTO lab (class_id, title, due_at, late_share, position, created_at) SELECT %s, %s, %s, %s, COUNT(*), UTC_TIMESTAMP(6)"
+        " FROM lab WHERE class_id = %s",
+        class_id, title, due_at, late_share, class_id,
+    )  # fmt: skip
+
+
+def labs_of(c: Connection, class_id: int) -> list[LabHead]:
+    return c.all(LabHead, "SELECT id, title, due_at FROM lab WHERE class_id = %s ORDER BY position, id", class_id)
+
+
+_LAB = (
+    "SELECT l.id, l.class_id, l.title, l.due_at, l.which_attempt, l.late_share, k.name AS class_name, k.school"
+    " FROM lab l JOIN class k ON k.id = l.class_id"
+)
+
+
+def lab(c: Connection, lab_id: int) -> Lab | None:
+    return c.one(Lab, f"{_LAB} WHERE l.id = %s", lab_id)
+
+
+def lab_of_handin(c: Connection, handin_id: int) -> Lab:
+    (row,) = c.all(Lab, f"{_LAB} JOIN handin h ON h.lab_id = l.id WHERE h.id = %s", handin_id)
+    return row
+
+
+def set_lab(c: Connection, lab_id: int, title: str, due_at: datetime | None, which_attempt: str, late_share: float) -> None:
+    c.run(
+        "UPDATE lab SET title = %s, due_at = %s, which_attempt = %s, late_share = %s WHERE id = %s",
+        title, due_at, which_attempt, late_share, lab_id,
+    )  # fmt: skip
+
+
+def add_task(c: Connection, lab_id: int, title: str) -> int:
+    return c.insert("INSERT INTO task (lab_id, position, title) SELECT %s, COUNT(*), %s FROM task WHERE lab_id = %s", lab_id, title, lab_id)
+
+
+def tasks_of(c: Connection, lab_id: int) -> list[CurrentTask]:
+    """Tasks with their current spec version, in their order."""
+    return c.all(
+        CurrentTask,
+        "SELECT t.id, t.lab_id, t.title, v.id AS version_id, v.number AS version, v.is_right, v.digest, v.used_at"
+        " FROM task t LEFT JOIN spec_version v ON v.id = (SELECT MAX(id) FROM spec_version WHERE task_id = t.id)"
+        " WHERE t.lab_id = %s ORDER BY t.position, t.id",
+        lab_id,
+    )
+
+
+def task(c: Connection, task_id: int) -> Task | None:
+    return c.one(Task, "SELECT t.id, t.lab_id, t.title, l.class_id FROM task t JOIN lab l ON l.id = t.lab_id WHERE t.id = %s", task_id)
+
+
+def extensions(c: Connection, lab_id: int) -> dict[int, Extension]:
+    """Who may hand in later, by student."""
+    return {e.student_id: e for e in c.all(Extension, "SELECT student_id, due_at, reason FROM extension WHERE lab_id = %s", lab_id)}
+
+
+def put_extension(c: Connection, lab_id: int, student_id: int, due_at: datetime, reason: str, person_id: int) -> None:
+    c.run(
+        "REPLACE INTO extension (lab_id, student_id, due_at, reason, person_id) VALUES (%s, %s, %s, %s, %s)",
+        lab_id, student_id, due_at, reason, person_id,
+    )  # fmt: skip
+
+
+def drop_extension(c: Connection, lab_id: int, student_id: int) -> None:
+    c.run("DELETE FROM extension WHERE lab_id = %s AND student_id = %s", lab_id, student_id)

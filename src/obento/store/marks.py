@@ -1,0 +1,60 @@
+"""The ledger of marks."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from obento.store.connection import Connection
+
+
+@dataclass(frozen=True, slots=True)
+class MarkEntry:
+    """One entry of the ledger. `kind` is computed, late, held, override, manual or lifted; `value` in marks, None where there is none."""
+
+    handin_id: int
+    task_id: int
+    student_id: int | None
+    kind: str
+    value: float | None
+    reason: str
+    person_id: int | None
+    at: datetime
+    result_id: int | None
+
+
+_COLUMNS = "m.handin_id, m.task_id, m.student_id, m.kind, m.value, m.reason, m.person_id, m.at, m.result_id"
+
+
+def add_mark(
+    c: Connection, handin_id: int, task_id: int, kind: str, value: float | None, reason: str,
+    result_id: int | None = None, person_id: int | None = None, student_id: int | None = None,
+) -> None:  # fmt: skip
+    """Add an entry to the ledger."""
+    c.run(
+        "INSERT INTO mark_entry (handin_id, task_id, student_id, kind, value, reason, result_id, person_id, at)"
+        " VALUES (%s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        handin_id, task_id, student_id, kind, value, reason[:500], result_id, person_id,
+    )  # fmt: skip
+
+
+def machine_entries(c: Connection, handin_id: int, task_id: int) -> list[MarkEntry]:
+    """What the machine entered for one hand-in in one task, oldest first."""
+    return c.all(
+        MarkEntry,
+        f"SELECT {_COLUMNS} FROM mark_entry m WHERE handin_id = %s AND task_id = %s AND kind IN ('computed', 'late', 'held') ORDER BY id",
+        handin_id, task_id,
+    )  # fmt: skip
+
+
+def marks_of(c: Connection, lab_id: int) -> dict[tuple[int, int], list[MarkEntry]]:
+    """The ledger of a lab by (hand-in, task), oldest first."""
+    rows = c.all(
+        MarkEntry,
+        f"SELECT {_COLUMNS} FROM mark_entry m JOIN handin h ON h.id = m.handin_id WHERE h.lab_id = %s ORDER BY m.id",
+        lab_id,
+    )
+    found: dict[tuple[int, int], list[MarkEntry]] = {}
+    for row in rows:
+        found.setdefault((row.handin_id, row.task_id), []).append(row)
+    return found
