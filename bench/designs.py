@@ -44,7 +44,8 @@ def multiplier_netlist(width: int = 16) -> str:
 
 
 def coursework(seed: int) -> str:
-    """A right or slightly wrong hand-in of about a hundred lines for the spec of `CLASS_SPEC`, in one of several styles."""
+    """A right or slightly wrong hand-in of about a hundred lines for the spec of `CLASS_SPEC`, in one of several
+    styles."""
     source = random.Random(seed)
     style = seed % 3
     slip = source.random() < 0.4
@@ -215,23 +216,37 @@ def clocked_registers_vhdl(count: int) -> str:
     lines = [_VHDL_HEAD, "entity t is end;", "architecture r of t is", "  signal clk : std_logic := '0';"]
     lines += [f"  signal r{i} : unsigned(7 downto 0) := to_unsigned({i}, 8);" for i in range(count)]
     lines += ["begin", "  clk <= not clk after 5 ns;"]
-    lines += [f"  process (clk) begin if rising_edge(clk) then r{i} <= r{i} + {i}; end if; end process;" for i in range(count)]
+    lines += [
+        f"  process (clk) begin if rising_edge(clk) then r{i} <= r{i} + {i}; end if; end process;" for i in range(count)
+    ]
     return "\n".join([*lines, "end;", ""])
 
 
 def coursework_vhdl(seed: int) -> str:
     """A hand-in of about a hundred lines: a decoder, an arithmetic unit and a register with a state machine."""
-    lines = [_VHDL_HEAD, f"entity unit{seed} is", "  port (clk : in std_logic; a, b : in unsigned(7 downto 0); op : in std_logic_vector(2 downto 0);"]
+    lines = [
+        _VHDL_HEAD,
+        f"entity unit{seed} is",
+        "  port (clk : in std_logic; a, b : in unsigned(7 downto 0); op : in std_logic_vector(2 downto 0);",
+    ]
     lines += ["        y : out unsigned(7 downto 0));", "end entity;", f"architecture rtl of unit{seed} is"]
     lines += [f"  signal t{i} : unsigned(7 downto 0);  -- step {i}" for i in range(20)]
     lines += ["begin", "  t0 <= a when op(0) = '1' else b;"]
     lines += [f"  t{i} <= (t{i - 1} xor shift_left(b, {i % 3})) + {(seed + i) % 99};" for i in range(1, 20)]
     lines += ["  process (all)", "    variable v : unsigned(7 downto 0);", "  begin", "    v := t19;", "    case op is"]
     lines += [
-        f'      when "{i:03b}" =>\n        v := t{i + 1} + t{i + 2};\n        if a > {i + seed % 50} then\n          v := not v;\n        end if;'
+        f'      when "{i:03b}" =>\n        v := t{i + 1} + t{i + 2};\n        if a > {i + seed % 50} then\n          v'
+        " := not v;\n        end if;"
         for i in range(7)
     ]
-    lines += ["      when others =>\n        v := (others => '0');", "    end case;", "    y <= v;", "  end process;", "end architecture;", ""]
+    lines += [
+        "      when others =>\n        v := (others => '0');",
+        "    end case;",
+        "    y <= v;",
+        "  end process;",
+        "end architecture;",
+        "",
+    ]
     return "\n".join(lines)
 
 
@@ -261,7 +276,10 @@ def hundred_operators() -> tuple[str, str]:
     wrong = "\n".join([*head, *lines[:at], lines[at].replace(" & ", " | "), *lines[at + 1 :], outputs, "endmodule", ""])
     rows = "\n".join(f"w{i} = {_as_formula(line)}" for i, line in enumerate(lines))
     equations = f"{rows}\ny = {{w99, w98, w97, w96}}"
-    spec = f"obento = 'spec/1'\nunit = 'net'\n[ports]\nin = 'a[12]'\nout = 'y[4]'\n[expect]\nequations = '''\n{equations}\n'''\n"
+    spec = (
+        "obento = 'spec/1'\nunit = 'net'\n[ports]\nin = 'a[12]'\nout = 'y[4]'\n[expect]\nequations ="
+        f" '''\n{equations}\n'''\n"
+    )
     assert right != wrong
     return spec, wrong
 

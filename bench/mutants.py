@@ -1,9 +1,9 @@
 """Seeded slips: right designs with one thing changed, and what is said of each.
 
-`PYTHONPATH=src:. python bench/mutants.py [--misses]` changes every right hand-in of the demo class, in every language, in every
-way listed below, and prints for each kind of change how many got a finding of the kind that it calls for, and how many were
-mended by the smallest change on the very line that was changed. Changes that no case shows are not counted.
-"""
+`PYTHONPATH=src:. python bench/mutants.py [--misses]` changes every right hand-in of the demo class, in every language,
+in every way listed below, and prints for each kind of change how many got a finding of the kind that it calls for, and
+how many were mended by the smallest change on the very line that was changed. Changes that no case shows are not
+counted."""
 
 from __future__ import annotations
 
@@ -42,7 +42,9 @@ class Mutant:
     was: str
 
 
-DECLARES = re.compile(r"\s*(module|entity|library|use|input|output|port|takes|gives|architecture|signal|constant|wiring)\b")
+DECLARES = re.compile(
+    r"\s*(module|entity|library|use|input|output|port|takes|gives|architecture|signal|constant|wiring)\b"
+)
 KEEP = frozenset("and or not nor nand xor xnor buf when else others unsigned signed resize wide word flipflop".split())
 
 Swap = tuple[str, str, str, str]
@@ -97,7 +99,8 @@ NO_EXPLANATION = frozenset(["wrong", "undefined"])
 CALLED_FOR = {
     "edge": frozenset(["wrong-edge", "reset-level", "reset-sync", "late", "ripple-clock", "blocking"]),
 }
-"""Of some kinds of changes, what they should be called. The others may be anything that explains, or a condition of at most two products."""
+"""Of some kinds of changes, what they should be called. The others may be anything that explains, or a condition of at
+most two products."""
 
 
 def mutants(text: str, language: str) -> Iterator[Mutant]:
@@ -118,7 +121,9 @@ def mutants(text: str, language: str) -> Iterator[Mutant]:
                 if new == "+1":
                     put = m.group(0).replace(m.group(1), put)
                 changed = code[: m.start()] + put + code[m.end() :]
-                yield Mutant(kind, i + 1, "\n".join([*lines[:i], changed + line[len(code) :], *lines[i + 1 :]]), code.strip())
+                yield Mutant(
+                    kind, i + 1, "\n".join([*lines[:i], changed + line[len(code) :], *lines[i + 1 :]]), code.strip()
+                )
     yield from _names_exchanged(lines, language)
 
 
@@ -131,12 +136,16 @@ def _names_exchanged(lines: list[str], language: str) -> Iterator[Mutant]:
         parts = re.split(arrow, code, maxsplit=1)
         if len(parts) != 2 or found >= MOST_OF_A_KIND or re.match(r"\s*(if|for|case|elsif|when|wire \[|signal)", code):
             continue
-        names = [n for n in dict.fromkeys(re.findall(r"(?<!['\d\w])[a-z_][a-z_0-9]*\b(?!\()", parts[1])) if n not in KEEP]
+        names = [
+            n for n in dict.fromkeys(re.findall(r"(?<!['\d\w])[a-z_][a-z_0-9]*\b(?!\()", parts[1])) if n not in KEEP
+        ]
         if len(names) >= 2:
             found += 1
             changed = re.sub(rf"\b{names[0]}\b", names[1], parts[1], count=1)
             head = code[: len(code) - len(parts[1])]
-            yield Mutant("names exchanged", i + 1, "\n".join([*lines[:i], head + changed, *lines[i + 1 :]]), code.strip())
+            yield Mutant(
+                "names exchanged", i + 1, "\n".join([*lines[:i], head + changed, *lines[i + 1 :]]), code.strip()
+            )
 
 
 @dataclass
@@ -187,7 +196,14 @@ def _try_task(task: str) -> Tried:
     for path, text in files:
         language = SUFFIX[path.suffix]
         for mutant in mutants(text, language):
-            _try(expectation, path, mutant, tried.tallies.setdefault((mutant.kind, language), Tally()), tried.misses, tried.kinds)
+            _try(
+                expectation,
+                path,
+                mutant,
+                tried.tallies.setdefault((mutant.kind, language), Tally()),
+                tried.misses,
+                tried.kinds,
+            )
     return tried
 
 
@@ -205,10 +221,14 @@ def _task(task: str, pattern: str) -> tuple[Expectation, list[tuple[Path, str]]]
         outcome = check_handin(loaded.expectation, [HandinFile(path.name, text.encode())])
         if outcome.verdict is not None and outcome.verdict.right == loaded.expectation.cases.full:
             found.setdefault(re.sub(r"\s+", " ", text), path)
-    return loaded.expectation, [(p, p.read_bytes().decode("utf-8", "replace").replace("\r\n", "\n")) for p in found.values()]
+    return loaded.expectation, [
+        (p, p.read_bytes().decode("utf-8", "replace").replace("\r\n", "\n")) for p in found.values()
+    ]
 
 
-def _try(expectation: Expectation, path: Path, mutant: Mutant, tally: Tally, misses: list[str], kinds: Counter[str]) -> None:
+def _try(
+    expectation: Expectation, path: Path, mutant: Mutant, tally: Tally, misses: list[str], kinds: Counter[str]
+) -> None:
     files = [HandinFile(path.name, mutant.text.encode())]
     outcome = check_handin(expectation, files)
     if outcome.verdict is None:
@@ -221,7 +241,10 @@ def _try(expectation: Expectation, path: Path, mutant: Mutant, tally: Tally, mis
     got = [f.kind for f in outcome.findings]
     kinds.update(set(got) - NO_EXPLANATION)
     explained = set(got) & CALLED_FOR[mutant.kind] if mutant.kind in CALLED_FOR else set(got) - NO_EXPLANATION
-    short = any(f.kind in ("wrong", "undefined") and f.text.count(" or ") <= 1 and "whenever" in f.text for f in outcome.findings)
+    short = any(
+        f.kind in ("wrong", "undefined") and f.text.count(" or ") <= 1 and "whenever" in f.text
+        for f in outcome.findings
+    )
     is_found = bool(explained) or (short and mutant.kind not in CALLED_FOR)
     tally.found += is_found
     repair = find_repair(expectation, files, [], {})
@@ -237,11 +260,16 @@ def _try(expectation: Expectation, path: Path, mutant: Mutant, tally: Tally, mis
             parts.append("no change")
         elif not on_line and repair is not None:
             parts.append(f"change on line {repair.changes[0].line}: {repair.changes[0].text}")
-        misses.append(f"{mutant.kind:18} {path.parent.name[:8]}/{path.name}:{mutant.line} `{mutant.was[:60]}` {'; '.join(parts)}")
+        misses.append(
+            f"{mutant.kind:18} {path.parent.name[:8]}/{path.name}:{mutant.line} `{mutant.was[:60]}` {'; '.join(parts)}"
+        )
 
 
 def _print(tallies: dict[tuple[str, str], Tally]) -> None:
-    print(f"{'seeded':20} {'language':9} {'wrong':>6} {'finding':>8} {'mended':>8} {'on line':>8}   (not seen by any case, not built)")
+    print(
+        f"{'seeded':20} {'language':9} {'wrong':>6} {'finding':>8} {'mended':>8} {'on line':>8}   (not seen by any"
+        " case, not built)"
+    )
     total = Tally()
     for (kind, language), t in sorted(tallies.items()):
         if t.made:

@@ -47,7 +47,9 @@ def _fill(store: Store) -> tuple[int, int]:
         assert loaded.spec is not None and loaded.expectation is not None
         version = specs.save_spec(c, task_id, CLASS_SPEC, "unit12", loaded.spec.digest, EDITION, True, ta)
         specs.mark_used(c, version)
-        basis = results.Basis(version, SpecShelf().current(c, task_id).files_digest, engine_version(), results.choices_digest(()))
+        basis = results.Basis(
+            version, SpecShelf().current(c, task_id).files_digest, engine_version(), results.choices_digest(())
+        )
         out = io.BytesIO()
         with zipfile.ZipFile(out, "w") as archive:
             for i in range(300):
@@ -97,13 +99,18 @@ def _browse(base: str, lab_id: int, task_id: int, folder: Path) -> Measured:
         driver.get(f"{page}?face=rows")
         wait.until(lambda d: d.execute_script("return performance.getEntriesByName('rows-painted').length"))
         painted = driver.execute_script("return performance.getEntriesByName('rows-painted')[0].startTime") / 1000
-        payload = driver.execute_script("return performance.getEntriesByType('resource').find(r => r.name.includes('/cells')).decodedBodySize")
+        payload = driver.execute_script(
+            "return performance.getEntriesByType('resource').find(r => r.name.includes('/cells')).decodedBodySize"
+        )
         gaps: list[float] = driver.execute_async_script(
-            "const done = arguments[0], box = document.querySelector('.box'), gaps = []; let last = performance.now(), n = 0;"
-            "function step(now) { gaps.push(now - last); last = now; box.scrollTop = (n * 37) % 5000; box.scrollLeft = (n * 61) % 6000;"
-            " if (++n < 180) requestAnimationFrame(step); else done(gaps.slice(2)); } requestAnimationFrame(step);"
+            "const done = arguments[0], box = document.querySelector('.box'), gaps = []; let last = performance.now(),"
+            " n = 0;function step(now) { gaps.push(now - last); last = now; box.scrollTop = (n * 37) % 5000;"
+            " box.scrollLeft = (n * 61) % 6000; if (++n < 180) requestAnimationFrame(step); else done(gaps.slice(2)); }"
+            " requestAnimationFrame(step);"
         )
         ordered = sorted(gaps)
-        return Measured(payload, painted, tray, sum(g > 34 for g in gaps) / len(gaps), len(gaps), ordered[len(ordered) // 2])
+        return Measured(
+            payload, painted, tray, sum(g > 34 for g in gaps) / len(gaps), len(gaps), ordered[len(ordered) // 2]
+        )
     finally:
         driver.quit()

@@ -27,7 +27,8 @@ endmodule
 
 @dataclass(frozen=True, slots=True)
 class RoundTrip:
-    """Seconds, medians: from the request to check until its outcome is there, the upload before it, and the core alone."""
+    """Seconds, medians: from the request to check until its outcome is there, the upload before it, and the core
+    alone."""
 
     check: float
     upload: float

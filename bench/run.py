@@ -96,7 +96,12 @@ def netlist() -> None:
 
     run, yard = interleaved(9, lambda: tape.run(planes, full), numpy_and)
     rate = gates * lanes / 64 / run
-    say("netlist, two-state, gate-words/s over numpy AND", rate / (1000 * 4096 / yard), "0.45", f"{gates} gates, {1e3 * run:.1f} ms")
+    say(
+        "netlist, two-state, gate-words/s over numpy AND",
+        rate / (1000 * 4096 / yard),
+        "0.45",
+        f"{gates} gates, {1e3 * run:.1f} ms",
+    )
     any_inputs = Levelled(design, LIMITS, inputs="unknown")
     digits = random.Random(4)
     ones, known = ([digits.getrandbits(lanes) for _ in planes] for _ in range(2))
@@ -119,7 +124,9 @@ def parsing() -> None:
     """Lexing and parsing, bytes a second against CPython's own parser, and elaboration."""
     text = "\n".join(coursework(s).replace("unit12", f"unit{s}") for s in range(60))
     python = "\n".join(
-        f"def unit{s}(a, b, op):\n" + "".join(f"    t{i} = a ^ (0, b) & 0x{i:x}  # step {i}\n" for i in range(40)) + "    return y\n"
+        f"def unit{s}(a, b, op):\n"
+        + "".join(f"    t{i} = a ^ (0, b) & 0x{i:x}  # step {i}\n" for i in range(40))
+        + "    return y\n"
         for s in range(150)
     )
 
@@ -129,7 +136,12 @@ def parsing() -> None:
 
     gc.collect()
     ours, theirs = interleaved(7, parse, lambda: python_ast.parse(python))
-    say("lex and parse, bytes/s over ast.parse", (len(text) / ours) / (len(python) / theirs), "0.6", f"{len(text) / ours / 1e6:.2f} MB/s")
+    say(
+        "lex and parse, bytes/s over ast.parse",
+        (len(text) / ours) / (len(python) / theirs),
+        "0.6",
+        f"{len(text) / ours / 1e6:.2f} MB/s",
+    )
     vhdl = "\n".join(coursework_vhdl(s) for s in range(40))
 
     def parse_vhdl() -> None:
@@ -137,14 +149,23 @@ def parsing() -> None:
         read_world([sources.add("a.vhd", vhdl)], Collector(), LIMITS)
 
     ours, theirs = interleaved(7, parse_vhdl, lambda: python_ast.parse(python))
-    say("lex and parse VHDL, bytes/s over ast.parse", (len(vhdl) / ours) / (len(python) / theirs), "0.6", f"{len(vhdl) / ours / 1e6:.2f} MB/s")
+    say(
+        "lex and parse VHDL, bytes/s over ast.parse",
+        (len(vhdl) / ours) / (len(python) / theirs),
+        "0.6",
+        f"{len(vhdl) / ours / 1e6:.2f} MB/s",
+    )
     entity = read_handin([HandinFile("a.vhd", coursework_vhdl(0).encode())], LIMITS)
     elaborate, parsed = interleaved(
-        9, lambda: entity.elaborate("unit0"), lambda: read_handin([HandinFile("a.vhd", coursework_vhdl(0).encode())], LIMITS)
+        9,
+        lambda: entity.elaborate("unit0"),
+        lambda: read_handin([HandinFile("a.vhd", coursework_vhdl(0).encode())], LIMITS),
     )
     say("elaborate one VHDL hand-in over reading it", elaborate / parsed, "-", f"{1e3 * elaborate:.1f} ms")
     reading = read_handin([HandinFile("a.v", coursework(0).encode())], LIMITS)
-    elaborate, parsed = interleaved(9, lambda: reading.elaborate("unit12"), lambda: read_handin([HandinFile("a.v", coursework(0).encode())], LIMITS))
+    elaborate, parsed = interleaved(
+        9, lambda: reading.elaborate("unit12"), lambda: read_handin([HandinFile("a.v", coursework(0).encode())], LIMITS)
+    )
     say("elaborate one hand-in over reading it", elaborate / parsed, "-", f"{1e3 * elaborate:.1f} ms")
 
 
@@ -160,10 +181,27 @@ def class_of_300() -> None:
         for i, data in enumerate(handins):
             (folder / f"class/s{i:03}").mkdir(parents=True)
             (folder / f"class/s{i:03}/unit12.v").write_bytes(data)
-        command = [sys.executable, "-m", "obento", "check", "s.toml", "class", "--batch", "--jobs", "2", "--json", "o.json", "--cases", "none"]
+        command = [
+            sys.executable,
+            "-m",
+            "obento",
+            "check",
+            "s.toml",
+            "class",
+            "--batch",
+            "--jobs",
+            "2",
+            "--json",
+            "o.json",
+            "--cases",
+            "none",
+        ]
 
         # As installed: compiled modules are kept, whatever the environment of this run says.
-        env = os.environ | {"PYTHONPATH": str(Path(__file__).resolve().parents[1] / "src"), "PYTHONPYCACHEPREFIX": str(folder / "pyc")}
+        env = os.environ | {
+            "PYTHONPATH": str(Path(__file__).resolve().parents[1] / "src"),
+            "PYTHONPYCACHEPREFIX": str(folder / "pyc"),
+        }
         env.pop("PYTHONDONTWRITEBYTECODE", None)
         subprocess.run([*command[:4], "--help"], cwd=folder, capture_output=True, env=env)
 
@@ -172,11 +210,17 @@ def class_of_300() -> None:
                 check_handin(expectation, [HandinFile("unit12.v", data)])
 
         whole, one = interleaved(5, lambda: subprocess.run(command, cwd=folder, capture_output=True, env=env), pure)
-        say("class of 300 x 4,096, command line over half of pure work", whole / (one / 2), "within 1.3", f"{whole:.2f} s")
+        say(
+            "class of 300 x 4,096, command line over half of pure work",
+            whole / (one / 2),
+            "within 1.3",
+            f"{whole:.2f} s",
+        )
 
 
 def why() -> None:
-    """Findings for a class of 300 x 4,096, against the check without them; and the search for the smallest change of 100 operators."""
+    """Findings for a class of 300 x 4,096, against the check without them; and the search for the smallest change of
+    100 operators."""
     loaded = open_spec("s.toml", CLASS_SPEC.encode(), {})
     assert loaded.expectation is not None, loaded.messages
     expectation = loaded.expectation
@@ -193,7 +237,12 @@ def why() -> None:
             judge(expectation, observe(ready.design, ready.binding, expectation.spec.inputs, expectation.cases, LIMITS))
 
     with_findings, without = interleaved(3, whole, plain)
-    say("class of 300 x 4,096 with findings, over the check alone", with_findings / without, "within 3", f"{with_findings:.2f} s")
+    say(
+        "class of 300 x 4,096 with findings, over the check alone",
+        with_findings / without,
+        "within 3",
+        f"{with_findings:.2f} s",
+    )
     spec, wrong = hundred_operators()
     search = open_spec("s.toml", spec.encode(), {}).expectation
     assert search is not None
@@ -201,7 +250,12 @@ def why() -> None:
     took, _ = interleaved(3, lambda: find_repair(search, files, [], {}), plain_python)
     found = find_repair(search, files, [], {})
     told = found.changes[0].text if found is not None and found.changes else "nothing"
-    say("smallest change of a design of 100 operators, seconds", took, "under 1", f"{found.tried if found else 0} tried, found {told}")
+    say(
+        "smallest change of a design of 100 operators, seconds",
+        took,
+        "under 1",
+        f"{found.tried if found else 0} tried, found {told}",
+    )
 
 
 def plain_python() -> None:
@@ -213,9 +267,19 @@ def results_page() -> None:
     from bench.page import measure
 
     found = measure()
-    say("results page 300 x 4,096, payload over packed bits", found.payload / (300 * 4096 / 8), "under 2", f"{found.payload / 1000:.0f} kB")
+    say(
+        "results page 300 x 4,096, payload over packed bits",
+        found.payload / (300 * 4096 / 8),
+        "under 2",
+        f"{found.payload / 1000:.0f} kB",
+    )
     say("results page, seconds from navigation to painted cells", found.painted, "under 1", "headless Chromium")
-    say("results page, share of frames over 34 ms while scrolling", found.slow_frames, "0", f"{found.frames} frames, median {found.median_ms:.1f} ms")
+    say(
+        "results page, share of frames over 34 ms while scrolling",
+        found.slow_frames,
+        "0",
+        f"{found.frames} frames, median {found.median_ms:.1f} ms",
+    )
     say("results page, seconds for the tray of the same class", found.tray, "under 1", "navigation to first cluster")
 
 
@@ -257,11 +321,17 @@ def _timeline(what: str, design: Design, registers: int, period: int, wanted: st
         environment.run(until=cycles)
 
     own, yard = interleaved(5, ours, theirs)
-    say(f"{what}, process runs/s over simpy timeouts/s", (runs / own) / (cycles * registers / yard), wanted, f"{runs / own / 1e3:.0f} k/s")
+    say(
+        f"{what}, process runs/s over simpy timeouts/s",
+        (runs / own) / (cycles * registers / yard),
+        wanted,
+        f"{runs / own / 1e3:.0f} k/s",
+    )
 
 
 def lanes() -> None:
-    """Word-level and procedural units over 65,536 cases, and a clocked machine in 4,096 sequences, against the timeline."""
+    """Word-level and procedural units over 65,536 cases, and a clocked machine in 4,096 sequences, against the
+    timeline."""
     units = (
         ("word-level unit", WORD_UNIT, "a.v", "80"),
         ("if and case under masks", PROCEDURAL_UNIT, "a.v", "30"),
@@ -272,7 +342,8 @@ def lanes() -> None:
         design = built(text, "m", file)
         woken = Woken(design, LIMITS)
         planes = {
-            bit: (plane, plane ^ FULL) for bit, plane in zip(input_bits(design), map(partial(count_plane, lanes=CASES), range(16)), strict=False)
+            bit: (plane, plane ^ FULL)
+            for bit, plane in zip(input_bits(design), map(partial(count_plane, lanes=CASES), range(16)), strict=False)
         }
         kernel = Timeline(design, LIMITS)
 
@@ -286,7 +357,12 @@ def lanes() -> None:
                 kernel.apply(words_of(design, case * 163 % CASES))
 
         own, yard = interleaved(5, together, one_by_one)
-        say(f"{name}, cases/s over one by one", (CASES / own) / (400 / yard), wanted, f"{CASES / own / 1e6:.1f} M cases/s")
+        say(
+            f"{name}, cases/s over one by one",
+            (CASES / own) / (400 / yard),
+            wanted,
+            f"{CASES / own / 1e6:.1f} M cases/s",
+        )
     _machine("state machine", built(STATE_MACHINE, "m"))
     _machine("state machine, VHDL", built(STATE_MACHINE_VHDL, "m", "a.vhd"))
 
@@ -316,7 +392,12 @@ def _machine(what: str, design: Design) -> None:
 
     own, yard = interleaved(5, side_by_side, after_another)
     rate = sequences * steps / own
-    say(f"{what}, 4,096 sequences over one after another", rate / (4 * steps / yard), "50", f"{rate / 1e6:.1f} M steps/s")
+    say(
+        f"{what}, 4,096 sequences over one after another",
+        rate / (4 * steps / yard),
+        "50",
+        f"{rate / 1e6:.1f} M steps/s",
+    )
 
 
 def built(text: str, unit: str, file: str = "a.v") -> Design:
@@ -359,14 +440,21 @@ def steps() -> None:
 
         side, single = interleaved(3, partial(whole, usual), partial(whole, 1 << 30))
         total = count * len(handins)
-        say(f"{what}, {sequences} sequences, side by side over one by one", single / side, "-", f"{side:.2f} s, {total / side / 1e3:.0f} k steps/s")
+        say(
+            f"{what}, {sequences} sequences, side by side over one by one",
+            single / side,
+            "-",
+            f"{side:.2f} s, {total / side / 1e3:.0f} k steps/s",
+        )
         say(f"{what}, one by one, seconds", single, "-", f"{total / single / 1e3:.0f} k steps/s")
     spec = (Path(__file__).resolve().parents[1] / "demo/lab3/tickets.toml").read_bytes()
     tickets = open_spec("s.toml", spec, {}).expectation
     assert tickets is not None
     wrong = TICKETS.replace("negedge clk", "posedge clk").encode()
     right, slow = interleaved(
-        5, lambda: check_handin(tickets, [HandinFile("a.v", TICKETS.encode())]), lambda: check_handin(tickets, [HandinFile("a.v", wrong)])
+        5,
+        lambda: check_handin(tickets, [HandinFile("a.v", TICKETS.encode())]),
+        lambda: check_handin(tickets, [HandinFile("a.v", wrong)]),
     )
     say("a wrong hand-in with its findings over a right one, 504 steps", slow / right, "3", f"{1000 * slow:.0f} ms")
 

@@ -1,5 +1,5 @@
-"""Take the pictures of docs/screenshots/ from a running demo (`./obento start`, on a new database): walks a little of an
-evening on the way, so that comments, letters and mails are there to be seen."""
+"""Take the pictures of docs/screenshots/ from a running demo (`./obento start`, on a new database): walks a little of
+an evening on the way, so that comments, letters and mails are there to be seen."""
 
 from __future__ import annotations
 
@@ -19,7 +19,10 @@ BASE = "http://127.0.0.1:8400"
 OUT = Path(__file__).resolve().parents[1] / "docs/screenshots"
 See = Callable[..., WebElement]
 Picture = Callable[[str], None]
-COMMENT = "Dear {name}, look at {line}: the alarm has to sound whenever the key is turned and the gate may not open, a boat in the way included."
+COMMENT = (
+    "Dear {name}, look at {line}: the alarm has to sound whenever the key is turned and the gate may not open, a boat"
+    " in the way included."
+)
 
 
 def main() -> None:
@@ -35,11 +38,15 @@ def main() -> None:
     ]:
         options.add_argument(flag)
     driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
-    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False})
+    driver.execute_cdp_cmd(
+        "Emulation.setDeviceMetricsOverride", {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+    )
 
     def see(css: str, text: str = "") -> WebElement:
         def found(_: object) -> WebElement | bool:
-            return next((e for e in driver.find_elements(By.CSS_SELECTOR, css) if e.is_displayed() and text in e.text), False)
+            return next(
+                (e for e in driver.find_elements(By.CSS_SELECTOR, css) if e.is_displayed() and text in e.text), False
+            )
 
         return WebDriverWait(driver, 20, ignored_exceptions=[Exception]).until(found, f"{css} {text}")
 
@@ -68,7 +75,11 @@ def main() -> None:
     time.sleep(3.5)  # until the notice is gone
     picture("review")
     _reasons(driver, see, picture)
-    for place, css, name in (("results", "[data-cluster]", "tray"), ("spec", ".cm-content", "spec"), ("intake", ".entry", "intake")):
+    for place, css, name in (
+        ("results", "[data-cluster]", "tray"),
+        ("spec", ".cm-content", "spec"),
+        ("intake", ".entry", "intake"),
+    ):
         see(f"button[data-place={place}]").click()
         see(css)
         picture(name)
@@ -139,9 +150,9 @@ def _reasons(driver: webdriver.Chrome, see: See, picture: Picture) -> None:
     see(".likely")
     time.sleep(0.5)
     driver.execute_script(
-        "[...document.querySelectorAll('[data-wire]')].find(w => w.querySelector('title').textContent.startsWith('safe'))"
-        ".dispatchEvent(new MouseEvent('click', {bubbles: true}));"
-        "document.querySelector('[data-kind=or]').dispatchEvent(new MouseEvent('click', {bubbles: true}))"
+        "[...document.querySelectorAll('[data-wire]')].find(w =>"
+        " w.querySelector('title').textContent.startsWith('safe')).dispatchEvent(new MouseEvent('click', {bubbles:"
+        " true}));document.querySelector('[data-kind=or]').dispatchEvent(new MouseEvent('click', {bubbles: true}))"
     )
     see("th.probe")
     picture("circuit")
@@ -152,7 +163,9 @@ def _reasons(driver: webdriver.Chrome, see: See, picture: Picture) -> None:
     body.send_keys(Keys.ESCAPE)
     field = see(".excerpt input")
     text = (field.get_attribute("value") or "").replace("||", "&&")
-    driver.execute_script("arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('change'))", field, text)
+    driver.execute_script(
+        "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('change'))", field, text
+    )
     see(".bar[role=status]", "16 of 16")
     picture("what-if")
     see(".bar[role=status] button", "Leave").click()
@@ -165,7 +178,9 @@ def _effect(driver: webdriver.Chrome, see: See, picture: Picture) -> None:
     driver.execute_script("document.querySelector('.cm-content').focus()")
     editor = see(".cm-content")
     editor.send_keys(Keys.CONTROL, Keys.END)
-    driver.execute_cdp_cmd("Input.insertText", {"text": "\n[rules]\nlanguages = ['verilog', 'wiring']\nmax_gates = 4\n"})
+    driver.execute_cdp_cmd(
+        "Input.insertText", {"text": "\n[rules]\nlanguages = ['verilog', 'wiring']\nmax_gates = 4\n"}
+    )
     see(".caption", "saving makes a new one")
     driver.execute_script("document.querySelector('.cm-content').focus()")
     editor.send_keys(Keys.CONTROL, "s")

@@ -41,7 +41,11 @@ def level(name: str) -> int:
 def imports(path: Path) -> set[str]:
     found = set()
     for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
-        if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("obento.") and node.module != "obento.core":
+        if (
+            isinstance(node, ast.ImportFrom)
+            and (node.module or "").startswith("obento.")
+            and node.module != "obento.core"
+        ):
             found.add(node.module or "")
         elif isinstance(node, ast.ImportFrom) and node.module == "obento.core":
             found |= {f"obento.core.{a.name}" for a in node.names}
@@ -68,5 +72,11 @@ def test_the_core_is_pure() -> None:
     banned = ("fastapi", "pymysql", "requests", "httpx", "socket", "subprocess", "uvicorn", "time", "datetime")
     for path in (SRC / "obento/core").rglob("*.py"):
         for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
-            names = [a.name for a in node.names] if isinstance(node, ast.Import) else [node.module or ""] if isinstance(node, ast.ImportFrom) else []
+            names = (
+                [a.name for a in node.names]
+                if isinstance(node, ast.Import)
+                else [node.module or ""]
+                if isinstance(node, ast.ImportFrom)
+                else []
+            )
             assert not any(n.split(".")[0] in banned for n in names), path

@@ -29,7 +29,9 @@ WRONG = "module m(input a, b, output y); assign y = a | b; endmodule\n"
 
 def obento(*arguments: str, cwd: Path) -> subprocess.CompletedProcess[str]:
     env = os.environ | {"PYTHONPATH": str(ROOT / "src"), "COLUMNS": "160"}
-    return subprocess.run([sys.executable, "-m", "obento", *arguments], cwd=cwd, env=env, capture_output=True, text=True, timeout=120)
+    return subprocess.run(
+        [sys.executable, "-m", "obento", *arguments], cwd=cwd, env=env, capture_output=True, text=True, timeout=120
+    )
 
 
 @pytest.fixture
@@ -72,7 +74,11 @@ def test_a_batch_with_every_output_file(folder: Path) -> None:
     )
     assert done.returncode == 1 and "1 of 3 right on all 4 cases" in done.stdout
     data = json.loads((folder / "o.json").read_text())
-    assert {h["name"]: h["status"] for h in data["handins"]} == {"nothing": "empty", "right": "checked", "wrong": "checked"}
+    assert {h["name"]: h["status"] for h in data["handins"]} == {
+        "nothing": "empty",
+        "right": "checked",
+        "wrong": "checked",
+    }
     rows = list(csv.DictReader(io.StringIO((folder / "o.csv").read_text())))
     assert [r["cells"] for r in rows if r["name"] == "wrong"] == ["pffp"]
     suites = {s.get("name"): s for s in ElementTree.parse(folder / "o.xml").getroot()}
@@ -129,13 +135,25 @@ def test_simulate_prints_what_the_bench_prints_and_nothing_else(tmp_path: Path) 
         ('module t; initial $fatal(1, "no"); endmodule', 1, ""),
         ("module t; reg c = 0; always #5 c = ~c; endmodule", 3, "does the bench ever end"),
         ("module t; reg c = 0; always @(c) c <= ~c; initial c = 1; endmodule", 3, "t.v:1:22: error: time stands still"),
-        ("module t; integer i = 0; initial while (1) i = i + 1; endmodule", 3, "t.v:1:34: error: this loop ran more than"),
+        (
+            "module t; integer i = 0; initial while (1) i = i + 1; endmodule",
+            3,
+            "t.v:1:34: error: this loop ran more than",
+        ),
         ('module t; initial forever $display("x"); endmodule', 3, "t.v:1:27: error: the bench prints more than"),
-        ("module t; function automatic f(input n); f = f(n); endfunction initial $display(f(1)); endmodule", 3, "calls nest deeper than"),
+        (
+            "module t; function automatic f(input n); f = f(n); endfunction initial $display(f(1)); endmodule",
+            3,
+            "calls nest deeper than",
+        ),
         ("module t; initial forever #0; endmodule", 3, "t.v:1:11: error: time stands still"),
         ("module t; task automatic f; fork f; f; join endtask initial f; endmodule", 3, "activities run side by side"),
         ("module t; reg [99999999:0] a; endmodule", 2, "t.v:1:15: error:"),
-        ("module t; genvar i; for (i = 0; i < 9999999; i = i + 1) wire w; endmodule", 2, "this generate loop runs more than"),
+        (
+            "module t; genvar i; for (i = 0; i < 9999999; i = i + 1) wire w; endmodule",
+            2,
+            "this generate loop runs more than",
+        ),
         ("module t; t u(); endmodule", 2, "no module or entity to begin with"),
     ],
 )
@@ -189,6 +207,12 @@ def test_files_beside_the_folder_are_found(tmp_path: Path) -> None:
     (tmp_path / "work" / "bench.vhd").write_text(
         'entity bench is end; architecture a of bench is begin process begin report "here"; wait; end process; end;\n'
     )
-    for path in ("../../bench.v", "../bench.vhd", "../../work/../bench.v", "./../bench.vhd", str(tmp_path / "work" / ".." / "bench.v")):
+    for path in (
+        "../../bench.v",
+        "../bench.vhd",
+        "../../work/../bench.v",
+        "./../bench.vhd",
+        str(tmp_path / "work" / ".." / "bench.v"),
+    ):
         done = obento("simulate", path, cwd=tmp_path / "work" / "deep")
         assert done.returncode == 0 and "here" in done.stdout, (path, done.stderr)

@@ -1,4 +1,5 @@
-"""What a spec version rests on: its text, its files, the rules by which it is read. Old databases keep what they show."""
+"""What a spec version rests on: its text, its files, the rules by which it is read. Old databases keep what they
+show."""
 
 from __future__ import annotations
 
@@ -13,7 +14,12 @@ from obento.store import accounts, course, specs
 from obento.store.connection import Connection, Store
 from obento.store.migrate import migrate, migrations
 
-FILES = [(False, "model.v", b"module m; endmodule"), (True, "cell.v", b"\x00\xff"), (False, "Zeile.csv", "Größe".encode()), (False, "ä.csv", b"")]
+FILES = [
+    (False, "model.v", b"module m; endmodule"),
+    (True, "cell.v", b"\x00\xff"),
+    (False, "Zeile.csv", "Größe".encode()),
+    (False, "ä.csv", b""),
+]
 
 
 def made_task(c: Connection) -> int:
@@ -32,7 +38,9 @@ def saved(c: Connection, task: int, text: str = "text", edition: int = EDITION) 
 def files_of(c: Connection, task: int) -> list[tuple[bool, str, bytes]]:
     row = specs.current_spec(c, task)
     assert row is not None
-    return sorted((provided, name, data) for provided in (False, True) for name, data in specs.version_files(c, row, provided))
+    return sorted(
+        (provided, name, data) for provided in (False, True) for name, data in specs.version_files(c, row, provided)
+    )
 
 
 def test_files_are_frozen_when_a_version_is_first_used(store: Store) -> None:
@@ -73,7 +81,10 @@ def test_what_a_used_version_rests_on_stays_whoever_asks(store: Store) -> None:
         version = saved(c, task)
         specs.mark_used(c, version)
         before, frozen = specs.current_spec(c, task), files_of(c, task)
-        c.run("UPDATE spec_version SET text = 'other', edition = 0, files_digest = '', frozen_at = NULL WHERE id = %s", version)
+        c.run(
+            "UPDATE spec_version SET text = 'other', edition = 0, files_digest = '', frozen_at = NULL WHERE id = %s",
+            version,
+        )
         c.run("UPDATE spec_file SET data = 'x', name = 'y' WHERE spec_version_id = %s", version)
         assert specs.current_spec(c, task) == before and files_of(c, task) == frozen
 
@@ -89,7 +100,8 @@ def test_a_version_that_is_read_by_older_rules_becomes_a_new_one_when_it_is_save
 
 
 def test_versions_from_before_are_frozen_from_the_files_of_the_day(store: Store) -> None:
-    """The records as they were before, and the migration on them: the print made by the database is that of the program."""
+    """The records as they were before, and the migration on them: the print made by the database is that of the
+    program."""
     name, statements = next(m for m in migrations() if m[0].startswith("0005"))
     with store.transaction() as c:
         task = made_task(c)

@@ -27,7 +27,8 @@ ROSTER = [
 @pytest.mark.parametrize(
     ("label", "sure"),
     [
-        ("04107", (1,)), ("lab1-04120-final", (2,)), ("Varga_Ilse", (1,)), ("IlseVarga_lock", (1,)), ("arakida", (2,)), ("S77 (2)", (3,)),
+        ("04107", (1,)), ("lab1-04120-final", (2,)), ("Varga_Ilse", (1,)), ("IlseVarga_lock", (1,)),
+        ("arakida", (2,)), ("S77 (2)", (3,)),
         ("brenn_okafor", (3, 4)), ("04107 04120", (1, 2)), ("104107", ()), ("ilse", ()), ("lock stuff", ()),
     ],
 )  # fmt: skip
@@ -72,8 +73,15 @@ def test_children_of_a_drop() -> None:
 
 
 def test_class_lists_keep_what_is_given() -> None:
-    rows = read_roster("Number;First name;Last name;E-mail;Note\r\n007;Åse;Lind;a@x.example;=1+1\r\n".encode("utf-8-sig"))
-    assert (rows[0].number, rows[0].name, rows[0].email, rows[0].given["Note"]) == ("007", "Åse Lind", "a@x.example", "=1+1")
+    rows = read_roster(
+        "Number;First name;Last name;E-mail;Note\r\n007;Åse;Lind;a@x.example;=1+1\r\n".encode("utf-8-sig")
+    )
+    assert (rows[0].number, rows[0].name, rows[0].email, rows[0].given["Note"]) == (
+        "007",
+        "Åse Lind",
+        "a@x.example",
+        "=1+1",
+    )
     for bad, match in (
         (b"a,b\n1,2\n", "line 1"),
         (b"number,name\n1,A\n1,B\n", "line 3"),
@@ -85,18 +93,30 @@ def test_class_lists_keep_what_is_given() -> None:
 
 
 def test_cells_that_a_spreadsheet_would_run_are_made_harmless() -> None:
-    assert [neutral(x) for x in ("=1+1", "+cmd", "-2", "@x", "\tx", "plain", None)] == ["'=1+1", "'+cmd", "-2", "'@x", "'\tx", "plain", ""]
+    assert [neutral(x) for x in ("=1+1", "+cmd", "-2", "@x", "\tx", "plain", None)] == [
+        "'=1+1",
+        "'+cmd",
+        "-2",
+        "'@x",
+        "'\tx",
+        "plain",
+        "",
+    ]
 
 
 def test_what_is_not_taken_in_still_is_a_hand_in() -> None:
     """A student whose only file is damaged or too large does not vanish from the class."""
-    drop = read_zip(zipped(**{"ann/a.v": b"module a; endmodule", "bo/b.v": b"y" * 5_000_000, "cy/c.zip": b"PK\x03\x04 nonsense"}))
+    drop = read_zip(
+        zipped(**{"ann/a.v": b"module a; endmodule", "bo/b.v": b"y" * 5_000_000, "cy/c.zip": b"PK\x03\x04 nonsense"})
+    )
     children = split_children(open_inner(drop.files).files)
     assert list(children) == ["ann", "bo", "cy"]
     (big,), (broken,) = children["bo"], children["cy"]
     assert big.data == b"" and "more than can be taken" in big.refused and "pack it again" in broken.refused
     reading = read_handin([big], Limits())
     assert not reading.empty
-    assert [(m.severity, m.code, m.text) for m in reading.messages()] == [("error", "not-taken", f"b.v was not taken in: {big.refused}")]
+    assert [(m.severity, m.code, m.text) for m in reading.messages()] == [
+        ("error", "not-taken", f"b.v was not taken in: {big.refused}")
+    ]
     beside = read_handin([HandinFile("a.v", b"module a(input x, output y); assign y = x; endmodule"), big], Limits())
     assert [(m.severity, m.code) for m in beside.messages()] == [("warning", "not-taken")]  # the design itself is there

@@ -21,7 +21,10 @@ def mailbox(tmp_path: Path):  # type: ignore[no-untyped-def]
 
 def test_mails_arrive_whole(mailbox: StandInMailbox) -> None:
     route = MailRoute("127.0.0.1", mailbox.port)
-    mails = [link_mail(route, f"s{i}@x.example", "Ecole d'été", "Lab ⊕", f"http://127.0.0.1/page/{i}", "1 May 2027") for i in range(3)]
+    mails = [
+        link_mail(route, f"s{i}@x.example", "Ecole d'été", "Lab ⊕", f"http://127.0.0.1/page/{i}", "1 May 2027")
+        for i in range(3)
+    ]
     assert send(route, mails) == ["", "", ""]
     found = mailbox.mails()
     assert {m.to for m in found} == {"s0@x.example", "s1@x.example", "s2@x.example"}

@@ -35,7 +35,12 @@ def wheel(root: Path, tmp_path_factory: pytest.TempPathFactory) -> Path:
     source = folder / "source"
     shutil.copytree(root / "src" / "obento", source / "src" / "obento", ignore=shutil.ignore_patterns("__pycache__"))
     shutil.copy(root / "pyproject.toml", source)
-    command = [sys.executable, "-c", "import sys, setuptools.build_meta as b; print(b.build_wheel(sys.argv[1]))", str(folder)]
+    command = [
+        sys.executable,
+        "-c",
+        "import sys, setuptools.build_meta as b; print(b.build_wheel(sys.argv[1]))",
+        str(folder),
+    ]
     done = subprocess.run(command, cwd=source, capture_output=True, text=True, check=True)
     return folder / done.stdout.split()[-1]
 
@@ -43,7 +48,11 @@ def wheel(root: Path, tmp_path_factory: pytest.TempPathFactory) -> Path:
 def test_the_package_holds_every_file(wheel: Path, root: Path) -> None:
     with zipfile.ZipFile(wheel) as archive:
         held = {n for n in archive.namelist() if n.startswith("obento/")}
-    ours = {f.relative_to(root / "src").as_posix() for f in (root / "src" / "obento").rglob("*") if f.is_file() and "__pycache__" not in f.parts}
+    ours = {
+        f.relative_to(root / "src").as_posix()
+        for f in (root / "src" / "obento").rglob("*")
+        if f.is_file() and "__pycache__" not in f.parts
+    }
     assert held == ours
 
 
@@ -57,7 +66,21 @@ def test_it_simulates_where_it_is_installed(wheel: Path, tmp_path: Path) -> None
     (site / "others.pth").write_text(ours + "\n")
     (tmp_path / "bench.vhd").write_text(BENCH)
     python = tmp_path / "there" / "bin" / "python"
-    place = subprocess.run([python, "-c", "import obento; print(obento.__file__)"], cwd=tmp_path, env={}, capture_output=True, text=True, check=True)
+    place = subprocess.run(
+        [python, "-c", "import obento; print(obento.__file__)"],
+        cwd=tmp_path,
+        env={},
+        capture_output=True,
+        text=True,
+        check=True,
+    )
     assert place.stdout.startswith(str(site))
-    done = subprocess.run([python, "-m", "obento", "simulate", "bench.vhd"], cwd=tmp_path, env={}, capture_output=True, text=True, check=False)
+    done = subprocess.run(
+        [python, "-m", "obento", "simulate", "bench.vhd"],
+        cwd=tmp_path,
+        env={},
+        capture_output=True,
+        text=True,
+        check=False,
+    )
     assert done.returncode == 0 and "the level is 6" in done.stdout + done.stderr, done.stderr

@@ -80,7 +80,8 @@ def test_the_next_hand_in_is_not_charged_for_the_last(monkeypatch: pytest.Monkey
 
 
 def test_a_busy_machine_changes_nothing(monkeypatch: pytest.MonkeyPatch, crowd: None) -> None:
-    """Side by side with a crowd it takes longer on the clock than it may on a processor, and is checked all the same."""
+    """Side by side with a crowd it takes longer on the clock than it may on a processor, and is checked all the
+    same."""
     monkeypatch.setattr(worker, "check_handin", spinning(0.7))
     monkeypatch.setattr(pool_module, "_WALL", 60)
     with CheckPool(2, 1.0, start="fork") as pool:

@@ -21,7 +21,12 @@ def a_course(store: Store) -> tuple[int, int, int, list[int]]:
     with store.transaction() as c:
         ta = accounts.add_person(c, "TA@X.example", "Ta", "hash")
         class_id = course.add_class(c, "Class", "School", ta, "ta")
-        ids = [people.put_student(c, class_id, f"00{n}", f"Student {n}", f"s{n}@x.example", {"number": f"00{n}", "Nöte": "=1"}, n) for n in range(3)]
+        ids = [
+            people.put_student(
+                c, class_id, f"00{n}", f"Student {n}", f"s{n}@x.example", {"number": f"00{n}", "Nöte": "=1"}, n
+            )
+            for n in range(3)
+        ]
         return ta, class_id, course.add_lab(c, class_id, "Lab", NOON), ids
 
 
@@ -57,7 +62,10 @@ def test_attempts_count_by_the_labs_rule(store: Store, a_course: tuple[int, int,
         handin = handins.handin_for(c, lab, ids[0], None, "x")
         assert handins.handin_for(c, lab, ids[0], None, "y") == handin
         for hour, text in ((9, b"one"), (10, b"two")):
-            assert handins.add_attempt(c, handin, "x", [HandinFile("a.v", text)], NOON.replace(hour=hour), False) is not None
+            assert (
+                handins.add_attempt(c, handin, "x", [HandinFile("a.v", text)], NOON.replace(hour=hour), False)
+                is not None
+            )
         assert handins.add_attempt(c, handin, "x", [HandinFile("a.v", b"one")], NOON, False) is None  # known already
         assert handins.handins_of(c, lab)[0].attempt == 2
         course.set_lab(c, lab, "Lab", NOON, "first", 0)
@@ -98,4 +106,7 @@ def test_letters_links_and_withdrawal(store: Store, a_course: tuple[int, int, in
         row = letters.queued_deliveries(c)[0]
         for _ in range(5):
             letters.note_delivery(c, row.id, "away")
-        assert letters.queued_deliveries(c) == [] and c.value("SELECT state FROM delivery WHERE id = %s", row.id) == "failed"
+        assert (
+            letters.queued_deliveries(c) == []
+            and c.value("SELECT state FROM delivery WHERE id = %s", row.id) == "failed"
+        )

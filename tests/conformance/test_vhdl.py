@@ -1,4 +1,5 @@
-"""Each .vhd file in `vhdl/` names the clause of IEEE 1076 (or 1164, 1076.3) it rests on and says in lines `--> ...` what it prints."""
+"""Each .vhd file in `vhdl/` names the clause of IEEE 1076 (or 1164, 1076.3) it rests on and says in lines `--> ...`
+what it prints."""
 
 from __future__ import annotations
 

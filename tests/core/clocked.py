@@ -14,10 +14,22 @@ RESET = '[reset]\nport = "rst"\nactive = {active}\nkind = "{kind}"\n'
 
 
 def clocked(
-    expect: str, i: str = "clk rst en", o: str = "q[2]:dec", edge: str = "rise", active: int = 1, kind: str = "async", rest: str = "", **others: bytes
+    expect: str,
+    i: str = "clk rst en",
+    o: str = "q[2]:dec",
+    edge: str = "rise",
+    active: int = 1,
+    kind: str = "async",
+    rest: str = "",
+    **others: bytes,
 ) -> LoadedSpec:
     """A spec with a clock and a reset; `expect` is the body of [expect]."""
-    text = HEAD.format(i=i, o=o) + CLOCK.format(edge=edge) + RESET.format(active=active, kind=kind) + f"[expect]\n{expect}\n{rest}"
+    text = (
+        HEAD.format(i=i, o=o)
+        + CLOCK.format(edge=edge)
+        + RESET.format(active=active, kind=kind)
+        + f"[expect]\n{expect}\n{rest}"
+    )
     return open_spec("s.toml", text.encode(), {k.replace("_", "."): data for k, data in others.items()})
 
 
@@ -33,7 +45,10 @@ def steps(rows: str) -> str:
 COUNTER = "function = '''\nclk rst en | q\n-   1   -  | 0\nr   0   1  | q+1\nr   0   0  | =\n'''"
 SYNC_COUNTER = COUNTER.replace("-   1", "r   1")
 
-VERILOG = "module m(input clk, rst, en, output reg [1:0] q);\n  always @(posedge clk or posedge rst)\n    if (rst) q <= 0;\n    else if (en) q <= q + 1;\nendmodule\n"
+VERILOG = (
+    "module m(input clk, rst, en, output reg [1:0] q);\n  always @(posedge clk or posedge rst)\n    if (rst) q <= 0;\n "
+    "   else if (en) q <= q + 1;\nendmodule\n"
+)
 VHDL = """library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;
 entity m is port (clk, rst, en : in std_logic; q : out std_logic_vector(1 downto 0)); end;
 architecture a of m is signal n : unsigned(1 downto 0); begin

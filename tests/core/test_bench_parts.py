@@ -1,4 +1,5 @@
-"""The parts of a bench, each against what its clause says: formats, reading back, dumps, strengths, the private folder."""
+"""The parts of a bench, each against what its clause says: formats, reading back, dumps, strengths, the private
+folder."""
 
 from __future__ import annotations
 
@@ -17,8 +18,10 @@ from obento.core.sim.timeline.forces import Held
 @pytest.mark.parametrize(
     ("text", "signed", "expected"),
     [
-        ("00000101", False, "  5"), ("11111011", True, "  -5"), ("11111011", False, "251"), ("10000000", True, "-128"), ("1", False, "1"),
-        ("xxxxxxxx", False, "  x"), ("zzzzzzzz", False, "  z"), ("0000xxxx", False, "  X"), ("0000zzzz", False, "  Z"), ("00zzxx00", False, "  X"),
+        ("00000101", False, "  5"), ("11111011", True, "  -5"), ("11111011", False, "251"),
+        ("10000000", True, "-128"), ("1", False, "1"),
+        ("xxxxxxxx", False, "  x"), ("zzzzzzzz", False, "  z"), ("0000xxxx", False, "  X"),
+        ("0000zzzz", False, "  Z"), ("00zzxx00", False, "  X"),
     ],
 )  # fmt: skip
 def test_decimal_in_the_field_its_width_needs(text: str, signed: bool, expected: str) -> None:
@@ -30,7 +33,8 @@ def test_decimal_in_the_field_its_width_needs(text: str, signed: bool, expected:
 @pytest.mark.parametrize(
     ("text", "bits", "expected"),
     [
-        ("10100101", 4, "a5"), ("110100101", 4, "1a5"), ("xxxx0000", 4, "x0"), ("xx000000", 4, "X0"), ("zzzz01zz", 4, "zZ"), ("1x1z", 1, "1x1z"),
+        ("10100101", 4, "a5"), ("110100101", 4, "1a5"), ("xxxx0000", 4, "x0"), ("xx000000", 4, "X0"),
+        ("zzzz01zz", 4, "zZ"), ("1x1z", 1, "1x1z"),
         ("111000zzz", 3, "70z"), ("01zx", 3, "0X"),
     ],
 )  # fmt: skip
@@ -52,7 +56,8 @@ def test_strings_and_their_escapes() -> None:
 @pytest.mark.parametrize(
     ("form", "ticks", "expected"),
     [
-        (TimeFormat(-9), 1500, "                   2"), (TimeFormat(-9, 2, "ns", 10), 1500, "    1.50ns"), (TimeFormat(-12, 0, "", 0), 1500, "1500"),
+        (TimeFormat(-9), 1500, "                   2"), (TimeFormat(-9, 2, "ns", 10), 1500, "    1.50ns"),
+        (TimeFormat(-12, 0, "", 0), 1500, "1500"),
         (TimeFormat(-15, 1, " fs", 0), 2, "2000.0 fs"), (TimeFormat(-6, 3, "us", 0), 1_500_000, "1.500us"),
     ],
 )  # fmt: skip
@@ -64,8 +69,10 @@ def test_times_are_shown_in_the_unit_asked_for(form: TimeFormat, ticks: int, exp
 @pytest.mark.parametrize(
     ("text", "form", "count", "found"),
     [
-        ("12 ff", "%d %h", 2, [12, 255]), ("x=7,y=3", "x=%d,y=%d", 2, [7, 3]), ("x=7 y", "x=%d,y=%d", 1, [7]), ("", "%d", -1, []), ("abc", "%d", 0, []),
-        ("  -5", "%d", 1, [(1 << 32) - 5]), ("1234", "%2d%2d", 2, [12, 34]), ("a 5", "%*s %d", 1, [5]), ("50%", "%d%%", 1, [50]),
+        ("12 ff", "%d %h", 2, [12, 255]), ("x=7,y=3", "x=%d,y=%d", 2, [7, 3]), ("x=7 y", "x=%d,y=%d", 1, [7]),
+        ("", "%d", -1, []), ("abc", "%d", 0, []),
+        ("  -5", "%d", 1, [(1 << 32) - 5]), ("1234", "%2d%2d", 2, [12, 34]), ("a 5", "%*s %d", 1, [5]),
+        ("50%", "%d%%", 1, [50]),
     ],
 )  # fmt: skip
 def test_reading_values_out_of_text(text: str, form: str, count: int, found: list[int]) -> None:
@@ -90,7 +97,11 @@ def test_the_generator_of_the_listing() -> None:
     """17.9.3; the first numbers of seed 0 are known everywhere."""
     generator = Generator()
     assert [generator.number() for _ in range(4)] == [303379748, -1064739199, -2071669239, -1309649309]
-    for name, arguments, low, high in [("$dist_uniform", (3, 9), 3, 9), ("$dist_poisson", (4,), 0, 40), ("$dist_exponential", (5,), 0, 200)]:
+    for name, arguments, low, high in [
+        ("$dist_uniform", (3, 9), 3, 9),
+        ("$dist_poisson", (4,), 0, 40),
+        ("$dist_exponential", (5,), 0, 200),
+    ]:
         drawn = [DISTRIBUTIONS[name](generator, *arguments) for _ in range(200)]
         assert all(low <= x <= high for x in drawn) and len(set(drawn)) > 3, name
     normal = [DISTRIBUTIONS["$dist_normal"](generator, 100, 10) for _ in range(400)]
@@ -99,7 +110,8 @@ def test_the_generator_of_the_listing() -> None:
 
 @pytest.mark.parametrize(
     ("text", "expected"),
-    [("0000", "b0 !"), ("0101", "b101 !"), ("x010", "bx010 !"), ("xx01", "bx01 !"), ("zzzz", "bz !"), ("0x10", "b0x10 !"), ("1xxx", "b1xxx !"), ("z", "z!"), ("1", "1!")],
+    [("0000", "b0 !"), ("0101", "b101 !"), ("x010", "bx010 !"), ("xx01", "bx01 !"), ("zzzz", "bz !"),
+    ("0x10", "b0x10 !"), ("1xxx", "b1xxx !"), ("z", "z!"), ("1", "1!")],
 )  # fmt: skip
 def test_values_in_a_dump_are_as_short_as_filling_allows(text: str, expected: str) -> None:
     """18.2.1 and table 18-1: 1 and 0 are filled up with 0, x with x, z with z."""
@@ -109,17 +121,28 @@ def test_values_in_a_dump_are_as_short_as_filling_allows(text: str, expected: st
 def test_names_and_units_of_a_dump() -> None:
     assert [identifier(n) for n in (0, 93, 94, 187, 188)] == ["!", "~", "!!", "!~", '"!']
     assert len({identifier(n) for n in range(20_000)}) == 20_000
-    assert [timescale(p) for p in (0, -1, -9, -10, -11, -12, -15)] == ["1s", "100ms", "1ns", "100ps", "10ps", "1ps", "1fs"]
+    assert [timescale(p) for p in (0, -1, -9, -10, -11, -12, -15)] == [
+        "1s",
+        "100ms",
+        "1ns",
+        "100ps",
+        "10ps",
+        "1ps",
+        "1fs",
+    ]
 
 
 @pytest.mark.parametrize(
     ("a", "b", "expected"),
     [
-        ((6, 6), (-5, -5), (6, 6)), ((6, 6), (-6, -6), (-6, 6)), ((0, 0), (-3, -3), (-3, -3)), ((-6, 6), (5, 5), (-6, 6)), ((0, 6), (5, 5), (5, 6)),
+        ((6, 6), (-5, -5), (6, 6)), ((6, 6), (-6, -6), (-6, 6)), ((0, 0), (-3, -3), (-3, -3)), ((-6, 6), (5, 5),
+        (-6, 6)), ((0, 6), (5, 5), (5, 6)),
         ((-6, 0), (5, 5), (-6, 5)), ((-3, 3), (6, 6), (6, 6)), ((0, 6), (0, 6), (0, 6)), ((7, 7), (-6, 6), (7, 7)),
     ],
 )  # fmt: skip
-def test_signals_of_two_strengths_on_one_wire(a: tuple[int, int], b: tuple[int, int], expected: tuple[int, int]) -> None:
+def test_signals_of_two_strengths_on_one_wire(
+    a: tuple[int, int], b: tuple[int, int], expected: tuple[int, int]
+) -> None:
     """7.10.1 and 7.10.2, on the scale of figure 7-3."""
     assert combine(a, b) == expected == combine(b, a)
 
@@ -127,8 +150,10 @@ def test_signals_of_two_strengths_on_one_wire(a: tuple[int, int], b: tuple[int, 
 @pytest.mark.parametrize(
     ("net", "drivers", "expected"),
     [
-        ("wire", "01", "x"), ("wire", "0z", "0"), ("wire", "zz", "z"), ("wire", "xz", "x"), ("wand", "01", "0"), ("wand", "1z", "1"), ("wand", "1x", "x"),
-        ("wand", "0x", "0"), ("wor", "01", "1"), ("wor", "0x", "x"), ("wor", "zz", "z"), ("tri0", "zz", "0"), ("tri1", "zz", "1"), ("tri1", "0z", "0"), ("tri0", "1z", "1"),
+        ("wire", "01", "x"), ("wire", "0z", "0"), ("wire", "zz", "z"), ("wire", "xz", "x"), ("wand", "01", "0"),
+        ("wand", "1z", "1"), ("wand", "1x", "x"),
+        ("wand", "0x", "0"), ("wor", "01", "1"), ("wor", "0x", "x"), ("wor", "zz", "z"), ("tri0", "zz", "0"),
+        ("tri1", "zz", "1"), ("tri1", "0z", "0"), ("tri0", "1z", "1"),
     ],
 )  # fmt: skip
 def test_tables_of_wired_nets(net: str, drivers: str, expected: str) -> None:

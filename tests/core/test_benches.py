@@ -21,7 +21,8 @@ endmodule
 """
 ASSERTING = """library ieee; use ieee.std_logic_1164.all;
 entity tb is end;
-architecture t of tb is signal clk, en : std_logic := '0'; signal rst : std_logic := '1'; signal q : std_logic_vector(1 downto 0); begin
+architecture t of tb is signal clk, en : std_logic := '0'; signal rst : std_logic := '1';
+signal q : std_logic_vector(1 downto 0); begin
   dut: entity work.m port map (clk, rst, en, q);
   process begin
     wait for 1 ns;
@@ -82,7 +83,10 @@ def test_severities_decide() -> None:
     silent = judge(expectation, VERILOG.replace("q <= 0", "q <= 2"))
     assert cells(silent)[0] == "f"
     fatal = assertions_of(
-        HandinFile("t.v", b'module t; // $error\n initial begin $error("a"); // $fatal\n $display("$fatal"); $fatal; end endmodule')
+        HandinFile(
+            "t.v",
+            b'module t; // $error\n initial begin $error("a"); // $fatal\n $display("$fatal"); $fatal; end endmodule',
+        )
     )
     assert fatal == ["t.v:2", "t.v:3"]
 
@@ -112,7 +116,11 @@ HANDED_IN = 'obento = "spec/1"\nunit = "tb"\n[bench]\nright = ["ref.v"]\nwrong =
 
 
 def test_a_students_bench_accepts_the_right_and_rejects_the_wrong() -> None:
-    beside = {"ref.v": VERILOG, "deaf.v": VERILOG.replace("else if (en)", "else"), "late.v": VERILOG.replace("posedge clk", "negedge clk")}
+    beside = {
+        "ref.v": VERILOG,
+        "deaf.v": VERILOG.replace("else if (en)", "else"),
+        "late.v": VERILOG.replace("posedge clk", "negedge clk"),
+    }
     expectation = ready(open_spec("s.toml", HANDED_IN.encode(), {k: v.encode() for k, v in beside.items()}))
     assert expectation.cases.labels == ("accepts ref.v", "rejects deaf.v", "rejects late.v")
     assert cells(judge(expectation, PRINTING)) == "ppp"
@@ -127,7 +135,11 @@ def test_a_students_bench_accepts_the_right_and_rejects_the_wrong() -> None:
 
 
 def test_the_students_own_copy_of_the_design_gives_way() -> None:
-    beside = {"ref.v": VERILOG, "deaf.v": VERILOG.replace("else if (en)", "else"), "late.v": VERILOG.replace("posedge clk", "negedge clk")}
+    beside = {
+        "ref.v": VERILOG,
+        "deaf.v": VERILOG.replace("else if (en)", "else"),
+        "late.v": VERILOG.replace("posedge clk", "negedge clk"),
+    }
     expectation = ready(open_spec("s.toml", HANDED_IN.encode(), {k: v.encode() for k, v in beside.items()}))
     checked = check_handin(expectation, [HandinFile("tb.v", PRINTING.encode()), HandinFile("m.v", VERILOG.encode())])
     assert cells(checked) == "ppp"
@@ -135,7 +147,9 @@ def test_the_students_own_copy_of_the_design_gives_way() -> None:
 
 def test_what_a_hand_in_prints_is_no_evidence() -> None:
     expectation = ready(patterned())
-    liar = VERILOG.replace("else if (en)", "else").replace("endmodule", 'initial $display("ok hold");\nalways @(q) $display("ok hold");\nendmodule')
+    liar = VERILOG.replace("else if (en)", "else").replace(
+        "endmodule", 'initial $display("ok hold");\nalways @(q) $display("ok hold");\nendmodule'
+    )
     checked = judge(expectation, liar)
     assert cells(checked) == "ppf" and "ok hold" in checked.output
     slanderer = VERILOG.replace("endmodule", 'initial begin $display("bad reset"); $error("bad count"); end\nendmodule')
@@ -152,6 +166,9 @@ def test_a_bench_that_waits_for_ever_has_checked_nothing_more() -> None:
     waiting = ASSERTING.replace("    report", '    wait until q = "11";\n    report')
     expectation = ready(by("tb.vhd", waiting))
     assert cells(judge(expectation, VERILOG)) == "ppss"
-    verilog = 'module tb; reg clk = 0, rst = 1, en = 0; wire [1:0] q; m dut(clk, rst, en, q);\n initial begin #1 if (q !== 0) $error("a");\n wait (q == 3); if (q !== 3) $error("b"); end\nendmodule\n'
+    verilog = (
+        "module tb; reg clk = 0, rst = 1, en = 0; wire [1:0] q; m dut(clk, rst, en, q);\n initial begin #1 if (q !== 0)"
+        ' $error("a");\n wait (q == 3); if (q !== 3) $error("b"); end\nendmodule\n'
+    )
     stuck = judge(ready(by("tb.v", verilog)), VERILOG)
     assert set(cells(stuck)) == {"s"} and "waits for ever" in stuck.findings[0].text

@@ -10,7 +10,8 @@ from obento.core.values import from_digits, to_digits
 from tests.core.clocked import COUNTER, VERILOG, VHDL, clocked, ready
 
 SPEC = (
-    "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b[2]'\nout = 'y'\n[expect]\ntable = '''\na b  | y\n1 -- | 1\n0 00 | 0\n0 01 | -\n0 1- | 1\n'''\n"
+    "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b[2]'\nout = 'y'\n[expect]\ntable = '''\na b  | y\n1 -- | 1\n0 00"
+    " | 0\n0 01 | -\n0 1- | 1\n'''\n"
 )
 LATCH = "module m(input a, input [1:0] b, output reg y); always @* if (a) y = 1; else if (b == 0) y = 0; endmodule"
 
@@ -33,7 +34,9 @@ def texts(found: ByHand, width: int = 1) -> list[tuple[str, str]]:
 def test_one_move_after_the_other_on_the_same_power_up() -> None:
     expectation = ready(open_spec("s.toml", SPEC.encode(), {}))
     assert texts(moved(expectation, LATCH, (".", "0", "10"))) == [("x", "1")]  # nothing was ever put in
-    assert texts(moved(expectation, LATCH, (".", "1", "00"), (".", "0", "10"))) == [("1", "1")]  # what was there before stays
+    assert texts(moved(expectation, LATCH, (".", "1", "00"), (".", "0", "10"))) == [
+        ("1", "1")
+    ]  # what was there before stays
     assert texts(moved(expectation, LATCH, (".", "0", "00"), (".", "0", "10"))) == [("0", "1")]
     assert texts(moved(expectation, LATCH, (".", "0", "01"))) == [("x", "-")]  # not compared
 
@@ -58,13 +61,22 @@ def test_pulses_on_a_counter_in_both_languages() -> None:
 
 def test_inner_wires_are_there_too() -> None:
     expectation = ready(open_spec("s.toml", SPEC.encode(), {}))
-    found = moved(expectation, "module m(input a, input [1:0] b, output y); wire t = a & b[0]; assign y = ~t; endmodule", (".", "1", "01"))
+    found = moved(
+        expectation,
+        "module m(input a, input [1:0] b, output y); wire t = a & b[0]; assign y = ~t; endmodule",
+        (".", "1", "01"),
+    )
     assert sorted(found.digits.values()) == ["0", "0", "1", "1", "1"]  # a, b[0], b[1], t, y
 
 
 def test_what_ends_or_never_settles_says_so() -> None:
     expectation = ready(open_spec("s.toml", SPEC.encode(), {}))
-    ring = "module m(input a, input [1:0] b, output y); wire q; assign q = ~(q & a); assign y = q; reg r; always @* r = ~r & a; endmodule"
+    ring = (
+        "module m(input a, input [1:0] b, output y); wire q; assign q = ~(q & a); assign y = q; reg r; always @* r = ~r"
+        " & a; endmodule"
+    )
     assert "does not settle" in moved(expectation, ring, (".", "0", "00"), (".", "1", "00")).trouble
-    unread = drive_by_hand(expectation, [HandinFile("a.v", b"module m(")], (), {}, [Move((from_digits("0"), from_digits("00")))], {})
+    unread = drive_by_hand(
+        expectation, [HandinFile("a.v", b"module m(")], (), {}, [Move((from_digits("0"), from_digits("00")))], {}
+    )
     assert unread is None

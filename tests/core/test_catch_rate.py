@@ -1,4 +1,5 @@
-"""Which likely mistakes the cases of a spec catch: counted by hand on small ones, and proven by adding the cases it asks for."""
+"""Which likely mistakes the cases of a spec catch: counted by hand on small ones, and proven by adding the cases it
+asks for."""
 
 from __future__ import annotations
 
@@ -11,7 +12,11 @@ from obento.core.check.mutation.catch_rate import CatchRate, NoReference, catch_
 
 HEAD = "obento = 'spec/1'\nunit = 'm'\n"
 AND = HEAD + "[ports]\nin = 'a b'\nout = 'y'\n[expect]\nequations = 'y = a & b'\n"
-WORDS = HEAD + "[ports]\nin = 'p[8]:dec q[8]:dec'\nout = 'least[8]:dec same'\n[expect]\nequations = '''\nleast = p < q ? p : q\nsame = p == q\n'''\n"
+WORDS = (
+    HEAD
+    + "[ports]\nin = 'p[8]:dec q[8]:dec'\nout = 'least[8]:dec same'\n[expect]\nequations = '''\nleast = p < q ? p :"
+    " q\nsame = p == q\n'''\n"
+)
 
 
 def loaded(text: str, **others: str) -> LoadedSpec:
@@ -72,7 +77,12 @@ def test_where_there_is_none() -> None:
     assert rate(with_table).share == 1.0
     for text, why in (
         (with_table + listed("1 1"), "needs equations"),
-        (HEAD + "[ports]\nin = 'clk d'\nout = 'q'\n[clock]\nport = 'clk'\nedge = 'rise'\n[expect]\nsteps = '''\nd | q\n1 | 1\n'''\n", "clock"),
+        (
+            HEAD
+            + "[ports]\nin = 'clk d'\nout = 'q'\n[clock]\nport = 'clk'\nedge = 'rise'\n[expect]\nsteps = '''\nd | q\n1"
+            " | 1\n'''\n",
+            "clock",
+        ),
     ):
         with pytest.raises(NoReference, match=why):
             rate(text)
@@ -83,7 +93,9 @@ def test_where_there_is_none() -> None:
 
 def test_combinations_that_no_row_covers_are_not_caught() -> None:
     """Two rows of sixteen are no 100 %, whatever the others were meant to say."""
-    text = HEAD + "[ports]\nin = 'a b c d'\nout = 'y'\n[expect]\ntable = '''\na b c d | y\n0 0 0 0 | 0\n0 0 0 1 | 1\n'''\n"
+    text = (
+        HEAD + "[ports]\nin = 'a b c d'\nout = 'y'\n[expect]\ntable = '''\na b c d | y\n0 0 0 0 | 0\n0 0 0 1 | 1\n'''\n"
+    )
     found = rate(text)
     assert (found.compared, found.cases, found.share) == (2, 16, 0.125)
 

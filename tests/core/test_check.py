@@ -33,7 +33,10 @@ def spec(text: str, **others: bytes) -> Expectation:
 
 
 def two(expectation_text: str = "y = a & b", i: str = "a b", o: str = "y", rest: str = "") -> Expectation:
-    return spec(f"obento = 'spec/1'\nunit = 'm'\n[ports]\nin = '{i}'\nout = '{o}'\n[expect]\nequations = '''\n{expectation_text}\n'''\n{rest}")
+    return spec(
+        f"obento = 'spec/1'\nunit = 'm'\n[ports]\nin = '{i}'\nout = '{o}'\n[expect]\nequations ="
+        f" '''\n{expectation_text}\n'''\n{rest}"
+    )
 
 
 def check(expectation: Expectation, text: str | bytes, name: str = "a.v", **more: str) -> Checked:
@@ -52,13 +55,18 @@ def cells(c: Checked) -> str:
 
 def test_each_kind_of_cell() -> None:
     expectation = spec(
-        "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b'\nout = 'y'\n[expect]\ntable = '''\na b | y\n0 0 | 0\n0 1 | 0\n1 0 | -\n1 1 | 1\n'''\n"
+        "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b'\nout = 'y'\n[expect]\ntable = '''\na b | y\n0 0 | 0\n0 1 |"
+        " 0\n1 0 | -\n1 1 | 1\n'''\n"
     )
     text = "module m(input a, b, output y); assign y = a ? 1'bx : b; endmodule"
     assert cells(check(expectation, text)) == "pfnu"
     loop = "module m(input a, b, output y); wire t; assign t = b & ~t; assign y = (a & b) | (t & ~a); endmodule"
     assert cells(check(expectation, loop)) == "psns" or "s" in cells(
-        check(expectation, "module m(input a, b, output y); wire t; assign t = (b === 1'b1) ? (t !== 1'b1) : 1'b0; assign y = t; endmodule")
+        check(
+            expectation,
+            "module m(input a, b, output y); wire t; assign t = (b === 1'b1) ? (t !== 1'b1) : 1'b0; assign y = t;"
+            " endmodule",
+        )
     )
 
 
@@ -67,7 +75,11 @@ def test_a_hand_in_that_remembers_is_caught_from_its_neighbours() -> None:
     hidden = "module m(input a, b, output reg y); initial y = 0; always @* if (a & b) y = 1; endmodule"
     c = check(two(), hidden)
     assert c.verdict is not None and c.engine == "woken"
-    assert cells(c) == "pfff"[:1] + cells(c)[1:] and c.verdict.run_of(1) == "after a[0]" and c.verdict.run_of(2) == "after b[0]"
+    assert (
+        cells(c) == "pfff"[:1] + cells(c)[1:]
+        and c.verdict.run_of(1) == "after a[0]"
+        and c.verdict.run_of(2) == "after b[0]"
+    )
     assert c.verdict.digits() == "1001"
     assert c.findings[0].kind == "remembers"
     stale = "module m(input a, b, output reg y); always @(a) y = a & b; endmodule"
@@ -98,7 +110,8 @@ def test_advice_on_what_is_forgotten(body: str, codes: list[str]) -> None:
 
 def test_x_and_z_may_be_set_and_expected() -> None:
     expectation = spec(
-        "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'e d'\nout = 'y'\n[expect]\n[cases]\nlisted = '''\ne d | y\n0 1 | z\n1 1 | 1\n1 x | x\n'''\n"
+        "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'e d'\nout = 'y'\n[expect]\n[cases]\nlisted = '''\ne d | y\n0 1 |"
+        " z\n1 1 | 1\n1 x | x\n'''\n"
     )
     assert check(expectation, "module m(input e, d, output y); bufif1 (y, d, e); endmodule").verdict.digits() == "111"  # type: ignore[union-attr]
     assert check(expectation, "module m(input e, d, output y); assign y = e & d; endmodule").verdict.digits() == "011"  # type: ignore[union-attr]
@@ -119,14 +132,19 @@ def test_clusters_go_by_behaviour_whatever_the_language(interlock: Expectation, 
 
 
 def test_the_failing_cases_as_the_shortest_condition(interlock: Expectation) -> None:
-    text = "module lock_interlock(input level_eq, gate_shut, boat_clear, key, output open_ok, alarm); assign open_ok = level_eq & gate_shut & boat_clear & key; assign alarm = key & ~open_ok & level_eq; endmodule"
+    text = (
+        "module lock_interlock(input level_eq, gate_shut, boat_clear, key, output open_ok, alarm); assign open_ok ="
+        " level_eq & gate_shut & boat_clear & key; assign alarm = key & ~open_ok & level_eq; endmodule"
+    )
     c = check(interlock, text)
     assert [f.text for f in c.findings] == [
         "alarm lacks a product term: it should be 1 whenever level_eq = 0 and key = 1",
         "alarm is wrong whenever level_eq = 0 and key = 1: 4 of 16",
     ]
     assert c.findings[0].line == 1
-    by_value = spec("obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'n[4]:dec'\nout = 'y'\n[expect]\nequations = 'y = n[0]'\n")
+    by_value = spec(
+        "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'n[4]:dec'\nout = 'y'\n[expect]\nequations = 'y = n[0]'\n"
+    )
     c = check(by_value, "module m(input [3:0] n, output y); assign y = n[0] ^ (n > 4 && n < 9); endmodule")
     assert c.findings[0].text == "y is wrong whenever n = 5 to 8: 4 of 16"
 
@@ -154,15 +172,23 @@ def test_names_are_bound_and_recorded(text: str, ours: str, theirs: str, how: st
 def test_near_misses_need_four_letters_and_one_candidate() -> None:
     assert is_near("boat_clear", "boat_claer") and is_near("level", "levl") and is_near("key", "key_i")
     assert not is_near("key", "kei") and not is_near("data1", "data2") and not is_near("open_ok", "alarm")
-    c = check(two("y = dataa & datab", "dataa datab"), "module m(input datac, datad, output y); assign y = datac & datad; endmodule")
+    c = check(
+        two("y = dataa & datab", "dataa datab"),
+        "module m(input datac, datad, output y); assign y = datac & datad; endmodule",
+    )
     assert c.status == "ports"
 
 
 def test_buses_bind_to_single_bits_and_back() -> None:
     bus = two("y = q[2] & !q[0]", "q[3]")
-    assert check(bus, "module m(input q2, q1, q0, output y); assign y = q2 & ~q0; endmodule").verdict.digits() == "1" * 8  # type: ignore[union-attr]
+    assert (
+        check(bus, "module m(input q2, q1, q0, output y); assign y = q2 & ~q0; endmodule").verdict.digits() == "1" * 8
+    )  # type: ignore[union-attr]
     singles = two("y = q2 & !q0", "q2 q1 q0")
-    assert check(singles, "module m(input [2:0] q, output y); assign y = q[2] & ~q[0]; endmodule").verdict.digits() == "1" * 8  # type: ignore[union-attr]
+    assert (
+        check(singles, "module m(input [2:0] q, output y); assign y = q[2] & ~q[0]; endmodule").verdict.digits()
+        == "1" * 8
+    )  # type: ignore[union-attr]
     ascending = two("y = q[2] & !q[0]", "q[3]")
     text = "module m(input [0:2] q, output y); assign y = q[0] & ~q[2]; endmodule"  # leftmost is the most significant
     assert check(ascending, text).verdict.digits() == "1" * 8  # type: ignore[union-attr]
@@ -180,8 +206,16 @@ UNCHECKABLE = [
     ("module m(input a, output y); assign y = a; endmodule", "a.v", "ports"),
     ("module m(input [1:0] a, input b, output y); assign y = b; endmodule", "a.v", "ports"),
     ("module m(input a, output b, y); assign y = a; assign b = a; endmodule", "a.v", "ports"),
-    ("module m(input a, b, output reg y); integer i; always @* for (i = 0; i >= 0; i = i + 1) y = a; endmodule", "a.v", "stopped"),
-    ("module m(input a, b, output y); function f(input v); f = f(v); endfunction assign y = f(a); endmodule", "a.v", "unreadable"),
+    (
+        "module m(input a, b, output reg y); integer i; always @* for (i = 0; i >= 0; i = i + 1) y = a; endmodule",
+        "a.v",
+        "stopped",
+    ),
+    (
+        "module m(input a, b, output y); function f(input v); f = f(v); endfunction assign y = f(a); endmodule",
+        "a.v",
+        "unreadable",
+    ),
 ]
 
 
@@ -213,12 +247,18 @@ def test_two_versions_of_a_unit_are_not_chosen_between() -> None:
 
 
 def test_escaped_names_of_single_bits() -> None:
-    text = "module m(\\q[2] , \\q[1] , \\q[0] , y); input \\q[2] , \\q[1] , \\q[0] ; output y; assign y = \\q[2]  & ~ \\q[0] ; endmodule"
+    text = (
+        "module m(\\q[2] , \\q[1] , \\q[0] , y); input \\q[2] , \\q[1] , \\q[0] ; output y; assign y = \\q[2]  & ~"
+        " \\q[0] ; endmodule"
+    )
     assert check(two("y = q[2] & !q[0]", "q[3]"), text).verdict.digits() == "1" * 8  # type: ignore[union-attr]
 
 
 def test_a_bench_beside_the_design_does_no_harm() -> None:
-    bench = 'module tb; reg a, b; wire y; m dut(a, b, y); initial begin a = 0; #10 b = 1; $display("%b", y); $finish; end endmodule'
+    bench = (
+        'module tb; reg a, b; wire y; m dut(a, b, y); initial begin a = 0; #10 b = 1; $display("%b", y); $finish; end'
+        " endmodule"
+    )
     assert check(two(), GOOD + "\n" + bench).status == "checked"
     broken = check(two(), GOOD, tb_v="module tb; reg a initial a = ; endmodule")
     assert broken.status == "checked" and any(m.severity == "warning" for m in broken.messages)
@@ -238,10 +278,22 @@ def test_the_result_in_json() -> None:
     data = report(expectation, [("s07", wrong)])
     handin = data["handins"][0]
     assert data["obento"] == "result/1" and data["spec"]["cases"] == 4 and data["spec"]["digest"].startswith("sha256:")
-    assert (handin["status"], handin["passed"], handin["total"], handin["verdict"], handin["cells"]) == ("checked", 2, 4, "1001", "pffp")
+    assert (handin["status"], handin["passed"], handin["total"], handin["verdict"], handin["cells"]) == (
+        "checked",
+        2,
+        4,
+        "1001",
+        "pffp",
+    )
     assert handin["cases"][0] == {
-        "index": 1, "group": None, "run": "fresh", "in": {"a": "0", "b": "1"}, "expected": {"y": "0"}, "actual": {"y": "1"},
-        "pass": False, "wrong": ["y"],
-    }  # fmt: skip
+        "index": 1,
+        "group": None,
+        "run": "fresh",
+        "in": {"a": "0", "b": "1"},
+        "expected": {"y": "0"},
+        "actual": {"y": "1"},
+        "pass": False,
+        "wrong": ["y"],
+    }
     assert handin["binding"][0] == {"ours": "a", "theirs": "A", "how": "case"}
     assert len(report(expectation, [("s", wrong)], "all")["handins"][0]["cases"]) == 4

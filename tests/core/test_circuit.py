@@ -75,7 +75,7 @@ z = {p[1] & !q[1], !p[1] & q[1], low ^ 1}
 k = p == 0 ? 0 : (p == 1 ? q[0] : q[0] ^ q[1])
 '''
 """
-SMALL = "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b c'\nout = 'y z'\n[expect]\nequations = '''\nboth = a & b\ny = both | c\nz = !both\n'''\n"
+SMALL = "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b c'\nout = 'y z'\n[expect]\nequations = '''\nboth = a & b\ny = both | c\nz = !both\n'''\n"  # noqa: E501
 
 
 @pytest.fixture(scope="module")
@@ -136,8 +136,14 @@ def test_wires_stay_at_one_level_and_end_where_something_takes_them(cells: Expec
 
 
 MIXED = {
-    "in a module": ("a.v", "module m(input a, b, c, output y, z); wire t; inner u0(.p(a), .q(t)); assign y = t & b | c; assign z = ~t; endmodule"),
-    "in a wiring list": ("a.wiring", "wiring m\n  takes a, b, c\n  gives y, z\n  u0: t <- inner(a)\n  y <- or(and(t, b), c)\n  z <- not(t)\nend\n"),
+    "in a module": (
+        "a.v",
+        "module m(input a, b, c, output y, z); wire t; inner u0(.p(a), .q(t)); assign y = t & b | c; assign z = ~t; endmodule",  # noqa: E501
+    ),
+    "in a wiring list": (
+        "a.wiring",
+        "wiring m\n  takes a, b, c\n  gives y, z\n  u0: t <- inner(a)\n  y <- or(and(t, b), c)\n  z <- not(t)\nend\n",
+    ),
 }
 INNER = """library ieee; use ieee.std_logic_1164.all;
 entity inner is port(p : in std_logic; q : out std_logic); end;
@@ -160,21 +166,29 @@ def test_a_unit_of_another_language_is_a_box_too(small: Expectation, where: str)
 def test_slices_are_written_at_the_wires(cells: Expectation) -> None:
     found = inside(cells, "a.v", TWO_CELLS["a.v"])
     p = part(found, "input", "p").pins[0]
-    assert sorted(w.label for w in found.circuit.wires if w.start == p.id) == ["", "0", "1"]  # whole to the process, a digit to each cell
+    assert sorted(w.label for w in found.circuit.wires if w.start == p.id) == [
+        "",
+        "0",
+        "1",
+    ]  # whole to the process, a digit to each cell
 
 
 def test_values_of_all_wires_in_the_cases_wanted(small: Expectation) -> None:
-    text = "module m(input a, b, c, output y, z);\n  wire t = a & b;\n  assign y = t | c;\n  assign z = ~t;\nendmodule\n"
+    text = (
+        "module m(input a, b, c, output y, z);\n  wire t = a & b;\n  assign y = t | c;\n  assign z = ~t;\nendmodule\n"
+    )
     found = inside(small, "a.v", text, [7, 0, 6])
     gate = part(found, "and")
     assert found.cases == [7, 0, 6]
     assert [value(found, gate.pins[-1], i) for i in range(3)] == ["1", "0", "1"]
     assert [value(found, part(found, "output", "z").pins[0], i) for i in range(3)] == ["0", "1", "0"]
-    assert [(k.name, k.how, k.differs) for k in found.likeness][:1] == [("both", "same", ())]  # `t` does what `both` of the reference does
+    assert [(k.name, k.how, k.differs) for k in found.likeness][:1] == [
+        ("both", "same", ())
+    ]  # `t` does what `both` of the reference does
 
 
 def test_a_wire_of_the_same_name_is_held_against_the_reference(small: Expectation) -> None:
-    text = "module m(input a, b, c, output y, z);\n  wire both = a | b;\n  assign y = both | c;\n  assign z = ~both;\nendmodule\n"
+    text = "module m(input a, b, c, output y, z);\n  wire both = a | b;\n  assign y = both | c;\n  assign z = ~both;\nendmodule\n"  # noqa: E501
     found = inside(small, "a.v", text)
     assert [(k.name, k.how, k.differs) for k in found.likeness if k.name == "both"] == [("both", "name", (2, 3, 4, 5))]
     [pin] = found.explains
@@ -219,7 +233,7 @@ def test_inner_signals_of_vhdl_are_those_of_the_step() -> None:
     ("name", "text", "told"),
     [
         ("a.v", "module m(input a, b, c, output y, z); assign y = ; endmodule", None),
-        ("a.vhd", "entity m is port(a, b, c : in bit; y, z : out bit); end;\narchitecture r of m is begin process begin wait for 1 ns; y <= a; wait; end process; end;", "no drawing"),
+        ("a.vhd", "entity m is port(a, b, c : in bit; y, z : out bit); end;\narchitecture r of m is begin process begin wait for 1 ns; y <= a; wait; end process; end;", "no drawing"),  # noqa: E501
     ],
 )  # fmt: skip
 def test_what_cannot_be_drawn_says_so(small: Expectation, name: str, text: str, told: str | None) -> None:

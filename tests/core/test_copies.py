@@ -23,13 +23,17 @@ out = "go"
 equations = "go = shut & ready"
 """
 RIGHT = {
-    "vhd": "library ieee; use ieee.std_logic_1164.all;\nentity pass_gate is port (shut, ready : in std_logic; go : out std_logic); end;\n"
-    "architecture rtl of pass_gate is begin go <= shut and ready; end;\n",
+    "vhd": (
+        "library ieee; use ieee.std_logic_1164.all;\nentity pass_gate is port (shut, ready : in std_logic; go : out"
+        " std_logic); end;\narchitecture rtl of pass_gate is begin go <= shut and ready; end;\n"
+    ),
     "v": "module pass_gate(input shut, ready, output go);\n  assign go = shut & ready;\nendmodule\n",
     "wiring": "wiring pass_gate\n  takes shut, ready\n  gives  go\ngo <- and(shut, ready)\nend\n",
 }
 WRONG = {
-    kind: text.replace("shut and ready", "shut or ready").replace("shut & ready;", "shut | ready;").replace("and(", "or(")
+    kind: (
+        text.replace("shut and ready", "shut or ready").replace("shut & ready;", "shut | ready;").replace("and(", "or(")
+    )
     for kind, text in RIGHT.items()
 }
 LANGUAGES = list(RIGHT)
@@ -55,10 +59,25 @@ def codes(c: Checked) -> set[str]:
 
 
 BESIDE = [
-    "pass_gate.{}.bak", "pass_gate.{}~", "pass_gate.{}.old", "pass_gate.{}.orig", "copy of pass_gate.{}", "Kopie von pass_gate.{}", "pass_gate - Copy.{}",
-    "pass_gate (copy).{}", "pass_gate_old.{}", "zz_backup.{}", "old/pass_gate.{}", "backup 2/pass_gate.{}", "history/pass_gate.{}", "__last/zz.{}",
-    "zz/.cache/pass_gate.{}", "tmp/zz.{}", "pass_gate.txt", ".pass_gate.{}.swp",
-]  # fmt: skip
+    "pass_gate.{}.bak",
+    "pass_gate.{}~",
+    "pass_gate.{}.old",
+    "pass_gate.{}.orig",
+    "copy of pass_gate.{}",
+    "Kopie von pass_gate.{}",
+    "pass_gate - Copy.{}",
+    "pass_gate (copy).{}",
+    "pass_gate_old.{}",
+    "zz_backup.{}",
+    "old/pass_gate.{}",
+    "backup 2/pass_gate.{}",
+    "history/pass_gate.{}",
+    "__last/zz.{}",
+    "zz/.cache/pass_gate.{}",
+    "tmp/zz.{}",
+    "pass_gate.txt",
+    ".pass_gate.{}.swp",
+]
 
 
 @pytest.mark.parametrize("kind", LANGUAGES)
@@ -86,7 +105,9 @@ def test_a_copy_gives_only_what_is_missing() -> None:
     entity, architecture = RIGHT["vhd"].split("architecture", 1)
     c = check({"pass_gate.vhd": entity, "pass_gate.vhd.bak": WRONG["vhd"]})
     assert passed(c) == 2 and "wrong-suffix" in codes(c)  # the architecture stands in the copy alone
-    c = check({"pass_gate.vhd": RIGHT["vhd"], "old/both.vhd": WRONG["vhd"] + RIGHT["vhd"].replace("pass_gate", "spare")})
+    c = check(
+        {"pass_gate.vhd": RIGHT["vhd"], "old/both.vhd": WRONG["vhd"] + RIGHT["vhd"].replace("pass_gate", "spare")}
+    )
     assert passed(c) == 4 and "copy-read" in codes(c)  # `spare` is new, `pass_gate` is not
     assert architecture
 
@@ -115,7 +136,10 @@ def test_two_files_of_good_names_are_asked(kind: str) -> None:
 
 
 def test_another_unit_that_stands_twice_is_not_asked_for() -> None:
-    other = {name: "module spare(input clk, output [3:0] n); assign n = " + value + "; endmodule" for name, value in (("a.v", "1"), ("b.v", "2"))}
+    other = {
+        name: "module spare(input clk, output [3:0] n); assign n = " + value + "; endmodule"
+        for name, value in (("a.v", "1"), ("b.v", "2"))
+    }
     c = check(other)
     assert c.status == "no_unit" and not c.twice and "no-unit" in codes(c)
     only = {name: text.replace("pass_gate", "mine") for name, text in (("a.v", RIGHT["v"]), ("b.v", WRONG["v"]))}
@@ -125,7 +149,10 @@ def test_another_unit_that_stands_twice_is_not_asked_for() -> None:
 def test_two_languages_are_asked_too() -> None:
     c = check({"pass_gate.v": RIGHT["v"], "pass_gate.vhd": WRONG["vhd"]})
     assert c.status == "no_unit" and c.twice == {"pass_gate": ["pass_gate.v", "pass_gate.vhd"]}
-    assert passed(check({"pass_gate.v": RIGHT["v"], "pass_gate.vhd": WRONG["vhd"]}, {"@file:pass_gate": "pass_gate.vhd"})) == 2
+    assert (
+        passed(check({"pass_gate.v": RIGHT["v"], "pass_gate.vhd": WRONG["vhd"]}, {"@file:pass_gate": "pass_gate.vhd"}))
+        == 2
+    )
 
 
 def test_what_lies_beside_a_chosen_file_goes_with_it() -> None:
@@ -160,15 +187,26 @@ def test_architectures_in_several_files() -> None:
 def test_an_instance_that_names_its_architecture_asks_nothing() -> None:
     entity, right = (text.replace("pass_gate", "inner") for text in RIGHT["vhd"].split("architecture", 1))
     top = RIGHT["vhd"].replace("go <= shut and ready;", "u : entity work.inner{} port map (shut, ready, go);")
-    beside = {"e.vhd": entity, "one.vhd": f"architecture{right}", "two.vhd": f"architecture{right}".replace(" and ", " or ").replace("rtl", "draft")}
+    beside = {
+        "e.vhd": entity,
+        "one.vhd": f"architecture{right}",
+        "two.vhd": f"architecture{right}".replace(" and ", " or ").replace("rtl", "draft"),
+    }
     assert passed(check({"pass_gate.vhd": top.format("(rtl)"), **beside})) == 4
     assert passed(check({"pass_gate.vhd": top.format("(draft)"), **beside})) == 2
     assert set(check({"pass_gate.vhd": top.format(""), **beside}).twice) == {"inner"}
 
 
 def test_packages_that_stand_twice_are_asked_where_they_are_used() -> None:
-    package = "library ieee; use ieee.std_logic_1164.all; package kit is constant on_value : std_logic := '{}'; end package;\n"
-    top = RIGHT["vhd"].replace("entity pass_gate", "use work.kit.all; entity pass_gate").replace("shut and ready", "shut and ready and on_value")
+    package = (
+        "library ieee; use ieee.std_logic_1164.all; package kit is constant on_value : std_logic := '{}'; end"
+        " package;\n"
+    )
+    top = (
+        RIGHT["vhd"]
+        .replace("entity pass_gate", "use work.kit.all; entity pass_gate")
+        .replace("shut and ready", "shut and ready and on_value")
+    )
     files = {"a.vhd": package.format(1), "b.vhd": package.format(0)}
     assert set(check({"pass_gate.vhd": top, **files}).twice) == {"kit"}
     assert passed(check({"pass_gate.vhd": top, **files}, {"@file:kit": "a.vhd"})) == 4
@@ -181,7 +219,10 @@ def test_twice_in_one_file_stays_a_mistake() -> None:
 
 
 def test_simulation_takes_no_copy_and_asks_too() -> None:
-    bench = 'module bench; reg a, b; wire y; pass_gate u(a, b, y); initial begin a = 1; b = 0; #1 $display("%b", y); end endmodule'
+    bench = (
+        'module bench; reg a, b; wire y; pass_gate u(a, b, y); initial begin a = 1; b = 0; #1 $display("%b", y); end'
+        " endmodule"
+    )
 
     def run(files: dict[str, str]) -> tuple[int, str, list[str]]:
         printed: list[str] = []

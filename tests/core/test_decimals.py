@@ -21,7 +21,13 @@ def without_guard() -> object:
 @pytest.mark.parametrize("bits", [0, 1, 63, 64, 5_999, 6_000, 6_001, 14_285, 20_000, 65_536])
 def test_as_python_writes_and_reads_them(bits: int, without_guard: object) -> None:
     dice = random.Random(bits)
-    for number in (dice.getrandbits(bits) if bits else 0, (1 << bits) - 1, 1 << bits, 10 ** int(bits * 0.301), 10 ** int(bits * 0.301) - 1):
+    for number in (
+        dice.getrandbits(bits) if bits else 0,
+        (1 << bits) - 1,
+        1 << bits,
+        10 ** int(bits * 0.301),
+        10 ** int(bits * 0.301) - 1,
+    ):
         for signed in (number, -number):
             assert to_decimal(signed) == str(signed)
             assert from_decimal(str(signed)) == signed
@@ -29,7 +35,16 @@ def test_as_python_writes_and_reads_them(bits: int, without_guard: object) -> No
 
 
 @pytest.mark.parametrize(
-    "text", ["", "12x", "1" * 3000 + "x" + "1" * 3000, "x" + "1" * 6000, "1" * 6000 + "-", "--" + "1" * 6000, "1" * 3000 + "+" + "1" * 2999]
+    "text",
+    [
+        "",
+        "12x",
+        "1" * 3000 + "x" + "1" * 3000,
+        "x" + "1" * 6000,
+        "1" * 6000 + "-",
+        "--" + "1" * 6000,
+        "1" * 3000 + "+" + "1" * 2999,
+    ],
 )
 def test_what_is_no_number_is_refused(text: str) -> None:
     with pytest.raises(ValueError):

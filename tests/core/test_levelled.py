@@ -1,4 +1,5 @@
-"""Which designs may be run as one tape: each rule of `sim/levelled` with a design that breaks it, and one that just does not."""
+"""Which designs may be run as one tape: each rule of `sim/levelled` with a design that breaks it, and one that just
+does not."""
 
 from __future__ import annotations
 
@@ -66,12 +67,18 @@ def test_inputs_nobody_binds_float() -> None:
 
 def test_a_constant_that_a_process_sets_has_to_be_woken_for() -> None:
     """`z` is x until its process has run; who reads it without waking for it may have been too early."""
-    text = "module m(input [1:0] a, output reg [2:0] u, z, z2); always @* begin u = a; z <= 2'b10; end always @(u) z2 = u ^ z; endmodule"
+    text = (
+        "module m(input [1:0] a, output reg [2:0] u, z, z2); always @* begin u = a; z <= 2'b10; end always @(u) z2 = u"
+        " ^ z; endmodule"
+    )
     with pytest.raises(HasMemory):
         Levelled(build(text), Limits())
 
 
-LISTENS = "library ieee; use ieee.std_logic_1164.all; entity m is port (a, b : in {kind}; y : out {kind}); end; architecture r of m is {body} end;"
+LISTENS = (
+    "library ieee; use ieee.std_logic_1164.all; entity m is port (a, b : in {kind}; y : out {kind}); end; architecture"
+    " r of m is {body} end;"
+)
 
 
 @pytest.mark.parametrize("kind", ["std_logic", "bit"])
@@ -86,7 +93,8 @@ LISTENS = "library ieee; use ieee.std_logic_1164.all; entity m is port (a, b : i
     ],
 )
 def test_a_process_of_one_gate_must_wake_for_its_inputs(kind: str, body: str, remembers: bool) -> None:
-    """1076-1993 clause 9.2: a process with a sensitivity list runs when something in the list changes, and at no other time."""
+    """1076-1993 clause 9.2: a process with a sensitivity list runs when something in the list changes, and at no other
+    time."""
     design = build(LISTENS.format(kind=kind, body=body), name="m.vhd")
     if remembers:
         with pytest.raises(HasMemory, match="does not wake"):

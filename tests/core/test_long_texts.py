@@ -38,9 +38,9 @@ def calls_of(text: str) -> int:
 
 def vhdl(statement: str) -> str:
     return (
-        "library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;\nentity m is end; architecture a of m is begin process\n"
-        'variable n : integer := 3; variable u : unsigned(7 downto 0) := x"05"; variable b : boolean := true;\n'
-        f"begin {statement} wait; end process; end;"
+        "library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;\nentity m is end; architecture a of m is"
+        ' begin process\nvariable n : integer := 3; variable u : unsigned(7 downto 0) := x"05"; variable b : boolean'
+        f" := true;\nbegin {statement} wait; end process; end;"
     )
 
 

@@ -10,11 +10,25 @@ from obento.core.check.mutation.smallest_change import Repair, find_repair
 from obento.core.handin import HandinFile
 from tests.core.clocked import COUNTER, VERILOG, VHDL, WIRING, clocked, ready
 
-SPEC = "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b c d[3]'\nout = 'y z'\n[expect]\nequations = '''\ny = (a & b) | !c\nz = d > 2\n'''\n"
-PLAIN = "module m(input a, b, c, input [2:0] d, output y, z);\n  assign y = (a & b) | ~c;\n  assign z = d > 2;\nendmodule\n"
-PROCESS = "module m(input a, b, c, input [2:0] d, output reg y, z);\n  always @* begin\n    y = ~c;\n    if (a & b) y = 1;\n    z = 0;\n    if (2 < d) z = 1;\n  end\nendmodule\n"
-GATES = "module m(input a, b, c, input [2:0] d, output y, z);\n  wire t, n, k;\n  and g1(t, a, b);\n  not g2(n, c);\n  or g3(y, t, n);\n  and g4(k, d[0], d[1]);\n  or g5(z, d[2], k);\nendmodule\n"
-LIST = "wiring m\n  takes a, b, c, d[3]\n  gives y, z\n  t <- and(a, b)\n  y <- or(t, not(c))\n  k <- and(d[0], d[1])\n  z <- or(d[2], k)\nend\n"
+SPEC = (
+    "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b c d[3]'\nout = 'y z'\n[expect]\nequations = '''\ny = (a & b) |"
+    " !c\nz = d > 2\n'''\n"
+)
+PLAIN = (
+    "module m(input a, b, c, input [2:0] d, output y, z);\n  assign y = (a & b) | ~c;\n  assign z = d > 2;\nendmodule\n"
+)
+PROCESS = (
+    "module m(input a, b, c, input [2:0] d, output reg y, z);\n  always @* begin\n    y = ~c;\n    if (a & b) y = 1;\n "
+    "   z = 0;\n    if (2 < d) z = 1;\n  end\nendmodule\n"
+)
+GATES = (
+    "module m(input a, b, c, input [2:0] d, output y, z);\n  wire t, n, k;\n  and g1(t, a, b);\n  not g2(n, c);\n  or"
+    " g3(y, t, n);\n  and g4(k, d[0], d[1]);\n  or g5(z, d[2], k);\nendmodule\n"
+)
+LIST = (
+    "wiring m\n  takes a, b, c, d[3]\n  gives y, z\n  t <- and(a, b)\n  y <- or(t, not(c))\n  k <- and(d[0], d[1])\n  z"
+    " <- or(d[2], k)\nend\n"
+)
 ENTITY = """library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;
 entity m is port (a, b, c : in std_logic; d : in std_logic_vector(2 downto 0); y, z : out std_logic); end;
 architecture r of m is begin
@@ -55,7 +69,9 @@ SEEDED = [
 
 
 @pytest.mark.parametrize(("name", "text", "right", "wrong", "line", "change"), SEEDED)
-def test_a_seeded_mistake_is_found(plain: Expectation, name: str, text: str, right: str, wrong: str, line: int, change: str | None) -> None:
+def test_a_seeded_mistake_is_found(
+    plain: Expectation, name: str, text: str, right: str, wrong: str, line: int, change: str | None
+) -> None:
     assert check_handin(plain, [HandinFile(name, text.encode())]).findings == []
     seeded = text.replace(right, wrong, 1)
     assert seeded != text
@@ -99,8 +115,12 @@ def test_the_design_is_as_before_after_all_trials() -> None:
 
 
 def test_a_list_of_what_wakes_a_process_is_not_changed_along(plain: Expectation) -> None:
-    """With `@*` the other wire is all that has to be written; with a list of its own the list would have to be changed too."""
-    process = "module m(input a, b, c, input [2:0] d, output reg y, output z);\n  always @({list})\n    y = (a & {wire}) | ~c;\n  assign z = d > 2;\nendmodule\n"
+    """With `@*` the other wire is all that has to be written; with a list of its own the list would have to be changed
+    too."""
+    process = (
+        "module m(input a, b, c, input [2:0] d, output reg y, output z);\n  always @({list})\n    y = (a & {wire}) |"
+        " ~c;\n  assign z = d > 2;\nendmodule\n"
+    )
     whole = repaired(plain, process.format(list="*", wire="c"), "a.v")
     assert [c.text for c in whole.changes] == ["`b` for `c`"] and whole.changes[0].line == 3
     assert repaired(plain, process.format(list="a or c", wire="c"), "a.v").changes == []

@@ -35,7 +35,10 @@ APART = "wiring m\n  takes a, b, c\n  gives y\n  t <- and(a, b)\n  n <- not(c)\n
         ("a.v", "module m(input a, b, c, output y); wire t, n; nand(t, a, b); nand(y, t, c); endmodule", 2, 2),
         (
             "a.v",
-            "module i(input p, output q); not(q, p); endmodule module m(input a, b, c, output y); wire n; i u(c, n); assign y = a & b | n; endmodule",
+            (
+                "module i(input p, output q); not(q, p); endmodule module m(input a, b, c, output y); wire n; i u(c,"
+                " n); assign y = a & b | n; endmodule"
+            ),
             3,
             2,
         ),
@@ -63,7 +66,10 @@ def test_no_behaviour(body: str, ok: bool) -> None:
 
 
 def test_levels_begin_anew_after_what_remembers() -> None:
-    text = "module m(input a, b, c, output y); reg q; wire t = a & b; always @(posedge a) q <= t; assign y = t | ~c; endmodule"
+    text = (
+        "module m(input a, b, c, output y); reg q; wire t = a & b; always @(posedge a) q <= t; assign y = t | ~c;"
+        " endmodule"
+    )
     rules, _ = checked(text, "max_levels = 2")
     assert rules["max_levels"].ok
 
@@ -73,10 +79,17 @@ def test_broken_rules_cost_what_the_spec_says() -> None:
     wrong = "module m(input a, b, c, output y); assign y = a & b | ~c; endmodule"
     assert checked(wrong, rules)[1] == Earned(10.0)
     earned = checked(wrong, rules, marks="rules = { only_gates = 3, max_gates = 0.5 }")[1]
-    assert earned.value == 6.5 and "3.5 off: uses and (1), not (1), or (1), not among nand; 3 gates, allowed are 2" in earned.reason
+    assert (
+        earned.value == 6.5
+        and "3.5 off: uses and (1), not (1), or (1), not among nand; 3 gates, allowed are 2" in earned.reason
+    )
     assert checked(wrong, rules, marks="rules = { only_gates = 30 }")[1].value == 0.0
     assert (
-        checked("module m(input a, b, c, output y); assign y = a & b; endmodule", "max_gates = 0", marks="rules = { max_gates = 1 }")[1].value
+        checked(
+            "module m(input a, b, c, output y); assign y = a & b; endmodule",
+            "max_gates = 0",
+            marks="rules = { max_gates = 1 }",
+        )[1].value
         == 5.25  # five of eight, less one
     )
 
@@ -94,4 +107,6 @@ def test_broken_rules_cost_what_the_spec_says() -> None:
 )
 def test_mistakes_in_rules_are_told(rules: str, marks: str, told: str) -> None:
     loaded = open_spec("s.toml", f"{HEAD}[rules]\n{rules}\n[marks]\n{marks}\n".encode(), {})
-    assert loaded.expectation is None and any(told in m.text and m.line > 6 for m in loaded.messages), [str(m) for m in loaded.messages]
+    assert loaded.expectation is None and any(told in m.text and m.line > 6 for m in loaded.messages), [
+        str(m) for m in loaded.messages
+    ]

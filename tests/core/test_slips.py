@@ -1,4 +1,5 @@
-"""What is said of a slip is proven on all cases: each circuit here has one, and no circuit gets a sentence that is not true of it."""
+"""What is said of a slip is proven on all cases: each circuit here has one, and no circuit gets a sentence that is not
+true of it."""
 
 from __future__ import annotations
 
@@ -27,7 +28,10 @@ w = {a & b, c}
 def checked(y: str = "a & b | c", z: str = "a ^ c", w: str = "{a & b, c}") -> Checked:
     loaded = open_spec("s.toml", SPEC.encode(), {})
     assert loaded.expectation is not None
-    text = f"module m(input a, b, c, output y, z, output [1:0] w); assign y = {y}; assign z = {z}; assign w = {w}; endmodule"
+    text = (
+        f"module m(input a, b, c, output y, z, output [1:0] w); assign y = {y}; assign z = {z}; assign w = {w};"
+        " endmodule"
+    )
     return check_handin(loaded.expectation, [HandinFile("m.v", text.encode())])
 
 
@@ -61,7 +65,24 @@ def test_nothing_is_said_of_a_right_one() -> None:
     assert checked().findings == []
 
 
-WAYS = st.sampled_from(["a", "b", "c", "~a", "a & b", "a | c", "a ^ c", "a & b | c", "~(a ^ c)", "1'b0", "a ? b : c", "b & c", "~b | a", "1'bx"])
+WAYS = st.sampled_from(
+    [
+        "a",
+        "b",
+        "c",
+        "~a",
+        "a & b",
+        "a | c",
+        "a ^ c",
+        "a & b | c",
+        "~(a ^ c)",
+        "1'b0",
+        "a ? b : c",
+        "b & c",
+        "~b | a",
+        "1'bx",
+    ]
+)
 
 
 @settings(max_examples=120, deadline=None)
@@ -109,13 +130,24 @@ def test_listed_rows_in_any_order_say_the_same(seed: int) -> None:
     """All combinations, listed in another order than counting: the same slips as in order, and no crash."""
     import random
 
-    head = "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b k[2]'\nout = 'y z'\n[expect]\nequations = '''\ny = a & !b\nz = k == 2 | a\n'''\n"
+    head = (
+        "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b k[2]'\nout = 'y z'\n[expect]\nequations = '''\ny = a & !b\nz"
+        " = k == 2 | a\n'''\n"
+    )
     rows = [f"{n >> 3 & 1} {n >> 2 & 1} {n & 3:02b}" for n in range(16)]
     plain = open_spec("s.toml", head.encode(), {}).expectation
     random.Random(seed).shuffle(rows)
-    listed = open_spec("s.toml", (head + "[cases]\nlisted = '''\na b k\n" + "\n".join(rows) + "\n'''\n").encode(), {}).expectation
+    listed = open_spec(
+        "s.toml", (head + "[cases]\nlisted = '''\na b k\n" + "\n".join(rows) + "\n'''\n").encode(), {}
+    ).expectation
     assert plain is not None and listed is not None
-    for y, z in (("b & ~a", "k == 2 | b"), ("~(a & ~b)", "k == 2"), ("a & ~b", "{k[0], k[1]} == 2 | a"), ("1'b0", "a"), ("~(a | b)", "k == 1 | a")):
+    for y, z in (
+        ("b & ~a", "k == 2 | b"),
+        ("~(a & ~b)", "k == 2"),
+        ("a & ~b", "{k[0], k[1]} == 2 | a"),
+        ("1'b0", "a"),
+        ("~(a | b)", "k == 1 | a"),
+    ):
         text = f"module m(input a, b, input [1:0] k, output y, z); assign y = {y}, z = {z}; endmodule"
         found = [check_handin(e, [HandinFile("a.v", text.encode())]) for e in (plain, listed)]
         assert [(f.kind, f.text) for f in found[0].findings] == [(f.kind, f.text) for f in found[1].findings]

@@ -34,9 +34,22 @@ def equation(text: str) -> str:
 
 
 NOTATIONS = [
-    "y = a & !b", "y = a && ~b", "y = a · b'", "y = a * b'", "y = a and not b", "y = a ∧ ¬b", "y = a & b̅", "y = nor(!a, b)",
-    "n = not b\ny = a & n", "y = !(a' + b)", "y = a ^ (a · b)", "y = a ⊕ a·b", "y = a ? !b : 0", "y = (a == 1) & (b == 0)", "y = a > b",
-]  # fmt: skip
+    "y = a & !b",
+    "y = a && ~b",
+    "y = a · b'",
+    "y = a * b'",
+    "y = a and not b",
+    "y = a ∧ ¬b",
+    "y = a & b̅",
+    "y = nor(!a, b)",
+    "n = not b\ny = a & n",
+    "y = !(a' + b)",
+    "y = a ^ (a · b)",
+    "y = a ⊕ a·b",
+    "y = a ? !b : 0",
+    "y = (a == 1) & (b == 0)",
+    "y = a > b",
+]
 
 
 @pytest.mark.parametrize("text", NOTATIONS)
@@ -75,7 +88,10 @@ def test_values_in_every_radix() -> None:
 def test_listed_corners_random_and_groups() -> None:
     listed = "[expect]\nequations = 'y = a'\n[cases]\nlisted = '''\na b\n1 -\n0 0\n'''\n"
     assert column(listed) == "110"
-    wide = "[expect]\nequations = 'y = a == b'\n[cases]\ncorners = true\nrandom = { count = 50, seed = 7 }\ngroups = { same = 'a == b' }\n"
+    wide = (
+        "[expect]\nequations = 'y = a == b'\n[cases]\ncorners = true\nrandom = { count = 50, seed = 7 }\ngroups = {"
+        " same = 'a == b' }\n"
+    )
     loaded = load(wide, "a[16] b[16]")
     assert loaded.expectation is not None and 80 < loaded.expectation.cases.count <= 100
     assert 0 < loaded.expectation.groups["same"].bit_count() < 20
@@ -117,7 +133,9 @@ MISTAKES = [
 def test_every_mistake_at_its_place(body: str, place: str, code: str) -> None:
     loaded = load(body)
     assert loaded.expectation is None
-    assert (place, code) in [(f"{m.line}:{m.column}", m.code) for m in loaded.messages], [str(m) for m in loaded.messages]
+    assert (place, code) in [(f"{m.line}:{m.column}", m.code) for m in loaded.messages], [
+        str(m) for m in loaded.messages
+    ]
 
 
 def test_what_no_row_covers_is_told_row_by_row() -> None:
@@ -141,14 +159,18 @@ def test_printed_formulas_read_back() -> None:
     for text in ["a & (b | !c)", "a ^ b ^ c", "!(a & b) | c", "a ? b : c", "(a | b) & c", "a == b", "!a & !(b ^ c)"]:
         once = printed(FormulaParser(text, 1, Collector(), lambda _: 1).single())
         assert printed(FormulaParser(once, 1, Collector(), lambda _: 1).single()) == once
-    assert printed(FormulaParser("key & (safe ^ boat_clear)", 1, Collector(), lambda _: 1).single()) == "key · (safe ⊕ boat_clear)"
+    assert (
+        printed(FormulaParser("key & (safe ^ boat_clear)", 1, Collector(), lambda _: 1).single())
+        == "key · (safe ⊕ boat_clear)"
+    )
 
 
 def corners_of(ports: str) -> list[str]:
     """The cases that corners give, as digits."""
     loaded = open_spec(
         "s.toml",
-        f"obento = 'spec/1'\nunit = 'm'\n[ports]\nin = '{ports}'\nout = 'y'\n[expect]\nequations = 'y = 1'\n[cases]\ncorners = true\n".encode(),
+        f"obento = 'spec/1'\nunit = 'm'\n[ports]\nin = '{ports}'\nout = 'y'\n[expect]\nequations = 'y ="
+        " 1'\n[cases]\ncorners = true\n".encode(),
         {},
     )
     assert loaded.expectation is not None, [str(m) for m in loaded.messages]

@@ -1,4 +1,5 @@
-"""Clocked specs: what steps and function tables mean, and how hand-ins are judged by them. Expectations are worked out by hand."""
+"""Clocked specs: what steps and function tables mean, and how hand-ins are judged by them. Expectations are worked out
+by hand."""
 
 from __future__ import annotations
 
@@ -7,12 +8,29 @@ import pytest
 from obento.core.check.explaining.divergence import diverge
 from obento.core.check.judging.verdict import set_bits
 from obento.core.check.report import report
-from tests.core.clocked import CLOCK, COUNTER, HEAD, LANGUAGES, SYNC_COUNTER, VERILOG, WIRING, cells, clocked, column, judge, ready, steps
+from tests.core.clocked import (
+    CLOCK,
+    COUNTER,
+    HEAD,
+    LANGUAGES,
+    SYNC_COUNTER,
+    VERILOG,
+    WIRING,
+    cells,
+    clocked,
+    column,
+    judge,
+    ready,
+    steps,
+)
 
 
 @pytest.mark.parametrize("name", LANGUAGES)
 def test_a_step_sets_then_clocks_then_looks(name: str) -> None:
-    rows = "clk rst en | q\n.  1 0 | 0\nc 0 1 | 1\nc 0 1 | 2\n. 0 0 | 2\nr 0 1 | 3\n. 0 0 | 3\nf 0 1 | 3\nc 0 0 | 3\nc 0 1 | 0\n. 1 1 | 0"
+    rows = (
+        "clk rst en | q\n.  1 0 | 0\nc 0 1 | 1\nc 0 1 | 2\n. 0 0 | 2\nr 0 1 | 3\n. 0 0 | 3\nf 0 1 | 3\nc 0 0 | 3\nc 0 1"
+        " | 0\n. 1 1 | 0"
+    )
     expectation = ready(clocked(steps(rows)))
     assert cells(judge(expectation, LANGUAGES[name], name)) == "p" * 10
 
@@ -28,7 +46,11 @@ def test_each_sequence_starts_from_power_up() -> None:
     rows = "clk rst en | q\n--- first\nc 1 0 | 0\nc 0 1 | 1\n--- second\nc 0 1 | x\nc 1 1 | 0\n---\n. 1 0 | 0"
     expectation = ready(clocked(steps(rows)))
     drive = expectation.cases.drive
-    assert drive is not None and [(s.name, s.first, s.length) for s in drive.sequences] == [("first", 0, 2), ("second", 2, 2), ("sequence 3", 4, 1)]
+    assert drive is not None and [(s.name, s.first, s.length) for s in drive.sequences] == [
+        ("first", 0, 2),
+        ("second", 2, 2),
+        ("sequence 3", 4, 1),
+    ]
     assert cells(judge(expectation, VERILOG)) == "ppppp"
 
 
@@ -38,7 +60,9 @@ def test_as_before_and_its_complement() -> None:
     # 0, = 0, anything, as it was seen (1), as that, its complement (2 is 10, the complement of 01), as expected there
     assert cells(judge(expectation, VERILOG)) == "ppnpppp"
     skips = VERILOG.replace("q + 1", "q + 2")
-    assert cells(judge(expectation, skips)) == "ppnppff"  # seen 2, its complement is 1; 0 is wrong, and what is expected stays 1
+    assert (
+        cells(judge(expectation, skips)) == "ppnppff"
+    )  # seen 2, its complement is 1; 0 is wrong, and what is expected stays 1
 
 
 def test_open_inputs_must_be_right_both_ways() -> None:
@@ -61,7 +85,9 @@ def test_a_column_for_the_clock_or_reset_may_be_left_out() -> None:
 
 def test_headers_again_and_commas() -> None:
     again = ready(clocked(steps("--- a\nclk rst en | q\n. 1 0 | 0\n--- b\nrst clk en | q\n1 . 0 | 0\n0 c 1 | 1")))
-    assert again.cases.drive is not None and again.cases.drive.actions == "..c" and cells(judge(again, VERILOG)) == "ppp"
+    assert (
+        again.cases.drive is not None and again.cases.drive.actions == "..c" and cells(judge(again, VERILOG)) == "ppp"
+    )
     comma = ready(clocked(steps("clk,rst,en,,q\n.,1,0,,0\nc,0,1,,1")))
     assert cells(judge(comma, VERILOG)) == "pp"
     beside = ready(clocked('steps = "s.csv"', s_csv=b"clk,rst,en,|,q\n.,1,0,|,0\nc,0,1,|,1\n---\n.,1,1,|,0\n"))
@@ -95,7 +121,9 @@ MISTAKES = [
 def test_every_mistake_at_its_place(expect: str, place: str, code: str) -> None:
     loaded = clocked(expect)
     assert loaded.expectation is None
-    assert (place, code) in [(f"{m.line}:{m.column}", m.code) for m in loaded.messages], [str(m) for m in loaded.messages]
+    assert (place, code) in [(f"{m.line}:{m.column}", m.code) for m in loaded.messages], [
+        str(m) for m in loaded.messages
+    ]
 
 
 # Function tables.
@@ -112,8 +140,16 @@ def test_a_function_table_makes_its_sequences(name: str) -> None:
 
 
 def test_rows_by_the_state_before_levels_and_inner_states() -> None:
-    table = "function = '''\nclk rst en s | s q\nr 1 - - | 0 0\nr 0 0 - | = =\nr 0 1 0 | 2 1\nr 0 1 2 | 1 3\nr 0 1 1 | 0 0\n'''"
-    text = HEAD.format(i="clk rst en", o="q[2]:dec") + 'inner = "s[2]:dec"\n' + CLOCK.format(edge="rise") + f"[expect]\n{table}\n"
+    table = (
+        "function = '''\nclk rst en s | s q\nr 1 - - | 0 0\nr 0 0 - | = =\nr 0 1 0 | 2 1\nr 0 1 2 | 1 3\nr 0 1 1 | 0"
+        " 0\n'''"
+    )
+    text = (
+        HEAD.format(i="clk rst en", o="q[2]:dec")
+        + 'inner = "s[2]:dec"\n'
+        + CLOCK.format(edge="rise")
+        + f"[expect]\n{table}\n"
+    )
     from obento.core.check.check import open_spec
 
     loaded = open_spec("s.toml", text.encode(), {})
@@ -123,7 +159,9 @@ def test_rows_by_the_state_before_levels_and_inner_states() -> None:
     assert values[:4] == ["0", "1", "3", "0"] or set(values) == {"0", "1", "3"}
     latch = "function = '''\nopen d | q\n1 0 | 0\n1 1 | 1\n0 - | =\n'''"
     plain = open_spec("l.toml", (HEAD.format(i="open d", o="q") + f"[expect]\n{latch}\n").encode(), {})
-    assert set(cells(judge(ready(plain), "module m(input open, d, output reg q); always @* if (open) q = d; endmodule"))) <= {"p", "n"}
+    assert set(
+        cells(judge(ready(plain), "module m(input open, d, output reg q); always @* if (open) q = d; endmodule"))
+    ) <= {"p", "n"}
     assert "f" in cells(judge(ready(plain), "module m(input open, d, output q); assign q = d; endmodule"))
 
 
@@ -137,7 +175,9 @@ def test_what_no_row_says_is_told_and_not_compared() -> None:
 
 def test_equations_give_outputs_from_states() -> None:
     expectation = ready(clocked(COUNTER + "\nequations = 'full = q == 3 & en'", o="q[2]:dec full"))
-    right = VERILOG.replace("output reg [1:0] q", "output reg [1:0] q, output full").replace("endmodule", "assign full = q == 3 && en; endmodule")
+    right = VERILOG.replace("output reg [1:0] q", "output reg [1:0] q, output full").replace(
+        "endmodule", "assign full = q == 3 && en; endmodule"
+    )
     assert set(cells(judge(expectation, right))) == {"p"}
     assert "f" in cells(judge(expectation, right.replace("&& en", "")))
 
@@ -189,9 +229,13 @@ def test_clusters_by_what_is_compared_whatever_the_language() -> None:
 
 
 def test_flipflops_and_latches_of_wiring_lists() -> None:
-    text = "wiring m\n takes clk, rst, en, d\n gives q, p, l\n q <- flipflop(d, fall: clk, enable: en, clear_low: rst)\n p <- flipflop(d, rise: clk, preset: en)\n l <- latch(d, open: en)\nend\n"
+    text = (
+        "wiring m\n takes clk, rst, en, d\n gives q, p, l\n q <- flipflop(d, fall: clk, enable: en, clear_low: rst)\n p"
+        " <- flipflop(d, rise: clk, preset: en)\n l <- latch(d, open: en)\nend\n"
+    )
     rows = (
-        "clk rst en d | q p l\n. 0 1 1 | 0 1 1\nc 1 0 1 | 0 1 1\nc 1 1 0 | 0 1 0\nc 1 1 1 | 0 1 1\n. 1 0 0 | 1 1 1\nc 1 0 0 | 1 0 1\n. 0 0 0 | 0 0 1"
+        "clk rst en d | q p l\n. 0 1 1 | 0 1 1\nc 1 0 1 | 0 1 1\nc 1 1 0 | 0 1 0\nc 1 1 1 | 0 1 1\n. 1 0 0 | 1 1 1\nc 1"
+        " 0 0 | 1 0 1\n. 0 0 0 | 0 0 1"
     )
     expectation = ready(clocked(steps(rows), i="clk rst en d", o="q p l", edge="rise"))
     # q acts when the clock falls back to rest, after the step has been looked at
@@ -210,8 +254,14 @@ WIRING_MISTAKES = [
 
 @pytest.mark.parametrize(("line", "text"), WIRING_MISTAKES)
 def test_mistakes_at_pins(line: str, text: str) -> None:
-    checked = judge(ready(clocked(steps("clk rst en | q\nc 0 0 | 0"), o="q")), f"wiring m\n takes clk, rst, en\n gives q\n {line}\nend\n", "a.wiring")
-    assert checked.status == "unreadable" and any(text in m.text and m.line == 4 for m in checked.messages), [str(m) for m in checked.messages]
+    checked = judge(
+        ready(clocked(steps("clk rst en | q\nc 0 0 | 0"), o="q")),
+        f"wiring m\n takes clk, rst, en\n gives q\n {line}\nend\n",
+        "a.wiring",
+    )
+    assert checked.status == "unreadable" and any(text in m.text and m.line == 4 for m in checked.messages), [
+        str(m) for m in checked.messages
+    ]
 
 
 def test_a_loop_through_a_flipflop_is_none() -> None:

@@ -1,4 +1,5 @@
-"""What .sv files make illegal is told with its clause; what is legal beside it stays so. Verdicts on hand-ins that use their types."""
+"""What .sv files make illegal is told with its clause; what is legal beside it stays so. Verdicts on hand-ins that use
+their types."""
 
 from __future__ import annotations
 
@@ -61,7 +62,10 @@ LEGAL = [
     "int n; assign n = a + b; byte k; always_comb k = n[7:0];",
     "reg r; assign r = a;",
     "for (genvar i = 0; i < 2; i++) begin : g logic k; assign k = a; end",
-    "typedef enum logic [1:0] {P, Q} s_t; s_t s, t; always_comb begin t = s; case (s) P: t = Q; default: t = a ? P : Q; endcase end always_ff @(posedge clk) s <= t;",
+    (
+        "typedef enum logic [1:0] {P, Q} s_t; s_t s, t; always_comb begin t = s; case (s) P: t = Q; default: t = a ? P"
+        " : Q; endcase end always_ff @(posedge clk) s <= t;"
+    ),
     "typedef enum logic [1:0] {P, Q} s_t; s_t s; always_comb s = s_t'({a, b});",
     "typedef enum logic [1:0] {P, Q} s_t; s_t s; logic [1:0] k; always_comb k = s; assign y = s == 2'b01;",
     "initial force y = 1; always_comb y = a;",
@@ -75,9 +79,9 @@ def test_what_is_legal_is_not(body: str) -> None:
 
 def test_an_initial_beside_always_ff_is_a_warning() -> None:
     """Illegal by the letter, and accepted by most tools: nobody's work should be unreadable for it."""
-    assert [m.split()[1:] for m in told("initial y = 0; always_ff @(posedge clk) y <= a;") if "variable-drivers" in m] == [
-        ["warning", "variable-drivers"]
-    ]
+    assert [
+        m.split()[1:] for m in told("initial y = 0; always_ff @(posedge clk) y <= a;") if "variable-drivers" in m
+    ] == [["warning", "variable-drivers"]]
 
 
 def test_verilog_files_know_none_of_it() -> None:
@@ -87,7 +91,9 @@ def test_verilog_files_know_none_of_it() -> None:
 
 
 def test_what_functions_read_is_said_of_star() -> None:
-    body = "module m(input a, b, output reg y); function f(input k); f = k & b; endfunction always @* y = f(a); endmodule"
+    body = (
+        "module m(input a, b, output reg y); function f(input k); f = k & b; endfunction always @* y = f(a); endmodule"
+    )
     assert [m for m in messages(body) if "sensitivity" in m] == ["1:88 warning sensitivity"]
     found = check(two("y = a & b"), body)
     assert (
@@ -95,10 +101,15 @@ def test_what_functions_read_is_said_of_star() -> None:
         and found.verdict is not None
         and found.verdict.failed
     )
-    for right in (body.replace("always @* y = f(a);", "always @(a or b) y = f(a);"), body.replace("f(a)", "f(a) & (b | 1)")):
+    for right in (
+        body.replace("always @* y = f(a);", "always @(a or b) y = f(a);"),
+        body.replace("f(a)", "f(a) & (b | 1)"),
+    ):
         assert not [m for m in messages(right) if "sensitivity" in m]
     comb = body.replace("output reg", "output logic").replace("always @*", "always_comb")
-    assert cells(check(two("y = a & b"), comb, "a.sv")) == "pppp" and not [m for m in messages(comb, name="a.sv") if "sensitivity" in m]
+    assert cells(check(two("y = a & b"), comb, "a.sv")) == "pppp" and not [
+        m for m in messages(comb, name="a.sv") if "sensitivity" in m
+    ]
     assert "sensitivity" in " ".join(messages(body.replace("output reg", "output").replace("always @* y", "assign y")))
 
 
@@ -111,7 +122,13 @@ def test_what_functions_read_is_said_of_star() -> None:
         ("bit k; logic u; always_comb begin k = u; y = k === 1'b0; end", "11111111"),
         ("bit [2:0] k; assign k = a[0] ? 3'bx11 : a; assign y = k[2];", "00001010"),
         ("function bit f(input bit k); return k; endfunction assign y = f(a[2] ? 1'bz : a[0]) === 1'b0;", "10101111"),
-        ("typedef enum logic [1:0] {P, Q, R} s_t; s_t s; always_comb begin s = P; if (a[0]) s = R; y = s == 2'd2; end", "01010101"),
+        (
+            (
+                "typedef enum logic [1:0] {P, Q, R} s_t; s_t s; always_comb begin s = P; if (a[0]) s = R; y = s =="
+                " 2'd2; end"
+            ),
+            "01010101",
+        ),
     ],
 )
 def test_types_in_all_engines(text: str, expected: str) -> None:
@@ -120,5 +137,8 @@ def test_types_in_all_engines(text: str, expected: str) -> None:
 
 def test_a_two_state_input_reads_0_where_it_is_unknown() -> None:
     """Before the first case its inputs are x outside, and 0 inside."""
-    text = "module m(input bit a, b, output logic y); logic seen = 0; always @(a or b) if (a === 1'bx) seen = 1; assign y = (a & b) | seen; endmodule"
+    text = (
+        "module m(input bit a, b, output logic y); logic seen = 0; always @(a or b) if (a === 1'bx) seen = 1; assign y"
+        " = (a & b) | seen; endmodule"
+    )
     assert cells(check(two("y = a & b"), text, "a.sv")) == "pppp"

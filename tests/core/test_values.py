@@ -12,10 +12,54 @@ from obento.core.sim.lanes.graph import Graph, count_plane
 from obento.core.sim.lanes.tape import Tape
 
 DIGITS = "01xz"
-AND = {"00": "0", "01": "0", "0x": "0", "0z": "0", "11": "1", "1x": "x", "1z": "x", "xx": "x", "xz": "x", "zz": "x"}  # table 5-13
-OR = {"00": "0", "01": "1", "0x": "x", "0z": "x", "11": "1", "1x": "1", "1z": "1", "xx": "x", "xz": "x", "zz": "x"}  # table 5-14
-XOR = {"00": "0", "01": "1", "0x": "x", "0z": "x", "11": "0", "1x": "x", "1z": "x", "xx": "x", "xz": "x", "zz": "x"}  # table 5-15
-WIRE = {"00": "0", "01": "x", "0x": "x", "0z": "0", "11": "1", "1x": "x", "1z": "1", "xx": "x", "xz": "x", "zz": "z"}  # table 4-2
+AND = {
+    "00": "0",
+    "01": "0",
+    "0x": "0",
+    "0z": "0",
+    "11": "1",
+    "1x": "x",
+    "1z": "x",
+    "xx": "x",
+    "xz": "x",
+    "zz": "x",
+}  # table 5-13
+OR = {
+    "00": "0",
+    "01": "1",
+    "0x": "x",
+    "0z": "x",
+    "11": "1",
+    "1x": "1",
+    "1z": "1",
+    "xx": "x",
+    "xz": "x",
+    "zz": "x",
+}  # table 5-14
+XOR = {
+    "00": "0",
+    "01": "1",
+    "0x": "x",
+    "0z": "x",
+    "11": "0",
+    "1x": "x",
+    "1z": "x",
+    "xx": "x",
+    "xz": "x",
+    "zz": "x",
+}  # table 5-15
+WIRE = {
+    "00": "0",
+    "01": "x",
+    "0x": "x",
+    "0z": "0",
+    "11": "1",
+    "1x": "x",
+    "1z": "1",
+    "xx": "x",
+    "xz": "x",
+    "zz": "z",
+}  # table 4-2
 
 
 @pytest.mark.parametrize(("op", "table"), [("and", AND), ("or", OR), ("xor", XOR), ("resolve", WIRE)])
@@ -115,7 +159,9 @@ def test_lanes_do_what_words_do(op: str) -> None:
     full = v.ones(len(pairs))
     out = Tape(graph, leaves, [literal for bit in word for literal in bit]).run(inputs, full)
     for lane, (x, y) in enumerate(pairs):
-        got = "".join("x10z"[(out[2 * i] >> lane & 1) | (out[2 * i + 1] >> lane & 1) << 1] for i in reversed(range(width)))
+        got = "".join(
+            "x10z"[(out[2 * i] >> lane & 1) | (out[2 * i + 1] >> lane & 1) << 1] for i in reversed(range(width))
+        )
         assert got == v.to_digits(v.BINARY[op](v.from_digits(x), v.from_digits(y), 2), width), (op, x, y)
 
 

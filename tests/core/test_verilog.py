@@ -80,7 +80,8 @@ def test_ascending_ranges_and_part_selects() -> None:
 
 def test_functions_loops_and_generate() -> None:
     text = """module m(input [3:0] a, output [2:0] n, output [3:0] g, output reg [3:0] r);
-      function [2:0] ones(input [3:0] v); integer i; begin ones = 0; for (i = 0; i < 4; i = i + 1) ones = ones + v[i]; end endfunction
+      function [2:0] ones(input [3:0] v); integer i; begin ones = 0; for (i = 0; i < 4;
+      i = i + 1) ones = ones + v[i]; end endfunction
       assign n = ones(a);
       genvar k; generate for (k = 0; k < 4; k = k + 1) begin : bits
         if (k == 3) assign g[k] = a[k]; else assign g[k] = a[k] ^ a[k + 1]; end endgenerate
@@ -96,7 +97,10 @@ def test_declarations_inside_blocks() -> None:
         if (a != 0) begin : count integer i; for (i = 0; i < 3; i = i + 1) if (a[i]) t = t + 1; end
         n = t; end endmodule"""
     assert outputs(text) == [f"{bin(n).count('1'):02b}" for n in range(8)]
-    loop = "module m(input [2:0] a, output reg y); always @* begin y = 0; for (int i = 0; i < 3; i++) y = y ^ a[i]; end endmodule"
+    loop = (
+        "module m(input [2:0] a, output reg y); always @* begin y = 0; for (int i = 0; i < 3; i++) y = y ^ a[i]; end"
+        " endmodule"
+    )
     assert outputs(loop, name="a.sv") == [str(bin(n).count("1") % 2) for n in range(8)]
 
 
@@ -135,7 +139,13 @@ def test_nor_latch_ring_and_edges() -> None:
     assert outputs(ring) == ["0", "*"]
     flop = build("module m(input c, d, output reg q); always @(posedge c) q <= d; endmodule")
     one, zero, x = v.word(1, 1), v.word(0, 1), v.X1
-    for path, fires in ([zero, one], True), ([zero, x], True), ([x, one], True), ([one, zero], False), ([one, x], False):  # table 9-1
+    for path, fires in (
+        ([zero, one], True),
+        ([zero, x], True),
+        ([x, one], True),
+        ([one, zero], False),
+        ([one, x], False),
+    ):  # table 9-1
         steps = [{"c": path[0], "d": x}, {"c": path[0], "d": one}, {"c": path[1], "d": one}]
         assert on_timeline(flop, steps) == (["1"] if fires else ["x"])
         assert in_lanes(flop, [steps]) == [["1"] if fires else ["x"]]
@@ -143,12 +153,18 @@ def test_nor_latch_ring_and_edges() -> None:
 
 def test_a_case_that_never_settles_leaves_the_others_alone() -> None:
     """Non-blocking updates of settled cases still happen when another case is given up."""
-    text = "module m(input a, c, output reg z); wire k; assign k = (c === 1'b1) ? ~(k === 1'b1) : 1'b0; always @* z <= a; endmodule"
+    text = (
+        "module m(input a, c, output reg z); wire k; assign k = (c === 1'b1) ? ~(k === 1'b1) : 1'b0; always @* z <= a;"
+        " endmodule"
+    )
     assert outputs(text) == ["0", "*", "1", "*"]
 
 
 def test_two_drivers_and_tristate() -> None:
-    text = "module m(input a, b, e, output y, z); assign y = a; assign y = b; bufif1 (z, a, e); bufif0 (z, b, e); endmodule"
+    text = (
+        "module m(input a, b, e, output y, z); assign y = a; assign y = b; bufif1 (z, a, e); bufif0 (z, b, e);"
+        " endmodule"
+    )
     assert "1:" in messages(text)[0] and "two-drivers" in messages(text)[0]
     for n, got in enumerate(outputs(text)):
         a, b, e = n >> 2, n >> 1 & 1, n & 1
@@ -171,7 +187,10 @@ MISTAKES = [
     ("module m(input a, output y)\n  assign y = a;\nendmodule", "1:28 error missing-semicolon"),
     ("module m(input a, output y);\n  assign y = a;\n", "2:16 error missing-endmodule"),
     ("module m(input a, output reg y);\n always @* begin\n  y = a;\nendmodule", "3:9 error missing-end"),
-    ("module m(input a, output reg y);\n always @* case (a)\n  0: y = 1;\n default: y = 0;\nendmodule", "4:17 error missing-endcase"),
+    (
+        "module m(input a, output reg y);\n always @* case (a)\n  0: y = 1;\n default: y = 0;\nendmodule",
+        "4:17 error missing-endcase",
+    ),
     ("module m(input a, output reg y);\n always @* if (a = 1) y = 1;\nendmodule", "2:18 error assign-for-compare"),
     ("module m(input a, output y);\n assign y <= a;\nendmodule", "2:11 error assign-arrow"),
     ("module m(input a, output y);\n assign y = b;\nendmodule", "2:13 error undeclared"),
@@ -184,7 +203,10 @@ MISTAKES = [
     ("module m(input a, output y);\n y = a;\nendmodule", "2:2 error outside-process"),
     ("module m(input a, output y,);\n assign y = a;\nendmodule", "1:27 error extra-comma"),
     ("module m(input a, output y);\n assign a = y;\nendmodule", "2:9 error input-driven"),
-    ("module m(input a, output reg y);\n always @* if (a) y = 1; y = 0; else y = 1;\nendmodule", "2:26 error outside-process"),
+    (
+        "module m(input a, output reg y);\n always @* if (a) y = 1; y = 0; else y = 1;\nendmodule",
+        "2:26 error outside-process",
+    ),
     ("module m(a, y); input a; output q; assign y = a;\nendmodule", "1:33 error not-a-port"),
     ("module m(input a, output y);\n wire reg;\n assign y = a;\nendmodule", "2:7 error reserved-word"),
     ("module m(input a, output y);\n /* assign y = a;\nendmodule", "2:2 error open-comment"),
@@ -199,7 +221,9 @@ def test_beginners_mistakes_are_told_where_they_were_made(text: str, expected: s
 
 def test_more_than_the_first_mistake_is_told() -> None:
     text = "module m(input a, output y, output z);\n assign y = a\n assign z = 4'q1;\n wire t = ;\nendmodule"
-    assert [m.split()[2] for m in messages(text)][:3] == ["missing-semicolon", "bad-number", "expected-value"] or len(messages(text)) >= 3
+    assert [m.split()[2] for m in messages(text)][:3] == ["missing-semicolon", "bad-number", "expected-value"] or len(
+        messages(text)
+    ) >= 3
 
 
 def test_positions_with_tabs_crlf_and_byte_order_mark() -> None:
@@ -216,24 +240,41 @@ def test_hostile_texts_end_with_a_message() -> None:
     assert any("limit" in m for m in messages(self_use))
     macro = "`define A `A `A\nmodule m(input a, output y); assign y = `A; endmodule"
     assert any("limit" in m for m in messages(macro))
-    endless = "module m(input a, output y); genvar i; generate for (i = 0; i >= 0; i = i + 1) begin : b wire t; end endgenerate endmodule"
+    endless = (
+        "module m(input a, output y); genvar i; generate for (i = 0; i >= 0; i = i + 1) begin : b wire t; end"
+        " endgenerate endmodule"
+    )
     assert any("limit" in m for m in messages(endless))
 
 
 CUTS = [
-    ("y = a + b;", True), ("y = a & 4'hf;", False), ("y = (a + b) >> 4;", False), ("y = a / 16;", False), ("y = i;", False), ("y = y + 1;", False),
-    ("y = {a[3:0]};", False), ("y = {a[3:0], b[3:0]};", True), ("y = c ? a : 0;", True), ("y = a == b;", False), ("y = ~a;", True),
-]  # fmt: skip
+    ("y = a + b;", True),
+    ("y = a & 4'hf;", False),
+    ("y = (a + b) >> 4;", False),
+    ("y = a / 16;", False),
+    ("y = i;", False),
+    ("y = y + 1;", False),
+    ("y = {a[3:0]};", False),
+    ("y = {a[3:0], b[3:0]};", True),
+    ("y = c ? a : 0;", True),
+    ("y = a == b;", False),
+    ("y = ~a;", True),
+]
 
 
 @pytest.mark.parametrize(("statement", "warned"), CUTS)
 def test_what_is_cut_without_a_word(statement: str, warned: bool) -> None:
-    text = f"module m(input [7:0] a, b, input c, output reg [3:0] y); integer i; always @* begin i = a; y = b[3:0] & c; {statement} end endmodule"
+    text = (
+        "module m(input [7:0] a, b, input c, output reg [3:0] y); integer i; always @* begin i = a; y = b[3:0] & c;"
+        f" {statement} end endmodule"
+    )
     assert ("width-cut" in " ".join(messages(text))) == warned
 
 
 def test_drivers_that_let_go_may_share_a_net() -> None:
     frame = "module m(input a, b, e, output y); {} endmodule"
     assert "two-drivers" in " ".join(messages(frame.replace("{}", "assign y = a & e; assign y = b;")))
-    assert "two-drivers" not in " ".join(messages(frame.replace("{}", "assign y = e ? a : 1'bz; assign y = e ? 1'bz : b;")))
+    assert "two-drivers" not in " ".join(
+        messages(frame.replace("{}", "assign y = e ? a : 1'bz; assign y = e ? 1'bz : b;"))
+    )
     assert "two-drivers" not in " ".join(messages(frame.replace("{}", "bufif1 (y, a, e); bufif0 (y, b, e);")))

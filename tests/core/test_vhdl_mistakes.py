@@ -39,26 +39,38 @@ MISTAKES = [
     ("missing semi in process", process("    y <= a\n    w <= v;"), ["12:11 error missing-semicolon"]),
     (
         "missing semi port",
-        HEAD + "entity m is\n  port (a : in std_logic\n        y : out std_logic);\nend entity;\narchitecture r of m is begin y <= a; end;\n",
+        HEAD + "entity m is\n  port (a : in std_logic\n        y : out std_logic);\nend entity;\narchitecture r of m is"
+        " begin y <= a; end;\n",
         ["5:25 error missing-semicolon"],
     ),
     (
         "extra semi port",
-        HEAD + "entity m is\n  port (a : in std_logic;\n        y : out std_logic;);\nend entity;\narchitecture r of m is begin y <= a; end;\n",
+        HEAD
+        + "entity m is\n  port (a : in std_logic;\n        y : out std_logic;);\nend entity;\narchitecture r of m is"
+        " begin y <= a; end;\n",
         ["6:26 error extra-semicolon"],
     ),
     ("signal colon", process("    y := a;"), ["12:5 error signal-sign"]),
-    ("variable arrow", process("    t <= a;\n    y <= t;", "    variable t : std_logic;\n"), ["13:5 error variable-sign"]),
+    (
+        "variable arrow",
+        process("    t <= a;\n    y <= t;", "    variable t : std_logic;\n"),
+        ["13:5 error variable-sign"],
+    ),
     ("missing endif", process("    if a = '1' then\n      y <= b;\n"), ["13:14 error missing-end"]),
     ("missing then", process("    if a = '1'\n      y <= b;\n    end if;"), ["12:15 error missing-then"]),
     (
         "missing library",
-        "entity m is\n  port (a : in std_logic; y : out std_logic);\nend entity;\narchitecture r of m is begin y <= a; end;\n",
+        (
+            "entity m is\n  port (a : in std_logic; y : out std_logic);\nend entity;\narchitecture r of m is begin y <="
+            " a; end;\n"
+        ),
         ["2:16 error undeclared"],
     ),
     (
         "missing numeric",
-        "library ieee;\nuse ieee.std_logic_1164.all;\n" + ENTITY + "architecture r of m is begin\n  w <= std_logic_vector(unsigned(v) + 1);\nend;\n",
+        "library ieee;\nuse ieee.std_logic_1164.all;\n"
+        + ENTITY
+        + "architecture r of m is begin\n  w <= std_logic_vector(unsigned(v) + 1);\nend;\n",
         ["8:25 error undeclared"],
     ),
     ("slv plus", whole("  w <= v + 1;"), ["10:8 error operator"]),
@@ -75,15 +87,25 @@ MISTAKES = [
     ),
     (
         "reserved",
-        HEAD + "entity m is\n  port (in : in std_logic; y : out std_logic);\nend entity;\narchitecture r of m is begin y <= '1'; end;\n",
+        HEAD
+        + "entity m is\n  port (in : in std_logic; y : out std_logic);\nend entity;\narchitecture r of m is begin y <="
+        " '1'; end;\n",
         ["5:9 error reserved"],
     ),
     ("reserved2", whole("  y <= signal;"), ["10:7 error missing-value"]),
     ("verilog", "module m(input a, output y);\n  assign y = a;\nendmodule\n", ["1:1 warning wrong-suffix"]),
     ("undeclared", whole("  y <= c and b;"), ["10:8 error undeclared"]),
     ("undeclared near", whole("  tmp <= a;\n  y <= tpm;", "  signal tmp : std_logic;\n"), ["12:8 error undeclared"]),
-    ("elseif", process("    if a = '1' then y <= b;\n    elseif b = '1' then y <= a;\n    end if;"), ["13:5 error foreign"]),
-    ("else if", process("    if a = '1' then y <= b;\n    else if b = '1' then y <= a;\n    end if;"), ["13:5 error else-if"]),
+    (
+        "elseif",
+        process("    if a = '1' then y <= b;\n    elseif b = '1' then y <= a;\n    end if;"),
+        ["13:5 error foreign"],
+    ),
+    (
+        "else if",
+        process("    if a = '1' then y <= b;\n    else if b = '1' then y <= a;\n    end if;"),
+        ["13:5 error else-if"],
+    ),
     ("double equal", process("    if a == '1' then y <= b; end if;"), ["12:10 error foreign"]),
     ("assign input", whole("  a <= b;"), ["10:3 error input"]),
     ("no arch", HEAD + ENTITY, ["4:8 error no-architecture"]),
@@ -95,18 +117,27 @@ MISTAKES = [
     ),
     ("quote kind", whole('  y <= "1";'), ["10:8 error type"]),
     ("quote kind2", whole("  w <= '1';"), ["10:8 error type"]),
-    ("end name", HEAD + ENTITY + "architecture rtl of m is\nbegin\n  y <= a;\nend architecture behave;\n", ["11:18 error end-name"]),
+    (
+        "end name",
+        HEAD + ENTITY + "architecture rtl of m is\nbegin\n  y <= a;\nend architecture behave;\n",
+        ["11:18 error end-name"],
+    ),
     ("missing end process", whole("  process (a) begin\n    y <= a;\n"), ["11:12 error missing-end"]),
     (
         "two drivers",
-        "entity m is port (a, b : in bit; y : out bit); end;\narchitecture r of m is begin\n  y <= a;\n  y <= b;\nend;\n",
+        (
+            "entity m is port (a, b : in bit; y : out bit); end;\narchitecture r of m is begin\n  y <= a;\n  y <="
+            " b;\nend;\n"
+        ),
         ["4:3 error two-drivers"],
     ),
     ("bool logic", process("    if a and b = '1' then y <= a; end if;"), ["12:8 error operator"]),
     ("wait in sens", process("    y <= a;\n    wait for 10 ns;"), ["13:5 error wait"]),
     (
         "range colon",
-        HEAD + "entity m is\n  port (a : in std_logic_vector(3:0); y : out std_logic);\nend entity;\narchitecture r of m is begin y <= a(0); end;\n",
+        HEAD
+        + "entity m is\n  port (a : in std_logic_vector(3:0); y : out std_logic);\nend entity;\narchitecture r of m is"
+        " begin y <= a(0); end;\n",
         ["5:34 error foreign"],
     ),
     ("out of range", whole("  y <= v(4);"), ["10:8 error out-of-range"]),
@@ -114,25 +145,44 @@ MISTAKES = [
     ("component missing", whole("  u1 : adder port map (a, b, y);"), ["10:8 error undeclared"]),
     (
         "unbound",
-        whole("  u1 : adder port map (a, b, y);", "  component adder port (p, q : in std_logic; z : out std_logic); end component;\n"),
+        whole(
+            "  u1 : adder port map (a, b, y);",
+            "  component adder port (p, q : in std_logic; z : out std_logic); end component;\n",
+        ),
         ["11:8 error unbound"],
     ),
     (
         "comma ports",
-        HEAD + "entity m is\n  port (a : in std_logic, y : out std_logic);\nend entity;\narchitecture r of m is begin y <= a; end;\n",
+        HEAD
+        + "entity m is\n  port (a : in std_logic, y : out std_logic);\nend entity;\narchitecture r of m is begin y <="
+        " a; end;\n",
         ["5:25 error comma"],
     ),
     ("missing paren", whole("  y <= (a and b;\n  w <= v;"), ["10:8 error missing"]),
     ("dup", whole("  y <= a;", "  signal t : std_logic;\n  signal t : std_logic;\n"), ["10:10 error redeclared"]),
-    ("case width", process('    case v is\n      when "00" => y <= a;\n      when others => y <= b;\n    end case;'), ["13:12 error width"]),
+    (
+        "case width",
+        process('    case v is\n      when "00" => y <= a;\n      when others => y <= b;\n    end case;'),
+        ["13:12 error width"],
+    ),
     ("wrong args", whole("  w <= std_logic_vector(to_unsigned(3));"), ["10:25 error no-call"]),
-    ("to int slv", process("    n := to_integer(v);\n    y <= a;", "    variable n : integer;\n"), ["13:10 error no-call"]),
+    (
+        "to int slv",
+        process("    n := to_integer(v);\n    y <= a;", "    variable n : integer;\n"),
+        ["13:10 error no-call"],
+    ),
     (
         "missing is",
-        HEAD + "entity m\n  port (a : in std_logic; y : out std_logic);\nend entity;\narchitecture r of m is begin y <= a; end;\n",
+        HEAD
+        + "entity m\n  port (a : in std_logic; y : out std_logic);\nend entity;\narchitecture r of m is begin y <= a;"
+        " end;\n",
         ["4:9 error missing", "7:14 error no-entity"],
     ),
-    ("missing when", process('    case v is\n      "0000" => y <= a;\n      when others => y <= b;\n    end case;'), ["13:7 error missing"]),
+    (
+        "missing when",
+        process('    case v is\n      "0000" => y <= a;\n      when others => y <= b;\n    end case;'),
+        ["13:7 error missing"],
+    ),
     ("int cmp", process("    if a = 1 then y <= b; end if;"), ["12:8 error operator"]),
     ("mixed", whole("  y <= a and b or clk;"), ["10:16 error mixed-logic"]),
     ("no time unit", process("    wait for 10;", "", ""), ["12:14 error unit"]),
@@ -152,7 +202,8 @@ MISTAKES = [
     (
         "port width",
         whole("  u1 : entity work.n port map (p => v(1 downto 0), q => y);")
-        + "library ieee;\nuse ieee.std_logic_1164.all;\nentity n is port (p : in std_logic_vector(2 downto 0); q : out std_logic); end;\narchitecture r of n is begin q <= p(0); end;\n",
+        + "library ieee;\nuse ieee.std_logic_1164.all;\nentity n is port (p : in std_logic_vector(2 downto 0); q : out"
+        " std_logic); end;\narchitecture r of n is begin q <= p(0); end;\n",
         ["10:37 error width"],
     ),
     ("latch", process("    if a = '1' then y <= b; end if;\n    w <= v;"), ["12:5 warning latch"]),

@@ -1,4 +1,5 @@
-"""VHDL as people run it: runaways end with place and reason, errors stop the run, languages mix, waveforms are written."""
+"""VHDL as people run it: runaways end with place and reason, errors stop the run, languages mix, waveforms are
+written."""
 
 from __future__ import annotations
 
@@ -15,13 +16,18 @@ from tests.properties.test_vhdl import EXPECTATION
 
 def run(*files: tuple[str, str], **options: str) -> tuple[list[str], Outcome]:
     printed: list[str] = []
-    outcome = simulate([HandinFile(n, t.encode()) for n, t in files], printed.append, Options(**options), for_simulation(2_000))
+    outcome = simulate(
+        [HandinFile(n, t.encode()) for n, t in files], printed.append, Options(**options), for_simulation(2_000)
+    )
     return "".join(printed).splitlines(), outcome
 
 
 def bench(body: str, decls: str = "", variables: str = "variable n : integer := 0;") -> str:
     """The first statement of the process is at line 7."""
-    return f"entity t is end;\narchitecture a of t is\n{decls}\nbegin\n  process\n    {variables}\n  begin {body}\n  end process;\nend;\n"
+    return (
+        f"entity t is end;\narchitecture a of t is\n{decls}\nbegin\n  process\n    {variables}\n  begin {body}\n  end"
+        " process;\nend;\n"
+    )
 
 
 RUNAWAYS = [
@@ -29,9 +35,24 @@ RUNAWAYS = [
     ("never waits", bench("n := 1;"), 3, "t.vhd:5:3: error: this loop ran more than"),
     ("deltas without end", bench("s <= not s; wait on s;", "  signal s : bit;"), 3, "error: time stands still"),
     ("time without end", bench("wait for 1 ns;"), 3, "still runs after 2000 steps"),
-    ("recursion", bench("n := f(1); wait;", "  function f(i : integer) return integer is begin return f(i) + 1; end;"), 3, "calls itself too deep"),
-    ("flood", bench('report "aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa" & time\'image(now);'), 3, "t.vhd:5:3: error: the bench prints more than"),
-    ("huge type", bench("wait;", "  type b is array (0 to 2000000000) of integer;"), 2, "t.vhd:3:13: error: an array of 2000000001 elements"),
+    (
+        "recursion",
+        bench("n := f(1); wait;", "  function f(i : integer) return integer is begin return f(i) + 1; end;"),
+        3,
+        "calls itself too deep",
+    ),
+    (
+        "flood",
+        bench('report "aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa" & time\'image(now);'),
+        3,
+        "t.vhd:5:3: error: the bench prints more than",
+    ),
+    (
+        "huge type",
+        bench("wait;", "  type b is array (0 to 2000000000) of integer;"),
+        2,
+        "t.vhd:3:13: error: an array of 2000000001 elements",
+    ),
     (
         "growing string",
         bench("p := new string'(p.all & p.all);", "", 'type q is access string; variable p : q := new string\'("ab");'),
@@ -40,19 +61,26 @@ RUNAWAYS = [
     ),
     (
         "huge generate",
-        bench("wait;").replace("begin\n  process", "begin\n  g : for i in 0 to 99999 generate end generate;\n  process"),
+        bench("wait;").replace(
+            "begin\n  process", "begin\n  g : for i in 0 to 99999 generate end generate;\n  process"
+        ),
         2,
         "4096 rounds",
     ),
     (
         "constant without end",
-        bench("wait;", "  function f return bit is begin loop null; end loop; return '1'; end;\n  constant c : bit := f;"),
+        bench(
+            "wait;", "  function f return bit is begin loop null; end loop; return '1'; end;\n  constant c : bit := f;"
+        ),
         2,
         "takes too long",
     ),
     (
         "an entity in itself",
-        "entity t is generic (n : natural := 1); end;\narchitecture a of t is begin u : entity work.t generic map (n + 1); end;\n",
+        (
+            "entity t is generic (n : natural := 1); end;\narchitecture a of t is begin u : entity work.t generic map"
+            " (n + 1); end;\n"
+        ),
         2,
         "no module or entity",
     ),
@@ -70,16 +98,59 @@ def test_runaways_end_with_place_and_reason(text: str, status: int, said: str) -
 
 ERRORS = [
     ("division", bench("n := 1 / n; wait;"), "7:14: error: division by zero"),
-    ("index", bench("v(n) := '1'; wait;", "", "variable v : bit_vector(1 to 3); variable n : integer := 7;"), "index 7 is outside of the array's range 1 to 3"),
-    ("slice", bench("report integer'image(v(n downto 1)'length); wait;", "", "variable v : bit_vector(3 downto 0); variable n : integer := 7;"), "index 7"),
-    ("range", bench("m := n; wait;", "", "variable n : integer := 7; variable m : integer range 0 to 3;"), "value 7 is outside of the range 0 to 3"),
-    ("enumeration", bench("c := colour'succ(c); wait;", "  type colour is (red, blue);", "variable c : colour := blue;"), "blue has no next value"),
-    ("null", bench("n := p.all; wait;", "", "type q is access integer; variable p : q; variable n : integer;"), "a null pointer is followed"),
-    ("length", bench("v := w(1 to n); wait;", "", "variable v, w : bit_vector(1 to 3); variable n : integer := 2;"), "a value of 2 elements does not fit into 3"),
+    (
+        "index",
+        bench("v(n) := '1'; wait;", "", "variable v : bit_vector(1 to 3); variable n : integer := 7;"),
+        "index 7 is outside of the array's range 1 to 3",
+    ),
+    (
+        "slice",
+        bench(
+            "report integer'image(v(n downto 1)'length); wait;",
+            "",
+            "variable v : bit_vector(3 downto 0); variable n : integer := 7;",
+        ),
+        "index 7",
+    ),
+    (
+        "range",
+        bench("m := n; wait;", "", "variable n : integer := 7; variable m : integer range 0 to 3;"),
+        "value 7 is outside of the range 0 to 3",
+    ),
+    (
+        "enumeration",
+        bench("c := colour'succ(c); wait;", "  type colour is (red, blue);", "variable c : colour := blue;"),
+        "blue has no next value",
+    ),
+    (
+        "null",
+        bench("n := p.all; wait;", "", "type q is access integer; variable p : q; variable n : integer;"),
+        "a null pointer is followed",
+    ),
+    (
+        "length",
+        bench("v := w(1 to n); wait;", "", "variable v, w : bit_vector(1 to 3); variable n : integer := 2;"),
+        "a value of 2 elements does not fit into 3",
+    ),
     ("negative time", bench("wait for n * 1 ns;", "", "variable n : integer := -1;"), "the time to wait is negative"),
-    ("no return", bench("n := f(n); wait;", "  function f(i : integer) return integer is begin if i > 0 then return 1; end if; end;"), "ends without a return"),
-    ("end of file", "use std.textio.all;\n" + bench('file_open(h, "x", write_mode); file_close(h); file_open(h, "x", read_mode); readline(h, l);', "", "file h : text; variable l : line;"), "past the end"),
-]  # fmt: skip
+    (
+        "no return",
+        bench(
+            "n := f(n); wait;", "  function f(i : integer) return integer is begin if i > 0 then return 1; end if; end;"
+        ),
+        "ends without a return",
+    ),
+    (
+        "end of file",
+        "use std.textio.all;\n"
+        + bench(
+            'file_open(h, "x", write_mode); file_close(h); file_open(h, "x", read_mode); readline(h, l);',
+            "",
+            "file h : text; variable l : line;",
+        ),
+        "past the end",
+    ),
+]
 
 
 @pytest.mark.parametrize(("text", "said"), [pytest.param(*rest, id=name) for name, *rest in ERRORS])
@@ -97,7 +168,8 @@ endmodule
 VHDL_BENCH = """library ieee; use ieee.std_logic_1164.all;
 entity tb is end;
 architecture t of tb is
-  component vpart port (a : in std_logic_vector(3 downto 0); en : in std_logic; y : out std_logic_vector(3 downto 0); q : out std_logic); end component;
+  component vpart port (a : in std_logic_vector(3 downto 0); en : in std_logic;
+  y : out std_logic_vector(3 downto 0); q : out std_logic); end component;
   signal a, y, y2 : std_logic_vector(3 downto 0); signal en, q : std_logic;
 begin
   u : vpart port map (a, en, y, q);
@@ -122,7 +194,8 @@ VERILOG_BENCH = """module tb;
   step u(.clk(clk), .d(d), .q(q));
   step u2(clk, q, q2);
   always #5 clk = ~clk;
-  initial begin #4 $display("%b %b", q, q2); #2 $display("%b %b", q, q2); d <= 7; #10 $display("%b %b", q, q2); $finish; end
+  initial begin #4 $display("%b %b", q, q2); #2 $display("%b %b", q, q2); d <= 7; #10 $display("%b %b", q, q2);
+  $finish; end
 endmodule
 """
 
@@ -135,9 +208,15 @@ def test_a_vhdl_bench_runs_a_module_and_a_verilog_bench_an_entity() -> None:
 
 def test_a_wiring_list_uses_an_entity_and_a_module(root: Path) -> None:
     files = {
-        "top.wiring": "wiring m\n  takes a[3], b[3], c\n  gives y[3], z, z2\n  y <- inner(a, b)\n  z <- buf(c)\n  z2 <- last(c)\nend\n",
-        "inner.vhd": "library ieee; use ieee.std_logic_1164.all;\nentity inner is port (p, q : in std_logic_vector(2 downto 0); r : out std_logic_vector(2 downto 0)); end;\n"
-        "architecture x of inner is begin process (all) begin r <= p; if q = p then r <= q; end if; end process; end;\n",
+        "top.wiring": (
+            "wiring m\n  takes a[3], b[3], c\n  gives y[3], z, z2\n  y <- inner(a, b)\n  z <- buf(c)\n  z2 <-"
+            " last(c)\nend\n"
+        ),
+        "inner.vhd": (
+            "library ieee; use ieee.std_logic_1164.all;\nentity inner is port (p, q : in std_logic_vector(2 downto 0);"
+            " r : out std_logic_vector(2 downto 0)); end;\narchitecture x of inner is begin process (all) begin r <= p;"
+            " if q = p then r <= q; end if; end process; end;\n"
+        ),
         "last.v": "module last(input i, output o); assign o = i; endmodule\n",
     }
     assert EXPECTATION is not None
@@ -146,7 +225,10 @@ def test_a_wiring_list_uses_an_entity_and_a_module(root: Path) -> None:
 
 
 def test_an_entity_can_be_the_reference(root: Path) -> None:
-    spec = 'obento = "spec/1"\nunit = "lock_interlock"\n[ports]\nin = "level_eq gate_shut boat_clear key"\nout = "open_ok alarm"\n[expect]\nmodel = "ref.vhd"\n'
+    spec = (
+        'obento = "spec/1"\nunit = "lock_interlock"\n[ports]\nin = "level_eq gate_shut boat_clear key"\nout = "open_ok'
+        ' alarm"\n[expect]\nmodel = "ref.vhd"\n'
+    )
     reference = (root / "demo/lab1/drop-1/04224/interlock.vhd").read_bytes()
     loaded = open_spec("s.toml", spec.encode(), {"ref.vhd": reference})
     assert loaded.expectation is not None, loaded.messages

@@ -39,13 +39,18 @@ def test_every_change_at_its_moment() -> None:
         [0, STEP + EDGE, STEP + BACK, 2 * STEP + EDGE, 2 * STEP + BACK, 3 * STEP + EDGE, 5 * STEP + EDGE],
         list("0101010"),
     )
-    assert (waves["q"].at, waves["q"].values) == ([0, STEP + EDGE, 2 * STEP + EDGE, 3 * STEP + EDGE], ["00", "01", "10", "11"])
+    assert (waves["q"].at, waves["q"].values) == (
+        [0, STEP + EDGE, 2 * STEP + EDGE, 3 * STEP + EDGE],
+        ["00", "01", "10", "11"],
+    )
     assert (waves["en"].at, waves["en"].values) == ([0, STEP, 4 * STEP], list("010"))
 
 
 @pytest.mark.parametrize("name", LANGUAGES)
 def test_inner_signals_by_name(name: str) -> None:
-    text, inner = {"a.v": (INNER, "n"), "a.vhd": (LANGUAGES["a.vhd"], "n"), "a.wiring": (LANGUAGES["a.wiring"], "n1")}[name]
+    text, inner = {"a.v": (INNER, "n"), "a.vhd": (LANGUAGES["a.vhd"], "n"), "a.wiring": (LANGUAGES["a.wiring"], "n1")}[
+        name
+    ]
     assert inner in trace(text, name).inner
     wave = next(w for w in trace(text, name, wanted=(inner,)).waves if w.name == inner)
     assert wave.kind == "inner" and len(wave.at) >= 2
@@ -84,14 +89,21 @@ def test_our_dump_read_by_another_library() -> None:
 
 
 def test_a_bench_run_read_by_another_library_and_by_us() -> None:
-    bench = "module t; reg [3:0] a; wire b = a[0]; initial begin $dumpfile(\"d.vcd\"); $dumpvars; a = 4'bxz10; #5 a = 3; #5 a = 4'bz; #5 $finish; end endmodule"
+    bench = (
+        'module t; reg [3:0] a; wire b = a[0]; initial begin $dumpfile("d.vcd"); $dumpvars; a = 4\'bxz10; #5 a = 3; #5'
+        " a = 4'bz; #5 $finish; end endmodule"
+    )
     outcome = simulate([HandinFile("t.v", bench.encode())], lambda text: None, Options(), for_simulation())
     text = outcome.written["d.vcd"]
     theirs = changes_by_the_library(text)
     ours = {v.name: v for v in read_dump(text).variables}
     for name, variable in ours.items():
         times = dict(theirs[name])
-        assert [to_digits(w, variable.width).lstrip("0") or "0" for t, w in zip(variable.at, variable.words, strict=True) if t in times][-1] in (
+        assert [
+            to_digits(w, variable.width).lstrip("0") or "0"
+            for t, w in zip(variable.at, variable.words, strict=True)
+            if t in times
+        ][-1] in (
             "zzzz",
             "z",
         )
@@ -120,7 +132,9 @@ def interlock() -> Expectation:
 def test_a_dump_against_a_truth_table(interlock: Expectation) -> None:
     inputs = [p.name for p in interlock.spec.inputs]
     changes: dict[str, list[tuple[int, str]]] = {n: [] for n in [*inputs, *(p.name for p in interlock.spec.outputs)]}
-    for case in range(0, interlock.cases.count, 2):  # every second case is shown, outputs a little later, one of them wrong
+    for case in range(
+        0, interlock.cases.count, 2
+    ):  # every second case is shown, outputs a little later, one of them wrong
         for i, name in enumerate(inputs):
             changes[name].append((10 * case, str(interlock.cases.one[i] >> case & 1)))
         for port in interlock.spec.outputs:

@@ -31,7 +31,10 @@ def test_ascending_bus() -> None:
 
 
 def test_blocks_of_wiring_and_of_verilog() -> None:
-    text = "wiring m\n takes a, b\n gives y, z\n s, t <- pair(x: b, w: a)\n y <- buf(s)\n z <- inv(t)\nend\nwiring pair\n takes w, x\n gives p, q\n p <- and(w, x)\n q <- or(w, x)\nend\n"
+    text = (
+        "wiring m\n takes a, b\n gives y, z\n s, t <- pair(x: b, w: a)\n y <- buf(s)\n z <- inv(t)\nend\nwiring pair\n"
+        " takes w, x\n gives p, q\n p <- and(w, x)\n q <- or(w, x)\nend\n"
+    )
     verilog = "module inv(input i, output o); assign o = ~i; endmodule"
     reading = read_handin([HandinFile("a.wiring", text.encode()), HandinFile("b.v", verilog.encode())], Limits())
     design = reading.elaborate("m")

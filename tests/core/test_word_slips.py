@@ -26,9 +26,18 @@ zero = y == 0
 more = a > b
 '''
 """
-SIGNED = "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a[4]s:dec b[4]s:dec'\nout = 'y[6]s:dec less'\n[expect]\nequations = '''\ny = a + b\nless = a < b\n'''\n"
-DECODER = "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'n[3]'\nout = 'code[3]:dec'\n[expect]\nequations = 'code = n ^ (n >> 1)'\n"
-TABLE = "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b c'\nout = 'y'\n[expect]\ntable = '''\na b c | y\n1 - - | 1\n0 1 1 | 1\n0 0 - | 0\n0 1 0 | 0\n'''\n"
+SIGNED = (
+    "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a[4]s:dec b[4]s:dec'\nout = 'y[6]s:dec less'\n[expect]\nequations ="
+    " '''\ny = a + b\nless = a < b\n'''\n"
+)
+DECODER = (
+    "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'n[3]'\nout = 'code[3]:dec'\n[expect]\nequations = 'code = n ^ (n >>"
+    " 1)'\n"
+)
+TABLE = (
+    "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b c'\nout = 'y'\n[expect]\ntable = '''\na b c | y\n1 - - | 1\n0 1"
+    " 1 | 1\n0 0 - | 0\n0 1 0 | 0\n'''\n"
+)
 
 
 def spec(text: str) -> Expectation:
@@ -44,34 +53,47 @@ def told(checked: Checked) -> list[tuple[str, str]]:
     return [(f.kind, f.text) for f in checked.findings if f.kind in WORD_SLIPS | {"ignores", "constant", "dont-care"}]
 
 
-def of_sums(expectation: Expectation, y: str = "op ? a - b : a + b", zero: str = "y == 0", more: str = "a > b") -> list[tuple[str, str]]:
-    text = f"module m(input op, input [3:0] a, b, output [4:0] y, output zero, more); assign y = {y}; assign zero = {zero}; assign more = {more}; endmodule"
+def of_sums(
+    expectation: Expectation, y: str = "op ? a - b : a + b", zero: str = "y == 0", more: str = "a > b"
+) -> list[tuple[str, str]]:
+    text = (
+        f"module m(input op, input [3:0] a, b, output [4:0] y, output zero, more); assign y = {y}; assign zero ="
+        f" {zero}; assign more = {more}; endmodule"
+    )
     return told(check_handin(expectation, [HandinFile("m.v", text.encode())]))
 
 
 @pytest.mark.parametrize(
     ("wrong", "kind", "sentence"),
     [
-        ({"y": "op ? a - b : a + b + 1", "zero": "(op ? a - b : a + b) == 5'd0"}, "off-by-one", "y is 1 too large in all 256 wrong cases"),
-        ({"y": "op ? a - b - 1 : a + b", "zero": "(op ? a - b : a + b) == 5'd0"}, "off-by-one", "y is 1 too small in all 256 wrong cases"),
-        ({"y": "op ? a - b : {1'b0, a ^ b}", "zero": "op ? a == b : a == 0 & b == 0"}, "no-carries", "y adds a and b without carries in all 175 wrong cases"),
+        ({"y": "op ? a - b : a + b + 1", "zero": "(op ? a - b : a + b) == 5'd0"},
+        "off-by-one", "y is 1 too large in all 256 wrong cases"),
+        ({"y": "op ? a - b - 1 : a + b", "zero": "(op ? a - b : a + b) == 5'd0"},
+        "off-by-one", "y is 1 too small in all 256 wrong cases"),
+        ({"y": "op ? a - b : {1'b0, a ^ b}", "zero": "op ? a == b : a == 0 & b == 0"},
+        "no-carries", "y adds a and b without carries in all 175 wrong cases"),
         (
             {"y": "op ? a - b : {1'b0, a[3:0] + b[3:0]}", "zero": "op ? a == b : a == 0 & b == 0"},
             "carry-lost",
             "y is 16 too small in all 120 wrong cases: a carry into bit 4 is lost",
         ),
         ({"y": "op ? b - a : a + b"}, "other-operation", "y is b - a, with op = 1, and should be a - b"),
-        ({"y": "op ? a - b : a - b", "zero": "op ? a == b : a == 0 & b == 0"}, "ignores", "y does not depend on op, and should"),
-        ({"y": "op ? a - b : a + a", "zero": "op ? a == b : a == 0 & b == 0"}, "other-operation", "y is a + a, with op = 0, and should be a + b"),
+        ({"y": "op ? a - b : a - b", "zero": "op ? a == b : a == 0 & b == 0"},
+        "ignores", "y does not depend on op, and should"),
+        ({"y": "op ? a - b : a + a", "zero": "op ? a == b : a == 0 & b == 0"},
+        "other-operation", "y is a + a, with op = 0, and should be a + b"),
         ({"zero": "y[3:0] == 0"}, "", ""),  # of part of a word: nothing that could be said for sure
         ({"zero": "a == 0"}, "ignores", "zero does not depend on op or b, and should"),
         ({"zero": "y != 0"}, "inverted", ""),
         ({"more": "a >= b"}, "boundary", "more is wrong just where a = b: equality counted on the wrong side"),
         ({"more": "a < b"}, "other-operation", "more says whether a < b, and should be a > b"),
-        ({"more": "$signed(a) > $signed(b)"}, "sign", "more is wrong just where the signs of a and b differ: signed taken as unsigned, or the other way round"),
+        ({"more": "$signed(a) > $signed(b)"},
+        "sign", "more is wrong just where the signs of a and b differ: signed taken as unsigned, or the other way round"),  # noqa: E501
     ],
 )  # fmt: skip
-def test_a_slip_in_numbers_is_called_by_its_name(sums: Expectation, wrong: dict[str, str], kind: str, sentence: str) -> None:
+def test_a_slip_in_numbers_is_called_by_its_name(
+    sums: Expectation, wrong: dict[str, str], kind: str, sentence: str
+) -> None:
     found = of_sums(sums, **wrong)
     if sentence:
         assert (kind, sentence) in found
@@ -85,9 +107,13 @@ def test_what_is_right_gets_no_sentence(sums: Expectation) -> None:
 
 def test_a_flag_taken_from_another_word() -> None:
     text = SPEC.replace("y[5]:dec zero more", "y[4]:dec over zero").replace(
-        "y = op == 0 ? a + b : a - b\nzero = y == 0\nmore = a > b", "wide = a + b\ny = wide\nover = wide > 15\nzero = wide[3..0] == 0"
+        "y = op == 0 ? a + b : a - b\nzero = y == 0\nmore = a > b",
+        "wide = a + b\ny = wide\nover = wide > 15\nzero = wide[3..0] == 0",
     )
-    design = "module m(input op, input [3:0] a, b, output [3:0] y, output over, zero); assign {over, y} = a + b; assign zero = ~|{over, y}; endmodule"
+    design = (
+        "module m(input op, input [3:0] a, b, output [3:0] y, output over, zero); assign {over, y} = a + b; assign zero"
+        " = ~|{over, y}; endmodule"
+    )
     found = told(check_handin(spec(text), [HandinFile("m.v", design.encode())]))
     assert found == [("wrong-flag", "zero says whether over and y together is zero, and should say so of y")]
 
@@ -96,12 +122,19 @@ def test_a_flag_taken_from_another_word() -> None:
     ("body", "kind", "words"),
     [
         ("assign y = {{2'b0, a}} + {{2'b0, b}}; assign less = $signed(a) < $signed(b);", "sign", ""),
-        ("assign y = $signed(a) + $signed(b); assign less = a < b;", "sign", "less is wrong just where the signs of a and b differ"),
+        (
+            "assign y = $signed(a) + $signed(b); assign less = a < b;",
+            "sign",
+            "less is wrong just where the signs of a and b differ",
+        ),
         ("wire [3:0] s = a + b; assign y = s; assign less = $signed(a) < $signed(b);", "cut", ""),
     ],
 )
 def test_signs(body: str, kind: str, words: str) -> None:
-    text = f"module m(input [3:0] a, b, output [5:0] y, output less); {body.replace('{{', '{').replace('}}', '}')} endmodule"
+    text = (
+        f"module m(input [3:0] a, b, output [5:0] y, output less); {body.replace('{{', '{').replace('}}', '}')}"
+        " endmodule"
+    )
     found = told(check_handin(spec(SIGNED), [HandinFile("m.v", text.encode())]))
     if words:
         assert [k for k, _ in found] == [kind] and found[0][1].startswith(words)
@@ -110,7 +143,10 @@ def test_signs(body: str, kind: str, words: str) -> None:
 
 
 def test_two_values_exchanged() -> None:
-    text = "module m(input [2:0] n, output reg [2:0] code); always @* begin code = n ^ (n >> 1); if (n == 2) code = 7; if (n == 5) code = 3; end endmodule"
+    text = (
+        "module m(input [2:0] n, output reg [2:0] code); always @* begin code = n ^ (n >> 1); if (n == 2) code = 7; if"
+        " (n == 5) code = 3; end endmodule"
+    )
     found = told(check_handin(spec(DECODER), [HandinFile("m.v", text.encode())]))
     assert found == [("values-exchanged", "code has 3 and 7 exchanged in all 2 wrong cases")]
 
@@ -124,7 +160,11 @@ def test_cut_to_its_lower_digits() -> None:
 @pytest.mark.parametrize(
     ("formula", "kind", "sentence"),
     [
-        ("a & ~b & ~c | ~a & b & c", "dont-care", "right in every row of the table read with 0 for `-`, wrong only where a `-` is 1"),
+        (
+            "a & ~b & ~c | ~a & b & c",
+            "dont-care",
+            "right in every row of the table read with 0 for `-`, wrong only where a `-` is 1",
+        ),
         ("a & b | b & c", "term-missing", "y lacks a product term: it should be 1 whenever a = 1 and b = 0"),
         ("a | b & c | ~a & ~b", "term-added", "y has a product term too many: it is 1 also whenever a = 0 and b = 0"),
     ],

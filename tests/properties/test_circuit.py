@@ -13,7 +13,10 @@ from obento.core.circuit.model import CONSTANTS, Part, Pin
 from obento.core.handin import HandinFile
 from tests.core.clocked import ready
 
-SPEC = "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a[2] b[2] c'\nout = 'y[2] z'\n[expect]\nequations = '''\ny = a ^ b\nz = c\n'''\n"
+SPEC = (
+    "obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a[2] b[2] c'\nout = 'y[2] z'\n[expect]\nequations = '''\ny = a ^"
+    " b\nz = c\n'''\n"
+)
 EXPECTATION = ready(open_spec("s.toml", SPEC.encode(), {}))
 LEAVES = ["a", "b", "t", "{c, a[1]}", "2'b10", "{2{c}}"]
 
@@ -77,7 +80,11 @@ def test_symbols_do_what_they_say(text: str) -> None:
         for part in found.circuit.parts:
             if part.kind in ("unit", "input", "output", "process"):
                 continue
-            ins = [["10"[int(d)] if n.inverted and d in "01" else d for d in digits(found, n, at)] for n in part.pins if n.side == "in"]
+            ins = [
+                ["10"[int(d)] if n.inverted and d in "01" else d for d in digits(found, n, at)]
+                for n in part.pins
+                if n.side == "in"
+            ]
             if any(d not in "01" for x in ins for d in x):
                 continue
             expected = computed(part, ins)

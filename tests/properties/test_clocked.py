@@ -1,4 +1,5 @@
-"""Clocked designs: sequences side by side and one by one must agree; a function table must catch every change of its rows."""
+"""Clocked designs: sequences side by side and one by one must agree; a function table must catch every change of its
+rows."""
 
 from __future__ import annotations
 
@@ -25,18 +26,33 @@ def modules(draw: st.DrawFn) -> str:
     for name in ("q", "r"):
         edge = draw(
             st.sampled_from(
-                ["posedge clk", "negedge clk", "posedge clk or posedge rst", "posedge clk or negedge rst", "posedge k", "negedge q[0] or posedge rst"]
+                [
+                    "posedge clk",
+                    "negedge clk",
+                    "posedge clk or posedge rst",
+                    "posedge clk or negedge rst",
+                    "posedge k",
+                    "negedge q[0] or posedge rst",
+                ]
             )
         )
         if name == "q":
             edge = edge.replace("negedge q[0] or ", "")
         op = draw(ASSIGN)
-        body = f"if (rst) {name} {op} {draw(st.sampled_from(['0', '2', 'en']))}; else if ({draw(st.sampled_from(['en', '1', 'r[0]', '!en']))}) {name} {op} {draw(EXPR)};"
+        body = (
+            f"if (rst) {name} {op} {draw(st.sampled_from(['0', '2', 'en']))}; else if"
+            f" ({draw(st.sampled_from(['en', '1', 'r[0]', '!en']))}) {name} {op} {draw(EXPR)};"
+        )
         if draw(st.booleans()):
-            body = f"begin {body} {name}[{draw(st.sampled_from(['0', '1', 'en']))}] {op} {draw(st.sampled_from(['en', '1', 'q[1]']))}; end"
+            body = (
+                f"begin {body} {name}[{draw(st.sampled_from(['0', '1', 'en']))}] {op}"
+                f" {draw(st.sampled_from(['en', '1', 'q[1]']))}; end"
+            )
         lines.append(f" always @({edge}) {body}")
     start = draw(st.sampled_from(["", " initial r = 1;", " initial q = 2;"]))
-    return "\n".join([*lines, start, f" assign y = {draw(st.sampled_from(['^q', 'q[0] & clk', 'r == q', '|r']))};", "endmodule"])
+    return "\n".join(
+        [*lines, start, f" assign y = {draw(st.sampled_from(['^q', 'q[0] & clk', 'r == q', '|r']))};", "endmodule"]
+    )
 
 
 def drives(seed: int, edge: str) -> Expectation:
@@ -55,7 +71,8 @@ Seen = list[dict[tuple[str, int], tuple[int, int]]]
 
 
 def both_ways(expectation: Expectation, text: str, name: str) -> Seen:
-    """Run a design in lanes and on the timeline; every output in every step must be the same. Returns the outputs of each run."""
+    """Run a design in lanes and on the timeline; every output in every step must be the same. Returns the outputs of
+    each run."""
     found = []
     for lanes_from in (1, 10_000):
         design = build(text, name=name)
@@ -72,7 +89,10 @@ def both_ways(expectation: Expectation, text: str, name: str) -> Seen:
         assert a.stopped == b.stopped, text
         keep = ~a.stopped
         for key in a.outputs:
-            assert (a.outputs[key][0] & keep, a.outputs[key][1] & keep) == (b.outputs[key][0] & keep, b.outputs[key][1] & keep), (text, key)
+            assert (a.outputs[key][0] & keep, a.outputs[key][1] & keep) == (
+                b.outputs[key][0] & keep,
+                b.outputs[key][1] & keep,
+            ), (text, key)
     return [run.outputs for run in lanes.runs]
 
 
@@ -85,7 +105,9 @@ def test_side_by_side_is_one_by_one(text: str, seed: int, edge: str) -> None:
 def test_the_three_languages_side_by_side() -> None:
     from tests.core.clocked import LANGUAGES
 
-    expectation = ready(clocked('model = "ref.v"', ref_v=VERILOG.encode(), rest="[cases]\nrandom = { count = 1280, seed = 9 }\n"))
+    expectation = ready(
+        clocked('model = "ref.v"', ref_v=VERILOG.encode(), rest="[cases]\nrandom = { count = 1280, seed = 9 }\n")
+    )
     for name, text in LANGUAGES.items():
         both_ways(expectation, text, name)
 
@@ -111,10 +133,11 @@ def next_bits(draw: st.DrawFn, depth: int = 2) -> tuple[str, str, str]:
 
 @st.composite
 def registers(draw: st.DrawFn) -> dict[str, str]:
-    """Two registers of two bits that load at the rising edge, with a reset at once, at the edge or none, and an enable or none.
+    """Two registers of two bits that load at the rising edge, with a reset at once, at the edge or none, and an enable
+    or none.
 
-    Rising edges only: the first fall of a clock, from nothing, is an edge in Verilog (1364-2005 table 9-1), in VHDL it is not.
-    """
+    Rising edges only: the first fall of a clock, from nothing, is an edge in Verilog (1364-2005 table 9-1), in VHDL it
+    is not."""
     verilog, vhdl, wires, flops = [], [], [], []
     for name in ("q", "r"):
         high, low = draw(next_bits()), draw(next_bits())
@@ -127,7 +150,10 @@ def registers(draw: st.DrawFn) -> dict[str, str]:
         is_reset = [f"rst == {level}", f"rst = '{level}'"]
         at_once = reset == "at once"
         if reset == "at the edge":
-            load = [f"if ({is_reset[0]}) {name} <= 0; else {load[0]}", f'if {is_reset[1]} then {name} <= "00"; else {load[1]} end if;']
+            load = [
+                f"if ({is_reset[0]}) {name} <= 0; else {load[0]}",
+                f'if {is_reset[1]} then {name} <= "00"; else {load[1]} end if;',
+            ]
         clear = ("rst", "clear") if level else ("not(rst)", "clear_low")
         off = f"not({clear[0]})" if reset == "at the edge" else "1"
         wires += [f"{name}1 <- and({high[2]}, {off})", f"{name}0 <- and({low[2]}, {off})"]
@@ -139,7 +165,10 @@ def registers(draw: st.DrawFn) -> dict[str, str]:
             pins.append(f"{clear[1]}: rst")
             edge = f"posedge clk or {'posedge' if level else 'negedge'} rst"
             verilog.append(f"always @({edge}) if ({is_reset[0]}) {name} <= 0; else {load[0]}")
-            vhdl.append(f'process (clk, rst) begin if {is_reset[1]} then {name} <= "00"; elsif rising_edge(clk) then {load[1]} end if; end process;')
+            vhdl.append(
+                f'process (clk, rst) begin if {is_reset[1]} then {name} <= "00"; elsif rising_edge(clk) then {load[1]}'
+                " end if; end process;"
+            )
         else:
             verilog.append(f"always @(posedge clk) {load[0]}")
             vhdl.append(f"process (clk) begin if rising_edge(clk) then {load[1]} end if; end process;")
@@ -147,15 +176,23 @@ def registers(draw: st.DrawFn) -> dict[str, str]:
     y = draw(next_bits())
     newline = "\n  "
     return {
-        "a.v": f"module m(input clk, rst, en, d, output reg [1:0] q, output y);\n  reg [1:0] r;\n  {newline.join(verilog)}\n  assign y = {y[0]};\nendmodule\n",
-        "a.vhd": f"""library ieee; use ieee.std_logic_1164.all;
+        "a.v": (
+            "module m(input clk, rst, en, d, output reg [1:0] q, output y);\n  reg [1:0] r;\n "
+            f" {newline.join(verilog)}\n  assign y = {y[0]};\nendmodule\n"
+        ),
+        "a.vhd": (
+            f"""library ieee; use ieee.std_logic_1164.all;
 entity m is port (clk, rst, en, d : in std_logic; q : buffer std_logic_vector(1 downto 0); y : out std_logic); end;
 architecture rtl of m is signal r : std_logic_vector(1 downto 0); begin
   {newline.join(vhdl)}
   y <= {y[1]};
 end;
-""",
-        "a.wiring": f"wiring m\n  takes clk, rst, en, d\n  gives q[2], y\n  {newline.join([*wires, *flops])}\n  y <- buf({y[2]})\nend\n",
+"""
+        ),
+        "a.wiring": (
+            f"wiring m\n  takes clk, rst, en, d\n  gives q[2], y\n  {newline.join([*wires, *flops])}\n  y <-"
+            f" buf({y[2]})\nend\n"
+        ),
     }
 
 
@@ -186,12 +223,19 @@ def tables(draw: st.DrawFn) -> list[int]:
 def spec_of(table: list[int]) -> Expectation:
     rows = "\n".join(f"r 0 {i >> 2} {i & 3} | {after}" for i, after in enumerate(table))
     text = f"[expect]\nfunction = '''\nclk rst d q | q\n- 1 - - | 0\n{rows}\n'''\n"
-    return ready(open_spec("s.toml", (HEAD.format(i="clk rst d[2]:dec", o="q[2]:dec") + CLOCK.format(edge="rise") + text).encode(), {}))
+    return ready(
+        open_spec(
+            "s.toml", (HEAD.format(i="clk rst d[2]:dec", o="q[2]:dec") + CLOCK.format(edge="rise") + text).encode(), {}
+        )
+    )
 
 
 def module_of(table: list[int]) -> HandinFile:
     arms = " ".join(f"{i}: q <= {after};" for i, after in enumerate(table))
-    text = f"module m(input clk, rst, input [1:0] d, output reg [1:0] q); always @(posedge clk or posedge rst) if (rst) q <= 0; else case ({{d, q}}) {arms} endcase endmodule"
+    text = (
+        "module m(input clk, rst, input [1:0] d, output reg [1:0] q); always @(posedge clk or posedge rst) if (rst) q"
+        f" <= 0; else case ({{d, q}}) {arms} endcase endmodule"
+    )
     return HandinFile("a.v", text.encode())
 
 

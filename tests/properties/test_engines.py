@@ -13,12 +13,52 @@ WIRES = ["a", "b", "c", "t"]
 
 def expressions(depth: int, names: tuple[str, ...] = ("t",)) -> st.SearchStrategy[str]:
     leaf = st.sampled_from(
-        [*names, "a", "b", "c", "a[1]", "b[0]", "{a, c}", "2'b10", "3'd5", "1'bx", "4'shc", "a[c]", "$signed(b)", "f(c, b)", "f(a[0], a)"]
+        [
+            *names,
+            "a",
+            "b",
+            "c",
+            "a[1]",
+            "b[0]",
+            "{a, c}",
+            "2'b10",
+            "3'd5",
+            "1'bx",
+            "4'shc",
+            "a[c]",
+            "$signed(b)",
+            "f(c, b)",
+            "f(a[0], a)",
+        ]
     )
     if depth == 0:
         return leaf
     inner = expressions(depth - 1, names)
-    binary = st.sampled_from(["+", "-", "*", "/", "%", "&", "|", "^", "~^", "==", "!=", "===", "<", "<=", ">", ">=", "&&", "||", "<<", ">>", ">>>"])
+    binary = st.sampled_from(
+        [
+            "+",
+            "-",
+            "*",
+            "/",
+            "%",
+            "&",
+            "|",
+            "^",
+            "~^",
+            "==",
+            "!=",
+            "===",
+            "<",
+            "<=",
+            ">",
+            ">=",
+            "&&",
+            "||",
+            "<<",
+            ">>",
+            ">>>",
+        ]
+    )
     return st.one_of(
         leaf,
         st.builds(lambda a, op, b: f"({a} {op} {b})", inner, binary, inner),
@@ -33,7 +73,13 @@ EXPR_OF_INPUTS = expressions(2, ())
 
 @st.composite
 def statements(draw: st.DrawFn, depth: int = 2) -> str:
-    kind = draw(st.sampled_from(["assign", "assign", "later", "if", "case", "block", "bit", "for", "task", "repeat"] if depth else ["assign", "bit"]))
+    kind = draw(
+        st.sampled_from(
+            ["assign", "assign", "later", "if", "case", "block", "bit", "for", "task", "repeat"]
+            if depth
+            else ["assign", "bit"]
+        )
+    )
     target = draw(st.sampled_from(["y", "u"]))
     if kind == "assign":
         return f"{target} = {draw(EXPR)};"
@@ -42,7 +88,9 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
     if kind == "bit":
         return f"{target}[{draw(st.sampled_from(['0', '1', 'c', 'a']))}] = {draw(EXPR)};"
     if kind == "task":
-        return f"{draw(st.sampled_from(['keep', 'fresh']))}({draw(EXPR)}, {draw(st.sampled_from(['y', 'u', 'y[2:1]']))});"
+        return (
+            f"{draw(st.sampled_from(['keep', 'fresh']))}({draw(EXPR)}, {draw(st.sampled_from(['y', 'u', 'y[2:1]']))});"
+        )
     inner = statements(depth - 1)
     if kind == "repeat":
         return f"repeat ({draw(st.sampled_from(['2', '0', '3']))}) begin {draw(inner)} end"
@@ -60,11 +108,18 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
 
 @st.composite
 def modules(draw: st.DrawFn) -> str:
-    wait = draw(st.sampled_from(["*", "*", "(a or b or c)", "(a)", "(c or a)", "(posedge c)", "(negedge a[0] or posedge c)"]))
+    wait = draw(
+        st.sampled_from(["*", "*", "(a or b or c)", "(a)", "(c or a)", "(posedge c)", "(negedge a[0] or posedge c)"])
+    )
     start = draw(st.sampled_from(["", "initial begin y = 0; u = 3; end", ""]))
     function = draw(
         st.sampled_from(
-            ["f = p + q;", "if (p) f = q;", "begin f = 0; for (k = 0; k < 2; k = k + 1) f = f ^ q; end", "case (q) 1: f = p; 2: f = 3; endcase"]
+            [
+                "f = p + q;",
+                "if (p) f = q;",
+                "begin f = 0; for (k = 0; k < 2; k = k + 1) f = f ^ q; end",
+                "case (q) 1: f = p; 2: f = 3; endcase",
+            ]
         )
     )
     more = draw(
@@ -88,8 +143,10 @@ def modules(draw: st.DrawFn) -> str:
         )
     )
     return f"""
-primitive latch(output reg q, input e, d); table 1 0 : ? : 0; 1 1 : ? : 1; 0 ? : ? : -; x 0 : 0 : -; endtable endprimitive
-primitive edge_(output reg q, input c, d); table (01) 0 : ? : 0; r 1 : ? : 1; n ? : ? : -; ? * : ? : -; endtable endprimitive
+primitive latch(output reg q, input e, d); table 1 0 : ? : 0; 1 1 : ? : 1; 0 ? : ? : -; x 0 : 0 : -;
+endtable endprimitive
+primitive edge_(output reg q, input c, d); table (01) 0 : ? : 0; r 1 : ? : 1; n ? : ? : -; ? * : ? : -;
+endtable endprimitive
 module edges(output q, input c, d, input [1:0] b); wire k; edge_ e(k, c, d); xor (q, k, b[0]); endmodule
 module m(input [1:0] a, input [1:0] b, input c, output reg [3:0] y, output reg [2:0] u, z, z2, output [3:0] w);
   wire [2:0] t;
@@ -138,7 +195,17 @@ module m(input [1:0] a, input [1:0] b, input c, output [3:0] y, output [1:0] u, 
   assign y = {draw(EXPR)};
   {draw(st.sampled_from(["nand", "xnor", "nor", "and"]))} (u[0], a[0], b[1], t[0], y[3]);
   {draw(st.sampled_from(["not", "buf"]))} (u[1], t[1]);
-  {draw(st.sampled_from(["bufif1 (k, a[0], c); notif0 (k, b[0], y[0]);", "assign k = c ? y[1] : 1'bz;", "or (k, t[2], c, u[0]);"]))}
+  {
+        draw(
+            st.sampled_from(
+                [
+                    "bufif1 (k, a[0], c); notif0 (k, b[0], y[0]);",
+                    "assign k = c ? y[1] : 1'bz;",
+                    "or (k, t[2], c, u[0]);",
+                ]
+            )
+        )
+    }
   assign w = {draw(EXPR)} === {draw(EXPR)};
 endmodule
 """
@@ -174,7 +241,8 @@ def test_a_levelled_design_does_not_care_what_came_before(text: str, steps: list
 
 @st.composite
 def delayed(draw: st.DrawFn) -> str:
-    """Chains of processes and assignments with delays of many kinds; those at the head of a process are left out in lanes."""
+    """Chains of processes and assignments with delays of many kinds;
+    those at the head of a process are left out in lanes."""
     head = st.sampled_from(["", "#1", "#2", "#3", "#1; #2", "begin #1; end #1", "#0"])
     wait = st.sampled_from(["*", "*", "(a or b or c)", "(a or b or c or p)", "(a or b or c or p or q)", "(a)"])
     value = expressions(1, ("p",))

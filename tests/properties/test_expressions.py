@@ -1,5 +1,6 @@
-"""Random Verilog expressions against a naive evaluator of its own: it knows the text's tree only, works on strings of digits,
-and follows IEEE 1364-2005 clause 5.4 and 5.5 word by word. Nothing of the program is used but to run the design."""
+"""Random Verilog expressions against a naive evaluator of its own: it knows the text's tree only, works on strings of
+digits, and follows IEEE 1364-2005 clause 5.4 and 5.5 word by word. Nothing of the program is used but to run the
+design."""
 
 from __future__ import annotations
 
@@ -128,7 +129,9 @@ def value(e: E, env: dict[str, str], width: int, signed: bool) -> str:
         case "?:":
             c = truth(alone(p[0], env))
             x, y = value(p[1], env, width, signed), value(p[2], env, width, signed)
-            return x if c == "1" else y if c == "0" else "".join(a if a == b else "x" for a, b in zip(x, y, strict=True))
+            return (
+                x if c == "1" else y if c == "0" else "".join(a if a == b else "x" for a, b in zip(x, y, strict=True))
+            )
         case "&&" | "||" | "!":
             t = [truth(alone(x, env)) for x in p]
             if e.op == "!":
@@ -152,7 +155,10 @@ def value(e: E, env: dict[str, str], width: int, signed: bool) -> str:
         return unary(e, env, width, signed)
     x, y = value(p[0], env, width, signed), value(p[1], env, width, signed)
     if e.op in "&|^":
-        table = {"&": lambda s: "0" if "0" in s else "x" if "x" in s else "1", "|": lambda s: "1" if "1" in s else "x" if "x" in s else "0"}
+        table = {
+            "&": lambda s: "0" if "0" in s else "x" if "x" in s else "1",
+            "|": lambda s: "1" if "1" in s else "x" if "x" in s else "0",
+        }
         table["^"] = lambda s: "x" if "x" in s else str(int(s[0] != s[1]))
         return "".join(table[e.op](a + b) for a, b in zip(x, y, strict=True))
     m, n = number(x, signed), number(y, signed)
@@ -189,7 +195,11 @@ def unary(e: E, env: dict[str, str], width: int, signed: bool) -> str:
         n = number(x, signed)
         return x if e.op == "+" else "x" * width if n is None else written(-n, width)
     x = alone(e.parts[0], env)
-    base = {"&": "0" if "0" in x else "x" if "x" in x else "1", "|": truth(x), "^": "x" if "x" in x else str(x.count("1") % 2)}[e.op[-1]]
+    base = {
+        "&": "0" if "0" in x else "x" if "x" in x else "1",
+        "|": truth(x),
+        "^": "x" if "x" in x else str(x.count("1") % 2),
+    }[e.op[-1]]
     return grown({"0": "1", "1": "0", "x": "x"}[base] if e.op[0] == "~" else base, width, signed)
 
 
@@ -207,7 +217,28 @@ def trees(depth: int) -> st.SearchStrategy[E]:
     if depth == 0:
         return LEAVES
     t = trees(depth - 1)
-    binary = ["+", "-", "*", "/", "%", "&", "|", "^", "==", "!=", "===", "<", "<=", ">", ">=", "&&", "||", "<<", ">>", ">>>"]
+    binary = [
+        "+",
+        "-",
+        "*",
+        "/",
+        "%",
+        "&",
+        "|",
+        "^",
+        "==",
+        "!=",
+        "===",
+        "<",
+        "<=",
+        ">",
+        ">=",
+        "&&",
+        "||",
+        "<<",
+        ">>",
+        ">>>",
+    ]
     return st.one_of(
         LEAVES,
         st.builds(lambda op, x, y: E(op, (x, y)), st.sampled_from(binary), t, t),

@@ -17,7 +17,13 @@ from obento.core.simulate import Options, simulate
 ROOT = Path(__file__).resolve().parents[2]
 LIMITS = Limits(deltas=100, loop_rounds=200, graph_nodes=200_000)
 SPECS = [(ROOT / f"demo/lab1/{n}.toml").read_text() for n in ("interlock", "lamps")]
-TEXTS = sorted({p.read_text() for p in (ROOT / "demo/lab1").rglob("*") if p.suffix in (".v", ".vhd", ".wiring") and "lab1/drop" in p.as_posix()})
+TEXTS = sorted(
+    {
+        p.read_text()
+        for p in (ROOT / "demo/lab1").rglob("*")
+        if p.suffix in (".v", ".vhd", ".wiring") and "lab1/drop" in p.as_posix()
+    }
+)
 EXTRA = [
     "module",
     "function",
@@ -118,7 +124,9 @@ def test_mangled_hand_ins(seed: int) -> None:
     loaded = open_spec("s.toml", spec.encode(), {})
     assert loaded.expectation is not None
     name = "a.wiring" if "wiring " in text else "a.vhd" if "entity " in text else "a.v"
-    checked = check_handin(loaded.expectation, [HandinFile(name, mangled(text, seed).encode("utf-8", "replace"))], limits=LIMITS)
+    checked = check_handin(
+        loaded.expectation, [HandinFile(name, mangled(text, seed).encode("utf-8", "replace"))], limits=LIMITS
+    )
     assert checked.status == "checked" or any(m.severity == "error" for m in checked.messages)
 
 
@@ -130,7 +138,9 @@ def test_mangled_specs(seed: int) -> None:
 
 
 BENCHES = sorted(p.read_text() for p in (ROOT / "tests/conformance").rglob("*.v*"))
-TIGHT = Limits(deltas=300, loop_rounds=2_000, time_steps=300, output_bytes=20_000, forks=100, call_depth=40, constant_steps=20_000)
+TIGHT = Limits(
+    deltas=300, loop_rounds=2_000, time_steps=300, output_bytes=20_000, forks=100, call_depth=40, constant_steps=20_000
+)
 
 
 @settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))

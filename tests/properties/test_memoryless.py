@@ -1,6 +1,7 @@
 """Small designs, most of them without memory: what is taken for a function of its inputs must be one.
 
-The designs of `test_engines` are large, and nearly all of them remember something; the rules by which a design is taken for
+The designs of `test_engines` are large, and nearly all of them remember something;
+the rules by which a design is taken for
 memoryless are tried here, on designs which keep or break them by one word.
 """
 
@@ -43,8 +44,8 @@ def drivers(draw: st.DrawFn, target: str, nets: list[str]) -> tuple[str, bool]:
                 f"begin {target} {op} {other}; if ({condition}) {target} {op} {value}; end",
                 f"if ({condition}) {target} {op} {value}; else {target} {op} {other};",
                 f"if ({condition}) {target} {op} {value};",
-                f"case ({condition}) 0: {target} {op} {value}; 1: {target} {op} {other}; default: {target} {op} 3; endcase",
-                f"case ({condition}) 0: {target} {op} {value}; 1: {target} {op} {other}; 2, 3: {target} {op} a; endcase",
+                f"case ({condition}) 0: {target} {op} {value}; 1: {target} {op} {other}; default: {target} {op} 3; endcase",  # noqa: E501
+                f"case ({condition}) 0: {target} {op} {value}; 1: {target} {op} {other}; 2, 3: {target} {op} a; endcase",  # noqa: E501
                 f"begin {target}[0] {op} c; {target}[1] {op} {value}; end",
             ]
         )
@@ -66,7 +67,12 @@ def modules(draw: st.DrawFn) -> str:
     kinds = [f"{'reg' if n in variables else 'wire'} [1:0] {n}" for n in NETS]
     start = draw(st.sampled_from(["", "", "", "initial t = 1;"])) if "t" in variables else ""
     return "\n".join(
-        [f"module m(input [1:0] a, b, input c, output {kinds[2]}, output {kinds[3]});", f"  {kinds[0]}; {kinds[1]}; {start}", *lines, "endmodule"]
+        [
+            f"module m(input [1:0] a, b, input c, output {kinds[2]}, output {kinds[3]});",
+            f"  {kinds[0]}; {kinds[1]}; {start}",
+            *lines,
+            "endmodule",
+        ]
     )
 
 

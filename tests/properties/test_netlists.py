@@ -1,7 +1,7 @@
 """Random netlists, written in every form that people hand them in, against a naive evaluation gate by gate.
 
-The evaluator below knows nothing of ours: three values by the tables of IEEE 1364-2005 (7-3 and 7-4), in the order of a worklist.
-"""
+The evaluator below knows nothing of ours: three values by the tables of IEEE 1364-2005 (7-3 and 7-4), in the order of a
+worklist."""
 
 from __future__ import annotations
 
@@ -84,9 +84,15 @@ SIGNS = {"and": "&", "nand": "&", "or": "|", "nor": "|", "xor": "^", "xnor": "^"
 def as_gates(n: Netlist) -> str:
     """The form in which benchmark circuits are published: a port list, declarations, named primitives."""
     wires = [o for _, o, _ in n.gates if o not in n.outputs]
-    lines = [f"module net ({','.join([*n.inputs, *n.outputs])});", f"input {','.join(n.inputs)};", f"output {','.join(n.outputs)};"]
+    lines = [
+        f"module net ({','.join([*n.inputs, *n.outputs])});",
+        f"input {','.join(n.inputs)};",
+        f"output {','.join(n.outputs)};",
+    ]
     lines += [f"wire {','.join(wires)};"] if wires else []
-    lines += [f"{kind} {kind.upper()}{len(ins)}_{i} ({out}, {', '.join(ins)});" for i, (kind, out, ins) in enumerate(n.gates)]
+    lines += [
+        f"{kind} {kind.upper()}{len(ins)}_{i} ({out}, {', '.join(ins)});" for i, (kind, out, ins) in enumerate(n.gates)
+    ]
     return "\n".join([*lines, "endmodule"])
 
 
@@ -102,7 +108,11 @@ def as_assignments(n: Netlist) -> str:
     def name(wire: str) -> str:
         return wire if wire in n.inputs or wire in n.outputs else f"\\{wire}$ "
 
-    lines = [f"module net({', '.join([*n.inputs, *n.outputs])});", f"  input {', '.join(n.inputs)};", f"  output {', '.join(n.outputs)};"]
+    lines = [
+        f"module net({', '.join([*n.inputs, *n.outputs])});",
+        f"  input {', '.join(n.inputs)};",
+        f"  output {', '.join(n.outputs)};",
+    ]
     lines += [f"  wire {name(o)};" for _, o, _ in n.gates if o not in n.outputs]
     for kind, out, ins in n.gates:
         value = f" {SIGNS[kind]} ".join(name(i) for i in ins)
@@ -111,19 +121,24 @@ def as_assignments(n: Netlist) -> str:
 
 
 def as_cells(n: Netlist) -> str:
-    """The form that mapping writes: instances of cells by pin names, with delays and timing that are to be passed over."""
+    """The form that mapping writes: instances of cells by pin names, with delays and timing that are to be passed
+    over."""
     cells: dict[str, str] = {}
     lines = []
     for i, (kind, out, ins) in enumerate(n.gates):
         cell = f"{kind.upper()}{len(ins)}X1"
         pins = [f"A{p}" for p in range(len(ins))]
         cells[cell] = (
-            f"`celldefine\nmodule {cell} (Y, {', '.join(pins)});\n output Y;\n input {', '.join(pins)};\n {kind} #(0.1, 0.2) (Y, {', '.join(pins)});\n"
-            f" specify (A0 => Y) = (0.1:0.2:0.3, 0.2); endspecify\nendmodule\n`endcelldefine\n"
+            f"`celldefine\nmodule {cell} (Y, {', '.join(pins)});\n output Y;\n input {', '.join(pins)};\n {kind} #(0.1,"
+            f" 0.2) (Y, {', '.join(pins)});\n specify (A0 => Y) = (0.1:0.2:0.3, 0.2);"
+            " endspecify\nendmodule\n`endcelldefine\n"
         )
         lines.append(f"  {cell} U{i} ( .Y({out}), {', '.join(f'.{p}({w})' for p, w in zip(pins, ins, strict=True))} );")
     wires = [o for _, o, _ in n.gates if o not in n.outputs]
-    head = f"module net ( {', '.join([*n.inputs, *n.outputs])} );\n  input {', '.join(n.inputs)};\n  output {', '.join(n.outputs)};\n"
+    head = (
+        f"module net ( {', '.join([*n.inputs, *n.outputs])} );\n  input {', '.join(n.inputs)};\n  output"
+        f" {', '.join(n.outputs)};\n"
+    )
     head += f"  wire   {', '.join(wires)};\n" if wires else ""
     return "`timescale 1ns / 10ps\n" + "".join(cells.values()) + head + "\n".join(lines) + "\nendmodule\n"
 
@@ -147,7 +162,12 @@ def as_vhdl(n: Netlist) -> str:
     """Concurrent assignments; outputs are not read, so that any edition takes it."""
     ports = "; ".join([f"{', '.join(n.inputs)} : in std_logic", f"{', '.join(n.outputs)} : out std_logic"])
     wires = [o for _, o, _ in n.gates if o not in n.outputs]
-    lines = ["library ieee;", "use ieee.std_logic_1164.all;", f"entity net is port ({ports}); end entity;", "architecture wires of net is"]
+    lines = [
+        "library ieee;",
+        "use ieee.std_logic_1164.all;",
+        f"entity net is port ({ports}); end entity;",
+        "architecture wires of net is",
+    ]
     lines += [f"  signal {', '.join(wires)} : std_logic;"] if wires else []
     lines.append("begin")
     for kind, out, ins in n.gates:
@@ -177,7 +197,11 @@ def expectation_of(netlist: Netlist, cases: list[str]) -> Expectation:
     rows += [f"{' '.join(case)} | {' '.join(evaluated(netlist, case).values())}" for case in cases]
     listed = "\n".join(rows)
     ports = f"[ports]\nin = '{' '.join(netlist.inputs)}'\nout = '{' '.join(netlist.outputs)}'\n"
-    loaded = open_spec("s.toml", f"obento = 'spec/1'\nunit = 'net'\n{ports}[expect]\n[cases]\nlisted = '''\n{listed}\n'''\n".encode(), {})
+    loaded = open_spec(
+        "s.toml",
+        f"obento = 'spec/1'\nunit = 'net'\n{ports}[expect]\n[cases]\nlisted = '''\n{listed}\n'''\n".encode(),
+        {},
+    )
     assert loaded.expectation is not None, [str(m) for m in loaded.messages]
     return loaded.expectation
 

@@ -45,7 +45,9 @@ rows = st.lists(st.tuples(st.tuples(digit, digit, digit), st.sampled_from("01-")
 def test_tables_row_by_row(table: list[tuple[tuple[str, str, str], str]]) -> None:
     """Every case has the value of the rows that match it; rows that disagree make the spec wrong; `-` wins."""
     text = "\n".join(f"{' '.join(left)} | {right}" for left, right in table)
-    loaded = open_spec("s.toml", (HEAD.format(i="a b c", o="y") + f"[expect]\ntable = '''\na b c | y\n{text}\n'''\n").encode(), {})
+    loaded = open_spec(
+        "s.toml", (HEAD.format(i="a b c", o="y") + f"[expect]\ntable = '''\na b c | y\n{text}\n'''\n").encode(), {}
+    )
     wanted: dict[tuple[str, ...], str | None] = {}
     clash = False
     for point in itertools.product("01", repeat=3):
@@ -74,7 +76,9 @@ listed = st.lists(st.tuples(st.sampled_from(["00", "01", "1-", "--", "11", "x1",
 def test_listed_cases_stand_once_each_in_order(vectors: list[tuple[str, str]]) -> None:
     body = "\n".join(f"{a} {b}" for a, b in vectors)
     e = (
-        expectation(HEAD.format(i="a[2] b", o="y") + f"[expect]\nequations = 'y = b'\n[cases]\nlisted = '''\na b\n{body}\n'''\n")
+        expectation(
+            HEAD.format(i="a[2] b", o="y") + f"[expect]\nequations = 'y = b'\n[cases]\nlisted = '''\na b\n{body}\n'''\n"
+        )
         if not any(c in a for a, _ in vectors for c in "xz")
         else None
     )
@@ -115,13 +119,16 @@ def test_conditions_hold_in_exactly_the_failing_cases(bits: int, failing: int, f
             assert not covered
 
 
-literals = st.lists(st.tuples(st.sampled_from(["and", "or", "xor", "mux"]), *([st.integers(0, 60)] * 3)), min_size=1, max_size=60)
+literals = st.lists(
+    st.tuples(st.sampled_from(["and", "or", "xor", "mux"]), *([st.integers(0, 60)] * 3)), min_size=1, max_size=60
+)
 
 
 @settings(max_examples=200, deadline=None, suppress_health_check=QUIET)
 @given(literals)
 def test_graphs_and_tapes_keep_the_function(steps: list[tuple[str, int, int, int]]) -> None:
-    """Random circuits of five inputs: every literal computed by a tape is what the steps say, whatever was simplified."""
+    """Random circuits of five inputs: every literal computed by a tape is what the steps say, whatever was
+    simplified."""
     g = Graph()
     inputs = [g.leaf() for _ in range(5)]
     full = (1 << 32) - 1
@@ -152,7 +159,9 @@ def test_graphs_and_tapes_keep_the_function(steps: list[tuple[str, int, int, int
 
 
 @settings(max_examples=60, deadline=None, suppress_health_check=QUIET)
-@given(st.lists(st.sampled_from("01xz"), min_size=8, max_size=8), st.lists(st.sampled_from("01-"), min_size=8, max_size=8))
+@given(
+    st.lists(st.sampled_from("01xz"), min_size=8, max_size=8), st.lists(st.sampled_from("01-"), min_size=8, max_size=8)
+)
 def test_verdicts_case_by_case(actual: list[str], wanted: list[str]) -> None:
     """A table of values handed in against a table of values expected."""
     if set(wanted) == {"-"}:
@@ -163,7 +172,9 @@ def test_verdicts_case_by_case(actual: list[str], wanted: list[str]) -> None:
     e = expectation(HEAD.format(i="n[3]", o="y") + f"[expect]\ntable = '''\nn | y\n{table}\n'''\n")
     checked = check_handin(e, [HandinFile("m.v", text.encode())])
     assert checked.verdict is not None
-    cells = "".join("n" if w == "-" else "p" if a == w else "f" if a in "01" else "u" for a, w in zip(actual, wanted, strict=True))
+    cells = "".join(
+        "n" if w == "-" else "p" if a == w else "f" if a in "01" else "u" for a, w in zip(actual, wanted, strict=True)
+    )
     assert checked.verdict.cells() == cells
     assert checked.verdict.digits() == "".join("1" if c in "pn" else "0" for c in cells)
     for case in range(8):
@@ -181,7 +192,12 @@ def formulas(depth: int) -> st.SearchStrategy[str]:
     inner = formulas(depth - 1)
     return st.one_of(
         numbers,
-        st.builds(lambda x, op, y: f"({x} {op} {y})", inner, st.sampled_from(["+", "-", "*", "==", "!=", "<", "<=", ">", ">="]), inner),
+        st.builds(
+            lambda x, op, y: f"({x} {op} {y})",
+            inner,
+            st.sampled_from(["+", "-", "*", "==", "!=", "<", "<=", ">", ">="]),
+            inner,
+        ),
         st.builds(lambda x, y, z: f"({x} ? {y} : {z})", inner, inner, inner),
         st.builds(lambda x: f"(-{x})", inner),
         st.builds(lambda x, n: f"({x} << {n})", inner, st.sampled_from(["1", "2"])),

@@ -23,7 +23,13 @@ class Cell:
 
     @property
     def takes(self) -> list[str]:
-        return ["ck", "d", *(["en"] if self.has_enable else []), *(["clr"] if self.clear else []), *(["pre"] if self.preset else [])]
+        return [
+            "ck",
+            "d",
+            *(["en"] if self.has_enable else []),
+            *(["clr"] if self.clear else []),
+            *(["pre"] if self.preset else []),
+        ]
 
     def text(self) -> str:
         pins = [f"{self.edge}: ck"]
@@ -60,11 +66,17 @@ def cells() -> list[Cell]:
     for clear in ("", "clear", "clear_low"):
         for preset in ("", "preset", "preset_low"):
             found.append(Cell("latch", "open", False, clear, preset))
-            found += [Cell("flipflop", edge, has_enable, clear, preset) for edge in ("rise", "fall") for has_enable in (False, True)]
+            found += [
+                Cell("flipflop", edge, has_enable, clear, preset)
+                for edge in ("rise", "fall")
+                for has_enable in (False, True)
+            ]
     return found
 
 
-@pytest.mark.parametrize("cell", cells(), ids=lambda c: "-".join(filter(None, [c.kind, c.edge, "enable" * c.has_enable, c.clear, c.preset])))
+@pytest.mark.parametrize(
+    "cell", cells(), ids=lambda c: "-".join(filter(None, [c.kind, c.edge, "enable" * c.has_enable, c.clear, c.preset]))
+)
 def test_a_cell_does_what_its_model_does(cell: Cell) -> None:
     dice = random.Random(repr(cell))
     design = build(cell.text(), name="a.wiring")
@@ -88,7 +100,10 @@ def test_an_unknown_clear_leaves_only_what_agrees_with_it() -> None:
             assert in_lanes(design, [sequence]) == [[expected]]
 
 
-@pytest.mark.parametrize("line", ["t <- flipflop(not(t), rise: ck, clear: clr)", "t <- flipflop(xor(t, s), rise: ck, clear: clr)\n  s <- not(0)"])
+@pytest.mark.parametrize(
+    "line",
+    ["t <- flipflop(not(t), rise: ck, clear: clr)", "t <- flipflop(xor(t, s), rise: ck, clear: clr)\n  s <- not(0)"],
+)
 def test_a_toggle_on_an_inner_wire_is_one_bit(line: str) -> None:
     design = build(f"wiring m\n  takes ck, clr\n  gives y\n  {line}\n  y <- buf(t)\nend\n", name="a.wiring")
     low, high = v.word(0, 1), v.word(1, 1)
@@ -99,5 +114,8 @@ def test_a_toggle_on_an_inner_wire_is_one_bit(line: str) -> None:
 
 
 def test_a_circle_of_names_takes_its_width_from_what_is_wide_in_it() -> None:
-    design = build("wiring m\n takes ck, w[3]\n gives y[3]\n a <- flipflop(b, rise: ck)\n b <- and(a, w)\n y <- buf(a)\nend\n", name="a.wiring")
+    design = build(
+        "wiring m\n takes ck, w[3]\n gives y[3]\n a <- flipflop(b, rise: ck)\n b <- and(a, w)\n y <- buf(a)\nend\n",
+        name="a.wiring",
+    )
     assert {s.name: s.width for s in design.signals}["a"] == 3

@@ -35,7 +35,11 @@ assert EXPECTATION is not None
 @st.composite
 def vectors(draw: st.DrawFn, depth: int = 2) -> str:
     leaf = ["a", "b", "t", "v", '"101"', "(others => c)", "(c, '1', a(0))", '"0X1"']
-    kind = draw(st.sampled_from(["leaf", "leaf", "logic", "sum", "shift", "join", "call", "number", "not", "field"] if depth else ["leaf"]))
+    kind = draw(
+        st.sampled_from(
+            ["leaf", "leaf", "logic", "sum", "shift", "join", "call", "number", "not", "field"] if depth else ["leaf"]
+        )
+    )
     if kind == "leaf":
         return draw(st.sampled_from(leaf))
     e = draw(vectors(depth - 1))
@@ -43,12 +47,18 @@ def vectors(draw: st.DrawFn, depth: int = 2) -> str:
     if kind == "not":
         return f"(not {e})"
     if kind == "logic":
-        return f"({e} {draw(st.sampled_from(['and', 'or', 'xor', 'nand', 'nor', 'xnor']))} vec'({draw(vectors(depth - 1))}))"
+        return (
+            f"({e} {draw(st.sampled_from(['and', 'or', 'xor', 'nand', 'nor', 'xnor']))}"
+            f" vec'({draw(vectors(depth - 1))}))"
+        )
     if kind == "sum":
         other = draw(st.sampled_from(["unsigned(b)", "1", "unsigned(v)", "5"]))
         return f"std_logic_vector(unsigned({e}) {draw(st.sampled_from(['+', '-']))} {other})"
     if kind == "shift":
-        return f"std_logic_vector({draw(st.sampled_from(['shift_left(unsigned', 'shift_right(unsigned', 'shift_right(signed', 'rotate_left(unsigned']))}({e}), {draw(st.sampled_from(['1', '2', '4']))}))"
+        return (
+            f"std_logic_vector({draw(st.sampled_from(['shift_left(unsigned', 'shift_right(unsigned', 'shift_right(signed', 'rotate_left(unsigned']))}({e}),"  # noqa: E501
+            f" {draw(st.sampled_from(['1', '2', '4']))}))"
+        )
     if kind == "join":
         return f"(c & std_logic_vector(resize({draw(st.sampled_from(['unsigned', 'signed']))}({e}), 2)))"
     if kind == "call":
@@ -65,7 +75,12 @@ def bits(draw: st.DrawFn, depth: int = 1) -> str:
         return draw(st.sampled_from(leaf))
     return draw(
         st.sampled_from(
-            [f"(a(0) and {draw(bits(0))})", f"a({draw(numbers(0))} mod 3)", f"(not {draw(bits(0))})", f"mem({draw(numbers(0))} mod 4)(1)"]
+            [
+                f"(a(0) and {draw(bits(0))})",
+                f"a({draw(numbers(0))} mod 3)",
+                f"(not {draw(bits(0))})",
+                f"mem({draw(numbers(0))} mod 4)(1)",
+            ]
         )
     )
 
@@ -73,7 +88,13 @@ def bits(draw: st.DrawFn, depth: int = 1) -> str:
 @st.composite
 def numbers(draw: st.DrawFn, depth: int = 1) -> str:
     leaf = ["n", "3", "to_integer(unsigned(a))", "to_integer(unsigned(v))", "k"]
-    signed = ["to_integer(signed(a)) / 3", "to_integer(signed(b)) mod 3", "(n - 9) mod 4", "(k - 5) rem 3 + 4", "(n - 6) / 2 + 3"]
+    signed = [
+        "to_integer(signed(a)) / 3",
+        "to_integer(signed(b)) mod 3",
+        "(n - 9) mod 4",
+        "(k - 5) rem 3 + 4",
+        "(n - 6) / 2 + 3",
+    ]
     leaf += [f"(({s} + 16) mod 16)" for s in signed]
     if not depth:
         return draw(st.sampled_from(leaf))
@@ -86,12 +107,24 @@ def conditions(draw: st.DrawFn) -> str:
     return draw(
         st.sampled_from(
             [
-                f"{draw(bits())} = '1'", f"vec'({draw(vectors(1))}) = b", "unsigned(a) < unsigned(b)", "signed(v) >= signed(a)",
-                f"{draw(numbers())} > 2", f"unsigned'(unsigned(t)) = {draw(st.sampled_from(['3', '0', '9']))}", "c", "a /= v", "(c = '1' and n < 3)",
-                "not (b(1) = '0' or k = 2)", "st = two", "st > one", "std_match(a, \"1-0\")", "a > b", "v <= a",
+                f"{draw(bits())} = '1'",
+                f"vec'({draw(vectors(1))}) = b",
+                "unsigned(a) < unsigned(b)",
+                "signed(v) >= signed(a)",
+                f"{draw(numbers())} > 2",
+                f"unsigned'(unsigned(t)) = {draw(st.sampled_from(['3', '0', '9']))}",
+                "c",
+                "a /= v",
+                "(c = '1' and n < 3)",
+                "not (b(1) = '0' or k = 2)",
+                "st = two",
+                "st > one",
+                'std_match(a, "1-0")',
+                "a > b",
+                "v <= a",
             ]
         )
-    )  # fmt: skip
+    )
 
 
 @st.composite
@@ -107,21 +140,39 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
     if kind == "element":
         return draw(
             st.sampled_from(
-                [f"y({draw(numbers())} mod 3) <= {draw(bits())};", f"v({draw(numbers())} mod 3) := {draw(bits())};", f"z <= {draw(bits())};"]
+                [
+                    f"y({draw(numbers())} mod 3) <= {draw(bits())};",
+                    f"v({draw(numbers())} mod 3) := {draw(bits())};",
+                    f"z <= {draw(bits())};",
+                ]
             )
         )
     if kind == "number":
         return draw(
             st.sampled_from(
-                [f"n := {draw(numbers())} mod 8;", f"k <= {draw(numbers())} mod 4;", f"n := ({draw(numbers())}) / 3;", f"k <= {draw(numbers(0))};"]
+                [
+                    f"n := {draw(numbers())} mod 8;",
+                    f"k <= {draw(numbers())} mod 4;",
+                    f"n := ({draw(numbers())}) / 3;",
+                    f"k <= {draw(numbers(0))};",
+                ]
             )
         )
     if kind == "state":
-        return draw(st.sampled_from(["st := one;", "st := two;", "if st = three then st := one; else st := state'succ(st); end if;"]))
+        return draw(
+            st.sampled_from(
+                ["st := one;", "st := two;", "if st = three then st := one; else st := state'succ(st); end if;"]
+            )
+        )
     if kind == "slice":
         return draw(
             st.sampled_from(
-                [f"v(2 downto 1) := {draw(bits())} & c;", "y(1 downto 0) <= v(2 downto 1);", f"r.p := {draw(vectors(1))};", "r := (p => a, q => v);"]
+                [
+                    f"v(2 downto 1) := {draw(bits())} & c;",
+                    "y(1 downto 0) <= v(2 downto 1);",
+                    f"r.p := {draw(vectors(1))};",
+                    "r := (p => a, q => v);",
+                ]
             )
         )
     if kind == "memory":
@@ -140,7 +191,10 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
         bounds = draw(st.sampled_from(["0 to 2", "2 downto 1", "a'range", "1 to 0"]))
         return f"for i in {bounds} loop {jump} v(i) := {draw(bits())}; {draw(inner)} end loop;"
     if draw(st.booleans()):
-        return f'case a is when "000" | "011" => {draw(inner)} when "101" => {draw(inner)} when others => {draw(inner)} end case;'
+        return (
+            f'case a is when "000" | "011" => {draw(inner)} when "101" => {draw(inner)} when others => {draw(inner)}'
+            " end case;"
+        )
     return f"case n is when 0 | 2 to 4 => {draw(inner)} when others => {draw(inner)} end case;"
 
 
@@ -148,28 +202,43 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
 def entities(draw: st.DrawFn) -> str:
     wait = draw(st.sampled_from(["all", "all", "a, b, c, t, k, mem", "a, b", "c", "a(1), c"]))
     start = draw(
-        st.sampled_from(["v := a; n := 0; r := (a, b); st := one; y <= a; z <= c; t <= b; k <= 1;", "v := a; n := 0; r := (a, b); st := one;", ""])
+        st.sampled_from(
+            [
+                "v := a; n := 0; r := (a, b); st := one; y <= a; z <= c; t <= b; k <= 1;",
+                "v := a; n := 0; r := (a, b); st := one;",
+                "",
+            ]
+        )
     )
     body = draw(statements())
     if draw(st.sampled_from([0, 0, 1])):
         body = draw(
-            st.sampled_from([f"if rising_edge(c) then {body} end if;", f"if a = \"000\" then y <= b; elsif c'event and c = '1' then {body} end if;"])
+            st.sampled_from(
+                [
+                    f"if rising_edge(c) then {body} end if;",
+                    f"if a = \"000\" then y <= b; elsif c'event and c = '1' then {body} end if;",
+                ]
+            )
         )
     more = draw(
         st.sampled_from(
             [
-                "z2 <= t(0) when c = '1' else a(1);", "with b select z2 <= t(1) when \"001\" | \"110\", c when \"111\", '0' when others;",
-                "u : entity work.inner port map (x => t(1 downto 0), y => z2);", "z2 <= 'Z' when k = 2 else t(2);",
-                "u : entity work.inner port map (x(1) => c, x(0) => t(2), y => z2);", "z2 <= and t; gg : for i in 0 to 1 generate w(i) <= w(i + 1) xor t(i); end generate; w(2) <= c;",
+                "z2 <= t(0) when c = '1' else a(1);",
+                'with b select z2 <= t(1) when "001" | "110", c when "111", \'0\' when others;',
+                "u : entity work.inner port map (x => t(1 downto 0), y => z2);",
+                "z2 <= 'Z' when k = 2 else t(2);",
+                "u : entity work.inner port map (x(1) => c, x(0) => t(2), y => z2);",
+                "z2 <= and t; gg : for i in 0 to 1 generate w(i) <= w(i + 1) xor t(i); end generate; w(2) <= c;",
             ]
         )
-    )  # fmt: skip
+    )
     return f"""
 library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;
 entity inner is port (x : in std_logic_vector(1 downto 0); y : out std_logic); end entity;
 architecture rtl of inner is begin y <= x(1) and not x(0); end architecture;
 library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;
-entity m is port (a, b : in std_logic_vector(2 downto 0); c : in std_logic; y : out std_logic_vector(2 downto 0); z, z2 : out std_logic); end entity;
+entity m is port (a, b : in std_logic_vector(2 downto 0); c : in std_logic; y : out std_logic_vector(2 downto 0);
+z, z2 : out std_logic); end entity;
 architecture rtl of m is
   subtype vec is std_logic_vector(2 downto 0);
   type state is (one, two, three);
@@ -236,11 +305,20 @@ Texts = tuple[str, str, str]
 
 def gates(depth: int) -> st.SearchStrategy[Texts]:
     """A function of a[2:0] and c: as Verilog, VHDL and for a wiring list."""
-    leaf = st.sampled_from([("c", "c", "c"), *((f"a[{i}]", f"a({i})", f"a[{i}]") for i in range(3)), ("b[1]", "b(1)", "b[1]")])
+    leaf = st.sampled_from(
+        [("c", "c", "c"), *((f"a[{i}]", f"a({i})", f"a[{i}]") for i in range(3)), ("b[1]", "b(1)", "b[1]")]
+    )
     if depth == 0:
         return leaf
     inner = gates(depth - 1)
-    words = {"and": "({} & {})", "or": "({} | {})", "xor": "({} ^ {})", "nand": "~({} & {})", "nor": "~({} | {})", "xnor": "~({} ^ {})"}
+    words = {
+        "and": "({} & {})",
+        "or": "({} | {})",
+        "xor": "({} ^ {})",
+        "nand": "~({} & {})",
+        "nor": "~({} | {})",
+        "xnor": "~({} ^ {})",
+    }
 
     def two(op: str, p: Texts, q: Texts) -> Texts:
         return words[op].format(p[0], q[0]), f"({p[1]} {op} {q[1]})", f"{op}({p[2]}, {q[2]})"
@@ -265,11 +343,19 @@ def gates_that_listen(draw: st.DrawFn) -> str:
         heard = draw(st.sampled_from([read, read, read[:1], [*read, "c"], ["a(1)", "b"]]))
         after = draw(st.sampled_from(["", "", " after 1 ns", " after 3 ns", " after 0 ns"]))
         made.append(
-            draw(st.sampled_from([f"{target} <= {value}{after};", f"process ({', '.join(heard)}) begin {target} <= {value}{after}; end process;"]))
+            draw(
+                st.sampled_from(
+                    [
+                        f"{target} <= {value}{after};",
+                        f"process ({', '.join(heard)}) begin {target} <= {value}{after}; end process;",
+                    ]
+                )
+            )
         )
     return f"""
 library ieee; use ieee.std_logic_1164.all;
-entity m is port (a, b : in {kind}_vector(2 downto 0); c : in {kind}; y : out {kind}_vector(2 downto 0); z, z2 : out {kind}); end entity;
+entity m is port (a, b : in {kind}_vector(2 downto 0); c : in {kind}; y : out {kind}_vector(2 downto 0);
+z, z2 : out {kind}); end entity;
 architecture rtl of m is
   signal t : {kind};
 begin
@@ -302,21 +388,35 @@ def test_all_cases_at_once_are_what_each_one_is(text: str) -> None:
 
 def sums(depth: int) -> st.SearchStrategy[tuple[str, str]]:
     """A function of words of three digits: as Verilog and VHDL."""
-    leaf = st.sampled_from([("a", "ua"), ("b", "ub"), ("3'd5", "to_unsigned(5, 3)"), ("{c, a[1:0]}", "(c & ua(1 downto 0))")])
+    leaf = st.sampled_from(
+        [("a", "ua"), ("b", "ub"), ("3'd5", "to_unsigned(5, 3)"), ("{c, a[1:0]}", "(c & ua(1 downto 0))")]
+    )
     if depth == 0:
         return leaf
     inner = sums(depth - 1)
     binary = {"+": "+", "-": "-", "and": "&", "or": "|", "xor": "^"}
     return st.one_of(
         leaf,
-        st.builds(lambda op, p, q: (f"({p[0]} {binary[op]} {q[0]})", f"({p[1]} {op} {q[1]})"), st.sampled_from(sorted(binary)), inner, inner),
+        st.builds(
+            lambda op, p, q: (f"({p[0]} {binary[op]} {q[0]})", f"({p[1]} {op} {q[1]})"),
+            st.sampled_from(sorted(binary)),
+            inner,
+            inner,
+        ),
         st.builds(lambda p: (f"(~{p[0]})", f"(not {p[1]})"), inner),
         st.builds(lambda p, n: (f"(({p[0]}) << {n})", f"shift_left({p[1]}, {n})"), inner, st.sampled_from([1, 2])),
         st.builds(
-            lambda p, q, r, s, op: (f"(({p[0]} {op} {q[0]}) ? {r[0]} : {s[0]})", f"pick({p[1]} {'=' if op == '==' else op} {q[1]}, {r[1]}, {s[1]})"),
-            inner, inner, inner, inner, st.sampled_from(["==", "<", "<=", ">"]),
+            lambda p, q, r, s, op: (
+                f"(({p[0]} {op} {q[0]}) ? {r[0]} : {s[0]})",
+                f"pick({p[1]} {'=' if op == '==' else op} {q[1]}, {r[1]}, {s[1]})",
+            ),
+            inner,
+            inner,
+            inner,
+            inner,
+            st.sampled_from(["==", "<", "<=", ">"]),
         ),
-    )  # fmt: skip
+    )
 
 
 @settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
@@ -326,10 +426,12 @@ def test_a_function_is_the_same_in_every_language(word: tuple[str, str], one: Te
   assign y = {word[0]}; assign z = {one[0]}; assign z2 = {two[0]};
 endmodule"""
     vhdl = f"""library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;
-entity m is port (a, b : in std_logic_vector(2 downto 0); c : in std_logic; y : out std_logic_vector(2 downto 0); z, z2 : out std_logic); end;
+entity m is port (a, b : in std_logic_vector(2 downto 0); c : in std_logic; y : out std_logic_vector(2 downto 0);
+z, z2 : out std_logic); end;
 architecture rtl of m is
   signal ua, ub : unsigned(2 downto 0);
-  function pick (w : boolean; p, q : unsigned(2 downto 0)) return unsigned is begin if w then return p; else return q; end if; end;
+  function pick (w : boolean; p, q : unsigned(2 downto 0)) return unsigned is begin if w then return p;
+  else return q; end if; end;
 begin
   ua <= unsigned(a); ub <= unsigned(b);
   y <= std_logic_vector({word[1]});
@@ -338,9 +440,13 @@ begin
     z2 <= {two[1]};
   end process;
 end;"""
-    wiring = f"wiring m\n  takes a[3], b[3], c\n  gives y[3], z, z2\n  y <- a\n  z <- buf({one[2]})\n  z2 <- buf({two[2]})\nend\n"
+    wiring = (
+        f"wiring m\n  takes a[3], b[3], c\n  gives y[3], z, z2\n  y <- a\n  z <- buf({one[2]})\n  z2 <-"
+        f" buf({two[2]})\nend\n"
+    )
     in_verilog, in_vhdl, wired = (
-        seen(design(text, name)).runs[0].outputs for text, name in ((verilog, "m.v"), (vhdl, "m.vhd"), (wiring, "m.wiring"))
+        seen(design(text, name)).runs[0].outputs
+        for text, name in ((verilog, "m.v"), (vhdl, "m.vhd"), (wiring, "m.wiring"))
     )
     assert in_vhdl == in_verilog
     assert {k: p for k, p in wired.items() if k[0] != "y"} == {k: p for k, p in in_verilog.items() if k[0] != "y"}

@@ -1,7 +1,7 @@
 """Where the elements of VHDL arrays go: aggregates as targets, aliases under other bounds, slices in aggregates.
 
-Random processes on vectors of random bounds, against a model that knows nothing but lists of digits from left to right; all engines.
-"""
+Random processes on vectors of random bounds, against a model that knows nothing but lists of digits from left to right;
+all engines."""
 
 from __future__ import annotations
 
@@ -15,7 +15,8 @@ SIZE = 4
 
 
 class Vector:
-    """A variable or alias: its name and bounds, and the list of digits (left to right) that it stands for, shared with what it is an alias of."""
+    """A variable or alias: its name and bounds, and the list of digits (left to right) that it stands for, shared with
+    what it is an alias of."""
 
     def __init__(self, name: str, dice: random.Random, digits: list[str] | None = None) -> None:
         self.name = name
@@ -76,7 +77,11 @@ class Program:
                 if any(x not in free for x in own):
                     return self.step()  # two parts of one aggregate would set the same digit
                 free = [x for x in free if x not in own]
-                parts.append(f"{target.name}({target.index(first)})" if size == 1 and dice.random() < 0.6 else target.part(first, size))
+                parts.append(
+                    f"{target.name}({target.index(first)})"
+                    if size == 1 and dice.random() < 0.6
+                    else target.part(first, size)
+                )
                 moves += [(target, first + k, source, at + k) for k in range(size)]
                 at += size
             if len(parts) == 1:
@@ -96,22 +101,27 @@ class Program:
         first, other, fill = dice.randrange(SIZE - size + 1), dice.choice([self.a, self.b]), dice.choice("01")
         start = dice.randrange(SIZE - size + 1)
         places_text = target.part(first, size).removeprefix(target.name).strip("()")
-        moves = [(target, i, fill, 0) for i in range(SIZE)] + [(target, first + k, other, start + k) for k in range(size)]
+        moves = [(target, i, fill, 0) for i in range(SIZE)] + [
+            (target, first + k, other, start + k) for k in range(size)
+        ]
         return f"{target.name} := ({places_text} => {other.part(start, size)}, others => '{fill}');", moves
 
     def text(self) -> str:
         declared = " ".join(f"variable {v.name} : std_logic_vector{v.bounds};" for v in self.variables)
-        named = " ".join(f"alias {n.name} : std_logic_vector{n.bounds} is {of.name};" for n, of in zip(self.aliases, self.variables, strict=True))
+        named = " ".join(
+            f"alias {n.name} : std_logic_vector{n.bounds} is {of.name};"
+            for n, of in zip(self.aliases, self.variables, strict=True)
+        )
         start = " ".join(f"{v.name} := (others => '0');" for v in self.variables)
         body = "\n    ".join(text for text, _ in self.steps)
         return (
-            "library ieee; use ieee.std_logic_1164.all;\n"
-            f"entity m is port (a : in std_logic_vector{self.a.bounds}; b : in std_logic_vector{self.b.bounds}; y, z : out std_logic_vector(3 downto 0)); end;\n"
-            "architecture r of m is\n"
-            "  function turned(v : std_logic_vector) return std_logic_vector is\n"
-            "    alias up : std_logic_vector(1 to v'length) is v; alias down : std_logic_vector(v'length - 1 downto 0) is v; variable r : std_logic_vector(3 downto 0);\n"
-            "  begin r := up(4) & up(1 to 2) & down(1); return r; end function;\n"
-            f"begin process (a, b) {declared} {named} begin\n    {start}\n    {body}\n    y <= {self.shown.name}; z <= turned({self.shown.name}); end process; end;\n"
+            f"library ieee; use ieee.std_logic_1164.all;\nentity m is port (a : in std_logic_vector{self.a.bounds}; b :"
+            f" in std_logic_vector{self.b.bounds}; y, z : out std_logic_vector(3 downto 0)); end;\narchitecture r of m"
+            " is\n  function turned(v : std_logic_vector) return std_logic_vector is\n    alias up :"
+            " std_logic_vector(1 to v'length) is v; alias down : std_logic_vector(v'length - 1 downto 0) is v;"
+            " variable r : std_logic_vector(3 downto 0);\n  begin r := up(4) & up(1 to 2) & down(1); return r; end"
+            f" function;\nbegin process (a, b) {declared} {named} begin\n    {start}\n    {body}\n    y <="
+            f" {self.shown.name}; z <= turned({self.shown.name}); end process; end;\n"
         )
 
     def run(self, a: str, b: str) -> list[str]:

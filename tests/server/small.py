@@ -47,7 +47,9 @@ class Small:
         return self.ta.get(f"/tasks/{self.task}/review/{self.handin(name)}")
 
     def letter(self, name: str):  # type: ignore[no-untyped-def]
-        student = next(s["student_id"] for s in self.ta.get(f"/labs/{self.lab}/feedback")["students"] if s["name"] == name)
+        student = next(
+            s["student_id"] for s in self.ta.get(f"/labs/{self.lab}/feedback")["students"] if s["name"] == name
+        )
         return self.ta.get(f"/labs/{self.lab}/letters/{student}")["tasks"][0]
 
     def mended(self, name: str) -> None:

@@ -35,20 +35,29 @@ def token_of(invited: dict[str, str]) -> str:
 
 
 def invite(ta: Client, class_id: int, email: str, role: str = "ta") -> dict[str, str]:
-    made: dict[str, str] = ta.send("POST", f"/classes/{class_id}/people", {"email": email, "name": "Eske Holm", "role": role})
+    made: dict[str, str] = ta.send(
+        "POST", f"/classes/{class_id}/people", {"email": email, "name": "Eske Holm", "role": role}
+    )
     return made
 
 
 def test_from_an_invitation_to_the_class(ta: Client, guest: Client, class_id: int) -> None:
     token = token_of(invite(ta, class_id, " Eske@College.example "))
-    assert [(p["email"], p["joined"]) for p in ta.get(f"/classes/{class_id}/people")] == [("eske@college.example", False), (DEMO_TA, True)]
-    guest.send("POST", "/sign-in", {"email": "eske@college.example", "password": ""}, status=401)  # no password is no way in
+    assert [(p["email"], p["joined"]) for p in ta.get(f"/classes/{class_id}/people")] == [
+        ("eske@college.example", False),
+        (DEMO_TA, True),
+    ]
+    guest.send(
+        "POST", "/sign-in", {"email": "eske@college.example", "password": ""}, status=401
+    )  # no password is no way in
     assert guest.get(f"/invitation/{token}") == {"name": "Eske Holm", "email": "eske@college.example"}
     guest.send("POST", f"/invitation/{token}", {"password": "short"}, status=422)
     me = guest.send("POST", f"/invitation/{token}", {"password": PASSWORD})
     guest.headers = {"X-Csrf": me["csrf"]}
     assert [k["name"] for k in guest.get("/home")] == ["Winches"]  # and no other class
-    assert guest.send("POST", f"/invitation/{token}", {"password": PASSWORD}, status=404)["detail"].startswith("this link was used")
+    assert guest.send("POST", f"/invitation/{token}", {"password": PASSWORD}, status=404)["detail"].startswith(
+        "this link was used"
+    )
     assert all(p["joined"] for p in ta.get(f"/classes/{class_id}/people"))
 
 
@@ -77,7 +86,9 @@ def test_a_class_is_never_left_alone(ta: Client, class_id: int) -> None:
 def test_others_may_not_look(ta: Client, guest: Client, class_id: int) -> None:
     guest.get(f"/classes/{class_id}/people", status=401)
     elsewhere = ta.send("POST", "/classes", {"name": "Elsewhere", "school": ""})["id"]
-    me = guest.send("POST", f"/invitation/{token_of(invite(ta, elsewhere, 'out@college.example'))}", {"password": PASSWORD})
+    me = guest.send(
+        "POST", f"/invitation/{token_of(invite(ta, elsewhere, 'out@college.example'))}", {"password": PASSWORD}
+    )
     guest.headers = {"X-Csrf": me["csrf"]}
     guest.get(f"/classes/{class_id}/people", status=404)
     guest.send("POST", f"/classes/{class_id}/people", {"email": "a@b", "name": "A"}, status=404)
@@ -92,13 +103,17 @@ def test_the_mailbox_shows_the_mails_of_own_classes(ta: Client, guest: Client, c
     while not ta.get("/mailbox") and time.monotonic() < end:
         time.sleep(0.05)
     assert [m["to"] for m in ta.get("/mailbox")] == ["tomo.arakida@students.college.example"]
-    me = guest.send("POST", f"/invitation/{token_of(invite(ta, class_id, 'jale@college.example'))}", {"password": PASSWORD})
+    me = guest.send(
+        "POST", f"/invitation/{token_of(invite(ta, class_id, 'jale@college.example'))}", {"password": PASSWORD}
+    )
     guest.headers = {"X-Csrf": me["csrf"]}
     assert guest.get("/mailbox") == []
 
 
 def test_another_password_ends_other_sessions(ta: Client, guest: Client, class_id: int) -> None:
-    me = guest.send("POST", f"/invitation/{token_of(invite(ta, class_id, 'rika@college.example'))}", {"password": PASSWORD})
+    me = guest.send(
+        "POST", f"/invitation/{token_of(invite(ta, class_id, 'rika@college.example'))}", {"password": PASSWORD}
+    )
     guest.headers = {"X-Csrf": me["csrf"]}
     second = Client(TestClient(guest.http.app)).sign_in("rika@college.example", PASSWORD)
     second.send("POST", "/me/password", {"old": "not this", "password": PASSWORD + "!"}, status=403)
@@ -114,7 +129,13 @@ def test_the_first_account_of_a_new_server(root: Path, tmp_path: Path) -> None:
     env = os.environ | {"OBENTO_ROOT": str(root), "OBENTO_VAR": str(tmp_path), "PYTHONPATH": str(root / "src")}
 
     def account(*arguments: str) -> subprocess.CompletedProcess[str]:
-        return subprocess.run([sys.executable, "-m", "obento", "account", *arguments], env=env, capture_output=True, text=True, timeout=120)
+        return subprocess.run(
+            [sys.executable, "-m", "obento", "account", *arguments],
+            env=env,
+            capture_output=True,
+            text=True,
+            timeout=120,
+        )
 
     unknown = account("first@college.example")
     assert unknown.returncode == 1 and "give a name to make one" in unknown.stderr

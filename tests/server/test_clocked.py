@@ -60,7 +60,9 @@ def test_the_letter_shows_the_steps_around(ta: Client, tickets: dict[str, int]) 
     student = next(s["student_id"] for s in students if s["name"] == "Caelan Roy")
     letter = ta.get(f"/labs/{tickets['lab']}/letters/{student}")["tasks"][0]
     assert letter["waves"]["actions"] == ".cccrf." and letter["waves"]["offset"] == 0
-    assert letter["again"].startswith("From power-up go through the steps of a first day to number 2: ticket should be 1 and is 0")
+    assert letter["again"].startswith(
+        "From power-up go through the steps of a first day to number 2: ticket should be 1 and is 0"
+    )
     assert len(letter["rows"]) <= 10
 
 
@@ -95,7 +97,9 @@ def new_task(ta: Client, title: str, spec: str, **beside: str) -> tuple[int, int
     task = ta.get(f"/labs/{lab}")["tasks"][0]["id"]
     for name, text in beside.items():
         answer = ta.http.post(
-            f"/api/tasks/{task}/files?provided=false", files={"file": (name.replace("_dot_", "."), text.encode())}, headers=ta.headers
+            f"/api/tasks/{task}/files?provided=false",
+            files={"file": (name.replace("_dot_", "."), text.encode())},
+            headers=ta.headers,
         )
         assert answer.status_code == 200, answer.text
     saved = ta.send("PUT", f"/tasks/{task}/spec", {"text": spec})
@@ -104,7 +108,10 @@ def new_task(ta: Client, title: str, spec: str, **beside: str) -> tuple[int, int
 
 
 def test_benches_handed_in_are_tried_on_designs(ta: Client) -> None:
-    spec = 'obento = "spec/1"\ntitle = "Write a bench"\nunit = "tb"\n[bench]\nright = ["ref.v"]\nwrong = ["deaf.v"]\nfail = "bad"\n'
+    spec = (
+        'obento = "spec/1"\ntitle = "Write a bench"\nunit = "tb"\n[bench]\nright = ["ref.v"]\nwrong = ["deaf.v"]\nfail'
+        ' = "bad"\n'
+    )
     lab, task = new_task(ta, "Benches", spec, ref_dot_v=VERILOG, deaf_dot_v=VERILOG.replace("else if (en)", "else"))
     lazy = PRINTING.replace('#1 try(q === 1, "hold");', "")
     ta.drop(lab, "benches.zip", drop_of(**{"04107__tb_dot_v": PRINTING, "04120__tb_dot_v": lazy}))
@@ -120,7 +127,11 @@ def test_benches_handed_in_are_tried_on_designs(ta: Client) -> None:
 
 def test_dumps_as_evidence(ta: Client) -> None:
     rows = "steps = '''\nclk rst en | q\n. 1 0 | 0\nc 0 1 | 1\nc 0 1 | 2\n'''"
-    spec = HEAD.format(i="clk rst en", o="q[2]:dec") + CLOCK.format(edge="rise") + f'[expect]\n{rows}\n[rules]\nlanguages = ["vcd", "verilog"]\n'
+    spec = (
+        HEAD.format(i="clk rst en", o="q[2]:dec")
+        + CLOCK.format(edge="rise")
+        + f'[expect]\n{rows}\n[rules]\nlanguages = ["vcd", "verilog"]\n'
+    )
     lab, task = new_task(ta, "Evidence", spec)
     loaded = open_spec("s.toml", spec.encode(), {})
     assert loaded.expectation is not None
@@ -132,15 +143,24 @@ def test_dumps_as_evidence(ta: Client) -> None:
     ta.drop(lab, "dumps.zip", drop_of(**dumps, **{"04133__a_dot_v": VERILOG}))
     ta.check(lab)
     clusters = {c["kind"]: c for c in ta.get(f"/tasks/{task}/results")["clusters"]}
-    assert {m["language"] for m in clusters["right"]["members"]} == {"vcd", "verilog"} and len(clusters["right"]["members"]) == 2
+    assert {m["language"] for m in clusters["right"]["members"]} == {"vcd", "verilog"} and len(
+        clusters["right"]["members"]
+    ) == 2
     assert clusters["wrong"]["strip"] == "pff" and clusters["wrong"]["members"][0]["language"] == "vcd"
 
 
 def test_the_class_report_has_numbers_and_no_names(ta: Client, tickets: dict[str, int]) -> None:
     report = ta.get(f"/labs/{tickets['lab']}/report")
     task = report["tasks"][0]
-    assert (task["right"], task["wrong"], task["unchecked"], task["missing"]) == (7, 15, 1, 8) and sum(task["histogram"]) == 22
-    assert task["mistakes"][0] == {"text": "it acts on the rising edge of clk, and should on the falling one", "count": 5, "of": 22, "task": ""}
+    assert (task["right"], task["wrong"], task["unchecked"], task["missing"]) == (7, 15, 1, 8) and sum(
+        task["histogram"]
+    ) == 22
+    assert task["mistakes"][0] == {
+        "text": "it acts on the rising edge of clk, and should on the falling one",
+        "count": 5,
+        "of": 22,
+        "task": "",
+    }
     assert report["teach_again"][0]["count"] == 5 and task["hardest"][0]["failed"] >= 5
     text = str(report)
     assert not any(name in text for name in tickets if name not in ("task", "lab"))

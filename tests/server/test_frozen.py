@@ -21,7 +21,9 @@ CELL = "module both(input a, b, output y); assign y = a {} b; endmodule\n"
 
 
 def put(ta: Client, task: int, name: str, text: str, provided: bool = False):  # type: ignore[no-untyped-def]
-    answer = ta.http.post(f"/api/tasks/{task}/files?provided={provided}", files={"file": (name, text.encode())}, headers=ta.headers)
+    answer = ta.http.post(
+        f"/api/tasks/{task}/files?provided={provided}", files={"file": (name, text.encode())}, headers=ta.headers
+    )
     assert answer.status_code == 200, answer.text
     return answer.json()
 
@@ -63,8 +65,17 @@ def test_a_replaced_cell_of_the_lab_does_too(ta: Client) -> None:
 def test_a_file_beside_a_spec_that_nobody_was_checked_by_makes_no_version(ta: Client) -> None:
     small = Small(ta)
     version = ta.get(f"/tasks/{small.task}/spec")["version"]
-    assert not ta.send("PUT", f"/tasks/{small.task}/spec", {"text": SPEC})["preview"]["is_right"]  # its model is not here yet
+    assert not ta.send("PUT", f"/tasks/{small.task}/spec", {"text": SPEC})["preview"][
+        "is_right"
+    ]  # its model is not here yet
     view = put(ta, small.task, "right.v", MODEL.format("", "high & ~wide"))
-    assert view["version"] == version and view["preview"]["is_right"] and view["frozen_late"] is None and not view["is_older"]
-    small.hand_in(tomo_arakida=MODEL.format("", "high & ~wide"), ilse_varga="")  # and it can be checked by it, without being saved again
+    assert (
+        view["version"] == version
+        and view["preview"]["is_right"]
+        and view["frozen_late"] is None
+        and not view["is_older"]
+    )
+    small.hand_in(
+        tomo_arakida=MODEL.format("", "high & ~wide"), ilse_varga=""
+    )  # and it can be checked by it, without being saved again
     assert small.review("Tomo Arakida")["passed"] == 4

@@ -44,7 +44,10 @@ def marked(rest: str, text: str = "y = 0;", expect: str = "equations = 'y = a | 
     spec = f"obento = 'spec/1'\nunit = 'm'\n[ports]\nin = 'a b'\nout = 'y'\n[expect]\n{expect}\n{rest}"
     loaded = open_spec("s.toml", spec.encode(), {})
     assert loaded.expectation is not None, [str(m) for m in loaded.messages]
-    checked = check_handin(loaded.expectation, [HandinFile("m.v", f"module m(input a, b, output reg y); always @(a, b) {text} endmodule".encode())])
+    checked = check_handin(
+        loaded.expectation,
+        [HandinFile("m.v", f"module m(input a, b, output reg y); always @(a, b) {text} endmodule".encode())],
+    )
     assert checked.verdict is not None
     return mark_of(loaded.expectation, checked.verdict, []).value
 
@@ -56,10 +59,21 @@ def test_marks_by_cases_groups_and_all() -> None:
     assert marked("[marks]\nby = 'all'\n", "y = a | b;") == 10.0
     groups = "[cases]\ngroups = { low = '!a', high = 'a' }\n[marks]\nby = 'groups'\nweights = { low = 3, high = 1 }\n"
     assert marked(groups) == 3.75  # half of the low group, three quarters of the marks
-    assert marked("", "y = a;", "table = '''\na b | y\n0 0 | 0\n0 1 | 1\n1 - | -\n'''") == 5.0  # only compared cases count
+    assert (
+        marked("", "y = a;", "table = '''\na b | y\n0 0 | 0\n0 1 | 1\n1 - | -\n'''") == 5.0
+    )  # only compared cases count
 
 
 def test_placeholders_in_comments() -> None:
-    values = {"name": "Ilse", "line": "line 7", "when": "", "right": "3", "total": "4", "mark": "7.5", "file": "a.v", "unit": "m"}
+    values = {
+        "name": "Ilse",
+        "line": "line 7",
+        "when": "",
+        "right": "3",
+        "total": "4",
+        "mark": "7.5",
+        "file": "a.v",
+        "unit": "m",
+    }
     assert fill("{name}: {line} of {file}, {right}/{total}", values) == "Ilse: line 7 of a.v, 3/4"
     assert fill("fails {when} {unknown} {{name}}", values) == "fails ... {unknown} {Ilse}"

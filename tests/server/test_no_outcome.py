@@ -39,7 +39,9 @@ def test_which_file_counts_is_asked_and_kept(ta: Client) -> None:
     assert task["twice"] == [{"unit": "sluice", "files": ["first/sluice.v", "second/sluice.v"]}]
     texts = ta.get(f"/handins/{asked['handin_id']}/tasks/{small.task}/twice")
     assert [(t["path"], t["text"]) for t in texts] == [("first/sluice.v", WRONG), ("second/sluice.v", RIGHT)]
-    assert ta.get(f"/tasks/{small.task}/review/{asked['handin_id']}")["mark"] is None  # no zero for what nobody could decide
+    assert (
+        ta.get(f"/tasks/{small.task}/review/{asked['handin_id']}")["mark"] is None
+    )  # no zero for what nobody could decide
     place = f"/handins/{asked['handin_id']}/tasks/{small.task}/choice"
     for path, passed in (("second/sluice.v", 4), ("first/sluice.v", 2)):
         ta.send("PUT", place, {"ours": "@file:sluice", "theirs": path})
@@ -49,7 +51,9 @@ def test_which_file_counts_is_asked_and_kept(ta: Client) -> None:
         assert entry()["tasks"][0]["twice"] == []
 
 
-def test_a_busy_machine_leaves_a_hand_in_unchecked(ta: Client, application: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_busy_machine_leaves_a_hand_in_unchecked(
+    ta: Client, application: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
     small = Small(ta)
     pool = application.app.state.services.checks.pool  # type: ignore[attr-defined]
     real = pool.submit

@@ -30,7 +30,9 @@ def services(client: Client) -> Services:
 
 
 RIGHT = "module m(input a, b, output y); assign y = a & b; endmodule"
-SPEC = 'obento = "spec/1"\ntitle = "Two"\nunit = "m"\n[ports]\nin = "a b"\nout = "y"\n[expect]\nequations = "y = a & b"\n'
+SPEC = (
+    'obento = "spec/1"\ntitle = "Two"\nunit = "m"\n[ports]\nin = "a b"\nout = "y"\n[expect]\nequations = "y = a & b"\n'
+)
 
 
 def new_lab(ta: Client, title: str, spec: str = SPEC) -> tuple[int, int]:
@@ -78,7 +80,9 @@ def test_the_demo_class_by_clusters(ta: Client, lab: int) -> None:
     assert len(wrong[0]["members"]) >= 5 and {m["language"] for m in wrong[0]["members"]} == {"verilog", "wiring"}
     assert wrong[0]["strip"] == "pppfpppfpppfpfpp" and wrong[0]["mark"] == 7.5
     assert results["missing"] == ["Jonas Ekdal"]
-    assert sum(results["case_failures"]) == sum(c["strip"].count("f") * len(c["members"]) + c["strip"].count("u") * len(c["members"]) for c in wrong)
+    assert sum(results["case_failures"]) == sum(
+        c["strip"].count("f") * len(c["members"]) + c["strip"].count("u") * len(c["members"]) for c in wrong
+    )
     with services(ta).store.transaction() as c:
         task = view["tasks"][0]
         version = c.value("SELECT MAX(id) FROM spec_version WHERE task_id = %s", task["id"])
@@ -89,17 +93,24 @@ def test_the_demo_class_by_clusters(ta: Client, lab: int) -> None:
 def test_intake_settles_by_name_and_asks_for_the_rest(ta: Client, lab: int) -> None:
     intake = ta.get(f"/labs/{lab}/intake")
     entries = {e["label"]: e for e in intake["entries"]}
-    assert entries["brenn_okafor"]["team"] and entries["04107" if "04107" in entries else "Varga_Ilse_04107"]["who"] == "Ilse Varga"
+    assert (
+        entries["brenn_okafor"]["team"]
+        and entries["04107" if "04107" in entries else "Varga_Ilse_04107"]["who"] == "Ilse Varga"
+    )
     assert not intake["entries"][0]["who"] and [p["name"] for p in intake["entries"][0]["proposals"]] == ["Lina Abdal"]
     assert any("../outside.v" in text for d in intake["drops"] for text in d["left_out"])
     late = [e for e in intake["entries"] if e["late"]]
-    assert {e["who"] for e in late} == {"Zoe Marlin", "Ravi Sund"} and next(e for e in late if e["who"] == "Ravi Sund")["attempts"] == 2
+    assert {e["who"] for e in late} == {"Zoe Marlin", "Ravi Sund"} and next(e for e in late if e["who"] == "Ravi Sund")[
+        "attempts"
+    ] == 2
     ola = next(e for e in intake["entries"] if e["who"] == "Ola Frey")
     asked = [(b["ours"], b["theirs"]) for t in ola["tasks"] for b in t["binding"] if not b["agreed"]]
     assert ("gate_shut", "gate_shutt") in asked
     ta.send("POST", f"/tasks/{ola['tasks'][0]['task_id']}/consents", {"ours": "gate_shut", "theirs": "gate_shutt"})
     again = next(e for e in ta.get(f"/labs/{lab}/intake")["entries"] if e["who"] == "Ola Frey")
-    assert ("gate_shut", "gate_shutt") not in [(b["ours"], b["theirs"]) for t in again["tasks"] for b in t["binding"] if not b["agreed"]]
+    assert ("gate_shut", "gate_shutt") not in [
+        (b["ours"], b["theirs"]) for t in again["tasks"] for b in t["binding"] if not b["agreed"]
+    ]
 
 
 def test_only_what_changed_is_checked_again(ta: Client) -> None:
@@ -175,7 +186,13 @@ def test_from_comment_to_the_students_page(ta: Client) -> None:
             break
         time.sleep(0.1)
     mail = next(m for m in mails if m["to"].startswith("ilse.varga"))
-    assert "5" not in re.sub(r"/page/\S+", "", mail["text"]).replace("127.0.0.1:8400", "").replace("2026", "").split("until")[0]
+    assert (
+        "5"
+        not in re.sub(r"/page/\S+", "", mail["text"])
+        .replace("127.0.0.1:8400", "")
+        .replace("2026", "")
+        .split("until")[0]
+    )
     token = re.search(r"/page/(\S+)", mail["text"])
     assert token is not None
     ta.http.cookies.clear()
@@ -215,12 +232,24 @@ def test_one_hand_in_never_takes_the_others_down(ta: Client) -> None:
     lab, task = new_lab(ta, "Contained", wide)
     right = "module m(input [13:0] a, input b, output y); assign y = a[0] & b; endmodule"
     slow = """module m(input [13:0] a, input b, output reg y); reg [63:0] t; integer i;
-      always @(a or b) begin t = a; i = 0; while (t != 1) begin t = (t[0] ? 3 * t + 1 : t >> 1) + (i > 4000); i = i + 1; end y = a[0] & b; end endmodule"""
-    bomb = "module m(input [13:0] a, input b, output y); wire [60000:0] w = {60000{a[0]}} * {60000{b}}; assign y = w[59999]; endmodule"
+      always @(a or b) begin t = a; i = 0; while (t != 1) begin t = (t[0] ? 3 * t + 1 : t >> 1) + (i > 4000);
+      i = i + 1; end y = a[0] & b; end endmodule"""
+    bomb = (
+        "module m(input [13:0] a, input b, output y); wire [60000:0] w = {60000{a[0]}} * {60000{b}}; assign y ="
+        " w[59999]; endmodule"
+    )
     ta.drop(
         lab,
         "c.zip",
-        zipped(**{"04107__m.v": right, "04120__m.v": slow, "04133__m.v": bomb, "04146__m.v": "\x00\x01", "04159__m.v": "x" * 10_000_000}),
+        zipped(
+            **{
+                "04107__m.v": right,
+                "04120__m.v": slow,
+                "04133__m.v": bomb,
+                "04146__m.v": "\x00\x01",
+                "04159__m.v": "x" * 10_000_000,
+            }
+        ),
     )
     assert ta.check(lab, 120)["state"] == "done"
     found = {m["name"]: c for c in ta.get(f"/tasks/{task}/results")["clusters"] for m in c["members"]}
@@ -230,7 +259,10 @@ def test_one_hand_in_never_takes_the_others_down(ta: Client) -> None:
 
 def test_a_check_can_be_cancelled_and_taken_up_again(ta: Client) -> None:
     wide = 'obento = "spec/1"\nunit = "m"\n[ports]\nin = "a[14]"\nout = "y"\n[expect]\nequations = "y = a[0]"\n'
-    slow = "module m(input [13:0] a, output reg y); reg [99:0] t; always @(a) begin t = a; while (t != 0) t = (t * 7) ^ (t >> 3); y = a[0]; end endmodule"
+    slow = (
+        "module m(input [13:0] a, output reg y); reg [99:0] t; always @(a) begin t = a; while (t != 0) t = (t * 7) ^ (t"
+        " >> 3); y = a[0]; end endmodule"
+    )
     lab, task = new_lab(ta, "Cancel", wide)
     numbers = [s["number"] for s in ta.get(f"/labs/{lab}/feedback")["students"][:6]]
     ta.drop(lab, "c.zip", zipped(**{f"{n}__m.v": slow for n in numbers}))
@@ -259,7 +291,11 @@ def test_our_own_mistakes_are_not_blamed_on_a_hand_in() -> None:
 
 def test_the_database_away_in_the_middle_of_a_check(ta: Client, database) -> None:  # type: ignore[no-untyped-def]
     lab, task = new_lab(ta, "Away")
-    ta.drop(lab, "c.zip", zipped(**{f"{number}__m.v": RIGHT for number in ("04107", "04120", "04133", "04146", "04159", "04172")}))
+    ta.drop(
+        lab,
+        "c.zip",
+        zipped(**{f"{number}__m.v": RIGHT for number in ("04107", "04120", "04133", "04146", "04159", "04172")}),
+    )
     run = services(ta).checks.start(lab, None)
     database.stop()
     time.sleep(0.5)
@@ -290,7 +326,9 @@ def test_a_person_can_be_erased(ta: Client) -> None:
     ta.send("DELETE", f"/classes/{class_id}/students/{student['student_id']}")
     with services(ta).store.transaction() as c:
         assert c.value("SELECT COUNT(*) FROM letter WHERE student_id = %s", student["student_id"]) == 0
-        assert c.value("SELECT COUNT(*) FROM attempt a JOIN handin h ON h.id = a.handin_id WHERE h.lab_id = %s", lab) == 0
+        assert (
+            c.value("SELECT COUNT(*) FROM attempt a JOIN handin h ON h.id = a.handin_id WHERE h.lab_id = %s", lab) == 0
+        )
         assert c.value("SELECT name FROM student WHERE id = %s", student["student_id"]) == ""
         assert c.value("SELECT COUNT(*) FROM delivery WHERE address = 'e@x.example'") == 0
 

@@ -1,4 +1,5 @@
-"""What a lab says of attempts and lateness: a change of it reaches every mark, and the ledger keeps what was said before."""
+"""What a lab says of attempts and lateness: a change of it reaches every mark, and the ledger keeps what was said
+before."""
 
 from __future__ import annotations
 
@@ -21,7 +22,12 @@ class Terms:
         self.now = datetime.now(UTC)
 
     def set(self, due: timedelta | None = None, which: str = "last", share: float = 0.0) -> int:
-        body = {"title": "Sluices", "due_at": None if due is None else (self.now + due).isoformat(), "which_attempt": which, "late_share": share}
+        body = {
+            "title": "Sluices",
+            "due_at": None if due is None else (self.now + due).isoformat(),
+            "which_attempt": which,
+            "late_share": share,
+        }
         return int(self.small.ta.send("PUT", f"/labs/{self.small.lab}/terms", body)["marks"])
 
     def extend(self, name: str, due: timedelta | None) -> int:
@@ -71,7 +77,10 @@ def test_an_extension_given_and_taken_back(terms: Terms) -> None:
 
 def test_which_attempt_counts(terms: Terms) -> None:
     terms.small.hand_in(tomo_arakida=RIGHT, ilse_varga="module sluice(input high")
-    assert (terms.mark("Tomo Arakida"), terms.mark("Ilse Varga")) == (10, None)  # the second of hers does not compile: held
+    assert (terms.mark("Tomo Arakida"), terms.mark("Ilse Varga")) == (
+        10,
+        None,
+    )  # the second of hers does not compile: held
     terms.set(which="first")
     assert (terms.mark("Tomo Arakida"), terms.mark("Ilse Varga")) == (5, 10)
     terms.set(which="best")
@@ -84,7 +93,9 @@ def test_which_attempt_counts(terms: Terms) -> None:
 
 def test_what_a_person_entered_stands_through_every_change(terms: Terms) -> None:
     handin = terms.small.handin("Tomo Arakida")
-    terms.small.ta.send("PUT", f"/handins/{handin}/tasks/{terms.small.task}/mark", {"value": 7, "reason": "explained it to me"})
+    terms.small.ta.send(
+        "PUT", f"/handins/{handin}/tasks/{terms.small.task}/mark", {"value": 7, "reason": "explained it to me"}
+    )
     terms.set(-HOUR, share=0.5)
     assert (terms.mark("Tomo Arakida"), terms.mark("Ilse Varga")) == (7, 5)
 
@@ -93,14 +104,22 @@ def test_an_owner_found_later_brings_an_extension_along(terms: Terms) -> None:
     terms.set(-HOUR, share=0.2)
     terms.extend("Osk Lindqvist", HOUR)
     terms.small.hand_in(somebody=RIGHT)
-    stray = next(e for e in terms.small.ta.get(f"/labs/{terms.small.lab}/intake")["entries"] if e["label"] == "somebody")
+    stray = next(
+        e for e in terms.small.ta.get(f"/labs/{terms.small.lab}/intake")["entries"] if e["label"] == "somebody"
+    )
     assert stray["late"] is True
-    terms.small.ta.send("PUT", f"/handins/{stray['handin_id']}/owner", {"student_ids": [terms.student("Osk Lindqvist")]})
+    terms.small.ta.send(
+        "PUT", f"/handins/{stray['handin_id']}/owner", {"student_ids": [terms.student("Osk Lindqvist")]}
+    )
     assert terms.mark("Osk Lindqvist") == 10
 
 
 def test_terms_that_make_no_sense_are_refused(terms: Terms) -> None:
-    for body in ({"title": "", "due_at": None}, {"title": "x", "late_share": 2}, {"title": "x", "which_attempt": "second"}):
+    for body in (
+        {"title": "", "due_at": None},
+        {"title": "x", "late_share": 2},
+        {"title": "x", "which_attempt": "second"},
+    ):
         terms.small.ta.send("PUT", f"/labs/{terms.small.lab}/terms", body, status=422)
 
 

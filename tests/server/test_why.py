@@ -15,13 +15,23 @@ from tests.sluice import SPEC
 
 @pytest.fixture
 def small(ta: Client) -> Small:
-    return Small(ta).hand_in(tomo_arakida=WRONG, ilse_varga=WRONG.replace("high | n", "high & n"), osk_lindqvist=WRONG.replace("assign", "assign  "))
+    return Small(ta).hand_in(
+        tomo_arakida=WRONG,
+        ilse_varga=WRONG.replace("high | n", "high & n"),
+        osk_lindqvist=WRONG.replace("assign", "assign  "),
+    )
 
 
 def test_the_circuit_with_values_and_what_explains(ta: Client, small: Small) -> None:
     path = f"/tasks/{small.task}/review/{small.handin('Tomo Arakida')}"
     view = ta.get(f"{path}/circuit")
-    assert view["trouble"] == "" and sorted(p["kind"] for p in view["parts"]) == ["input", "input", "not", "or", "output"]
+    assert view["trouble"] == "" and sorted(p["kind"] for p in view["parts"]) == [
+        "input",
+        "input",
+        "not",
+        "or",
+        "output",
+    ]
     assert view["cases"] == [row["index"] for row in ta.get(path)["rows"]]
     gate = next(p for p in view["parts"] if p["kind"] == "or")
     assert gate["line"] == 3 and view["explains"] == [gate["pins"][-1]["id"]]
@@ -50,13 +60,26 @@ def test_a_scratch_copy_is_checked_and_nothing_kept(ta: Client, small: Small) ->
     path = f"/tasks/{small.task}/review/{small.handin('Tomo Arakida')}"
     before = ta.get(path)
     found = ta.send("POST", f"{path}/what-if", {"files": [{"path": "sluice.v", "text": WRONG.replace("|", "&")}]})
-    assert (found["status"], found["passed"], found["turned_right"], found["turned_wrong"]) == ("checked", 4, [0, 3], [])
-    worse = ta.send("POST", f"{path}/what-if", {"files": [{"path": "sluice.v", "text": WRONG.replace("high | n", "1'b1")}]})
+    assert (found["status"], found["passed"], found["turned_right"], found["turned_wrong"]) == (
+        "checked",
+        4,
+        [0, 3],
+        [],
+    )
+    worse = ta.send(
+        "POST", f"{path}/what-if", {"files": [{"path": "sluice.v", "text": WRONG.replace("high | n", "1'b1")}]}
+    )
     assert worse["passed"] == 1 and worse["turned_wrong"] == [1]
     broken = ta.send("POST", f"{path}/what-if", {"files": [{"path": "sluice.v", "text": "module sluice("}]})
     assert broken["status"] == "unreadable" and broken["messages"] and broken["rows"] == []
-    endless = "module sluice(input high, wide, output reg warn); always @* begin warn = 0; while (high) warn = ~warn; end endmodule"
-    assert ta.send("POST", f"{path}/what-if", {"files": [{"path": "sluice.v", "text": endless}]})["status"] in ("checked", "stopped")
+    endless = (
+        "module sluice(input high, wide, output reg warn); always @* begin warn = 0; while (high) warn = ~warn; end"
+        " endmodule"
+    )
+    assert ta.send("POST", f"{path}/what-if", {"files": [{"path": "sluice.v", "text": endless}]})["status"] in (
+        "checked",
+        "stopped",
+    )
     ta.send("POST", f"{path}/what-if", {"files": [{"path": "../other.v", "text": "x"}]}, status=422)
     circuit = ta.send("POST", f"{path}/circuit", {"files": [{"path": "sluice.v", "text": WRONG.replace("|", "&")}]})
     assert [p["kind"] for p in circuit["parts"]].count("and") == 1 and circuit["explains"] == []
@@ -73,7 +96,9 @@ def test_a_draft_speaks_to_each_in_their_own_words(ta: Client, small: Small) -> 
     assert ta.send("POST", f"/labs/{small.lab}/drafts") == {"drafted": 0}  # what stands there stays
     letter = small.letter("Tomo Arakida")
     assert letter["comment"].startswith("Tomo, 2 of 4 cases are right.")
-    assert "`&` for `|` in line 3" in letter["comment"] and "{" not in letter["comment"] and "[" not in letter["comment"]
+    assert (
+        "`&` for `|` in line 3" in letter["comment"] and "{" not in letter["comment"] and "[" not in letter["comment"]
+    )
     assert small.letter("Ilse Varga")["comment"] == ""
     cluster = next(c for c in small.clusters() if c["kind"] == "wrong")
     assert "`&` for `|` would make every case right" in cluster["sentences"]
@@ -97,19 +122,29 @@ def test_hidden_groups_keep_their_values_out_of_drafts(ta: Client) -> None:
     hidden = SPEC + "[cases]\ngroups = { low = 'high == 0' }\n[students]\nhidden = ['low']\n"
     small = Small(ta, hidden).hand_in(tomo_arakida=WRONG, ilse_varga=WRONG.replace("high | n", "high & ~n"))
     by_name = {c["members"][0]["name"]: c["key"] for c in small.clusters()}
-    assert "whenever" not in ta.get(f"/tasks/{small.task}/drafts/{by_name['Tomo Arakida']}")["text"]  # wrong in hidden cases too
+    assert (
+        "whenever" not in ta.get(f"/tasks/{small.task}/drafts/{by_name['Tomo Arakida']}")["text"]
+    )  # wrong in hidden cases too
     assert "whenever {when}" in ta.get(f"/tasks/{small.task}/drafts/{by_name['Ilse Varga']}")["text"]
     told = {m["text"] for m in ta.get(f"/labs/{small.lab}/report")["tasks"][0]["mistakes"]}
     assert told and not any("high = 0" in text or "wide = 0" in text for text in told), told  # in the lecture neither
     for key in by_name.values():
-        ta.send("PUT", f"/tasks/{small.task}/comments/{key}", {"text": "It fails {when}.[ Only {mark} and {when}!]", "version": 0, "handin_id": 0})
+        ta.send(
+            "PUT",
+            f"/tasks/{small.task}/comments/{key}",
+            {"text": "It fails {when}.[ Only {mark} and {when}!]", "version": 0, "handin_id": 0},
+        )
     assert small.letter("Tomo Arakida")["comment"] == "It fails ...."
     assert small.letter("Ilse Varga")["comment"] == "It fails high = 1. Only 5 and high = 1!"
 
 
 def test_comments_of_earlier_labs_come_back(ta: Client, small: Small) -> None:
     key = next(c["key"] for c in small.clusters() if c["kind"] == "wrong")
-    ta.send("PUT", f"/tasks/{small.task}/comments/{key}", {"text": "Mind what `and` means, {name}.", "version": 0, "handin_id": 0})
+    ta.send(
+        "PUT",
+        f"/tasks/{small.task}/comments/{key}",
+        {"text": "Mind what `and` means, {name}.", "version": 0, "handin_id": 0},
+    )
     later = Small(ta).hand_in(tomo_arakida=WRONG)
     found = ta.get(f"/tasks/{later.task}/drafts/{later.clusters()[0]['key']}")["bank"]
     assert found[0] == {"text": "Mind what `and` means, {name}.", "place": "Sluices: Sluice warning", "same_kind": True}
@@ -120,12 +155,21 @@ def test_a_second_attempt_says_what_turned(ta: Client, small: Small) -> None:
     time.sleep(0.01)
     small.hand_in(tomo_arakida=WRONG.replace("high | n", "high"))
     since = small.review("Tomo Arakida")["since"]
-    assert since == {"attempt": 1, "is_known": True, "status": "checked", "passed": 2, "turned_right": [0], "turned_wrong": []}
+    assert since == {
+        "attempt": 1,
+        "is_known": True,
+        "status": "checked",
+        "passed": 2,
+        "turned_right": [0],
+        "turned_wrong": [],
+    }
 
 
 def test_the_best_attempt_counts_where_the_lab_says_so(ta: Client) -> None:
     small = Small(ta)
-    ta.send("PUT", f"/labs/{small.lab}/terms", {"title": "Best", "due_at": None, "which_attempt": "best", "late_share": 0})
+    ta.send(
+        "PUT", f"/labs/{small.lab}/terms", {"title": "Best", "due_at": None, "which_attempt": "best", "late_share": 0}
+    )
     ta.drop(small.lab, "a.zip", zipped(tomo_arakida=WRONG.replace("|", "&")))
     ta.drop(small.lab, "b.zip", zipped(tomo_arakida=WRONG))
     ta.check(small.lab)
@@ -136,7 +180,10 @@ def test_the_best_attempt_counts_where_the_lab_says_so(ta: Client) -> None:
 def test_a_new_version_is_seen_before_it_is_applied(ta: Client, small: Small) -> None:
     ids = [m["handin_id"] for c in small.clusters() for m in c["members"]]
     other = SPEC.replace("high & !wide", "high | !wide") + "[marks]\ntotal = 20\n"
-    effects = {e["name"]: e for e in ta.send("POST", f"/tasks/{small.task}/spec/effects", {"text": other, "handin_ids": ids})["effects"]}
+    effects = {
+        e["name"]: e
+        for e in ta.send("POST", f"/tasks/{small.task}/spec/effects", {"text": other, "handin_ids": ids})["effects"]
+    }
     tomo, ilse = effects["Tomo Arakida"], effects["Ilse Varga"]
     assert (tomo["kind"], tomo["new_kind"], tomo["mark"], tomo["new_mark"]) == ("wrong", "right", 5.0, 20.0)
     assert (ilse["kind"], ilse["new_kind"], ilse["mark"], ilse["new_mark"]) == ("right", "wrong", 10.0, 10.0)
@@ -167,7 +214,10 @@ def test_broken_rules_show_and_weigh(ta: Client) -> None:
     assert review["mark"] == 6.0 and review["mark_reason"].startswith("4 off: uses and (1), not (1)")
     assert small.letter("Ilse Varga")["late"].startswith("4 off")
     ta.send("POST", f"/labs/{small.lab}/drafts")
-    assert "not in the way that was asked for: uses and (1), not (1), not among nand." in small.letter("Ilse Varga")["comment"]
+    assert (
+        "not in the way that was asked for: uses and (1), not (1), not among nand."
+        in small.letter("Ilse Varga")["comment"]
+    )
 
 
 def test_what_does_not_compile_gets_a_draft_too(ta: Client) -> None:

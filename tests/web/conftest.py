@@ -56,7 +56,9 @@ class Browser:
         def found(_: object) -> WebElement | bool:
             return next((e for e in self.all(css) if e.is_displayed() and text in e.text), False)
 
-        return WebDriverWait(self.driver, seconds, ignored_exceptions=[Exception]).until(found, f"{css} {text!r} does not appear")
+        return WebDriverWait(self.driver, seconds, ignored_exceptions=[Exception]).until(
+            found, f"{css} {text!r} does not appear"
+        )
 
     def click(self, css: str, text: str = "") -> None:
         self.see(css, text)
@@ -122,7 +124,11 @@ def base(database: PrivateServer, root: Path, var_folder: Path) -> Iterator[str]
     port = free_port()
     settings = Settings(root=root, var=var_folder / "web", port=port)
     load_demo(store, settings)
-    server = uvicorn.Server(uvicorn.Config(create_app(settings, database.address), port=port, log_level="warning", timeout_graceful_shutdown=1))
+    server = uvicorn.Server(
+        uvicorn.Config(
+            create_app(settings, database.address), port=port, log_level="warning", timeout_graceful_shutdown=1
+        )
+    )
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
     while not server.started:
@@ -141,7 +147,9 @@ def browser(base: str) -> Iterator[Browser]:
         options.add_argument(flag)
     options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
     driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
-    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False})
+    driver.execute_cdp_cmd(
+        "Emulation.setDeviceMetricsOverride", {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+    )
     yield Browser(driver, base)
     driver.quit()
     shutil.rmtree(profile, ignore_errors=True)

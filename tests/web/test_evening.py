@@ -81,7 +81,12 @@ def test_an_evening(browser: Browser, tmp_path: Path) -> None:
     browser.driver.delete_all_cookies()
     browser.driver.get(link)
     letter = browser.see(".letter", "Tomo Arakida").text
-    assert "Evening lab" in letter and "Look at line 2, Tomo" in letter and "To see it again" in letter and "2 of 4 cases right" in letter
+    assert (
+        "Evening lab" in letter
+        and "Look at line 2, Tomo" in letter
+        and "To see it again" in letter
+        and "2 of 4 cases right" in letter
+    )
 
 
 def test_walking_the_tray_by_keys(browser: Browser) -> None:
@@ -118,10 +123,12 @@ def test_a_case_filters_and_rows_show_the_same_class(browser: Browser) -> None:
     browser.see("body").send_keys("t")
     canvas = browser.see("canvas")
     browser.see(".face")
-    WebDriverWait(browser.driver, 20).until(lambda d: d.execute_script("return performance.getEntriesByName('rows-painted').length"))
+    WebDriverWait(browser.driver, 20).until(
+        lambda d: d.execute_script("return performance.getEntriesByName('rows-painted').length")
+    )
     painted = browser.driver.execute_script(
-        "const c = arguments[0]; const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; const s = new Set();"
-        "for (let i = 0; i < d.length; i += 40) s.add(d[i] + ',' + d[i + 1] + ',' + d[i + 2]); return [...s]",
+        "const c = arguments[0]; const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; const s = new"
+        " Set();for (let i = 0; i < d.length; i += 40) s.add(d[i] + ',' + d[i + 1] + ',' + d[i + 2]); return [...s]",
         canvas,
     )
     assert "217,84,43" in painted and "43,122,120" in painted  # fail and pass are both there

@@ -1,4 +1,5 @@
-"""Somebody new, with nothing there yet, in the real browser: from the link to the first letter, and what the empty places say."""
+"""Somebody new, with nothing there yet, in the real browser: from the link to the first letter, and what the empty
+places say."""
 
 from __future__ import annotations
 
@@ -11,8 +12,14 @@ from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer
 from tests.web.conftest import Browser
 
-ROSTER = "Student ID;Surname;First name;E-mail\n007;Holm;Eske;eske@x.example\n008;Brekke;Sunna;sunna@x.example\n009;Roy;Jale;jale@x.example\n"
-RIGHT = "module my_unit(input shut, locked, request, output green, hold);\n  assign green = request & shut & locked;\n  assign hold = request & ~green;\nendmodule\n"
+ROSTER = (
+    "Student ID;Surname;First"
+    " name;E-mail\n007;Holm;Eske;eske@x.example\n008;Brekke;Sunna;sunna@x.example\n009;Roy;Jale;jale@x.example\n"
+)
+RIGHT = (
+    "module my_unit(input shut, locked, request, output green, hold);\n  assign green = request & shut & locked;\n "
+    " assign hold = request & ~green;\nendmodule\n"
+)
 
 
 def class_zip(folder: Path) -> Path:

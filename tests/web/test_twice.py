@@ -13,14 +13,19 @@ from tests.web.conftest import Browser
 
 
 def test_which_file_counts(browser: Browser, tmp_path: Path) -> None:
-    right = "module lock_interlock(input level_eq, gate_shut, boat_clear, key, output open_ok, alarm);\n  wire safe = level_eq & gate_shut & boat_clear;\n"
+    right = (
+        "module lock_interlock(input level_eq, gate_shut, boat_clear, key, output open_ok, alarm);\n  wire safe ="
+        " level_eq & gate_shut & boat_clear;\n"
+    )
     ends = (
         "  assign open_ok = safe & key;\n  assign alarm = key & ~safe;\nendmodule\n",
         "  assign open_ok = safe | key;\n  assign alarm = key & ~safe;\nendmodule\n",
     )
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w") as archive:
-        for folder, end in zip(("draft", "a much longer folder, for what is really to be handed in this time"), ends, strict=True):
+        for folder, end in zip(
+            ("draft", "a much longer folder, for what is really to be handed in this time"), ends, strict=True
+        ):
             archive.writestr(f"quin.unknown/{folder}/lock_interlock.v", right + end)
             archive.writestr(f"quin.unknown/{folder}/lock_interlock.v.bak", right + ends[0])
         archive.writestr("somebody.else/lock_interlock.v", right + ends[0])

@@ -13,8 +13,8 @@ from selenium.webdriver.support.ui import WebDriverWait
 from tests.web.conftest import Browser
 
 COLOURS = (
-    "const c = arguments[0]; const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; const s = new Set();"
-    "for (let i = 0; i < d.length; i += 4) s.add(d[i] + ',' + d[i + 1] + ',' + d[i + 2]); return [...s]"
+    "const c = arguments[0]; const d = c.getContext('2d').getImageData(0, 0, c.width, c.height).data; const s = new"
+    " Set();for (let i = 0; i < d.length; i += 4) s.add(d[i] + ',' + d[i + 1] + ',' + d[i + 2]); return [...s]"
 )
 
 
@@ -31,11 +31,16 @@ def open_review(browser: Browser, task: str, who: str) -> None:
 
 def values(browser: Browser) -> dict[str, str]:
     """What stands under cursor a, by name: what should be and what is."""
-    return {str(row.get_attribute("data-name")): row.text.partition("\n")[2].replace("\n", " ") for row in browser.all(".names .name")}
+    return {
+        str(row.get_attribute("data-name")): row.text.partition("\n")[2].replace("\n", " ")
+        for row in browser.all(".names .name")
+    }
 
 
 def wait_for(browser: Browser, name: str, text: str) -> None:
-    WebDriverWait(browser.driver, 10).until(lambda _: text in values(browser).get(name, ""), f"{name}: {text} in {values(browser)}")
+    WebDriverWait(browser.driver, 10).until(
+        lambda _: text in values(browser).get(name, ""), f"{name}: {text} in {values(browser)}"
+    )
 
 
 def click_at(browser: Browser, sheet: WebElement, share: float, shift: bool = False) -> None:
@@ -55,7 +60,9 @@ def test_reading_the_waves(browser: Browser) -> None:
     # the first step that goes wrong is in sight, with what should be and what is
     browser.see(".names-head", "step 2")
     wait_for(browser, "ticket", "1 0")
-    WebDriverWait(browser.driver, 10).until(lambda _: "251,233,226" in browser.driver.execute_script(COLOURS, sheet))  # shaded
+    WebDriverWait(browser.driver, 10).until(
+        lambda _: "251,233,226" in browser.driver.execute_script(COLOURS, sheet)
+    )  # shaded
     browser.see(".change", "negedge clk for posedge clk")
     # by key to the next divergence, which is in the next sequence that has one
     browser.see("body").send_keys("f")
@@ -86,7 +93,8 @@ def test_zooming_and_inner_signals(browser: Browser) -> None:
     browser.see("body").send_keys("f")
     before = browser.driver.execute_script(COLOURS, sheet)
     browser.driver.execute_script(
-        "for (let i = 0; i < 8; i++) arguments[0].dispatchEvent(new WheelEvent('wheel', {deltaY: -120, clientX: 800, clientY: 300, bubbles: true, cancelable: true}))",
+        "for (let i = 0; i < 8; i++) arguments[0].dispatchEvent(new WheelEvent('wheel', {deltaY: -120, clientX: 800,"
+        " clientY: 300, bubbles: true, cancelable: true}))",
         sheet,
     )
     time.sleep(0.2)
@@ -129,26 +137,53 @@ def test_frames_stay_smooth_with_sixty_signals_over_ten_thousand_steps(browser: 
     browser.see("canvas[data-waves]")
     steps = 10_000
     waves = [
-        {"name": f"s{i}", "kind": "inner", "width": 1 + i % 3 * 7, "radix": "bin", "signed": False, "at": list(range(0, 10 * steps, 10 * (1 + i % 4))),
-         "values": [format(k * 37 % (1 << 1 + i % 3 * 7), f"0{1 + i % 3 * 7}b") for k in range(len(range(0, 10 * steps, 10 * (1 + i % 4))))],
-         "expected_at": [], "expected": [], "bad": []}
+        {
+            "name": f"s{i}",
+            "kind": "inner",
+            "width": 1 + i % 3 * 7,
+            "radix": "bin",
+            "signed": False,
+            "at": list(range(0, 10 * steps, 10 * (1 + i % 4))),
+            "values": [
+                format(k * 37 % (1 << 1 + i % 3 * 7), f"0{1 + i % 3 * 7}b")
+                for k in range(len(range(0, 10 * steps, 10 * (1 + i % 4))))
+            ],
+            "expected_at": [],
+            "expected": [],
+            "bad": [],
+        }
         for i in range(60)
-    ]  # fmt: skip
-    view = {"sequences": [{"name": "long", "first": 0, "length": steps, "wrong": 0}], "sequence": 0, "offset": 0, "step_time": 10, "actions": "c" * steps,
-            "cells": "p" * steps, "clock": "clk", "waves": waves, "inner": [], "ended": -1, "trouble": ""}  # fmt: skip
-    browser.driver.execute_script("const real = window.fetch; const data = arguments[0];"
-        "window.fetch = (url, o) => String(url).includes('/waves') ? Promise.resolve(new Response(data, {headers: {'Content-Type': 'application/json'}})) : real(url, o)",
-        json.dumps(view))  # fmt: skip
+    ]
+    view = {
+        "sequences": [{"name": "long", "first": 0, "length": steps, "wrong": 0}],
+        "sequence": 0,
+        "offset": 0,
+        "step_time": 10,
+        "actions": "c" * steps,
+        "cells": "p" * steps,
+        "clock": "clk",
+        "waves": waves,
+        "inner": [],
+        "ended": -1,
+        "trouble": "",
+    }
+    browser.driver.execute_script(
+        "const real = window.fetch; const data = arguments[0];window.fetch = (url, o) => String(url).includes('/waves')"
+        " ? Promise.resolve(new Response(data, {headers: {'Content-Type': 'application/json'}})) : real(url, o)",
+        json.dumps(view),
+    )
     browser.see("body").send_keys("]")
     browser.see(".name", "s59" if len(browser.all(".name")) > 59 else "s0")
     times = browser.driver.execute_async_script(
-        "const done = arguments[0]; const sheet = document.querySelector('canvas[data-waves]'); const found = []; let n = 0; let last = performance.now();"
-        "function frame(now) { found.push(now - last); last = now; n++;"
-        " sheet.dispatchEvent(new WheelEvent('wheel', {deltaY: n % 40 < 20 ? 120 : -120, clientX: 820, clientY: 300, bubbles: true, cancelable: true}));"
-        " if (n < 120) requestAnimationFrame(frame); else done(found) } requestAnimationFrame(frame)"
+        "const done = arguments[0]; const sheet = document.querySelector('canvas[data-waves]'); const found = []; let n"
+        " = 0; let last = performance.now();function frame(now) { found.push(now - last); last = now; n++;"
+        " sheet.dispatchEvent(new WheelEvent('wheel', {deltaY: n % 40 < 20 ? 120 : -120, clientX: 820, clientY: 300,"
+        " bubbles: true, cancelable: true})); if (n < 120) requestAnimationFrame(frame); else done(found) }"
+        " requestAnimationFrame(frame)"
     )
     ordered = sorted(times[1:])
     print(
-        f"\nwave view, 60 signals x 10,000 steps: median frame {ordered[len(ordered) // 2]:.1f} ms, 95 % under {ordered[int(0.95 * len(ordered))]:.1f} ms"
+        f"\nwave view, 60 signals x 10,000 steps: median frame {ordered[len(ordered) // 2]:.1f} ms, 95 % under"
+        f" {ordered[int(0.95 * len(ordered))]:.1f} ms"
     )
     assert len(ordered) == 119

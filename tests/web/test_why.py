@@ -1,4 +1,5 @@
-"""From the tray to the reason, in the real browser: circuit, probe, hand drive, what-if, draft, release, the student's page."""
+"""From the tray to the reason, in the real browser: circuit, probe, hand drive, what-if, draft, release, the student's
+page."""
 
 from __future__ import annotations
 
@@ -15,13 +16,16 @@ from tests.web.conftest import Browser
 
 def click_wire(browser: Browser, place: int) -> None:
     """Wires are thin; the event itself is sent to the path that takes it."""
-    script = "document.querySelectorAll('[data-wire]')[arguments[0]].dispatchEvent(new MouseEvent('click', {bubbles: true}))"
+    script = (
+        "document.querySelectorAll('[data-wire]')[arguments[0]].dispatchEvent(new MouseEvent('click', {bubbles: true}))"
+    )
     browser.driver.execute_script(script, place)
 
 
 def click_part(browser: Browser, kind: str) -> None:
     browser.driver.execute_script(
-        "document.querySelector(`[data-kind=${arguments[0]}]`).dispatchEvent(new MouseEvent('click', {bubbles: true}))", kind
+        "document.querySelector(`[data-kind=${arguments[0]}]`).dispatchEvent(new MouseEvent('click', {bubbles: true}))",
+        kind,
     )
 
 
@@ -43,7 +47,8 @@ def test_an_evening_of_reasons(browser: Browser) -> None:
     # a probe is a column of the table
     columns = len(browser.all("table.cases thead")[0].find_elements("css selector", "th"))
     explained = browser.driver.execute_script(
-        "return [...document.querySelectorAll('[data-wire]')].findIndex(w => w.querySelector('title').textContent.includes('every case right'))"
+        "return [...document.querySelectorAll('[data-wire]')].findIndex(w =>"
+        " w.querySelector('title').textContent.includes('every case right'))"
     )
     click_wire(browser, explained)
     browser.see("th.probe")
@@ -53,7 +58,9 @@ def test_an_evening_of_reasons(browser: Browser) -> None:
     # backwards from the wrong output: its cone alone
     body.send_keys("b")
     browser.see(".chip", "all of it")
-    WebDriverWait(browser.driver, 20).until(lambda _: 0 < len(browser.all("[data-wire]")) < wires)  # laid out anew in its worker
+    WebDriverWait(browser.driver, 20).until(
+        lambda _: 0 < len(browser.all("[data-wire]")) < wires
+    )  # laid out anew in its worker
     # another set of symbols
     body.send_keys("y")
     browser.see(".drawing path.body")
@@ -75,14 +82,18 @@ def test_an_evening_of_reasons(browser: Browser) -> None:
     text = field.get_attribute("value")
     assert text is not None and "||" in text
     browser.driver.execute_script(
-        "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('change'))", field, text.replace("||", "&&")
+        "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('change'))",
+        field,
+        text.replace("||", "&&"),
     )
     browser.see(".bar[role=status]", "16 of 16")
     browser.see("i.turned.right")
     assert len(browser.all("i.turned.right")) == 4
     browser.click("button", "Quote")
     comment = browser.see("textarea[name=comment]")
-    assert "&& boat_clear" in (comment.get_attribute("value") or "") and "all 16 are right" in (comment.get_attribute("value") or "")
+    assert "&& boat_clear" in (comment.get_attribute("value") or "") and "all 16 are right" in (
+        comment.get_attribute("value") or ""
+    )
     browser.click(".bar[role=status] button", "Leave")
     browser.gone(".bar[role=status]")
     # a draft in its place
@@ -137,7 +148,9 @@ def test_source_drawing_and_table_choose_together(browser: Browser) -> None:
     levels = "return [...document.querySelectorAll('.drawing .wire')].map((w) => w.getAttribute('class')).join()"
     before = browser.driver.execute_script(levels)
     browser.see("body").send_keys(".")
-    WebDriverWait(browser.driver, 20).until(lambda _: browser.driver.execute_script(levels) != before)  # the values are those of the case
+    WebDriverWait(browser.driver, 20).until(
+        lambda _: browser.driver.execute_script(levels) != before
+    )  # the values are those of the case
 
 
 def test_a_new_version_is_looked_at_before_it_is_kept(browser: Browser) -> None:
@@ -172,11 +185,15 @@ def big_netlist(gates: int) -> str:
     return "\n".join(["wiring net", "  takes a[12]", "  gives y", *lines, f"  y <- buf(w{gates - 1})", "end", ""])
 
 
-SPEC = "obento = 'spec/1'\ntitle = 'Net'\nunit = 'net'\n[ports]\nin = 'a[12]'\nout = 'y'\n[expect]\nequations = 'y = a[0]'\n"
+SPEC = (
+    "obento = 'spec/1'\ntitle = 'Net'\nunit = 'net'\n[ports]\nin = 'a[12]'\nout = 'y'\n[expect]\nequations = 'y ="
+    " a[0]'\n"
+)
 
 
 def test_three_hundred_gates_are_laid_out_beside_the_page(browser: Browser, tmp_path: Path) -> None:
-    """The figure is printed, and judged by nobody: machines differ. What is judged is that the page goes on meanwhile."""
+    """The figure is printed, and judged by nobody: machines differ. What is judged is that the page goes on
+    meanwhile."""
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w") as archive:
         archive.writestr("04107_Varga/net.wiring", big_netlist(300))
@@ -190,16 +207,21 @@ def test_three_hundred_gates_are_laid_out_beside_the_page(browser: Browser, tmp_
     browser.click("button[data-place=review]")
     browser.see(".who h1", "Varga")
     browser.driver.execute_script(
-        "window.gaps = []; let last = performance.now(); const tick = (now) => { window.gaps.push(now - last); last = now; requestAnimationFrame(tick) };"
-        "requestAnimationFrame(tick)"
+        "window.gaps = []; let last = performance.now(); const tick = (now) => { window.gaps.push(now - last); last ="
+        " now; requestAnimationFrame(tick) };requestAnimationFrame(tick)"
     )
     time.sleep(1)
     browser.all("body")[0].send_keys("g")
     browser.see("[data-kind=xor]", seconds=40)
     for _ in range(2):  # the cone of the output, and all of it again
-        browser.all("body")[0].send_keys("b")  # not `see`: reading all texts of a large drawing takes the driver seconds
+        browser.all("body")[0].send_keys(
+            "b"
+        )  # not `see`: reading all texts of a large drawing takes the driver seconds
         time.sleep(2)
     took = browser.all(".pane .took")[0].get_attribute("data-milliseconds")
     gaps = sorted(browser.driver.execute_script("return window.gaps"))
-    print(f"300 gates laid out in {took} ms in a worker; longest pause of the page {gaps[-1]:.0f} ms, middle {gaps[len(gaps) // 2]:.1f} ms")
+    print(
+        f"300 gates laid out in {took} ms in a worker; longest pause of the page {gaps[-1]:.0f} ms, middle"
+        f" {gaps[len(gaps) // 2]:.1f} ms"
+    )
     assert len(browser.all("[data-part]")) > 300 and len(gaps) > 10

@@ -14,7 +14,8 @@ from obento.store.migrate import migrate
 
 
 def run_account(email: str, name: str, port: int) -> int:
-    """Print a link by which this person sets a password. The exit status: 0, or 1 where there is no such person and no name for one."""
+    """Print a link by which this person sets a password. The exit status: 0, or 1 where there is no such person and no
+    name for one."""
     settings = Settings(root=root(), port=port)
     server = PrivateServer(settings.var_folder / "database")
     was_running = server.is_running()
@@ -24,7 +25,11 @@ def run_account(email: str, name: str, port: int) -> int:
         with store.transaction() as c:
             known = accounts.person_by_email(c, email)
             if known is None and not name:
-                print(f"obento: there is no account {email}; give a name to make one: obento account {email} 'First Last'", file=sys.stderr)
+                print(
+                    f"obento: there is no account {email}; give a name to make one: obento account {email} 'First"
+                    " Last'",
+                    file=sys.stderr,
+                )
                 return 1
             person_id = known.id if known is not None else accounts.add_person(c, email, name, "")
             link = link_for(c, person_id, settings.address)

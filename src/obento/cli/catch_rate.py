@@ -13,14 +13,18 @@ from obento.core.check.mutation.catch_rate import CatchRate, NoReference, catch_
 
 
 def run_catch_rate(spec: Path, json_file: Path | None) -> int:
-    """The exit status: 0 all are caught, 1 some are missed, 2 the spec is wrong or has nothing that could be changed."""
+    """The exit status: 0 all are caught, 1 some are missed, 2 the spec is wrong or has nothing that could be
+    changed."""
     try:
         files, loaded = told_spec(spec)
         if loaded.expectation is None:
             return 2
         found = catch_rate(loaded, dict(files.others))
         if json_file is not None:
-            json_file.write_text(json.dumps({"share": found.share, **asdict(found)}, ensure_ascii=False, indent=1) + "\n", encoding="utf-8")
+            json_file.write_text(
+                json.dumps({"share": found.share, **asdict(found)}, ensure_ascii=False, indent=1) + "\n",
+                encoding="utf-8",
+            )
     except (CallError, NoReference, OSError) as error:
         print(f"error: {error}", file=sys.stderr)
         return 2
@@ -32,10 +36,16 @@ def _show(found: CatchRate) -> None:
     cases, left_open = found.cases, found.cases - found.compared
     if not found.reference:
         among = f"{found.compared} of " if left_open else "all "
-        print(f"{math.floor(100 * found.share)} %: {among}{cases} combinations are compared, and whatever is wrong there is caught")
+        print(
+            f"{math.floor(100 * found.share)} %: {among}{cases} combinations are compared, and whatever is wrong there"
+            " is caught"
+        )
         return
     telling = found.tried - found.harmless
-    print(f"{math.floor(100 * found.share)} %: {found.caught} of {telling} likely mistakes in {found.reference} are caught by {cases} cases")
+    print(
+        f"{math.floor(100 * found.share)} %: {found.caught} of {telling} likely mistakes in {found.reference} are"
+        f" caught by {cases} cases"
+    )
     if left_open:
         print(f"in {left_open} of {cases} cases nothing is compared")
     if found.harmless:

@@ -58,7 +58,12 @@ def run_check(spec: Path, handins: Sequence[Path], batch: bool, outputs: Outputs
 def is_right(checked: Checked) -> bool:
     """Right on all cases, and by the rules."""
     v = checked.verdict
-    return v is not None and checked.status == "checked" and v.right.bit_count() == v.count and all(r.ok for r in checked.rules)
+    return (
+        v is not None
+        and checked.status == "checked"
+        and v.right.bit_count() == v.count
+        and all(r.ok for r in checked.rules)
+    )
 
 
 def told_spec(spec: Path) -> tuple[SpecFiles, LoadedSpec]:

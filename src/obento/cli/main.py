@@ -1,8 +1,7 @@
 """`obento ...`: one small command each; their work is done elsewhere, and only loaded for the command that is called.
 
-Arguments are read by the standard library: the command line is called once for each hand-in by some, and anything larger takes
-longer to load than a small check takes to run.
-"""
+Arguments are read by the standard library: the command line is called once for each hand-in by some, and anything
+larger takes longer to load than a small check takes to run."""
 
 from __future__ import annotations
 
@@ -29,7 +28,9 @@ def main(arguments: Sequence[str] | None = None) -> None:
         print(_overview(), file=sys.stdout if is_asked else sys.stderr)
         sys.exit(0 if is_asked else 2)
     make = _COMMANDS[given[0]]
-    parser = argparse.ArgumentParser(prog=f"obento {given[0]}", description=make.__doc__, formatter_class=argparse.RawDescriptionHelpFormatter)
+    parser = argparse.ArgumentParser(
+        prog=f"obento {given[0]}", description=make.__doc__, formatter_class=argparse.RawDescriptionHelpFormatter
+    )
     run = make(parser)
     sys.exit(run(parser.parse_intermixed_args(given[1:])))
 
@@ -71,13 +72,26 @@ def _check(p: argparse.ArgumentParser) -> Run:
 
 
 def _simulate(p: argparse.ArgumentParser) -> Run:
-    """Run a bench. Exit status 0: it ended, 1: by a failing assertion, 2: it does not compile, 3: a limit stopped it."""
-    p.add_argument("files", metavar="FILE", type=Path, nargs="+", help="sources and what they read; folders count as the files in them")
+    """Run a bench. Exit status 0: it ended, 1: by a failing assertion, 2: it does not compile, 3: a limit stopped
+    it."""
+    p.add_argument(
+        "files",
+        metavar="FILE",
+        type=Path,
+        nargs="+",
+        help="sources and what they read; folders count as the files in them",
+    )
     p.add_argument("--top", metavar="NAME", help="the module to begin with; else all that no other uses")
     p.add_argument("--until", metavar="TIME", help="stop at this time, for instance 100ns")
     p.add_argument("--vcd", metavar="FILE", type=Path, help="write all changes of all signals")
     p.add_argument("--files", dest="folder", metavar="FOLDER", type=Path, help="keep the files that the bench writes")
-    p.add_argument("--seconds", metavar="N", type=_at_least(0.1, float), default=60, help="give up after so many seconds of processor time")
+    p.add_argument(
+        "--seconds",
+        metavar="N",
+        type=_at_least(0.1, float),
+        default=60,
+        help="give up after so many seconds of processor time",
+    )
 
     def run(a: argparse.Namespace) -> int:
         from obento.cli.simulate import run_simulate
@@ -103,7 +117,12 @@ def _catch_rate(p: argparse.ArgumentParser) -> Run:
 def _serve(p: argparse.ArgumentParser) -> Run:
     """Start database and server on loopback, with the demo class when the database is new."""
     p.add_argument("--port", metavar="N", type=int, default=8400, help="port on 127.0.0.1")
-    p.add_argument("--demo", action=argparse.BooleanOptionalAction, default=True, help="load the demo class when the database is new")
+    p.add_argument(
+        "--demo",
+        action=argparse.BooleanOptionalAction,
+        default=True,
+        help="load the demo class when the database is new",
+    )
 
     def run(a: argparse.Namespace) -> int:
         from obento.cli.serve import run_serve
@@ -117,7 +136,9 @@ def _account(p: argparse.ArgumentParser) -> Run:
     """Print a link by which somebody sets a password: for a new account, or a forgotten password."""
     p.add_argument("email", metavar="EMAIL", help="whose account it is")
     p.add_argument("name", metavar="NAME", nargs="?", default="", help="first and last name, for a new account")
-    p.add_argument("--port", metavar="N", type=int, default=8400, help="the port that the server uses; it stands in the link")
+    p.add_argument(
+        "--port", metavar="N", type=int, default=8400, help="the port that the server uses; it stands in the link"
+    )
 
     def run(a: argparse.Namespace) -> int:
         from obento.cli.account import run_account

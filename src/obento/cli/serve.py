@@ -27,11 +27,15 @@ def root() -> Path:
 
 
 def run_serve(port: int, demo: bool) -> int:
-    """Database, migrations, the demo class in a new database (if wanted), server; everything started here ends with it."""
+    """Database, migrations, the demo class in a new database (if wanted), server; everything started here ends with
+    it."""
     logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(name)s: %(message)s")
     settings = Settings(root=root(), port=port)
     if not _is_free(port):
-        print(f"obento: port {port} is taken; stop what uses it, or give another: ./obento start --port {port + 1}", file=sys.stderr)
+        print(
+            f"obento: port {port} is taken; stop what uses it, or give another: ./obento start --port {port + 1}",
+            file=sys.stderr,
+        )
         return 1
     database = PrivateServer(settings.var_folder / "database")
     signal.signal(signal.SIGTERM, signal.default_int_handler)
@@ -45,7 +49,11 @@ def run_serve(port: int, demo: bool) -> int:
         app = create_app(settings, address)
         print(f"obento: open {settings.address}{_how_to_sign_in(store)}", flush=True)
         print("obento: Ctrl-C stops everything", flush=True)
-        server = uvicorn.Server(uvicorn.Config(app, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1, access_log=False))
+        server = uvicorn.Server(
+            uvicorn.Config(
+                app, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1, access_log=False
+            )
+        )
         server.run()
     except DatabaseTrouble as error:
         print(f"obento: {error}", file=sys.stderr)

@@ -29,7 +29,9 @@ def progress_of(total: int) -> Iterator[Callable[[], None]]:
         yield lambda: progress.advance(bar)
 
 
-def show_table(expectation: Expectation, checked: list[tuple[str, Checked]], is_right: Callable[[Checked], bool]) -> None:
+def show_table(
+    expectation: Expectation, checked: list[tuple[str, Checked]], is_right: Callable[[Checked], bool]
+) -> None:
     """One line a hand-in: how it went and why."""
     rows = [["hand-in", "status", "right", "cases" if expectation.cases.count <= _WIDEST_STRIP else "", "why"]]
     for name, c in checked:

@@ -13,7 +13,9 @@ from obento.core.simulate import UNREADABLE, BadCall, Options, simulate
 _RECURSION = 20_000
 
 
-def run_simulate(files: list[Path], top: str | None, until: str | None, vcd: Path | None, folder: Path | None, seconds: float) -> int:
+def run_simulate(
+    files: list[Path], top: str | None, until: str | None, vcd: Path | None, folder: Path | None, seconds: float
+) -> int:
     """Run the files; the exit status (docs/formats.md)."""
     sys.setrecursionlimit(_RECURSION)
     given: list[HandinFile] = []

@@ -9,7 +9,8 @@ from dataclasses import dataclass, field
 from obento.core.source import SourceFile
 
 Key = tuple[str, str]
-"""What a piece of text defines: its kind (unit, architecture, package, body, configuration, primitive) and its name in small letters."""
+"""What a piece of text defines: its kind (unit, architecture, package, body, configuration, primitive) and its name in
+small letters."""
 
 _FOLDER = re.compile(
     r"(__.*|.*(~|\.bak|\.old|\.orig|\.cache)"
@@ -17,24 +18,27 @@ _FOLDER = re.compile(
     re.IGNORECASE,
 )
 _STEM = re.compile(
-    r"((copy|kopie|copia|copie) (of|von|de|di) .+|.+([ _.-](old|bak|backup|orig|original|copy|kopie|copia|copie)\d*|\((copy|old|backup)\)|~))",
+    r"((copy|kopie|copia|copie) (of|von|de|di) .+|.+(["
+    r" _.-](old|bak|backup|orig|original|copy|kopie|copia|copie)\d*|\((copy|old|backup)\)|~))",
     re.IGNORECASE,
 )
 
 
 def looks_like_copy(path: str, is_proper: bool, text: str) -> bool:
-    """Whether a file looks like an older state or a copy of another one: by its ending, its name, or the folder that it lies in.
+    """Whether a file looks like an older state or a copy of another one: by its ending, its name, or the folder that it
+    lies in.
 
-    `is_proper` says that its ending is one of a language. A file that is named as a unit in it is none: `shift_copy.v` with a module
-    `shift_copy` is what it says.
-    """
+    `is_proper` says that its ending is one of a language. A file that is named as a unit in it is none: `shift_copy.v`
+    with a module `shift_copy` is what it says."""
     if not is_proper:
         return True
     *folders, name = path.split("/")
     if any(_FOLDER.fullmatch(f) for f in folders):
         return True
     stem = name.rpartition(".")[0]
-    return _STEM.fullmatch(stem) is not None and not re.search(rf"\b(module|entity|wiring)\s+{re.escape(stem)}\b", text, re.IGNORECASE)
+    return _STEM.fullmatch(stem) is not None and not re.search(
+        rf"\b(module|entity|wiring)\s+{re.escape(stem)}\b", text, re.IGNORECASE
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,10 +56,9 @@ class Piece:
 class Choice:
     """Which pieces count.
 
-    `passed_over` are pieces by where they start; `open` are names that stand differently in several files, with the files;
-    `open_architectures` entities whose architectures stand in several files under different names; `last` the file whose architecture
-    of an entity a person has chosen.
-    """
+    `passed_over` are pieces by where they start; `open` are names that stand differently in several files, with the
+    files; `open_architectures` entities whose architectures stand in several files under different names; `last` the
+    file whose architecture of an entity a person has chosen."""
 
     passed_over: set[int] = field(default_factory=set)
     open: dict[str, list[str]] = field(default_factory=dict)
@@ -63,12 +66,14 @@ class Choice:
     last: dict[str, SourceFile] = field(default_factory=dict)
 
 
-def choose(pieces: Iterable[Piece], copies: set[str], chosen: Mapping[str, str], same: Callable[[Piece, Piece], None]) -> Choice:
+def choose(
+    pieces: Iterable[Piece], copies: set[str], chosen: Mapping[str, str], same: Callable[[Piece, Piece], None]
+) -> Choice:
     """Choose among pieces that define the same.
 
-    What stands in `copies` (paths) counts only where nothing else defines it. `chosen` are files that a person has chosen, by unit; what
-    lies beside one of them goes with it. `same` hears of pieces that are word for word the same as another one.
-    """
+    What stands in `copies` (paths) counts only where nothing else defines it. `chosen` are files that a person has
+    chosen, by unit; what lies beside one of them goes with it. `same` hears of pieces that are word for word the same
+    as another one."""
     choice = Choice()
     groups: dict[Key, list[Piece]] = {}
     for piece in pieces:
@@ -84,7 +89,9 @@ def choose(pieces: Iterable[Piece], copies: set[str], chosen: Mapping[str, str],
     return choice
 
 
-def _among(name: str, pieces: Sequence[Piece], chosen: Mapping[str, str], same: Callable[[Piece, Piece], None], choice: Choice) -> None:
+def _among(
+    name: str, pieces: Sequence[Piece], chosen: Mapping[str, str], same: Callable[[Piece, Piece], None], choice: Choice
+) -> None:
     files = {p.file.name: p.file for p in pieces}
     if len(files) < 2:
         return  # twice in one file is a mistake of its own, told by whoever reads it
@@ -101,7 +108,11 @@ def _among(name: str, pieces: Sequence[Piece], chosen: Mapping[str, str], same: 
 
 
 def _among_architectures(
-    entity: str, pieces: Sequence[Piece], chosen: Mapping[str, str], same: Callable[[Piece, Piece], None], choice: Choice
+    entity: str,
+    pieces: Sequence[Piece],
+    chosen: Mapping[str, str],
+    same: Callable[[Piece, Piece], None],
+    choice: Choice,
 ) -> None:
     for variant in dict.fromkeys(p.variant for p in pieces):
         _among(entity, [p for p in pieces if p.variant == variant], chosen, same, choice)

@@ -1,9 +1,8 @@
 """Decimal numbers of any length.
 
-Python refuses to turn more than 4,300 digits into a number or back, since its own way takes time that grows with their square. Values in
-a design may be longer than that. Both directions go by halves here, which is quick enough for the widest vector; the guard stays on for
-everything else.
-"""
+Python refuses to turn more than 4,300 digits into a number or back, since its own way takes time that grows with their
+square. Values in a design may be longer than that. Both directions go by halves here, which is quick enough for the
+widest vector; the guard stays on for everything else."""
 
 from __future__ import annotations
 

@@ -55,7 +55,9 @@ class Collector:
         self.errors = 0
         self.untold = 0
 
-    def add(self, severity: Severity, code: str, text: str, start: int = 0, end: int | None = None, hint: str = "") -> None:
+    def add(
+        self, severity: Severity, code: str, text: str, start: int = 0, end: int | None = None, hint: str = ""
+    ) -> None:
         key = (code, start) if start else (code + text, 0)
         if key in self._seen:
             return
@@ -111,5 +113,7 @@ def to_messages(diagnostics: Iterable[Diagnostic], sources: Sources) -> list[Mes
     for d in diagnostics:
         at = sources.place(d.start) if d.start else Place("", 0, 0)
         to = sources.place(d.end) if d.end else at
-        messages.append(Message(d.severity, d.code, at.file, at.line, at.column, d.text, d.hint, to.line or at.line, to.column))
+        messages.append(
+            Message(d.severity, d.code, at.file, at.line, at.column, d.text, d.hint, to.line or at.line, to.column)
+        )
     return messages

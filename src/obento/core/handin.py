@@ -88,11 +88,13 @@ class Reading:
         return [
             d
             for d in self.collector.items()
-            if d.severity == "error" and (id(self.sources.file_at(d.start)) in needed or (ambiguous and d.code == "duplicate"))
+            if d.severity == "error"
+            and (id(self.sources.file_at(d.start)) in needed or (ambiguous and d.code == "duplicate"))
         ]
 
     def standing_twice(self, top: Unit) -> dict[str, list[str]]:
-        """What a unit needs that stands differently in several files, with these: nobody but a person can say which is meant."""
+        """What a unit needs that stands differently in several files, with these: nobody but a person can say which is
+        meant."""
         units = self._needed(top)
         names = {n.lower() for u in units for n in (u.name, *u.uses)}
         found = {n: files for n, files in self.choice.open.items() if n in names}
@@ -101,7 +103,9 @@ class Reading:
                 found[name] = files
         texts = "\n".join(u.file.text.lower() for u in units if u.vhdl is not None and u.file is not None)
         for name, files in self.choice.open.items():
-            if name in (self.world.packages.keys() | self.world.bodies.keys()) and re.search(rf"\b{re.escape(name)}\b", texts):
+            if name in (self.world.packages.keys() | self.world.bodies.keys()) and re.search(
+                rf"\b{re.escape(name)}\b", texts
+            ):
                 found[name] = files
         return found
 
@@ -110,7 +114,9 @@ class Reading:
         twice = self.standing_twice(top)
         for name, files in twice.items():
             position = self.units[name].position if name in self.units else top.position
-            self.collector.error("unit-twice", f"`{name}` stands differently in {' and in '.join(files[:4])}", position, None, hint)
+            self.collector.error(
+                "unit-twice", f"`{name}` stands differently in {' and in '.join(files[:4])}", position, None, hint
+            )
         return twice
 
     def _needed(self, unit: Unit) -> list[Unit]:
@@ -152,8 +158,8 @@ class Reading:
     def problems_elsewhere(self, tops: Iterable[Unit]) -> list[tuple[str, Diagnostic]]:
         """Errors in units that tops do not use but that stand in files that they need: with the name of the unit.
 
-        A compiler would refuse the file. What a use of the unit could settle (a generic without a value, a unit that is not here) is none.
-        """
+        A compiler would refuse the file. What a use of the unit could settle (a generic without a value, a unit that is
+        not here) is none."""
         used = [u for top in tops for u in self._needed(top)]
         needed, files = {u.name for u in used}, {id(u.file) for u in used}
         found: list[tuple[str, Diagnostic]] = []
@@ -166,7 +172,9 @@ class Reading:
                         analyse()
                 except (LimitReached, RecursionError):
                     continue
-                found += [(name, d) for d in self.collector.items() if d.severity == "error" and d.code not in _ONLY_WHEN_USED]
+                found += [
+                    (name, d) for d in self.collector.items() if d.severity == "error" and d.code not in _ONLY_WHEN_USED
+                ]
         finally:
             self.collector = own
         return found
@@ -213,12 +221,16 @@ class Reading:
         return self.elaborate(name) if name in self.units else None
 
 
-def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[HandinFile] = (), chosen: Mapping[str, str] | None = None) -> Reading:
+def read_handin(
+    files: Iterable[HandinFile],
+    limits: Limits,
+    provided: Iterable[HandinFile] = (),
+    chosen: Mapping[str, str] | None = None,
+) -> Reading:
     """Read all files of a hand-in. Nothing raises: what is wrong stands in the reading's messages.
 
-    `provided` files belong to the lab; a file handed in under the same name is passed over with a note. Where a unit stands in several
-    files, `chosen` says which file counts, by the unit's name.
-    """
+    `provided` files belong to the lab; a file handed in under the same name is passed over with a note. Where a unit
+    stands in several files, `chosen` says which file counts, by the unit's name."""
     reading = Reading(Sources(), Collector(), limits)
     provided = list(provided)
     given_names = {f.path.rpartition("/")[2] for f in provided}
@@ -240,16 +252,22 @@ def read_handin(files: Iterable[HandinFile], limits: Limits, provided: Iterable[
         source = _take_in(file, reading)
         language = _language(file.path, source, reading) if source is not None else None
         if source is not None and language is not None:
-            texts.append(Text(source, language, own and looks_like_copy(file.path, suffix(file.path) in SUFFIXES, source.text)))
+            texts.append(
+                Text(source, language, own and looks_like_copy(file.path, suffix(file.path) in SUFFIXES, source.text))
+            )
     reading.empty = not real and not refused
     texts = _that_count(texts, reading)
     _read_units(reading, texts, chosen or {})
     for file in refused:
         severity: Severity = "warning" if reading.units else "error"
-        reading.collector.add(severity, "not-taken", f"{file.path} was not taken in: {file.refused}", hint="hand it in again")
+        reading.collector.add(
+            severity, "not-taken", f"{file.path} was not taken in: {file.refused}", hint="hand it in again"
+        )
     if not reading.texts and not reading.empty and not reading.collector.errors:
         names = ", ".join(sorted(reading.ignored)[:3]) or "no files"
-        reading.collector.error("nothing-readable", f"no file here can be read as Verilog, VHDL or a wiring list ({names})")
+        reading.collector.error(
+            "nothing-readable", f"no file here can be read as Verilog, VHDL or a wiring list ({names})"
+        )
     return reading
 
 
@@ -257,7 +275,11 @@ def _that_count(texts: list[Text], reading: Reading) -> list[Text]:
     """The files without those that look like copies and hold nothing that the others do not hold too."""
     copies = [t for t in texts if t.is_copy]
     first = [t for t in texts if not t.is_copy]
-    known = {p.key for p in parse_texts(first, Collector(), reading.limits).pieces(reading.sources)} if copies and first else set()
+    known = (
+        {p.key for p in parse_texts(first, Collector(), reading.limits).pieces(reading.sources)}
+        if copies and first
+        else set()
+    )
     left_out: list[str] = []
     for text in copies:
         alone = {p.key for p in parse_texts([text], Collector(), reading.limits).pieces(reading.sources)}
@@ -268,12 +290,18 @@ def _that_count(texts: list[Text], reading: Reading) -> list[Text]:
             continue
         if suffix(path) in SUFFIXES:
             what = f"nothing else holds `{min(new)[1]}`" if first else "there is nothing else"
-            reading.collector.warning("copy-read", f"{path} looks like a copy, and is read because {what}", text.file.base)
+            reading.collector.warning(
+                "copy-read", f"{path} looks like a copy, and is read because {what}", text.file.base
+            )
         else:
-            reading.collector.warning("wrong-suffix", f"{path} is read as {LANGUAGES[text.language]}, whatever its name says", text.file.base)
+            reading.collector.warning(
+                "wrong-suffix", f"{path} is read as {LANGUAGES[text.language]}, whatever its name says", text.file.base
+            )
     if left_out:
         more = f" and {len(left_out) - 4} more" if len(left_out) > 4 else ""
-        reading.collector.note("left-out", f"left out, as copies of what is handed in beside them: {', '.join(left_out[:4])}{more}")
+        reading.collector.note(
+            "left-out", f"left out, as copies of what is handed in beside them: {', '.join(left_out[:4])}{more}"
+        )
     reading.ignored += left_out
     return [t for t in texts if t.file.name not in set(left_out)]
 
@@ -296,11 +324,19 @@ def _read_units(reading: Reading, texts: Sequence[Text], chosen: Mapping[str, st
             _add_primitive(reading, module)
             continue
         file = reading.sources.file_at(module.name_start)
-        _add_unit(reading, Unit(module.name, "verilog", file, bool(module.ports), frozenset(modules_used(module.items)), verilog=module))
+        _add_unit(
+            reading,
+            Unit(
+                module.name, "verilog", file, bool(module.ports), frozenset(modules_used(module.items)), verilog=module
+            ),
+        )
     for wiring in parsed.wirings:
         if wiring.name_start not in gone:
             file = reading.sources.file_at(wiring.name_start)
-            _add_unit(reading, Unit(wiring.name, "wiring", file, bool(wiring.gives), frozenset(_blocks_used(wiring)), wiring=wiring))
+            _add_unit(
+                reading,
+                Unit(wiring.name, "wiring", file, bool(wiring.gives), frozenset(_blocks_used(wiring)), wiring=wiring),
+            )
     _enter_vhdl(reading, [u for u in parsed.vhdl if u.name_pos not in gone])
 
 
@@ -308,7 +344,8 @@ def _enter_vhdl(reading: Reading, units: Sequence[vhdl_ast.Unit]) -> None:
     last = reading.choice.last
 
     def comes_last(unit: vhdl_ast.Unit) -> bool:
-        """Whether a person has chosen this architecture: where none is named, the last one is taken (IEEE 1076 7.3.3)."""
+        """Whether a person has chosen this architecture: where none is named, the last one is taken (IEEE 1076
+        7.3.3)."""
         chosen = last.get(unit.entity) if isinstance(unit, vhdl_ast.Architecture) else None
         return chosen is not None and reading.sources.file_at(unit.name_pos) is chosen
 
@@ -323,7 +360,9 @@ def _enter_vhdl(reading: Reading, units: Sequence[vhdl_ast.Unit]) -> None:
 
 def _add_primitive(reading: Reading, primitive: verilog_ast.Primitive) -> None:
     if primitive.name in reading.primitives:
-        reading.collector.error("duplicate", f"`{primitive.name}` is defined a second time", primitive.name_start, None, "keep one of them")
+        reading.collector.error(
+            "duplicate", f"`{primitive.name}` is defined a second time", primitive.name_start, None, "keep one of them"
+        )
     reading.primitives[primitive.name] = primitive
 
 
@@ -334,7 +373,13 @@ def _add_unit(reading: Reading, unit: Unit) -> None:
         return
     where = known.file.name if known.file else "another file"
     reading.duplicates.add(unit.name)
-    reading.collector.error("duplicate", f"`{unit.name}` is defined a second time, first in {where}", unit.position, None, "keep one of them")
+    reading.collector.error(
+        "duplicate",
+        f"`{unit.name}` is defined a second time, first in {where}",
+        unit.position,
+        None,
+        "keep one of them",
+    )
 
 
 def _take_in(file: HandinFile, reading: Reading) -> SourceFile | None:
@@ -342,13 +387,18 @@ def _take_in(file: HandinFile, reading: Reading) -> SourceFile | None:
     collector = reading.collector
     if len(file.data) > reading.limits.source_bytes:
         if suffix(file.path) in SUFFIXES:
-            collector.error("too-large", f"{file.path} is larger than {reading.limits.source_bytes // 1_000_000} MB and was not read")
+            collector.error(
+                "too-large",
+                f"{file.path} is larger than {reading.limits.source_bytes // 1_000_000} MB and was not read",
+            )
         reading.ignored.append(file.path)
         return None
     text = decode(file.data)
     if text is None:
         if suffix(file.path) in SUFFIXES:
-            collector.error("binary", f"{file.path} is no text file", hint="hand in the source text, not a project or a picture")
+            collector.error(
+                "binary", f"{file.path} is no text file", hint="hand in the source text, not a project or a picture"
+            )
         reading.ignored.append(file.path)
         return None
     return reading.sources.add(file.path, text)
@@ -365,7 +415,9 @@ def _language(path: str, source: SourceFile, reading: Reading) -> str | None:
     if actual is None:
         reading.ignored.append(path)
     elif declared is not None and actual != declared:
-        reading.collector.warning("wrong-suffix", f"{path} is read as {LANGUAGES[actual]}, whatever its name says", source.base)
+        reading.collector.warning(
+            "wrong-suffix", f"{path} is read as {LANGUAGES[actual]}, whatever its name says", source.base
+        )
     return actual
 
 

@@ -1,5 +1,5 @@
-"""Holding the cyclic collector while trees and graphs are made: they only grow, and walking them again and again for nothing
-costs a fifth to a third of the time."""
+"""Holding the cyclic collector while trees and graphs are made: they only grow, and walking them again and again for
+nothing costs a fifth to a third of the time."""
 
 from __future__ import annotations
 

@@ -36,7 +36,8 @@ class Parsed:
     vhdl: list[vhdl_ast.Unit]
 
     def pieces(self, sources: Sources) -> Iterator[Piece]:
-        """Every unit, architecture, package and primitive with its words; what only differs in blanks and lines has the same ones."""
+        """Every unit, architecture, package and primitive with its words; what only differs in blanks and lines has the
+        same ones."""
         for m in self.modules:
             kind = "primitive" if isinstance(m, verilog_ast.Primitive) else "unit"
             yield _piece((kind, m.name.lower()), sources, m.name_start, m.start, m.end)
@@ -57,10 +58,15 @@ def _piece(key: Key, sources: Sources, name_at: int, start: int, end: int, varia
 
 def _vhdl_piece(unit: vhdl_ast.Unit, sources: Sources) -> Piece:
     kinds: list[tuple[type[vhdl_ast.Unit], str]] = [
-        (vhdl_ast.Entity, "unit"), (vhdl_ast.Package, "package"), (vhdl_ast.PackageBody, "body"), (vhdl_ast.Configuration, "configuration"),
-    ]  # fmt: skip
+        (vhdl_ast.Entity, "unit"),
+        (vhdl_ast.Package, "package"),
+        (vhdl_ast.PackageBody, "body"),
+        (vhdl_ast.Configuration, "configuration"),
+    ]
     if isinstance(unit, vhdl_ast.Architecture):
-        piece = _piece(("architecture", unit.entity.lower()), sources, unit.name_pos, unit.pos, unit.end, unit.name.lower())
+        piece = _piece(
+            ("architecture", unit.entity.lower()), sources, unit.name_pos, unit.pos, unit.end, unit.name.lower()
+        )
     else:
         kind = next(name for of, name in kinds if isinstance(unit, of))
         piece = _piece((kind, unit.name.lower()), sources, unit.name_pos, unit.pos, unit.end)

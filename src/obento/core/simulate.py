@@ -34,8 +34,8 @@ class Outcome:
 
 @dataclass(frozen=True, slots=True)
 class Options:
-    """`until` is a time in ticks of the design's precision, or a number and a unit; `dump` names a file for all changes; `chosen` says
-    which file counts for units that stand in several."""
+    """`until` is a time in ticks of the design's precision, or a number and a unit; `dump` names a file for all
+    changes; `chosen` says which file counts for units that stand in several."""
 
     top: str | None = None
     until: str | None = None
@@ -70,7 +70,11 @@ def simulate(
         return Outcome(UNREADABLE, reading.messages())
     given = _readable(files)
     design = _design(reading, options.top, given)
-    tops = [reading.units[scope.name] for scope in design.names if scope.name in reading.units] if design is not None else []
+    tops = (
+        [reading.units[scope.name] for scope in design.names if scope.name in reading.units]
+        if design is not None
+        else []
+    )
     for top in tops:
         reading.ask_which(top, "give one of them")
     for _, problem in reading.problems_elsewhere(tops):
@@ -102,10 +106,14 @@ def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Desi
     if benches and not modules:
         if len(benches) > 1:
             names = ", ".join(f"`{n}`" for n in benches[:4])
-            reading.collector.note("tops", f"{names} could all be begun with; `{benches[-1]}` is taken", hint="--top NAME says which")
+            reading.collector.note(
+                "tops", f"{names} could all be begun with; `{benches[-1]}` is taken", hint="--top NAME says which"
+            )
         return _vhdl(reading, benches[-1], given)
     if not modules:
-        reading.collector.error("no-top", "there is no module or entity to begin with", hint="one unit must not be used by any other")
+        reading.collector.error(
+            "no-top", "there is no module or entity to begin with", hint="one unit must not be used by any other"
+        )
         return None
     with collector_held():
         return elaborate_tops(reading.modules(), modules, reading.collector, reading.limits, reading.entity)
@@ -143,8 +151,13 @@ def _run(
         collector.error("limit", limit.text, limit.position, None, limit.hint)
         status = STOPPED
     except DidNotSettle as moving:
-        text = f"time stands still: more than {limits.deltas} rounds at one moment, by {', '.join(moving.signals) or 'a loop without delay'}"
-        collector.error("limit", text, moving.position, None, "something wakes itself up again and again without a delay")
+        text = (
+            f"time stands still: more than {limits.deltas} rounds at one moment, by"
+            f" {', '.join(moving.signals) or 'a loop without delay'}"
+        )
+        collector.error(
+            "limit", text, moving.position, None, "something wakes itself up again and again without a delay"
+        )
         status = STOPPED
     except RecursionError:
         collector.error("limit", "calls or forks nest too deep to be run")

@@ -1,8 +1,8 @@
 """Source texts in one space of positions.
 
 Every text added to a `Sources` gets a stretch of whole numbers of its own, so that a single integer names a file and an
-offset in it. Syntax trees and designs carry such integers only; lines and columns are worked out when a message is shown.
-"""
+offset in it. Syntax trees and designs carry such integers only; lines and columns are worked out when a message is
+shown."""
 
 from __future__ import annotations
 

@@ -5,8 +5,14 @@ from __future__ import annotations
 import re
 
 SUFFIXES = {
-    ".v": "verilog", ".vh": "verilog", ".sv": "verilog", ".svh": "verilog", ".wiring": "wiring", ".vhd": "vhdl", ".vhdl": "vhdl",
-}  # fmt: skip
+    ".v": "verilog",
+    ".vh": "verilog",
+    ".sv": "verilog",
+    ".svh": "verilog",
+    ".wiring": "wiring",
+    ".vhd": "vhdl",
+    ".vhdl": "vhdl",
+}
 LANGUAGES = {"verilog": "Verilog", "vhdl": "VHDL", "wiring": "a wiring list"}
 CLUTTER = re.compile(r"(^|/)(__MACOSX/|\.(?!\.?/)|Thumbs\.db$|desktop\.ini$)")
 _VERILOG_TEXT = re.compile(r"^\s*module\s+[A-Za-z_\\][\w$]*[\s\S]*\bendmodule\b", re.MULTILINE)
@@ -45,7 +51,8 @@ def suffix(path: str) -> str:
 
 
 def language_of(text: str, declared: str | None) -> str | None:
-    """The language of a text: the one that its file's ending declares, unless it is plainly another one; None where nothing says."""
+    """The language of a text: the one that its file's ending declares, unless it is plainly another one; None where
+    nothing says."""
     looks_vhdl, looks_verilog = bool(_VHDL_TEXT.search(text)), bool(_VERILOG_TEXT.search(text))
     looks_wiring = bool(_WIRING_TEXT.search(text))
     if looks_vhdl and not looks_verilog:

@@ -57,7 +57,9 @@ def _load_lab(c: Connection, class_id: int, folder: Path, about: dict[str, Any],
         loaded = shelf.load(spec_files(c, task_id, text))
         if loaded.spec is None:
             raise ValueError(f"{name}: {loaded.messages[0]}")
-        specs.save_spec(c, task_id, text, loaded.spec.title, loaded.spec.digest, EDITION, loaded.expectation is not None, person_id)
+        specs.save_spec(
+            c, task_id, text, loaded.spec.title, loaded.spec.digest, EDITION, loaded.expectation is not None, person_id
+        )
     lab = course.lab(c, lab_id)
     assert lab is not None
     for drop in about.get("drop", []):

@@ -37,16 +37,26 @@ def rows_to_csv(header: Sequence[str], rows: Iterable[Sequence[object]]) -> str:
 
 
 def csv_text(data: dict[str, Any]) -> str:
-    """One row for each hand-in of a `result/1`. Verdict strings are kept from being read as numbers by a leading `v`."""
+    """One row for each hand-in of a `result/1`. Verdict strings are kept from being read as numbers by a leading
+    `v`."""
     header = ["name", "status", "language", "unit", "passed", "total", "verdict", "cells", "findings", "messages"]
     rows = [
         [
-            h["name"], h["status"], h["language"], h["unit"], h["passed"], h["total"], "v" + h["verdict"], h["cells"],
+            h["name"],
+            h["status"],
+            h["language"],
+            h["unit"],
+            h["passed"],
+            h["total"],
+            "v" + h["verdict"],
+            h["cells"],
             "; ".join(f["text"] for f in h["findings"]),
-            "; ".join(f"{m['file'] or ''}:{m['line'] or ''}: {m['text']}" for m in h["messages"] if m["severity"] == "error"),
+            "; ".join(
+                f"{m['file'] or ''}:{m['line'] or ''}: {m['text']}" for m in h["messages"] if m["severity"] == "error"
+            ),
         ]
         for h in data["handins"]
-    ]  # fmt: skip
+    ]
     return rows_to_csv(header, rows)
 
 
@@ -55,26 +65,41 @@ def _xml(text: str) -> str:
 
 
 def junit_text(expectation: Expectation, checked: list[tuple[str, Checked]], cases: Shown) -> str:
-    """A test suite for each hand-in, a test case for each case (with `failing`, passing ones are counted, not listed)."""
+    """A test suite for each hand-in, a test case for each case (with `failing`, passing ones are counted, not
+    listed)."""
     root = ElementTree.Element("testsuites", name=_xml(expectation.spec.title))
     for name, c in checked:
         v = c.verdict
         total = expectation.cases.count
         wrong = total - v.right.bit_count() if v else 0
         suite = ElementTree.SubElement(
-            root, "testsuite", name=_xml(name), tests=str(total), failures=str(wrong), errors="0" if v else "1", skipped="0"
+            root,
+            "testsuite",
+            name=_xml(name),
+            tests=str(total),
+            failures=str(wrong),
+            errors="0" if v else "1",
+            skipped="0",
         )
         if v is None:
             case = ElementTree.SubElement(suite, "testcase", name=c.status, classname=_xml(name))
             text = "; ".join(str(m) for m in c.messages if m.severity == "error")
             ElementTree.SubElement(case, "error", message=_xml(text), type=c.status)
             continue
-        for index in range(total) if cases == "all" else set_bits(expectation.cases.full & ~v.right) if cases == "failing" else []:
+        for index in (
+            range(total)
+            if cases == "all"
+            else set_bits(expectation.cases.full & ~v.right)
+            if cases == "failing"
+            else []
+        ):
             title = case_text(expectation.spec, expectation.cases, index)
             case = ElementTree.SubElement(suite, "testcase", name=title, classname=_xml(name))
             if not v.right >> index & 1:
                 outputs = [n for n, o in v.outputs.items() if not (o.passed | o.not_compared) >> index & 1]
-                ElementTree.SubElement(case, "failure", message=f"{', '.join(outputs)} ({v.run_of(index)})", type="case")
+                ElementTree.SubElement(
+                    case, "failure", message=f"{', '.join(outputs)} ({v.run_of(index)})", type="case"
+                )
     ElementTree.indent(root)
     return ElementTree.tostring(root, encoding="unicode", xml_declaration=True) + "\n"
 

@@ -81,7 +81,9 @@ def read_zip(data: bytes, limits: ArchiveLimits | None = None) -> Drop:
     except (zipfile.BadZipFile, NotImplementedError, ValueError, EOFError) as error:
         raise ArchiveError("this is no zip file that can be read; pack it again") from error
     if len(entries) > limits.files:
-        raise ArchiveError(f"this zip holds {len(entries)} files, more than the {limits.files} that can be taken; hand in fewer")
+        raise ArchiveError(
+            f"this zip holds {len(entries)} files, more than the {limits.files} that can be taken; hand in fewer"
+        )
     total = 0
     for entry in entries:
         if entry.is_dir() or _SKIPPED.search(entry.filename):
@@ -110,7 +112,9 @@ def read_zip(data: bytes, limits: ArchiveLimits | None = None) -> Drop:
             continue
         total += len(content)
         if total > limits.total_bytes:
-            raise ArchiveError(f"this zip unpacks to more than {limits.total_bytes // 1_000_000} MB; hand in less at once")
+            raise ArchiveError(
+                f"this zip unpacks to more than {limits.total_bytes // 1_000_000} MB; hand in less at once"
+            )
         drop.files.append(HandinFile(path, content))
     return drop
 

@@ -17,7 +17,8 @@ class RosterName:
 
 @dataclass(frozen=True, slots=True)
 class Match:
-    """`sure` are the students that the name says outright (several: a team), `likely` are proposals for a person to settle."""
+    """`sure` are the students that the name says outright (several: a team), `likely` are proposals for a person to
+    settle."""
 
     sure: tuple[int, ...]
     likely: tuple[int, ...]

@@ -50,7 +50,9 @@ def read_roster(data: bytes) -> list[RosterRow]:
     number, name, email = column(_NUMBER), column(_NAME), column(_EMAIL)
     first, family = column(_FIRST), column(_FAMILY)
     if number is None or (name is None and (first is None or family is None)):
-        raise RosterError("line 1 must name the columns, among them `number` and `name` (or `first name` and `last name`)")
+        raise RosterError(
+            "line 1 must name the columns, among them `number` and `name` (or `first name` and `last name`)"
+        )
     rows: list[RosterRow] = []
     seen: dict[str, int] = {}
     for line, cells in enumerate(reader, 2):
@@ -64,7 +66,14 @@ def read_roster(data: bytes) -> list[RosterRow]:
             raise RosterError(f"line {line}: the number {own} stands in line {seen[own]} already")
         seen[own] = line
         full = cells[name] if name is not None else f"{cells[first or 0].strip()} {cells[family or 0].strip()}"
-        rows.append(RosterRow(own, full.strip(), cells[email].strip() if email is not None else "", dict(zip(header, cells, strict=False))))
+        rows.append(
+            RosterRow(
+                own,
+                full.strip(),
+                cells[email].strip() if email is not None else "",
+                dict(zip(header, cells, strict=False)),
+            )
+        )
     if not rows:
         raise RosterError("the list has no rows")
     return rows

@@ -24,7 +24,8 @@ def link_mail(route: MailRoute, address: str, school: str, lab: str, link: str, 
     message["Date"] = formatdate(localtime=False)
     message["Message-ID"] = make_msgid(domain=route.sender.partition("@")[2])
     message.set_content(
-        f"Your feedback for {lab} is ready:\n\n{link}\n\nThe link is yours alone and holds until {expires}. Please do not pass it on.\n\n{school}\n"
+        f"Your feedback for {lab} is ready:\n\n{link}\n\nThe link is yours alone and holds until {expires}. Please do"
+        f" not pass it on.\n\n{school}\n"
     )
     return message
 

@@ -63,5 +63,13 @@ class StandInMailbox:
             message = message_from_bytes(path.read_bytes(), policy=policy.default)
             assert isinstance(message, EmailMessage)
             body = message.get_body(("plain",))
-            found.append(Mail(path.stem, str(message["To"]), str(message["Subject"]), str(message["Date"]), body.get_content() if body else ""))
+            found.append(
+                Mail(
+                    path.stem,
+                    str(message["To"]),
+                    str(message["Subject"]),
+                    str(message["Date"]),
+                    body.get_content() if body else "",
+                )
+            )
         return found

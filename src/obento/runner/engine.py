@@ -11,7 +11,8 @@ from obento import __version__
 
 
 def engine_files(folder: Path) -> list[Path]:
-    """Everything that a verdict comes from: all files of the core, whatever their kind, but for what Python makes of them."""
+    """Everything that a verdict comes from: all files of the core, whatever their kind, but for what Python makes of
+    them."""
     return sorted(f for f in folder.rglob("*") if f.is_file() and "__pycache__" not in f.parts)
 
 

@@ -41,7 +41,9 @@ from obento.runner.worker import (
 
 log = logging.getLogger(__name__)
 
-CONSTS.sleep_unit = 0.02  # seconds between two looks of the pool at its workers: a whole tenth shows at the end of a short check
+CONSTS.sleep_unit = (
+    0.02  # seconds between two looks of the pool at its workers: a whole tenth shows at the end of a short check
+)
 
 T = TypeVar("T")
 Done = Callable[[Checked | None], None]
@@ -49,16 +51,27 @@ Done = Callable[[Checked | None], None]
 
 
 _WALL = 6.0
-"""How much more time on the clock than of a processor a task may take: a machine that does other things too is none of its faults."""
+"""How much more time on the clock than of a processor a task may take: a machine that does other things too is none of
+its faults."""
 
 
 class CheckPool:
-    """Runs tasks; `seconds` of processor time, `_WALL` times as many on the clock, and `memory_bytes` bound each of them."""
+    """Runs tasks; `seconds` of processor time, `_WALL` times as many on the clock, and `memory_bytes` bound each of
+    them."""
 
-    def __init__(self, workers: int, seconds: float = 60.0, memory_bytes: int = 3 << 30, start: Literal["spawn", "fork"] = "spawn") -> None:
+    def __init__(
+        self,
+        workers: int,
+        seconds: float = 60.0,
+        memory_bytes: int = 3 << 30,
+        start: Literal["spawn", "fork"] = "spawn",
+    ) -> None:
         self.seconds = seconds
         self._make = lambda: ProcessPool(
-            max_workers=workers, context=multiprocessing.get_context(start), initializer=start_worker, initargs=[memory_bytes, seconds]
+            max_workers=workers,
+            context=multiprocessing.get_context(start),
+            initializer=start_worker,
+            initargs=[memory_bytes, seconds],
         )
         self._pool = self._make()
         self._lock = threading.Lock()
@@ -132,8 +145,8 @@ class CheckPool:
             return "this needs more than one hand-in may take"
 
     def submit(self, task: Task, done: Done) -> ProcessFuture[Checked]:
-        """Queue a task; `done` is called in a thread of the pool, once. A task that had no outcome, since the machine had no time for it,
-        is run again when nothing else is under way here."""
+        """Queue a task; `done` is called in a thread of the pool, once. A task that had no outcome, since the machine
+        had no time for it, is run again when nothing else is under way here."""
         future = self._schedule(run_task, task)
         with self._lock:
             self._under_way += 1
@@ -184,7 +197,9 @@ class CheckPool:
     def __enter__(self) -> CheckPool:
         return self
 
-    def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None) -> None:
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
         self.close()
 
 
@@ -198,11 +213,15 @@ def outcome_of(future: ProcessFuture[Checked], seconds: float) -> Checked | None
     except TimeoutError:
         return busy(seconds * _WALL)
     except ProcessExpired as error:
-        return stopped(_too_long(seconds) if _took_its_time(error) else f"the checking process died (exit code {error.exitcode})")
+        return stopped(
+            _too_long(seconds) if _took_its_time(error) else f"the checking process died (exit code {error.exitcode})"
+        )
     except Exception:
         number = secrets.token_hex(4)
         log.exception("our own mistake %s while checking a hand-in", number)
-        return stopped(f"this could not be checked through a mistake of ours (number {number} in the log), not of the hand-in's")
+        return stopped(
+            f"this could not be checked through a mistake of ours (number {number} in the log), not of the hand-in's"
+        )
 
 
 def _took_its_time(error: ProcessExpired) -> bool:

@@ -91,8 +91,8 @@ def start_worker(memory_bytes: int, seconds: float) -> None:
 
 
 def _leave_with(parent: int) -> None:
-    """End this worker when its parent is gone, however that went. (The kernel's own signal for this is tied to the thread
-    that started the worker, not to the process.)"""
+    """End this worker when its parent is gone, however that went. (The kernel's own signal for this is tied to the
+    thread that started the worker, not to the process.)"""
     while os.getppid() == parent:
         time.sleep(0.5)
     os._exit(1)
@@ -102,9 +102,9 @@ def _leave_with(parent: int) -> None:
 def _timed() -> Iterator[None]:
     """Count the processor time of what is done here, and end this process where it is more than allowed.
 
-    The signal is the kernel's own, sent after so much time on a processor however long that took (POSIX `setitimer`), and nothing handles
-    it: an exception in the middle of anything would leave behind what the next hand-in is judged with.
-    """
+    The signal is the kernel's own, sent after so much time on a processor however long that took (POSIX `setitimer`),
+    and nothing handles it: an exception in the middle of anything would leave behind what the next hand-in is judged
+    with."""
     signal.setitimer(signal.ITIMER_PROF, _allowed)
     try:
         yield
@@ -151,7 +151,9 @@ def run_trace(asked: TraceTask) -> Trace | None:
     task = asked.task
     expectation = expected(task)
     with _timed():
-        return trace_handin(expectation, task.files, task.provided, dict(task.choices), asked.sequence, asked.wanted, asked.open_as_one)
+        return trace_handin(
+            expectation, task.files, task.provided, dict(task.choices), asked.sequence, asked.wanted, asked.open_as_one
+        )
 
 
 def run_inside(asked: InsideTask) -> Inside | str | None:
@@ -159,7 +161,9 @@ def run_inside(asked: InsideTask) -> Inside | str | None:
     task = asked.task
     expectation = expected(task)
     with _timed():
-        return look_inside(expectation, task.files, task.provided, dict(task.choices), asked.cases, dict(task.spec.others))
+        return look_inside(
+            expectation, task.files, task.provided, dict(task.choices), asked.cases, dict(task.spec.others)
+        )
 
 
 def run_by_hand(asked: HandTask) -> ByHand | str | None:
@@ -167,7 +171,9 @@ def run_by_hand(asked: HandTask) -> ByHand | str | None:
     task = asked.task
     expectation = expected(task)
     with _timed():
-        return drive_by_hand(expectation, task.files, task.provided, dict(task.choices), asked.moves, dict(task.spec.others))
+        return drive_by_hand(
+            expectation, task.files, task.provided, dict(task.choices), asked.moves, dict(task.spec.others)
+        )
 
 
 def run_repair(task: Task) -> Repair | None:

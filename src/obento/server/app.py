@@ -35,13 +35,26 @@ from obento.store.connection import Store
 from obento.store.mariadb import Address, free_port
 
 _ROUTES = (
-    accounts_routes, course_routes, people_routes, specs_routes, intake_routes, checking_routes, results_routes, review_routes,
-    circuit_routes, comment_routes, feedback_routes, marks_routes,
-)  # fmt: skip
+    accounts_routes,
+    course_routes,
+    people_routes,
+    specs_routes,
+    intake_routes,
+    checking_routes,
+    results_routes,
+    review_routes,
+    circuit_routes,
+    comment_routes,
+    feedback_routes,
+    marks_routes,
+)
 
 log = logging.getLogger(__name__)
 
-_POLICY = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
+_POLICY = (
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none';"
+    " frame-ancestors 'none'"
+)
 
 
 def create_app(settings: Settings, database: Address) -> FastAPI:
@@ -69,7 +82,9 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
         if mailbox is not None:
             mailbox.stop()
 
-    app = FastAPI(title="Obento", version=__version__, lifespan=lifespan, docs_url="/api/docs", openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Obento", version=__version__, lifespan=lifespan, docs_url="/api/docs", openapi_url="/api/openapi.json"
+    )
     errors.install(app)
     for module in _ROUTES:
         app.include_router(module.router)
@@ -80,7 +95,9 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
             response = await call_next(request)
         except Exception:
             log.exception("%s %s failed", request.method, request.url.path)
-            return JSONResponse({"detail": "something went wrong on our side; it was written to the log, nothing was changed"}, 500)
+            return JSONResponse(
+                {"detail": "something went wrong on our side; it was written to the log, nothing was changed"}, 500
+            )
         response.headers["X-Content-Type-Options"] = "nosniff"
         response.headers["Referrer-Policy"] = "no-referrer"
         if not request.url.path.startswith("/api/docs"):

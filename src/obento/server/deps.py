@@ -24,7 +24,9 @@ COOKIE = "obento_session"
 class Services:
     """Made once when the application starts."""
 
-    def __init__(self, settings: Settings, store: Store, checks: CheckService, shelf: SpecShelf, mailbox: StandInMailbox | None) -> None:
+    def __init__(
+        self, settings: Settings, store: Store, checks: CheckService, shelf: SpecShelf, mailbox: StandInMailbox | None
+    ) -> None:
         self.settings = settings
         self.store = store
         self.checks = checks

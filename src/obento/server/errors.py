@@ -44,4 +44,6 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(DatabaseGone)
     def gone(_: Request, error: DatabaseGone) -> JSONResponse:
         del error
-        return JSONResponse({"detail": "the database does not answer just now; nothing was changed, try again in a moment"}, 503)
+        return JSONResponse(
+            {"detail": "the database does not answer just now; nothing was changed, try again in a moment"}, 503
+        )

@@ -59,7 +59,13 @@ def set_password(c: Connection, person_id: int, password_hash: str) -> None:
 
 
 def failures_since(c: Connection, email: str, minutes: int) -> int:
-    return int(c.value("SELECT COUNT(*) FROM sign_in_failure WHERE email = %s AND at > UTC_TIMESTAMP(6) - INTERVAL %s MINUTE", email, minutes))
+    return int(
+        c.value(
+            "SELECT COUNT(*) FROM sign_in_failure WHERE email = %s AND at > UTC_TIMESTAMP(6) - INTERVAL %s MINUTE",
+            email,
+            minutes,
+        )
+    )
 
 
 def note_failure(c: Connection, email: str) -> None:
@@ -69,9 +75,13 @@ def note_failure(c: Connection, email: str) -> None:
 def open_session(c: Connection, token_hash: str, person_id: int, csrf: str, hours: int) -> None:
     c.run("DELETE FROM sign_in WHERE expires_at < UTC_TIMESTAMP(6)")
     c.run(
-        "INSERT INTO sign_in (token_hash, person_id, csrf, expires_at) VALUES (%s, %s, %s, UTC_TIMESTAMP(6) + INTERVAL %s HOUR)",
-        token_hash, person_id, csrf, hours,
-    )  # fmt: skip
+        "INSERT INTO sign_in (token_hash, person_id, csrf, expires_at) VALUES (%s, %s, %s, UTC_TIMESTAMP(6) + INTERVAL"
+        " %s HOUR)",
+        token_hash,
+        person_id,
+        csrf,
+        hours,
+    )
 
 
 def session(c: Connection, token_hash: str) -> SignedIn | None:
@@ -91,9 +101,12 @@ def add_invitation(c: Connection, person_id: int, token_hash: str, days: int) ->
     """A new link; earlier ones of the same person hold no longer."""
     c.run("DELETE FROM invitation WHERE person_id = %s AND used_at IS NULL", person_id)
     c.run(
-        "INSERT INTO invitation (token_hash, person_id, expires_at) VALUES (%s, %s, UTC_TIMESTAMP(6) + INTERVAL %s DAY)",
-        token_hash, person_id, days,
-    )  # fmt: skip
+        "INSERT INTO invitation (token_hash, person_id, expires_at) VALUES (%s, %s, UTC_TIMESTAMP(6) + INTERVAL %s"
+        " DAY)",
+        token_hash,
+        person_id,
+        days,
+    )
 
 
 def open_invitation(c: Connection, token_hash: str) -> Invitee | None:
@@ -108,4 +121,7 @@ def open_invitation(c: Connection, token_hash: str) -> Invitee | None:
 
 def use_invitation(c: Connection, token_hash: str) -> bool:
     """Use a link up; False when somebody was quicker."""
-    return c.run("UPDATE invitation SET used_at = UTC_TIMESTAMP(6) WHERE token_hash = %s AND used_at IS NULL", token_hash) == 1
+    return (
+        c.run("UPDATE invitation SET used_at = UTC_TIMESTAMP(6) WHERE token_hash = %s AND used_at IS NULL", token_hash)
+        == 1
+    )

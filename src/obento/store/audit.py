@@ -29,4 +29,8 @@ def note(c: Connection, person_id: int | None, action: str, subject: str, detail
 
 def of_subjects(c: Connection, subjects: Sequence[str]) -> list[AuditEntry]:
     marks = ", ".join(["%s"] * len(subjects))
-    return c.all(AuditEntry, f"SELECT at, person_id, action, subject, detail FROM audit WHERE subject IN ({marks}) ORDER BY id", *subjects)
+    return c.all(
+        AuditEntry,
+        f"SELECT at, person_id, action, subject, detail FROM audit WHERE subject IN ({marks}) ORDER BY id",
+        *subjects,
+    )

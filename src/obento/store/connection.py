@@ -28,7 +28,8 @@ class DatabaseGone(Exception):
 
 
 class Connection:
-    """A connection inside one transaction: `all`, `one`, `rows`, `row`, `value` read, `run` changes, `insert` gives the new id."""
+    """A connection inside one transaction: `all`, `one`, `rows`, `row`, `value` read, `run` changes, `insert` gives the
+    new id."""
 
     def __init__(self, raw: pymysql.connections.Connection[DictCursor]) -> None:
         self._raw = raw
@@ -72,8 +73,8 @@ class Connection:
 
 
 class Store:
-    """Where the records are. A few connections are kept open between transactions; each is asked before it is used again whether
-    it still lives, so that a database that was away and came back is noticed by nobody."""
+    """Where the records are. A few connections are kept open between transactions; each is asked before it is used
+    again whether it still lives, so that a database that was away and came back is noticed by nobody."""
 
     def __init__(self, address: Address) -> None:
         self.address = address

@@ -28,7 +28,8 @@ class LabHead:
 
 @dataclass(frozen=True, slots=True)
 class Lab:
-    """A lab with the class it belongs to. `which_attempt` is last, first or best; `late_share` what lateness costs, of one."""
+    """A lab with the class it belongs to. `which_attempt` is last, first or best; `late_share` what lateness costs, of
+    one."""
 
     id: int
     class_id: int
@@ -93,10 +94,14 @@ def has_role(c: Connection, class_id: int, person_id: int) -> bool:
 
 def add_lab(c: Connection, class_id: int, title: str, due_at: datetime | None, late_share: float = 0.0) -> int:
     return c.insert(
-        "INSERT INTO lab (class_id, title, due_at, late_share, position, created_at) SELECT %s, %s, %s, %s, COUNT(*), UTC_TIMESTAMP(6)"
-        " FROM lab WHERE class_id = %s",
-        class_id, title, due_at, late_share, class_id,
-    )  # fmt: skip
+        "INSERT INTO lab (class_id, title, due_at, late_share, position, created_at) SELECT %s, %s, %s, %s, COUNT(*),"
+        " UTC_TIMESTAMP(6) FROM lab WHERE class_id = %s",
+        class_id,
+        title,
+        due_at,
+        late_share,
+        class_id,
+    )
 
 
 def labs_of(c: Connection, class_id: int) -> list[LabHead]:
@@ -118,7 +123,9 @@ def lab_of_handin(c: Connection, handin_id: int) -> Lab:
     return row
 
 
-def set_lab(c: Connection, lab_id: int, title: str, due_at: datetime | None, which_attempt: str, late_share: float) -> None:
+def set_lab(
+    c: Connection, lab_id: int, title: str, due_at: datetime | None, which_attempt: str, late_share: float
+) -> None:
     c.run(
         "UPDATE lab SET title = %s, due_at = %s, which_attempt = %s, late_share = %s WHERE id = %s",
         title, due_at, which_attempt, late_share, lab_id,
@@ -126,7 +133,12 @@ def set_lab(c: Connection, lab_id: int, title: str, due_at: datetime | None, whi
 
 
 def add_task(c: Connection, lab_id: int, title: str) -> int:
-    return c.insert("INSERT INTO task (lab_id, position, title) SELECT %s, COUNT(*), %s FROM task WHERE lab_id = %s", lab_id, title, lab_id)
+    return c.insert(
+        "INSERT INTO task (lab_id, position, title) SELECT %s, COUNT(*), %s FROM task WHERE lab_id = %s",
+        lab_id,
+        title,
+        lab_id,
+    )
 
 
 def tasks_of(c: Connection, lab_id: int) -> list[CurrentTask]:
@@ -141,12 +153,19 @@ def tasks_of(c: Connection, lab_id: int) -> list[CurrentTask]:
 
 
 def task(c: Connection, task_id: int) -> Task | None:
-    return c.one(Task, "SELECT t.id, t.lab_id, t.title, l.class_id FROM task t JOIN lab l ON l.id = t.lab_id WHERE t.id = %s", task_id)
+    return c.one(
+        Task,
+        "SELECT t.id, t.lab_id, t.title, l.class_id FROM task t JOIN lab l ON l.id = t.lab_id WHERE t.id = %s",
+        task_id,
+    )
 
 
 def extensions(c: Connection, lab_id: int) -> dict[int, Extension]:
     """Who may hand in later, by student."""
-    return {e.student_id: e for e in c.all(Extension, "SELECT student_id, due_at, reason FROM extension WHERE lab_id = %s", lab_id)}
+    return {
+        e.student_id: e
+        for e in c.all(Extension, "SELECT student_id, due_at, reason FROM extension WHERE lab_id = %s", lab_id)
+    }
 
 
 def put_extension(c: Connection, lab_id: int, student_id: int, due_at: datetime, reason: str, person_id: int) -> None:

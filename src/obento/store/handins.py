@@ -16,7 +16,8 @@ from obento.store.records import Json
 
 @dataclass(frozen=True, slots=True)
 class HandinRow:
-    """A hand-in with whom it belongs to and the attempt that counts. `proposal` are students who may be meant, where nobody is settled."""
+    """A hand-in with whom it belongs to and the attempt that counts. `proposal` are students who may be meant, where
+    nobody is settled."""
 
     id: int
     student_id: int | None
@@ -98,7 +99,9 @@ class Drop:
 def files_digest(files: Sequence[HandinFile]) -> str:
     digest = hashlib.sha256()
     for file in sorted(files, key=lambda f: f.path):
-        digest.update(file.path.encode() + b"\0" + len(file.data).to_bytes(8, "big") + file.data + file.refused.encode())
+        digest.update(
+            file.path.encode() + b"\0" + len(file.data).to_bytes(8, "big") + file.data + file.refused.encode()
+        )
     return digest.hexdigest()
 
 
@@ -109,7 +112,11 @@ def handin_for(c: Connection, lab_id: int, student_id: int | None, team_id: int 
     elif team_id is not None:
         known = c.value("SELECT id FROM handin WHERE lab_id = %s AND team_id = %s", lab_id, team_id)
     else:
-        known = c.value("SELECT id FROM handin WHERE lab_id = %s AND student_id IS NULL AND team_id IS NULL AND label = %s", lab_id, label)
+        known = c.value(
+            "SELECT id FROM handin WHERE lab_id = %s AND student_id IS NULL AND team_id IS NULL AND label = %s",
+            lab_id,
+            label,
+        )
     if known is not None:
         return int(known)
     return c.insert(
@@ -122,7 +129,9 @@ def set_proposal(c: Connection, handin_id: int, proposal: object) -> None:
     c.run("UPDATE handin SET proposal = %s WHERE id = %s", json.dumps(proposal, ensure_ascii=False), handin_id)
 
 
-def add_attempt(c: Connection, handin_id: int, label: str, files: Sequence[HandinFile], received_at: datetime, late: bool) -> int | None:
+def add_attempt(
+    c: Connection, handin_id: int, label: str, files: Sequence[HandinFile], received_at: datetime, late: bool
+) -> int | None:
     """A new attempt; None when the same files are there already."""
     digest = files_digest(files)
     if c.value("SELECT id FROM attempt WHERE handin_id = %s AND digest = %s", handin_id, digest) is not None:
@@ -170,7 +179,9 @@ def handins_of(c: Connection, lab_id: int) -> list[HandinRow]:
 
 def counting_attempt(c: Connection, handin_id: int) -> int | None:
     """The attempt that counts, as `handins_of` has it."""
-    found: int | None = c.value(f"SELECT ({_COUNTING}) FROM handin h JOIN lab l ON l.id = h.lab_id WHERE h.id = %s", handin_id)
+    found: int | None = c.value(
+        f"SELECT ({_COUNTING}) FROM handin h JOIN lab l ON l.id = h.lab_id WHERE h.id = %s", handin_id
+    )
     return found
 
 
@@ -196,7 +207,8 @@ def attempts_of_lab(c: Connection, lab_id: int) -> list[OwnedAttempt]:
     """Every attempt of a lab."""
     return c.all(
         OwnedAttempt,
-        "SELECT a.id, a.received_at, a.late, h.student_id, h.team_id FROM attempt a JOIN handin h ON h.id = a.handin_id WHERE h.lab_id = %s",
+        "SELECT a.id, a.received_at, a.late, h.student_id, h.team_id FROM attempt a JOIN handin h ON h.id = a.handin_id"
+        " WHERE h.lab_id = %s",
         lab_id,
     )
 
@@ -206,7 +218,11 @@ def set_late(c: Connection, attempt_id: int, late: bool) -> None:
 
 
 def attempts_of(c: Connection, handin_id: int) -> list[Attempt]:
-    return c.all(Attempt, "SELECT id, number, label, received_at, late FROM attempt WHERE handin_id = %s ORDER BY number", handin_id)
+    return c.all(
+        Attempt,
+        "SELECT id, number, label, received_at, late FROM attempt WHERE handin_id = %s ORDER BY number",
+        handin_id,
+    )
 
 
 def teams_of(c: Connection, lab_id: int) -> dict[int, list[TeamMember]]:
@@ -226,14 +242,18 @@ def teams_of(c: Connection, lab_id: int) -> dict[int, list[TeamMember]]:
 def team_of(c: Connection, lab_id: int, student_id: int) -> int | None:
     """The team that a student is in in a lab, if any."""
     found: int | None = c.value(
-        "SELECT m.team_id FROM team_member m JOIN team t ON t.id = m.team_id WHERE t.lab_id = %s AND m.student_id = %s", lab_id, student_id
+        "SELECT m.team_id FROM team_member m JOIN team t ON t.id = m.team_id WHERE t.lab_id = %s AND m.student_id = %s",
+        lab_id,
+        student_id,
     )
     return found
 
 
 def put_team(c: Connection, lab_id: int, name: str, student_ids: Sequence[int]) -> int:
     known = c.value("SELECT id FROM team WHERE lab_id = %s AND name = %s", lab_id, name)
-    team_id = int(known) if known is not None else c.insert("INSERT INTO team (lab_id, name) VALUES (%s, %s)", lab_id, name)
+    team_id = (
+        int(known) if known is not None else c.insert("INSERT INTO team (lab_id, name) VALUES (%s, %s)", lab_id, name)
+    )
     c.many("INSERT IGNORE INTO team_member (team_id, student_id) VALUES (%s, %s)", [(team_id, s) for s in student_ids])
     return team_id
 
@@ -242,7 +262,12 @@ def give_to(c: Connection, handin_id: int, lab_id: int, student_id: int | None, 
     """Settle whose hand-in this is; attempts join those that the person has already. Gives the id that stays."""
     mine = handin_for(c, lab_id, student_id, team_id, "") if _has_one(c, lab_id, student_id, team_id) else None
     if mine is None or mine == handin_id:
-        c.run("UPDATE handin SET student_id = %s, team_id = %s, proposal = NULL WHERE id = %s", student_id, team_id, handin_id)
+        c.run(
+            "UPDATE handin SET student_id = %s, team_id = %s, proposal = NULL WHERE id = %s",
+            student_id,
+            team_id,
+            handin_id,
+        )
         return handin_id
     base = int(c.value("SELECT COALESCE(MAX(number), 0) FROM attempt WHERE handin_id = %s", mine))
     c.run("UPDATE attempt SET handin_id = %s, number = number + %s WHERE handin_id = %s", mine, base, handin_id)
@@ -251,18 +276,30 @@ def give_to(c: Connection, handin_id: int, lab_id: int, student_id: int | None, 
 
 
 def _has_one(c: Connection, lab_id: int, student_id: int | None, team_id: int | None) -> bool:
-    return c.value("SELECT id FROM handin WHERE lab_id = %s AND (student_id = %s OR team_id = %s)", lab_id, student_id, team_id) is not None
+    return (
+        c.value(
+            "SELECT id FROM handin WHERE lab_id = %s AND (student_id = %s OR team_id = %s)", lab_id, student_id, team_id
+        )
+        is not None
+    )
 
 
 def add_drop(c: Connection, lab_id: int, person_id: int, name: str, files: int, left_out: list[str]) -> None:
     c.run(
-        "INSERT INTO intake_drop (lab_id, person_id, name, at, files, left_out) VALUES (%s, %s, %s, UTC_TIMESTAMP(6), %s, %s)",
-        lab_id, person_id, name[:300], files, json.dumps(left_out, ensure_ascii=False),
-    )  # fmt: skip
+        "INSERT INTO intake_drop (lab_id, person_id, name, at, files, left_out) VALUES (%s, %s, %s, UTC_TIMESTAMP(6),"
+        " %s, %s)",
+        lab_id,
+        person_id,
+        name[:300],
+        files,
+        json.dumps(left_out, ensure_ascii=False),
+    )
 
 
 def drops_of(c: Connection, lab_id: int) -> list[Drop]:
-    return c.all(Drop, "SELECT id, name, at, files, left_out FROM intake_drop WHERE lab_id = %s ORDER BY id DESC", lab_id)
+    return c.all(
+        Drop, "SELECT id, name, at, files, left_out FROM intake_drop WHERE lab_id = %s ORDER BY id DESC", lab_id
+    )
 
 
 def consents(c: Connection, task_id: int) -> set[tuple[str, str]]:
@@ -277,7 +314,9 @@ def put_consent(c: Connection, task_id: int, ours: str, theirs: str, person_id: 
 
 
 def choices(c: Connection, handin_id: int, task_id: int) -> tuple[tuple[str, str], ...]:
-    rows = c.rows("SELECT ours, theirs FROM choice WHERE handin_id = %s AND task_id = %s ORDER BY ours", handin_id, task_id)
+    rows = c.rows(
+        "SELECT ours, theirs FROM choice WHERE handin_id = %s AND task_id = %s ORDER BY ours", handin_id, task_id
+    )
     return tuple((r["ours"], r["theirs"]) for r in rows)
 
 
@@ -291,6 +330,11 @@ def choices_of_task(c: Connection, task_id: int) -> dict[int, tuple[tuple[str, s
 
 def put_choice(c: Connection, handin_id: int, task_id: int, ours: str, theirs: str, person_id: int) -> None:
     c.run(
-        "REPLACE INTO choice (handin_id, task_id, ours, theirs, person_id, at) VALUES (%s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
-        handin_id, task_id, ours, theirs, person_id,
-    )  # fmt: skip
+        "REPLACE INTO choice (handin_id, task_id, ours, theirs, person_id, at) VALUES (%s, %s, %s, %s, %s,"
+        " UTC_TIMESTAMP(6))",
+        handin_id,
+        task_id,
+        ours,
+        theirs,
+        person_id,
+    )

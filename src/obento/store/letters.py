@@ -49,7 +49,11 @@ class QueuedDelivery:
 
 def add_letter(c: Connection, lab_id: int, student_id: int, frozen: dict[str, Any], person_id: int) -> int:
     """Freeze a letter; one that was released before is corrected by it, never changed."""
-    before = c.row("SELECT id, number FROM letter WHERE lab_id = %s AND student_id = %s ORDER BY number DESC LIMIT 1 FOR UPDATE", lab_id, student_id)
+    before = c.row(
+        "SELECT id, number FROM letter WHERE lab_id = %s AND student_id = %s ORDER BY number DESC LIMIT 1 FOR UPDATE",
+        lab_id,
+        student_id,
+    )
     return c.insert(
         "INSERT INTO letter (lab_id, student_id, number, corrects, frozen, person_id, released_at)"
         " VALUES (%s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
@@ -76,8 +80,8 @@ def withdraw_unread(c: Connection, lab_id: int) -> int:
     unread = [
         r["id"]
         for r in c.rows(
-            "SELECT l.id FROM letter l WHERE l.lab_id = %s AND l.withdrawn_at IS NULL"
-            " AND NOT EXISTS (SELECT 1 FROM page_link k WHERE k.letter_id = l.id AND k.first_read_at IS NOT NULL) FOR UPDATE",
+            "SELECT l.id FROM letter l WHERE l.lab_id = %s AND l.withdrawn_at IS NULL AND NOT EXISTS (SELECT 1 FROM"
+            " page_link k WHERE k.letter_id = l.id AND k.first_read_at IS NOT NULL) FOR UPDATE",
             lab_id,
         )
     ]
@@ -85,7 +89,8 @@ def withdraw_unread(c: Connection, lab_id: int) -> int:
         c.run("UPDATE letter SET withdrawn_at = UTC_TIMESTAMP(6) WHERE id = %s", letter_id)
         c.run("UPDATE page_link SET revoked_at = UTC_TIMESTAMP(6) WHERE letter_id = %s", letter_id)
         c.run(
-            "UPDATE delivery SET state = 'failed', trouble = 'taken back', token = NULL WHERE letter_id = %s AND state = 'queued'",
+            "UPDATE delivery SET state = 'failed', trouble = 'taken back', token = NULL WHERE letter_id = %s AND state"
+            " = 'queued'",
             letter_id,
         )
     return len(unread)
@@ -102,12 +107,16 @@ def open_page(c: Connection, token_hash: str) -> Page | None:
     """The letter behind a link that still holds; remembers that it was read."""
     row = c.one(
         Page,
-        "SELECT l.id, l.frozen, l.number, l.released_at, k.expires_at FROM page_link k JOIN letter l ON l.id = k.letter_id"
-        " WHERE k.token_hash = %s AND k.expires_at > UTC_TIMESTAMP(6) AND k.revoked_at IS NULL AND l.withdrawn_at IS NULL",
+        "SELECT l.id, l.frozen, l.number, l.released_at, k.expires_at FROM page_link k JOIN letter l ON l.id ="
+        " k.letter_id WHERE k.token_hash = %s AND k.expires_at > UTC_TIMESTAMP(6) AND k.revoked_at IS NULL AND"
+        " l.withdrawn_at IS NULL",
         token_hash,
     )
     if row is not None:
-        c.run("UPDATE page_link SET first_read_at = COALESCE(first_read_at, UTC_TIMESTAMP(6)) WHERE token_hash = %s", token_hash)
+        c.run(
+            "UPDATE page_link SET first_read_at = COALESCE(first_read_at, UTC_TIMESTAMP(6)) WHERE token_hash = %s",
+            token_hash,
+        )
     return row
 
 
@@ -132,9 +141,11 @@ def note_delivery(c: Connection, delivery_id: int, trouble: str = "") -> None:
         c.run("UPDATE delivery SET state = 'sent', token = NULL, at = UTC_TIMESTAMP(6) WHERE id = %s", delivery_id)
         return
     c.run(
-        "UPDATE delivery SET tries = tries + 1, trouble = %s, state = IF(tries >= 5, 'failed', 'queued'), at = UTC_TIMESTAMP(6) WHERE id = %s",
-        trouble[:500], delivery_id,
-    )  # fmt: skip
+        "UPDATE delivery SET tries = tries + 1, trouble = %s, state = IF(tries >= 5, 'failed', 'queued'), at ="
+        " UTC_TIMESTAMP(6) WHERE id = %s",
+        trouble[:500],
+        delivery_id,
+    )
 
 
 def links_seen_by(c: Connection, person_id: int) -> set[str]:

@@ -91,24 +91,44 @@ class PrivateServer:
         os.chmod(boot, 0o600)
         self._socket.unlink(missing_ok=True)
         command = [
-            _program("mariadbd"), "--no-defaults", f"--user={user}", f"--datadir={self._data}", f"--socket={self._socket}",
-            f"--port={address.port}", "--bind-address=127.0.0.1", f"--pid-file={self._pid_file}", f"--log-error={self._log}",
-            "--skip-name-resolve", "--max-allowed-packet=256M", f"--init-file={boot}", "--innodb-buffer-pool-size=192M",
-        ]  # fmt: skip
-        self._process = subprocess.Popen(command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True)
+            _program("mariadbd"),
+            "--no-defaults",
+            f"--user={user}",
+            f"--datadir={self._data}",
+            f"--socket={self._socket}",
+            f"--port={address.port}",
+            "--bind-address=127.0.0.1",
+            f"--pid-file={self._pid_file}",
+            f"--log-error={self._log}",
+            "--skip-name-resolve",
+            "--max-allowed-packet=256M",
+            f"--init-file={boot}",
+            "--innodb-buffer-pool-size=192M",
+        ]
+        self._process = subprocess.Popen(
+            command, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL, start_new_session=True
+        )
         self._wait(address)
         return address
 
     def _install(self, user: str) -> None:
         shutil.rmtree(self._data, ignore_errors=True)
         command = [
-            _program("mariadb-install-db"), "--no-defaults", f"--user={user}", f"--datadir={self._data}",
-            "--auth-root-authentication-method=socket", f"--auth-root-socket-user={user}", "--skip-test-db", "--skip-name-resolve",
-        ]  # fmt: skip
+            _program("mariadb-install-db"),
+            "--no-defaults",
+            f"--user={user}",
+            f"--datadir={self._data}",
+            "--auth-root-authentication-method=socket",
+            f"--auth-root-socket-user={user}",
+            "--skip-test-db",
+            "--skip-name-resolve",
+        ]
         done = subprocess.run(command, capture_output=True, text=True)
         if done.returncode != 0:
             shutil.rmtree(self._data, ignore_errors=True)
-            raise DatabaseTrouble(f"the database folder {self._data} could not be made; is the disk full? {done.stderr.strip()[-200:]}")
+            raise DatabaseTrouble(
+                f"the database folder {self._data} could not be made; is the disk full? {done.stderr.strip()[-200:]}"
+            )
 
     def _wait(self, address: Address, seconds: float = 60) -> None:
         end = time.monotonic() + seconds

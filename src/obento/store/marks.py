@@ -10,7 +10,8 @@ from obento.store.connection import Connection
 
 @dataclass(frozen=True, slots=True)
 class MarkEntry:
-    """One entry of the ledger. `kind` is computed, late, held, override, manual or lifted; `value` in marks, None where there is none."""
+    """One entry of the ledger. `kind` is computed, late, held, override, manual or lifted; `value` in marks, None where
+    there is none."""
 
     handin_id: int
     task_id: int
@@ -42,9 +43,11 @@ def machine_entries(c: Connection, handin_id: int, task_id: int) -> list[MarkEnt
     """What the machine entered for one hand-in in one task, oldest first."""
     return c.all(
         MarkEntry,
-        f"SELECT {_COLUMNS} FROM mark_entry m WHERE handin_id = %s AND task_id = %s AND kind IN ('computed', 'late', 'held') ORDER BY id",
-        handin_id, task_id,
-    )  # fmt: skip
+        f"SELECT {_COLUMNS} FROM mark_entry m WHERE handin_id = %s AND task_id = %s AND kind IN ('computed', 'late',"
+        " 'held') ORDER BY id",
+        handin_id,
+        task_id,
+    )
 
 
 def marks_of(c: Connection, lab_id: int) -> dict[tuple[int, int], list[MarkEntry]]:

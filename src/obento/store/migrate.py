@@ -14,7 +14,9 @@ def migrations() -> list[tuple[str, list[str]]]:
     folder = files("obento.store").joinpath("migrations")
     for entry in sorted(folder.iterdir(), key=lambda e: e.name):
         if entry.name.endswith(".sql"):
-            lines = [line for line in entry.read_text(encoding="utf-8").splitlines() if not line.lstrip().startswith("--")]
+            lines = [
+                line for line in entry.read_text(encoding="utf-8").splitlines() if not line.lstrip().startswith("--")
+            ]
             found.append((entry.name, [s.strip() for s in "\n".join(lines).split(";\n") if s.strip().rstrip(";")]))
     return found
 

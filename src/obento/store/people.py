@@ -40,29 +40,43 @@ def people_of(c: Connection, class_id: int) -> list[Colleague]:
     """Who works on a class."""
     return c.all(
         Colleague,
-        "SELECT p.id, p.name, p.email, r.role, p.password_hash <> '' AS joined FROM class_role r JOIN person p ON p.id = r.person_id"
-        " WHERE r.class_id = %s ORDER BY r.role DESC, p.name, p.id",
+        "SELECT p.id, p.name, p.email, r.role, p.password_hash <> '' AS joined FROM class_role r JOIN person p ON p.id"
+        " = r.person_id WHERE r.class_id = %s ORDER BY r.role DESC, p.name, p.id",
         class_id,
     )
 
 
-def put_student(c: Connection, class_id: int, number: str, name: str, email: str, given: Mapping[str, str], position: int) -> int:
+def put_student(
+    c: Connection, class_id: int, number: str, name: str, email: str, given: Mapping[str, str], position: int
+) -> int:
     """Add a roster row, or bring the one with this number up to date."""
     c.run(
-        "INSERT INTO student (class_id, number, name, email, given, position) VALUES (%s, %s, %s, %s, %s, %s)"
-        " ON DUPLICATE KEY UPDATE name = VALUES(name), email = VALUES(email), given = VALUES(given), position = VALUES(position)",
-        class_id, number, name, email, json.dumps(given, ensure_ascii=False), position,
-    )  # fmt: skip
+        "INSERT INTO student (class_id, number, name, email, given, position) VALUES (%s, %s, %s, %s, %s, %s) ON"
+        " DUPLICATE KEY UPDATE name = VALUES(name), email = VALUES(email), given = VALUES(given), position ="
+        " VALUES(position)",
+        class_id,
+        number,
+        name,
+        email,
+        json.dumps(given, ensure_ascii=False),
+        position,
+    )
     return int(c.value("SELECT id FROM student WHERE class_id = %s AND number = %s", class_id, number))
 
 
 def students(c: Connection, class_id: int) -> list[Student]:
-    return c.all(Student, "SELECT id, number, name, email FROM student WHERE class_id = %s AND erased_at IS NULL ORDER BY position, id", class_id)
+    return c.all(
+        Student,
+        "SELECT id, number, name, email FROM student WHERE class_id = %s AND erased_at IS NULL ORDER BY position, id",
+        class_id,
+    )
 
 
 def given_of(c: Connection, class_id: int) -> dict[int, dict[str, str]]:
     """What the class list says of each student, column by column as it was given."""
-    return {r["id"]: json.loads(r["given"]) for r in c.rows("SELECT id, given FROM student WHERE class_id = %s", class_id)}
+    return {
+        r["id"]: json.loads(r["given"]) for r in c.rows("SELECT id, given FROM student WHERE class_id = %s", class_id)
+    }
 
 
 def erase_student(c: Connection, student_id: int) -> None:
@@ -77,6 +91,7 @@ def erase_student(c: Connection, student_id: int) -> None:
     c.run("DELETE FROM team_member WHERE student_id = %s", student_id)
     c.run("DELETE FROM mark_entry WHERE student_id = %s", student_id)
     c.run(
-        "UPDATE student SET name = '', email = '', given = '{}', number = CONCAT('erased-', id), erased_at = UTC_TIMESTAMP(6) WHERE id = %s",
+        "UPDATE student SET name = '', email = '', given = '{}', number = CONCAT('erased-', id), erased_at ="
+        " UTC_TIMESTAMP(6) WHERE id = %s",
         student_id,
     )

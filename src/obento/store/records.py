@@ -20,8 +20,9 @@ R = TypeVar("R", bound=Record)
 
 
 class Json:
-    """Marks a field whose column holds JSON: `Annotated[list[int], Json(list)]`. `make` turns what was parsed into what the field
-    holds; without anything in the column it is called with nothing, or, where there is no `make`, the field is None."""
+    """Marks a field whose column holds JSON: `Annotated[list[int], Json(list)]`. `make` turns what was parsed into what
+    the field holds; without anything in the column it is called with nothing, or, where there is no `make`, the field
+    is None."""
 
     def __init__(self, make: Callable[..., Any] | None = None) -> None:
         self._make = make

@@ -25,4 +25,7 @@ def repairs_of(c: Connection, result_ids: Sequence[int]) -> dict[int, Repair]:
         return {}
     marks = ", ".join(["%s"] * len(result_ids))
     rows = c.rows(f"SELECT result_id, changes, tried, is_whole FROM repair WHERE result_id IN ({marks})", *result_ids)
-    return {r["result_id"]: Repair([Change(**x) for x in json.loads(r["changes"])], r["tried"], bool(r["is_whole"])) for r in rows}
+    return {
+        r["result_id"]: Repair([Change(**x) for x in json.loads(r["changes"])], r["tried"], bool(r["is_whole"]))
+        for r in rows
+    }

@@ -20,7 +20,8 @@ from obento.store.connection import Connection
 
 @dataclass(frozen=True, slots=True)
 class Detail:
-    """What an outcome says in words. `runs` are the runs in which something failed, each with its cases (packed, in hexadecimal)."""
+    """What an outcome says in words. `runs` are the runs in which something failed, each with its cases (packed, in
+    hexadecimal)."""
 
     output: str
     rules: list[RuleResult]
@@ -34,10 +35,14 @@ class Detail:
     def parsed(cls, data: dict[str, Any]) -> Detail:
         """From what stands in the database; older outcomes lack what is newer than they."""
         return cls(
-            data.get("output", ""), [RuleResult(**r) for r in data["rules"]], [Finding(**f) for f in data["findings"]],
-            [Message(**m) for m in data["messages"]], [(name, mask) for name, mask in data["runs"]], data.get("engine", ""),
+            data.get("output", ""),
+            [RuleResult(**r) for r in data["rules"]],
+            [Finding(**f) for f in data["findings"]],
+            [Message(**m) for m in data["messages"]],
+            [(name, mask) for name, mask in data["runs"]],
+            data.get("engine", ""),
             data.get("twice", {}),
-        )  # fmt: skip
+        )
 
     @classmethod
     def parsed_if_any(cls, data: dict[str, Any] | None = None) -> Detail | None:
@@ -47,8 +52,12 @@ class Detail:
     @classmethod
     def of(cls, checked: Checked, count: int) -> Detail:
         """What is kept of an outcome with so many cases."""
-        runs = [(name, pack(mask, count).hex()) for name, mask in checked.verdict.failing_runs] if checked.verdict else []
-        return cls(checked.output, checked.rules, checked.findings, checked.messages, runs, checked.engine, checked.twice)
+        runs = (
+            [(name, pack(mask, count).hex()) for name, mask in checked.verdict.failing_runs] if checked.verdict else []
+        )
+        return cls(
+            checked.output, checked.rules, checked.findings, checked.messages, runs, checked.engine, checked.twice
+        )
 
     @property
     def codes(self) -> set[str]:
@@ -119,14 +128,18 @@ def unpack(data: bytes) -> int:
 
 def start_run(c: Connection, lab_id: int, person_id: int | None, total: int) -> int:
     return c.insert(
-        "INSERT INTO check_run (lab_id, person_id, state, total, started_at) VALUES (%s, %s, 'running', %s, UTC_TIMESTAMP(6))",
-        lab_id, person_id, total,
-    )  # fmt: skip
+        "INSERT INTO check_run (lab_id, person_id, state, total, started_at) VALUES (%s, %s, 'running', %s,"
+        " UTC_TIMESTAMP(6))",
+        lab_id,
+        person_id,
+        total,
+    )
 
 
 def end_run(c: Connection, run_id: int, state: str, done: int) -> None:
     c.run(
-        "UPDATE check_run SET state = %s, done = %s, finished_at = UTC_TIMESTAMP(6) WHERE id = %s AND state = 'running'",
+        "UPDATE check_run SET state = %s, done = %s, finished_at = UTC_TIMESTAMP(6) WHERE id = %s AND state ="
+        " 'running'",
         state,
         done,
         run_id,
@@ -138,18 +151,23 @@ def unfinished_runs(c: Connection) -> list[UnfinishedRun]:
 
 
 def known_results(c: Connection, task_id: int, version_id: int, files: str, engine: str) -> set[tuple[int, str]]:
-    """The attempts that have an outcome under this version, its files (their digest) and engine, each with the digest of the choices it
-    rests on."""
+    """The attempts that have an outcome under this version, its files (their digest) and engine, each with the digest
+    of the choices it rests on."""
     rows = c.rows(
-        "SELECT attempt_id, choices_digest FROM result WHERE task_id = %s AND spec_version_id = %s AND files_digest = %s AND engine = %s",
-        task_id, version_id, files, engine,
-    )  # fmt: skip
+        "SELECT attempt_id, choices_digest FROM result WHERE task_id = %s AND spec_version_id = %s AND files_digest ="
+        " %s AND engine = %s",
+        task_id,
+        version_id,
+        files,
+        engine,
+    )
     return {(r["attempt_id"], r["choices_digest"]) for r in rows}
 
 
 @dataclass(frozen=True, slots=True)
 class Basis:
-    """What an outcome rests on besides the hand-in: the spec version, the digest of its files, the engine, the digest of the choices."""
+    """What an outcome rests on besides the hand-in: the spec version, the digest of its files, the engine, the digest
+    of the choices."""
 
     version_id: int
     files: str
@@ -160,44 +178,64 @@ class Basis:
 def add_result(c: Connection, attempt_id: int, task_id: int, basis: Basis, checked: Checked, count: int) -> int:
     """Enter an outcome; one that is there already stays."""
     known = c.value(
-        "SELECT id FROM result WHERE attempt_id = %s AND spec_version_id = %s AND files_digest = %s AND engine = %s AND choices_digest = %s",
-        attempt_id, basis.version_id, basis.files, basis.engine, basis.choices,
-    )  # fmt: skip
+        "SELECT id FROM result WHERE attempt_id = %s AND spec_version_id = %s AND files_digest = %s AND engine = %s AND"
+        " choices_digest = %s",
+        attempt_id,
+        basis.version_id,
+        basis.files,
+        basis.engine,
+        basis.choices,
+    )
     if known is not None:
         return int(known)
     v = checked.verdict
     planes = [v.right, v.failed, v.undefined, v.not_compared, v.stopped] if v else [0, 0, 0, 0, (1 << count) - 1]
     result_id = c.insert(
-        "INSERT INTO result (attempt_id, task_id, spec_version_id, files_digest, engine, choices_digest, status, language, unit, cluster,"
-        " rules_ok, passed, total, plane_right, plane_failed, plane_undefined, plane_not_compared, plane_stopped, detail, at)"
-        " VALUES (%s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
-        attempt_id, task_id, basis.version_id, basis.files, basis.engine, basis.choices, checked.status, checked.language, checked.unit[:200],
-        v.cluster if v else checked.status, all(r.ok for r in checked.rules), v.right.bit_count() if v else 0, count,
-        *(pack(p, count) for p in planes), json.dumps(asdict(Detail.of(checked, count)), ensure_ascii=False),
-    )  # fmt: skip
+        "INSERT INTO result (attempt_id, task_id, spec_version_id, files_digest, engine, choices_digest, status,"
+        " language, unit, cluster, rules_ok, passed, total, plane_right, plane_failed, plane_undefined,"
+        " plane_not_compared, plane_stopped, detail, at) VALUES (%s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s,"
+        " %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        attempt_id,
+        task_id,
+        basis.version_id,
+        basis.files,
+        basis.engine,
+        basis.choices,
+        checked.status,
+        checked.language,
+        checked.unit[:200],
+        v.cluster if v else checked.status,
+        all(r.ok for r in checked.rules),
+        v.right.bit_count() if v else 0,
+        count,
+        *(pack(p, count) for p in planes),
+        json.dumps(asdict(Detail.of(checked, count)), ensure_ascii=False),
+    )
     c.many(
         "INSERT INTO binding (result_id, ours, theirs, how) VALUES (%s, %s, %s, %s)",
         [(result_id, b.ours, b.theirs[:300], b.how) for b in checked.binding],
     )
     if v is not None:
         c.many(
-            "INSERT INTO result_output (result_id, output, plane_failed, plane_undefined, plane_not_compared, plane_stopped, observed)"
-            " VALUES (%s, %s, %s, %s, %s, %s, %s)",
+            "INSERT INTO result_output (result_id, output, plane_failed, plane_undefined, plane_not_compared,"
+            " plane_stopped, observed) VALUES (%s, %s, %s, %s, %s, %s, %s)",
             [_output_row(result_id, name, output, v, count) for name, output in v.outputs.items()],
         )
     return result_id
 
 
 def _output_row(result_id: int, name: str, output: OutputVerdict, v: Verdict, count: int) -> tuple[object, ...]:
-    observed = b"".join(pack(one, count) + pack(zero, count) for (port, _), (one, zero) in sorted(v.shown.items()) if port == name)
+    observed = b"".join(
+        pack(one, count) + pack(zero, count) for (port, _), (one, zero) in sorted(v.shown.items()) if port == name
+    )
     planes = (output.failed, output.undefined, output.not_compared, output.stopped)
     return (result_id, name, *(pack(p, count) for p in planes), observed)
 
 
 _COLUMNS = (
-    "r.id, r.attempt_id, r.task_id, r.spec_version_id, r.status, r.language, r.unit, r.cluster, r.rules_ok, r.passed, r.total,"
-    " r.plane_right, r.plane_failed, r.plane_undefined, r.plane_not_compared, r.plane_stopped, r.detail AS detail_json, r.at, a.handin_id,"
-    " a.number AS attempt, a.late"
+    "r.id, r.attempt_id, r.task_id, r.spec_version_id, r.status, r.language, r.unit, r.cluster, r.rules_ok, r.passed,"
+    " r.total, r.plane_right, r.plane_failed, r.plane_undefined, r.plane_not_compared, r.plane_stopped, r.detail AS"
+    " detail_json, r.at, a.handin_id, a.number AS attempt, a.late"
 )
 
 
@@ -205,11 +243,12 @@ def results_of(c: Connection, task_id: int, version_id: int) -> list[Result]:
     """Outcomes of a task under one spec version, the newest of each attempt."""
     return c.all(
         Result,
-        f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id"
-        " WHERE r.task_id = %s AND r.spec_version_id = %s"
-        " AND r.id = (SELECT MAX(x.id) FROM result x WHERE x.attempt_id = r.attempt_id AND x.spec_version_id = r.spec_version_id)",
-        task_id, version_id,
-    )  # fmt: skip
+        f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id WHERE r.task_id = %s AND"
+        " r.spec_version_id = %s AND r.id = (SELECT MAX(x.id) FROM result x WHERE x.attempt_id = r.attempt_id AND"
+        " x.spec_version_id = r.spec_version_id)",
+        task_id,
+        version_id,
+    )
 
 
 def is_late(c: Connection, result_id: int) -> bool:
@@ -218,11 +257,13 @@ def is_late(c: Connection, result_id: int) -> bool:
 
 
 def is_best(c: Connection, result_id: int) -> bool:
-    """Whether no other attempt of the same hand-in passes more under the same spec version; of equal ones the later is the best."""
+    """Whether no other attempt of the same hand-in passes more under the same spec version; of equal ones the later is
+    the best."""
     better = c.value(
-        "SELECT 1 FROM result r JOIN attempt a ON a.id = r.attempt_id JOIN attempt b ON b.handin_id = a.handin_id AND b.id <> a.id"
-        " JOIN result o ON o.attempt_id = b.id AND o.task_id = r.task_id AND o.spec_version_id = r.spec_version_id"
-        " WHERE r.id = %s AND (o.passed > r.passed OR (o.passed = r.passed AND b.number > a.number)) LIMIT 1",
+        "SELECT 1 FROM result r JOIN attempt a ON a.id = r.attempt_id JOIN attempt b ON b.handin_id = a.handin_id AND"
+        " b.id <> a.id JOIN result o ON o.attempt_id = b.id AND o.task_id = r.task_id AND o.spec_version_id ="
+        " r.spec_version_id WHERE r.id = %s AND (o.passed > r.passed OR (o.passed = r.passed AND b.number > a.number))"
+        " LIMIT 1",
         result_id,
     )
     return better is None
@@ -245,7 +286,11 @@ def bindings_of(c: Connection, result_ids: Sequence[int]) -> dict[int, list[Boun
         return {}
     marks = ", ".join(["%s"] * len(result_ids))
     found: dict[int, list[BoundName]] = {}
-    for row in c.all(BoundName, f"SELECT result_id, ours, theirs, how FROM binding WHERE result_id IN ({marks}) AND how <> 'exact'", *result_ids):
+    for row in c.all(
+        BoundName,
+        f"SELECT result_id, ours, theirs, how FROM binding WHERE result_id IN ({marks}) AND how <> 'exact'",
+        *result_ids,
+    ):
         found.setdefault(row.result_id, []).append(row)
     return found
 
@@ -260,17 +305,31 @@ def load_verdict(c: Connection, row: Result, expectation: Expectation) -> Verdic
     for o in c.rows("SELECT * FROM result_output WHERE result_id = %s", row.id):
         failed, undefined = unpack(o["plane_failed"]), unpack(o["plane_undefined"])
         not_compared, stopped = unpack(o["plane_not_compared"]), unpack(o["plane_stopped"])
-        outputs[o["output"]] = OutputVerdict(full & ~(failed | undefined | not_compared | stopped), failed, undefined, not_compared, stopped)
+        outputs[o["output"]] = OutputVerdict(
+            full & ~(failed | undefined | not_compared | stopped), failed, undefined, not_compared, stopped
+        )
         for i in range(len(o["observed"]) // (2 * size)):
             at = 2 * size * i
-            shown[o["output"], i] = (unpack(o["observed"][at : at + size]), unpack(o["observed"][at + size : at + 2 * size]))
+            shown[o["output"], i] = (
+                unpack(o["observed"][at : at + size]),
+                unpack(o["observed"][at + size : at + 2 * size]),
+            )
     runs = [(name, unpack(bytes.fromhex(mask))) for name, mask in row.detail.runs]
     right, not_compared = unpack(row.plane_right), unpack(row.plane_not_compared)
     ordered = {p.name: outputs[p.name] for p in expectation.spec.outputs}
     return Verdict(
-        count, ordered, shown, wanted(expectation, shown), runs, right & ~not_compared, unpack(row.plane_failed), unpack(row.plane_undefined),
-        not_compared, unpack(row.plane_stopped), row.cluster,
-    )  # fmt: skip
+        count,
+        ordered,
+        shown,
+        wanted(expectation, shown),
+        runs,
+        right & ~not_compared,
+        unpack(row.plane_failed),
+        unpack(row.plane_undefined),
+        not_compared,
+        unpack(row.plane_stopped),
+        row.cluster,
+    )
 
 
 def has_outputs(c: Connection, result_id: int) -> bool:

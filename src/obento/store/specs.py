@@ -12,11 +12,11 @@ from obento.store.connection import Connection
 
 @dataclass(frozen=True, slots=True)
 class SpecVersion:
-    """One version of a task's spec. `edition` says by which rules its text is read; `used_at` is None while nothing rests on it.
+    """One version of a task's spec. `edition` says by which rules its text is read; `used_at` is None while nothing
+    rests on it.
 
-    Once something does, the files beside it are frozen with it (`frozen_at`, their print in `files_digest`); `is_frozen_late` where
-    that was done long after, by a migration.
-    """
+    Once something does, the files beside it are frozen with it (`frozen_at`, their print in `files_digest`);
+    `is_frozen_late` where that was done long after, by a migration."""
 
     id: int
     task_id: int
@@ -33,8 +33,8 @@ class SpecVersion:
 
 
 _SPEC = (
-    "SELECT id, task_id, number, text, digest, is_right, created_at, used_at, edition, files_digest, frozen_at, is_frozen_late FROM spec_version"
-    " WHERE task_id = %s ORDER BY id DESC LIMIT 1"
+    "SELECT id, task_id, number, text, digest, is_right, created_at, used_at, edition, files_digest, frozen_at,"
+    " is_frozen_late FROM spec_version WHERE task_id = %s ORDER BY id DESC LIMIT 1"
 )
 
 
@@ -46,13 +46,20 @@ def version_files(c: Connection, version: SpecVersion, provided: bool) -> list[t
     """The files that a version rests on: those frozen with it, or the task's own while nothing rests on it."""
     if version.frozen_at is None:
         return task_files(c, version.task_id, provided)
-    rows = c.rows("SELECT name, data FROM spec_file WHERE spec_version_id = %s AND provided = %s ORDER BY name", version.id, provided)
+    rows = c.rows(
+        "SELECT name, data FROM spec_file WHERE spec_version_id = %s AND provided = %s ORDER BY name",
+        version.id,
+        provided,
+    )
     return [(r["name"], r["data"]) for r in rows]
 
 
 def files_digest(files: Iterable[tuple[bool, str, bytes]]) -> str:
     """A print of files, each with whether it is provided, its name and its data; migration 0005 makes the same one."""
-    lines = sorted((provided, name.encode().hex(), f"{provided:d} {hashlib.sha256(data).hexdigest()} {name}") for provided, name, data in files)
+    lines = sorted(
+        (provided, name.encode().hex(), f"{provided:d} {hashlib.sha256(data).hexdigest()} {name}")
+        for provided, name, data in files
+    )
     return hashlib.sha256("\n".join(line for _, _, line in lines).encode()).hexdigest()
 
 
@@ -61,19 +68,26 @@ def _own_files_digest(c: Connection, task_id: int) -> str:
     return files_digest((bool(r["provided"]), r["name"], r["data"]) for r in rows)
 
 
-def save_spec(c: Connection, task_id: int, text: str, title: str, digest: str, edition: int, is_right: bool, person_id: int | None) -> int:
+def save_spec(
+    c: Connection, task_id: int, text: str, title: str, digest: str, edition: int, is_right: bool, person_id: int | None
+) -> int:
     """Save a spec's text, read by the rules of `edition`, with the files that lie beside it now.
 
-    It goes into the newest version while nothing rests on that, else it becomes a new version; a used one that says the same stays.
-    """
+    It goes into the newest version while nothing rests on that, else it becomes a new version; a used one that says the
+    same stays."""
     newest = c.one(SpecVersion, f"{_SPEC} FOR UPDATE", task_id)
     c.run("UPDATE task SET title = %s WHERE id = %s", title, task_id)
     if newest is not None and newest.used_at is None:
         c.run(
-            "UPDATE spec_version SET text = %s, digest = %s, edition = %s, is_right = %s, person_id = %s, created_at = UTC_TIMESTAMP(6)"
-            " WHERE id = %s",
-            text, digest, edition, is_right, person_id, newest.id,
-        )  # fmt: skip
+            "UPDATE spec_version SET text = %s, digest = %s, edition = %s, is_right = %s, person_id = %s, created_at ="
+            " UTC_TIMESTAMP(6) WHERE id = %s",
+            text,
+            digest,
+            edition,
+            is_right,
+            person_id,
+            newest.id,
+        )
         return newest.id
     files = _own_files_digest(c, task_id)
     if newest is not None and (newest.text, newest.edition, newest.files_digest) == (text, edition, files):
@@ -86,18 +100,23 @@ def save_spec(c: Connection, task_id: int, text: str, title: str, digest: str, e
 
 
 def mark_used(c: Connection, version_id: int) -> bool:
-    """Something rests on this version from now on: its text is kept, and its files are frozen with it. Says whether that is new."""
+    """Something rests on this version from now on: its text is kept, and its files are frozen with it. Says whether
+    that is new."""
     row = c.row("SELECT task_id, used_at FROM spec_version WHERE id = %s FOR UPDATE", version_id)
     if row is None or row["used_at"] is not None:
         return False
     c.run(
-        "INSERT INTO spec_file (spec_version_id, name, provided, data) SELECT %s, name, provided, data FROM task_file WHERE task_id = %s",
-        version_id, row["task_id"],
-    )  # fmt: skip
+        "INSERT INTO spec_file (spec_version_id, name, provided, data) SELECT %s, name, provided, data FROM task_file"
+        " WHERE task_id = %s",
+        version_id,
+        row["task_id"],
+    )
     c.run(
-        "UPDATE spec_version SET files_digest = %s, frozen_at = UTC_TIMESTAMP(6), used_at = UTC_TIMESTAMP(6) WHERE id = %s",
-        _own_files_digest(c, row["task_id"]), version_id,
-    )  # fmt: skip
+        "UPDATE spec_version SET files_digest = %s, frozen_at = UTC_TIMESTAMP(6), used_at = UTC_TIMESTAMP(6) WHERE id"
+        " = %s",
+        _own_files_digest(c, row["task_id"]),
+        version_id,
+    )
     return True
 
 
@@ -109,11 +128,17 @@ def files_have_changed(c: Connection, task_id: int) -> bool:
 
 def put_task_file(c: Connection, task_id: int, name: str, data: bytes, provided: bool) -> None:
     c.run(
-        "INSERT INTO task_file (task_id, name, provided, data) VALUES (%s, %s, %s, %s) ON DUPLICATE KEY UPDATE data = VALUES(data)",
-        task_id, name, provided, data,
-    )  # fmt: skip
+        "INSERT INTO task_file (task_id, name, provided, data) VALUES (%s, %s, %s, %s) ON DUPLICATE KEY UPDATE data ="
+        " VALUES(data)",
+        task_id,
+        name,
+        provided,
+        data,
+    )
 
 
 def task_files(c: Connection, task_id: int, provided: bool) -> list[tuple[str, bytes]]:
-    rows = c.rows("SELECT name, data FROM task_file WHERE task_id = %s AND provided = %s ORDER BY name", task_id, provided)
+    rows = c.rows(
+        "SELECT name, data FROM task_file WHERE task_id = %s AND provided = %s ORDER BY name", task_id, provided
+    )
     return [(r["name"], r["data"]) for r in rows]

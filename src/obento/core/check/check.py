@@ -33,7 +33,8 @@ from obento.core.wiring.parser import KEYWORDS as WIRING_WORDS
 
 @dataclass(slots=True)
 class LoadedSpec:
-    """A spec with its messages; `expectation` is None when it cannot be used, `draft` is what it would be all the same."""
+    """A spec with its messages; `expectation` is None when it cannot be used, `draft` is what it would be all the
+    same."""
 
     expectation: Expectation | None
     spec: Spec | None
@@ -50,7 +51,9 @@ _RESERVED = {
 }
 
 
-def open_spec(name: str, data: bytes, others: Mapping[str, bytes], limits: Limits | None = None, edition: int = EDITION) -> LoadedSpec:
+def open_spec(
+    name: str, data: bytes, others: Mapping[str, bytes], limits: Limits | None = None, edition: int = EDITION
+) -> LoadedSpec:
     """Read a spec file and work out what it expects. `edition` is the one it was first used by."""
     limits = limits or Limits()
     sources, collector = Sources(), Collector()
@@ -106,14 +109,19 @@ def _run(ready: Ready, expectation: Expectation, limits: Limits) -> None:
     outcome.engine = observation.engine
     outcome.status = "checked"
     if observation.refused is not None:
-        text = f"while the inputs are unknown the run ends here: {observation.refused.text}. Every case was begun with its own values instead"
+        text = (
+            f"while the inputs are unknown the run ends here: {observation.refused.text}. Every case was begun with its"
+            " own values instead"
+        )
         hint = "a bench that leaves its inputs uninitialised would end at its start"
         reading.collector.note("power-up", text, observation.refused.position, hint=hint)
     for ended in observation.ends:
         reading.collector.warning("run", f"{ended.text}: {ended.cases.bit_count()} cases end here", ended.position)
     if observation.limit is not None:
         outcome.status = "stopped"
-        reading.collector.error("limit", observation.limit.text, observation.limit.position, None, observation.limit.hint)
+        reading.collector.error(
+            "limit", observation.limit.text, observation.limit.position, None, observation.limit.hint
+        )
         for run in observation.runs:
             run.stopped = expectation.cases.full
             for key in expectation.bits:

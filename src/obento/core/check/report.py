@@ -41,16 +41,23 @@ def handin_report(expectation: Expectation, name: str, checked: Checked, cases: 
         "cases": [case_report(expectation, verdict, i, follows) for i in _chosen(verdict, cases)] if verdict else [],
         "binding": [{"ours": b.ours, "theirs": b.theirs, "how": b.how} for b in checked.binding],
         "rules": [{"rule": r.rule, "ok": r.ok, "text": r.text} for r in checked.rules],
-        "findings": [{"kind": f.kind, "text": f.text, "file": f.file or None, "line": f.line or None} for f in checked.findings],
+        "findings": [
+            {"kind": f.kind, "text": f.text, "file": f.file or None, "line": f.line or None} for f in checked.findings
+        ],
         "messages": [message_report(m) for m in checked.messages],
     }
 
 
 def message_report(m: Any) -> dict[str, Any]:
     return {
-        "severity": m.severity, "code": m.code, "file": m.file or None, "line": m.line or None, "column": m.column or None,
-        "text": m.text, "hint": m.hint or None,
-    }  # fmt: skip
+        "severity": m.severity,
+        "code": m.code,
+        "file": m.file or None,
+        "line": m.line or None,
+        "column": m.column or None,
+        "text": m.text,
+        "hint": m.hint or None,
+    }
 
 
 def _chosen(verdict: Verdict, cases: Shown) -> list[int]:
@@ -65,8 +72,8 @@ def _chosen(verdict: Verdict, cases: Shown) -> list[int]:
 def case_report(expectation: Expectation, verdict: Verdict, case: int, follows: int = 0) -> dict[str, Any]:
     """One case: inputs, expected, actual (as shown by the ports' radix), which outputs are not right and in which run.
 
-    A step also says where it is and what the clock does; `follows` are the steps that are wrong only because earlier ones were.
-    """
+    A step also says where it is and what the clock does; `follows` are the steps that are wrong only because earlier
+    ones were."""
     spec = expectation.spec
     inputs: dict[str, str] = {}
     bit = 0
@@ -88,7 +95,12 @@ def case_report(expectation: Expectation, verdict: Verdict, case: int, follows: 
     step: dict[str, Any] = {}
     if drive is not None:
         sequence, number = drive.place(case)
-        step = {"sequence": sequence.name, "step": number, "clock": drive.actions[case], "follows": bool(follows >> case & 1)}
+        step = {
+            "sequence": sequence.name,
+            "step": number,
+            "clock": drive.actions[case],
+            "follows": bool(follows >> case & 1),
+        }
         if spec.clock is not None:
             inputs[spec.clock.port] = drive.actions[case]
     if expectation.cases.labels:

@@ -1,8 +1,7 @@
 """The drawing of a design: its parts in the boxes of its hierarchy, joined by wires.
 
-Connections of ports and plain assignments are no parts but the wires themselves: every digit is followed back to where it
-is made. Where a wire crosses the border of a box, the box has a pin, with the name that it has inside.
-"""
+Connections of ports and plain assignments are no parts but the wires themselves: every digit is followed back to where
+it is made. Where a wire crosses the border of a box, the box has a pin, with the name that it has inside."""
 
 from __future__ import annotations
 
@@ -131,7 +130,15 @@ class _Assembly:
         if found is None:
             outer = self._box(path.rpartition(".")[0]) if "." in path else self._root
             unit, position = self._units.get(path, ("", 0))
-            part = Part(len(self._parts), "unit", path.rpartition(".")[2], outer.part.id if outer.part else -1, position, position, unit=unit)
+            part = Part(
+                len(self._parts),
+                "unit",
+                path.rpartition(".")[2],
+                outer.part.id if outer.part else -1,
+                position,
+                position,
+                unit=unit,
+            )
             self._parts.append(part)
             found = self._boxes[path] = _Box(path, part)
             outer.inner.append(found)
@@ -140,7 +147,9 @@ class _Assembly:
     def _drop_unread(self) -> None:
         """Outputs of processes that nobody reads are scratch, not wires."""
         read = {b for part in self._parts for pin in part.pins if pin.side == "in" for b in self._roots(pin.bits)}
-        read |= {b for p in self._design.ports for b in self._roots(range(p.signal.offset, p.signal.offset + p.signal.width))}
+        read |= {
+            b for p in self._design.ports for b in self._roots(range(p.signal.offset, p.signal.offset + p.signal.width))
+        }
         for part in self._parts:
             if part.kind == "process":
                 part.pins = [p for p in part.pins if p.side == "in" or any(b in read for b in p.bits)]
@@ -263,9 +272,17 @@ def _variables(design: Design) -> dict[str, list[tuple[str, Bits]]]:
 
     def take(scope: ScopeOfNames, path: str) -> None:
         found[path] = [
-            (v.name, tuple(range(v.signal.offset + v.low, v.signal.offset + min(v.signal.width, v.low + abs(v.msb - v.lsb) + 1))))
-            for v in scope.variables if not v.signal.element and not v.signal.real
-        ]  # fmt: skip
+            (
+                v.name,
+                tuple(
+                    range(
+                        v.signal.offset + v.low, v.signal.offset + min(v.signal.width, v.low + abs(v.msb - v.lsb) + 1)
+                    )
+                ),
+            )
+            for v in scope.variables
+            if not v.signal.element and not v.signal.real
+        ]
         for child in scope.children:
             take(child, f"{path}.{child.name}" if path else child.name)
 

@@ -95,7 +95,9 @@ class Flips:
             if bits is None or not any(b in place for b in bits):
                 continue
             whole = ir.Ref(self.signal.width, self.signal)
-            parts: list[ir.Expr] = [ir.Slice(1, whole, place[b]) if b in place else ir.Const(1, 0, 1) for b in reversed(bits)]
+            parts: list[ir.Expr] = [
+                ir.Slice(1, whole, place[b]) if b in place else ir.Const(1, 0, 1) for b in reversed(bits)
+            ]
             s.value = ir.Binary(s.value.width, "xor", s.value, ir.Concat(len(parts), parts))
 
 

@@ -30,12 +30,11 @@ class Pin:
 
 @dataclass(slots=True, eq=False)
 class Part:
-    """Something with pins. `kind` is `unit` for a box that holds others, `input` and `output` for the ports of the whole, the
-    name of a gate, `select`, `operator` for arithmetic and the like, or `process` for behaviour.
+    """Something with pins. `kind` is `unit` for a box that holds others, `input` and `output` for the ports of the
+    whole, the name of a gate, `select`, `operator` for arithmetic and the like, or `process` for behaviour.
 
-    `label` is what stands in it: a sign, the first line of a process, the name of an instance; `unit` what the instance is of.
-    `start` and `end` are positions in the sources. `within` is the box that it stands in, -1 for none.
-    """
+    `label` is what stands in it: a sign, the first line of a process, the name of an instance; `unit` what the instance
+    is of. `start` and `end` are positions in the sources. `within` is the box that it stands in, -1 for none."""
 
     id: int
     kind: str

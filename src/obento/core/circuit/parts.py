@@ -1,12 +1,12 @@
 """Parts from processes: symbols from expressions, boxes from behaviour.
 
-What an expression gives inside a statement has no signal of its own. Each such place gets a *tap*: a signal that follows it
-and that nothing reads, so that its value can be seen in any case.
-"""
+What an expression gives inside a statement has no signal of its own. Each such place gets a *tap*: a signal that
+follows it and that nothing reads, so that its value can be seen in any case."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from typing import Literal
 
 from obento.core.circuit.model import FLOATING, ONE, UNKNOWN, ZERO, Bits, Part, Pin
 from obento.core.ir import nodes as ir
@@ -15,12 +15,33 @@ from obento.core.ir.drivers import expressions, statements, stretches_read, targ
 from obento.core.ir.signal import Signal
 
 TAP = "tap"
+_EDGES: dict[str, Literal["", "rise", "fall"]] = {"pos": "rise", "neg": "fall"}
 _GATES = {"and": "and", "or": "or", "xor": "xor"}
 _SIGNS = {
-    "add": "+", "sub": "-", "mul": "*", "div": "/", "sdiv": "/", "mod": "mod", "smod": "mod", "eq": "=", "ne": "≠", "ceq": "=", "cne": "≠",
-    "lt": "<", "le": "≤", "slt": "<", "sle": "≤", "neg": "-", "shl": "<<", "shr": ">>", "sar": ">>>", "rand": "&", "ror": "≥1", "rxor": "=1",
+    "add": "+",
+    "sub": "-",
+    "mul": "*",
+    "div": "/",
+    "sdiv": "/",
+    "mod": "mod",
+    "smod": "mod",
+    "eq": "=",
+    "ne": "≠",
+    "ceq": "=",
+    "cne": "≠",
+    "lt": "<",
+    "le": "≤",
+    "slt": "<",
+    "sle": "≤",
+    "neg": "-",
+    "shl": "<<",
+    "shr": ">>",
+    "sar": ">>>",
+    "rand": "&",
+    "ror": "≥1",
+    "rxor": "=1",
     "lnot": "not",
-}  # fmt: skip
+}
 
 
 def is_routing(e: ir.Expr) -> bool:
@@ -51,13 +72,19 @@ def assignment_of(process: Process) -> ir.Assign | None:
     body = process.body
     while isinstance(body, ir.Block) and len(body.body) == 1:
         body = body.body[0]
-    if process.kind != "continuous" or not isinstance(body, ir.Assign) or body.timing is not None or target_bits(body) is None:
+    if (
+        process.kind != "continuous"
+        or not isinstance(body, ir.Assign)
+        or body.timing is not None
+        or target_bits(body) is None
+    ):
         return None
     return body
 
 
 class Drafter:
-    """Makes the parts of one design. `text_at` gives the first line of the text at a position; taps are added to the design."""
+    """Makes the parts of one design. `text_at` gives the first line of the text at a position; taps are added to the
+    design."""
 
     def __init__(self, design: Design, text_at: Callable[[int], str]) -> None:
         self.design = design
@@ -88,8 +115,12 @@ class Drafter:
         assert made is not None
         e = body.value
         if process.origin == "buf" or is_routing(e):
-            inner = e.a.a if isinstance(e, ir.Unary) and isinstance(e.a, ir.Unary) else e  # a wiring list's buf is two inversions
-            self._part("buf", "1", [Pin("in", "", self._operand(inner, body.position)), Pin("out", "", made)], body.position)
+            inner = (
+                e.a.a if isinstance(e, ir.Unary) and isinstance(e.a, ir.Unary) else e
+            )  # a wiring list's buf is two inversions
+            self._part(
+                "buf", "1", [Pin("in", "", self._operand(inner, body.position)), Pin("out", "", made)], body.position
+            )
         elif any(isinstance(x, ir.Call | ir.SystemCall | ir.RealOp | ir.ToReal | ir.Resolve) for x in ir.walk(e)):
             self.behaviour(process)
         else:
@@ -137,7 +168,10 @@ class Drafter:
                 out.inverted = True
                 part = self._part("not", "1", [Pin("in", "", self._operand(node.a, at)), out], at)
             case ir.Mux():
-                choice = [Pin("in", name, self._operand(x, at)) for name, x in (("s", node.cond), ("1", node.a), ("0", node.b))]
+                choice = [
+                    Pin("in", name, self._operand(x, at))
+                    for name, x in (("s", node.cond), ("1", node.a), ("0", node.b))
+                ]
                 part = self._part("select", "", [*choice, out], at)
             case ir.Tristate():
                 pins = [Pin("in", "", self._operand(node.a, at)), Pin("in", "en", self._operand(node.enable, at))]
@@ -151,7 +185,12 @@ class Drafter:
 
     def _input(self, e: ir.Expr, at: int) -> Pin:
         """An operand of a gate: an inversion before it is a circle."""
-        if isinstance(e, ir.Unary) and e.op in ("not", "lnot") and e.a.width == e.width and (is_routing(e.a) or not _turns_into_one(e.a)):
+        if (
+            isinstance(e, ir.Unary)
+            and e.op in ("not", "lnot")
+            and e.a.width == e.width
+            and (is_routing(e.a) or not _turns_into_one(e.a))
+        ):
             return Pin("in", "", self._operand(e.a, at), True)
         return Pin("in", "", self._operand(e, at))
 
@@ -163,7 +202,12 @@ class Drafter:
         written: dict[int, tuple[Signal, int, int]] = {}
         read: dict[int, tuple[Signal, int, int]] = {}
         for t in targets(process.body):
-            _widen(written, t.signal, 0 if t.offsets else max(0, t.low), t.signal.width if t.offsets else min(t.signal.width, t.low + t.width))
+            _widen(
+                written,
+                t.signal,
+                0 if t.offsets else max(0, t.low),
+                t.signal.width if t.offsets else min(t.signal.width, t.low + t.width),
+            )
         last = process.position
         for s in statements(process.body):
             last = max(last, s.position)
@@ -178,8 +222,9 @@ class Drafter:
         for number, (signal, low, high) in read.items():
             if number in written and not edges.get(number):
                 continue
-            edge = {"pos": "rise", "neg": "fall"}.get(edges.get(number, ""), "")
-            pins.append(Pin("in", last_name(signal), tuple(range(signal.offset + low, signal.offset + high)), False, edge))  # type: ignore[arg-type]
+            edge = _EDGES.get(edges.get(number, ""), "")
+            bits = tuple(range(signal.offset + low, signal.offset + high))
+            pins.append(Pin("in", last_name(signal), bits, False, edge))
         for signal, low, high in written.values():
             pins.append(Pin("out", last_name(signal), tuple(range(signal.offset + low, signal.offset + high))))
         self._part("process", self._text_at(process.position), pins, process.position, last)

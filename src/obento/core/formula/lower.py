@@ -1,9 +1,8 @@
 """Formulas to the intermediate representation.
 
 Word-level arithmetic is exact: every operator gives as many digits as its result can need, with a sign where it can be
-negative, and only the assignment to a name cuts to that name's width. So `(a + b) >> 1` keeps its carry, and `a - b > 3`
-means what it says.
-"""
+negative, and only the assignment to a name cuts to that name's width. So `(a + b) >> 1` keeps its carry, and `a - b >
+3` means what it says."""
 
 from __future__ import annotations
 
@@ -118,7 +117,9 @@ class FormulaLowering:
         op = f.op
         if op in _LOGIC:
             if a.width != b.width and not isinstance(f.a, Number) and not isinstance(f.b, Number):
-                raise self._wrong("width-misfit", f"`{op}` of {a.width} and {b.width} bits", f, "both sides need the same width")
+                raise self._wrong(
+                    "width-misfit", f"`{op}` of {a.width} and {b.width} bits", f, "both sides need the same width"
+                )
             width = max(a.width, b.width)
             value: ir.Expr = ir.Binary(width, _LOGIC[op], _resize(a, width, sa), _resize(b, width, sb))
             return (ir.Unary(width, "not", value) if op in ("nand", "nor", "xnor") else value), sa and sb

@@ -36,8 +36,14 @@ _OR = {"|": "or", "||": "or", "∨": "or", "or": "or", "nor": "nor"}
 _XOR = {"^": "xor", "⊕": "xor", "xor": "xor", "xnor": "xnor", "⊙": "xnor", "~^": "xnor"}
 _COMPARE = {"==": "==", "!=": "!=", "≠": "!=", "<": "<", "<=": "<=", "≤": "<=", ">": ">", ">=": ">=", "≥": ">="}
 _WORD_LEVELS: list[dict[str, str]] = [
-    _OR, _XOR, _AND, _COMPARE, {"<<": "<<", ">>": ">>"}, {"+": "+", "-": "-"}, {"*": "*", "/": "/", "%": "%", "mod": "%"},
-]  # fmt: skip
+    _OR,
+    _XOR,
+    _AND,
+    _COMPARE,
+    {"<<": "<<", ">>": ">>"},
+    {"+": "+", "-": "-"},
+    {"*": "*", "/": "/", "%": "%", "mod": "%"},
+]
 _BOOLEAN_LEVELS: list[dict[str, str]] = [_OR | {"+": "or"}, _XOR, _AND | {"*": "and"}, _COMPARE]
 
 
@@ -48,7 +54,9 @@ def lex(text: str, base: int, collector: Collector) -> Tokens:
     while at < len(text):
         m = _TOKEN.match(text, at)
         if m is None:
-            collector.error("strange-character", f"the character {text[at]!r} means nothing here", base + at, base + at + 1)
+            collector.error(
+                "strange-character", f"the character {text[at]!r} means nothing here", base + at, base + at + 1
+            )
             at += 1
             continue
         kind, word = m.lastgroup, m.group()
@@ -59,7 +67,13 @@ def lex(text: str, base: int, collector: Collector) -> Tokens:
             if kind == "i" and any(o in word for o in _OVERLINES):
                 plain = "".join(c for c in word if c not in _OVERLINES)
                 if len(word) != 2 * len(plain):
-                    collector.error("overline", "the overline covers only part of this name", start, end, f"write `!{plain}` instead")
+                    collector.error(
+                        "overline",
+                        "the overline covers only part of this name",
+                        start,
+                        end,
+                        f"write `!{plain}` instead",
+                    )
                 tokens.append("o", "!", start, start, newline)
                 newline = False
                 word = plain
@@ -100,7 +114,11 @@ class FormulaParser(TokenStream):
                 value = self._formula()
                 found.append(Equation(target, value, start, self.previous_end))
                 if not (self.is_at(";") or self.newline_before[self.at]):
-                    raise self.fail("expected-operator", f"an operator is missing before {self.describe()}", "write products with `&` or `·`")
+                    raise self.fail(
+                        "expected-operator",
+                        f"an operator is missing before {self.describe()}",
+                        "write products with `&` or `·`",
+                    )
             except SyntaxProblem:
                 if self.kind != "e":
                     self.at += 1
@@ -157,7 +175,9 @@ class FormulaParser(TokenStream):
         while self.kind in "ok" and self.text in table:
             op = table[self.text]
             if op in ("nand", "nor") and isinstance(left, Op) and left.op == op:
-                raise self.fail("nand-chain", f"`a {op} b {op} c` is ambiguous", f"write {op}(a, b, c) with parentheses")
+                raise self.fail(
+                    "nand-chain", f"`a {op} b {op} c` is ambiguous", f"write {op}(a, b, c) with parentheses"
+                )
             self.at += 1
             right = self._level(level + 1)
             left = Op(left.start, right.end, op, left, right)
@@ -242,7 +262,12 @@ class FormulaParser(TokenStream):
         prefix = {"0x": 16, "0b": 2, "0d": 10}.get(text[:2])
         try:
             if prefix:
-                return Number(start, end, int(text[2:], prefix), 4 * len(text[2:]) if prefix == 16 else len(text[2:]) if prefix == 2 else None)
+                return Number(
+                    start,
+                    end,
+                    int(text[2:], prefix),
+                    4 * len(text[2:]) if prefix == 16 else len(text[2:]) if prefix == 2 else None,
+                )
             if m:
                 base = {"b": 2, "d": 10, "h": 16}[m[2]]
                 value, width = from_decimal(m[3]) if base == 10 else int(m[3], base), from_decimal(m[1])

@@ -17,9 +17,8 @@ class Process:
 
     `continuous` processes (gates, assignments) run at power-up and whenever something they watch changes; `always`
     processes wait at power-up; `initial` ones run once, `forever` ones again and again: their bodies do the waiting.
-    The values of a `continuous` process may come out later, by `delay`, and with other `strengths` than strong. A `shadow`
-    is the form for lanes of what a part of the design does by itself on the timeline.
-    """
+    The values of a `continuous` process may come out later, by `delay`, and with other `strengths` than strong. A
+    `shadow` is the form for lanes of what a part of the design does by itself on the timeline."""
 
     kind: Literal["continuous", "always", "initial", "forever"]
     body: Stmt
@@ -53,7 +52,8 @@ class Instance:
 
 @dataclass(slots=True)
 class Switch:
-    """A switch that conducts both ways between two digits of nets while `control` is 1, always when there is none (7.6)."""
+    """A switch that conducts both ways between two digits of nets while `control` is 1, always when there is none
+    (7.6)."""
 
     a: tuple[Signal, int]
     b: tuple[Signal, int]
@@ -88,10 +88,10 @@ class ScopeOfNames:
 class Design:
     """`precision` is the length of one tick as a power of ten in seconds.
 
-    `finals` run once when a bench comes to its end. A 1 in one of `escapes` says that lanes cannot tell what happens in that case: it must
-    be run on the timeline. `kept` are pairs of one-digit signals: the first holds what the second was when its process ran last.
-    `is_seen_inside` makes its parts show all their signals on the timeline, not only those of ports.
-    """
+    `finals` run once when a bench comes to its end. A 1 in one of `escapes` says that lanes cannot tell what happens in
+    that case: it must be run on the timeline. `kept` are pairs of one-digit signals: the first holds what the second
+    was when its process ran last. `is_seen_inside` makes its parts show all their signals on the timeline, not only
+    those of ports."""
 
     unit: str
     language: str
@@ -110,7 +110,9 @@ class Design:
     kept: list[tuple[Signal, Signal]] = field(default_factory=list)
     is_seen_inside: bool = False
 
-    def add_signal(self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None) -> Signal:
+    def add_signal(
+        self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None
+    ) -> Signal:
         signal = Signal(len(self.signals), name, width, kind, position, initial, self.bits)
         self.signals.append(signal)
         self.bits += width

@@ -131,7 +131,14 @@ def read_by_function(function: Function) -> list[tuple[Signal, int, int]]:
     used = [function, *functions_called_for_values(function.body)]
     bodies = [f.body for f in used]
     own = {s.id for f in used for s in f.storage()} | {t.signal.id for b in bodies for t in targets(b)}
-    return [r for b in bodies for s in statements(b) for e in expressions(s) for r in stretches_read(e) if r[0].id not in own]
+    return [
+        r
+        for b in bodies
+        for s in statements(b)
+        for e in expressions(s)
+        for r in stretches_read(e)
+        if r[0].id not in own
+    ]
 
 
 def waits(body: Stmt | None) -> bool:
@@ -149,7 +156,8 @@ def waits(body: Stmt | None) -> bool:
 
 
 def function_bits(design: Design) -> set[int]:
-    """Bits that belong to functions. They keep their values from call to call, like any variable (1364 clause 10.4.1)."""
+    """Bits that belong to functions. They keep their values from call to call, like any variable (1364 clause
+    10.4.1)."""
     bits: set[int] = set()
     for function in design.functions:
         for s in function.storage():
@@ -181,7 +189,12 @@ def targets(body: Stmt | None) -> Iterator[Target]:
 def written_bits(process: Process) -> set[int]:
     """The numbers of all bits that a process may write, function locals left out."""
     body = process.body
-    if isinstance(body, Assign) and len(body.targets) == 1 and body.targets[0].width == 1 and not body.targets[0].offsets:
+    if (
+        isinstance(body, Assign)
+        and len(body.targets) == 1
+        and body.targets[0].width == 1
+        and not body.targets[0].offsets
+    ):
         t = body.targets[0]  # a gate: by far the most frequent
         return {t.signal.offset + t.low} if 0 <= t.low < t.signal.width else set()
     bits: set[int] = set()
@@ -245,10 +258,11 @@ def _net_bits(design: Design) -> Iterator[set[int]]:
 
 
 def power_up_word(signal: Signal, driven: Container[int]) -> Word:
-    """The word of a signal at power-up (1364 clauses 4.2.2 and 6.1.1); `driven` has the bits of nets with a driver, and inputs.
+    """The word of a signal at power-up (1364 clauses 4.2.2 and 6.1.1); `driven` has the bits of nets with a driver, and
+    inputs.
 
-    A start value if one was given; x for variables and what is driven (by what has not spoken yet); z for the rest of a net.
-    """
+    A start value if one was given; x for variables and what is driven (by what has not spoken yet); z for the rest of a
+    net."""
     if signal.initial is not None:
         return signal.initial
     if signal.kind == "variable":

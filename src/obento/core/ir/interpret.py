@@ -8,7 +8,24 @@ from dataclasses import dataclass, field
 
 from obento.core import values as v
 from obento.core.ir.evaluate import NotConstant, evaluate
-from obento.core.ir.nodes import Assign, Block, Call, Case, Const, Disable, Expr, Function, If, Label, Loop, Mux, Repeat, Stmt, Target, children
+from obento.core.ir.nodes import (
+    Assign,
+    Block,
+    Call,
+    Case,
+    Const,
+    Disable,
+    Expr,
+    Function,
+    If,
+    Label,
+    Loop,
+    Mux,
+    Repeat,
+    Stmt,
+    Target,
+    children,
+)
 from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
 from obento.core.values import Word

@@ -1,8 +1,8 @@
 """Expressions and statements of a Design.
 
-Widths and signs are settled when these nodes are made: every operator names its kind outright (`lt` or `slt`), operands of
-one operator have one width, and widening is a node of its own. Bit 0 is the rightmost digit whatever range was declared.
-"""
+Widths and signs are settled when these nodes are made: every operator names its kind outright (`lt` or `slt`), operands
+of one operator have one width, and widening is a node of its own. Bit 0 is the rightmost digit whatever range was
+declared."""
 
 from __future__ import annotations
 
@@ -34,7 +34,8 @@ class Ref(Expr):
 
 @dataclass(slots=True)
 class Unary(Expr):
-    """`op` is a key of `values.UNARY`; reductions and `lnot` have width 1. `two` is no operator of a text: a two-state variable does it."""
+    """`op` is a key of `values.UNARY`; reductions and `lnot` have width 1. `two` is no operator of a text: a two-state
+    variable does it."""
 
     op: str
     a: Expr
@@ -109,7 +110,8 @@ class Extend(Expr):
 
 @dataclass(slots=True)
 class Tristate(Expr):
-    """`a` where `enable` is 1, z where it is 0 or `a` is z, x otherwise (1364 tables 7-5 and 7-6; a gate's `a` is never z)."""
+    """`a` where `enable` is 1, z where it is 0 or `a` is z, x otherwise (1364 tables 7-5 and 7-6; a gate's `a` is never
+    z)."""
 
     enable: Expr
     a: Expr
@@ -117,12 +119,12 @@ class Tristate(Expr):
 
 @dataclass(slots=True)
 class Resolve(Expr):
-    """Several drivers of one net (1364 clause 7.10). `net` is the kind of net, `strengths` of each driver those of its 0 and 1.
+    """Several drivers of one net (1364 clause 7.10). `net` is the kind of net, `strengths` of each driver those of its
+    0 and 1.
 
-    Where `might` of a driver is not z, that driver is either z or what `might` says: a three-state gate whose control is
-    unknown (7.10.2, the values L and H). Strengths are numbered as in table 7-7: 7 supply, 6 strong, 5 pull, 4 large, 3 weak,
-    2 medium, 1 small, 0 high impedance.
-    """
+    Where `might` of a driver is not z, that driver is either z or what `might` says: a three-state gate whose control
+    is unknown (7.10.2, the values L and H). Strengths are numbered as in table 7-7: 7 supply, 6 strong, 5 pull, 4
+    large, 3 weak, 2 medium, 1 small, 0 high impedance."""
 
     net: str
     drivers: list[Expr]
@@ -463,7 +465,8 @@ def walk(expr: Expr) -> list[Expr]:
 
 
 def joined_operands(e: Binary) -> list[Expr]:
-    """The operands of `a & b & c`, which reads as one gate; what stands in parentheses on the right is one of its own."""
+    """The operands of `a & b & c`, which reads as one gate; what stands in parentheses on the right is one of its
+    own."""
     found: list[Expr] = []
     node: Expr = e
     while isinstance(node, Binary) and node.op == e.op:

@@ -1,8 +1,7 @@
 """Parts of a design that bring their own run-time: what they may ask of the kernel, and what it asks of them.
 
-Everything still happens in one order of events: a part's processes run in the kernel's sweeps beside all others, and its
-signals take their new values where non-blocking updates do.
-"""
+Everything still happens in one order of events: a part's processes run in the kernel's sweeps beside all others, and
+its signals take their new values where non-blocking updates do."""
 
 from __future__ import annotations
 
@@ -15,7 +14,8 @@ from obento.core.values import Word
 
 
 class Finished(Exception):
-    """The bench ended the run; `failed` when it said that something is wrong with it. `position` is where, 0 if that is not known."""
+    """The bench ended the run; `failed` when it said that something is wrong with it. `position` is where, 0 if that is
+    not known."""
 
     def __init__(self, failed: bool = False, position: int = 0) -> None:
         super().__init__()
@@ -56,13 +56,15 @@ class Host(Protocol):
 
 
 class Part(Protocol):
-    """`unfit` says why there is no form of it for lanes; empty when there is: its processes in the design marked `shadow`."""
+    """`unfit` says why there is no form of it for lanes; empty when there is: its processes in the design marked
+    `shadow`."""
 
     unfit: str
     inputs: list[Signal]
 
     def start(self, host: Host, ticks_per_second: int, given: Mapping[int, Word]) -> None:
-        """Begin anew: signals at their start values, processes ready to run. Inputs with a word in `given` (by number) begin with that."""
+        """Begin anew: signals at their start values, processes ready to run. Inputs with a word in `given` (by number)
+        begin with that."""
 
     @property
     def pending(self) -> bool:

@@ -20,8 +20,8 @@ _ALWAYS_RESOLVED = frozenset(["tri0", "tri1", "trireg"])
 def resolve_drivers(design: Design, tell: Callable[[Signal, Process, Process], None]) -> None:
     """Rewrite every net of which a bit has more than one driver (1364 clause 7.10), or that needs it by its kind.
 
-    `tell` hears of each net of kind `wire` with several strong drivers that never let go of it, with the first two processes that meet on it.
-    """
+    `tell` hears of each net of kind `wire` with several strong drivers that never let go of it, with the first two
+    processes that meet on it."""
     writer: dict[int, Process] = {}
     special: dict[int, Signal] = {}
     owner: dict[int, Signal] = {}
@@ -39,7 +39,11 @@ def resolve_drivers(design: Design, tell: Callable[[Signal, Process, Process], N
             if first is process or bit not in owner or owner[bit].id in special:
                 continue
             special[owner[bit].id] = owner[bit]
-            if owner[bit].net in ("wire", "uwire") and first.strengths == STRONG == process.strengths and not (_floats(first) or _floats(process)):
+            if (
+                owner[bit].net in ("wire", "uwire")
+                and first.strengths == STRONG == process.strengths
+                and not (_floats(first) or _floats(process))
+            ):
                 tell(owner[bit], first, process)
     switched = join_switches(design, lambda signal: _copies(design, signal))
     for signal in special.values():
@@ -75,12 +79,16 @@ def _split(design: Design, signal: Signal) -> None:
     inputs: list[Expr] = [Ref(signal.width, copy) for copy in drivers.wires]
     if not inputs and signal.net in ("tri0", "tri1"):
         full = ones(signal.width)
-        signal.initial = (full, 0) if signal.net == "tri1" else (0, full)  # what pulls it is there from the beginning (4.6.4)
+        signal.initial = (
+            (full, 0) if signal.net == "tri1" else (0, full)
+        )  # what pulls it is there from the beginning (4.6.4)
     if signal.net == "trireg":
         inputs.append(Ref(signal.width, signal))
         drivers.might.append(None)
         drivers.strengths.append((2, 2))  # a charge of medium strength (7.14.2), kept while nothing drives
-    body = Assign(signal.position, [Target(signal, 0, signal.width)], _value(signal, inputs, drivers.strengths, drivers.might))
+    body = Assign(
+        signal.position, [Target(signal, 0, signal.width)], _value(signal, inputs, drivers.strengths, drivers.might)
+    )
     watches = watches_of(stretches_read(body.value))
     if signal.net == "trireg":
         watches = [w for w in watches if w.signal is not signal]
@@ -100,7 +108,13 @@ def _might(design: Design, signal: Signal, process: Process) -> Expr | None:
         return None
     value = Tristate(body.value.width, unknown, body.value.a)
     design.processes.append(
-        Process("continuous", Assign(process.position, here, value), watches_of(stretches_read(value)), process.position, "resolution")
+        Process(
+            "continuous",
+            Assign(process.position, here, value),
+            watches_of(stretches_read(value)),
+            process.position,
+            "resolution",
+        )
     )
     return Ref(signal.width, wire)
 

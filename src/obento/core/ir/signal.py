@@ -20,10 +20,10 @@ STRONG = (6, 6)
 class Signal:
     """A net or variable. `offset` is the number of its bit 0 among all bits of the design.
 
-    An array has the width of one element in `element` (else 0). A net has its kind in `net` and, when it delays what it is
-    given, `delay`. `real` variables hold a floating-point number, at first `number`; `automatic` ones live for one call only. `held` once
-    some statement may force it. In `two_state` ones nothing but 0 and 1 is ever written (1800 clause 6.3.1).
-    """
+    An array has the width of one element in `element` (else 0). A net has its kind in `net` and, when it delays what it
+    is given, `delay`. `real` variables hold a floating-point number, at first `number`; `automatic` ones live for one
+    call only. `held` once some statement may force it. In `two_state` ones nothing but 0 and 1 is ever written (1800
+    clause 6.3.1)."""
 
     id: int
     name: str

@@ -1,9 +1,8 @@
 """Signals with strengths, and what several of them make of one wire (IEEE 1364-2005 clauses 7.9 to 7.12).
 
-A driver's bit is a stretch of the scale from -7 (supply 0) over 0 (high impedance) to +7 (supply 1): a known value is one
-point, an unknown one the stretch between its two strengths. The stronger signal wins; equal strengths of unlike value,
-and stretches that overlap, leave a stretch behind.
-"""
+A driver's bit is a stretch of the scale from -7 (supply 0) over 0 (high impedance) to +7 (supply 1): a known value is
+one point, an unknown one the stretch between its two strengths. The stronger signal wins; equal strengths of unlike
+value, and stretches that overlap, leave a stretch behind."""
 
 from __future__ import annotations
 
@@ -42,7 +41,9 @@ def _meet(a: int, b: int) -> Stretch:
     return min(a, b), max(a, b)
 
 
-def resolve(net: str, words: Sequence[Word], might: Sequence[Word | None], strengths: Sequence[tuple[int, int]], width: int) -> Word:
+def resolve(
+    net: str, words: Sequence[Word], might: Sequence[Word | None], strengths: Sequence[tuple[int, int]], width: int
+) -> Word:
     """The word of a net of kind `net` under its drivers (see `nodes.Resolve`)."""
     one = zero = 0
     for i in range(width):
@@ -54,7 +55,9 @@ def resolve(net: str, words: Sequence[Word], might: Sequence[Word | None], stren
     return one, zero
 
 
-def _bit(net: str, bits: list[tuple[int, int]], maybe: list[tuple[int, int]], strengths: Sequence[tuple[int, int]]) -> tuple[int, int]:
+def _bit(
+    net: str, bits: list[tuple[int, int]], maybe: list[tuple[int, int]], strengths: Sequence[tuple[int, int]]
+) -> tuple[int, int]:
     if net in ("wand", "triand", "wor", "trior"):
         return _wired(net in ("wand", "triand"), bits)
     level = _PULL.get(net, (0, 0))

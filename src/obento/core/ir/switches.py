@@ -1,8 +1,9 @@
-"""Switches that conduct both ways (IEEE 1364-2005 clause 7.6): what drives one of their nets drives all that conduct to it.
+"""Switches that conduct both ways (IEEE 1364-2005 clause 7.6): what drives one of their nets drives all that conduct to
+it.
 
 The value of each digit that a switch touches is resolved over the drivers of all digits of its group, each behind the
-condition that some way between the two conducts. A driver keeps its strength on the way; `rtran` and its kin are taken alike.
-"""
+condition that some way between the two conducts. A driver keeps its strength on the way; `rtran` and its kin are taken
+alike."""
 
 from __future__ import annotations
 
@@ -54,16 +55,25 @@ def join_switches(design: Design, copies: Callable[[Signal], Drivers]) -> set[in
         for digit in range(signal.width):
             value = _resolved((number, digit), signals, drivers, beside)
             body = Assign(signal.position, [Target(signal, digit, 1)], value)
-            design.processes.append(Process("continuous", body, watches_of(stretches_read(value)), signal.position, "resolution"))
+            design.processes.append(
+                Process("continuous", body, watches_of(stretches_read(value)), signal.position, "resolution")
+            )
     return set(signals)
 
 
-def _resolved(here: Digit, signals: dict[int, Signal], drivers: dict[int, Drivers], beside: dict[Digit, list[tuple[Digit, Switch]]]) -> Expr:
+def _resolved(
+    here: Digit,
+    signals: dict[int, Signal],
+    drivers: dict[int, Drivers],
+    beside: dict[Digit, list[tuple[Digit, Switch]]],
+) -> Expr:
     """The value of one digit under its own drivers and those that conduct to it."""
     own = signals[here[0]]
     result = Resolve(1, own.net, [], [], [])
     for there, condition in _conducting(here, beside).items():
-        for wire, strength, might in zip(drivers[there[0]].wires, drivers[there[0]].strengths, drivers[there[0]].might, strict=True):
+        for wire, strength, might in zip(
+            drivers[there[0]].wires, drivers[there[0]].strengths, drivers[there[0]].might, strict=True
+        ):
             value: Expr = Slice(1, Ref(wire.width, wire), there[1])
             unsure = Slice(1, might, there[1]) if might is not None else None
             result.drivers.append(value if condition is None else Tristate(1, condition, value))

@@ -8,7 +8,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from obento.core.ir.design import Design, Process
-from obento.core.ir.drivers import expressions, function_bits, functions_called, power_up_words, statements, written_bits
+from obento.core.ir.drivers import (
+    expressions,
+    function_bits,
+    functions_called,
+    power_up_words,
+    statements,
+    written_bits,
+)
 from obento.core.ir.nodes import Case, Const, Resolve, Stmt, Tristate, walk
 from obento.core.limits import Limits
 from obento.core.sim.lanes.bits import Bit, BitOps, Unfit
@@ -106,7 +113,8 @@ class Woken:
             later: list[tuple[int, Bit, int]] = []
             for bit, (value, written) in effect.later.items():
                 each = effect.each[bit]
-                # A bit that somebody watches may change twice (1364-2005 clause 11.4.1: updates happen in order). In VHDL
+                # A bit that somebody watches may change twice (1364-2005 clause 11.4.1: updates happen in order). In
+                # VHDL
                 # the later assignment takes the place of the earlier one (1076-1993 clause 8.4.1).
                 is_ordered = bit in self._watchers and len(each) > 1 and not process.shadow
                 later += [(bit, v, w) for v, w in each] if is_ordered else [(bit, value, written)]
@@ -173,7 +181,9 @@ class Woken:
         self._later = []
         for bit, (one, zero) in planes.items():
             self._update(bit, one, zero, full)
-        joined = set[int]().union(*(written_bits(p) for p in self._design.processes if p.origin == "port" or not p.shadow))
+        joined = set[int]().union(
+            *(written_bits(p) for p in self._design.processes if p.origin == "port" or not p.shadow)
+        )
         for before, signal in self._design.kept:
             if signal.offset in joined:
                 raise Unfit("a clock that is joined through a conversion")

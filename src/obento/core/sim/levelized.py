@@ -40,11 +40,12 @@ class HasMemory(Exception):
 class Levelled:
     """A design lowered to one tape.
 
-    `input_bits` are the numbers of the bits whose planes `run` takes, in that order: one plane each where all inputs are
-    `known`, two where they may be x (`unknown`) or also z (`any`). Ports named in `floating` hold z.
-    """
+    `input_bits` are the numbers of the bits whose planes `run` takes, in that order: one plane each where all inputs
+    are `known`, two where they may be x (`unknown`) or also z (`any`). Ports named in `floating` hold z."""
 
-    def __init__(self, design: Design, limits: Limits, floating: frozenset[str] = frozenset(), inputs: Inputs = "known") -> None:
+    def __init__(
+        self, design: Design, limits: Limits, floating: frozenset[str] = frozenset(), inputs: Inputs = "known"
+    ) -> None:
         self.inputs = inputs
         with collector_held():
             self._build(design, limits, floating)
@@ -166,13 +167,15 @@ class Levelled:
             raise HasMemory("may never run")
 
     def run(self, inputs: list[int], full: int) -> dict[int, tuple[int, int]]:
-        """Planes (one, zero) of each output bit by its number; `inputs` are the planes of `input_bits`, 1 before 0 where there are two."""
+        """Planes (one, zero) of each output bit by its number; `inputs` are the planes of `input_bits`, 1 before 0
+        where there are two."""
         planes = iter(self.tape.run(inputs, full))
         return {bit: (next(planes), next(planes)) for bit in self._output_bits}
 
 
 class _Bits:
-    """What is known of each bit by its number: one literal where it is never x or z (else -1), or one for 1 and one for 0."""
+    """What is known of each bit by its number: one literal where it is never x or z (else -1), or one for 1 and one for
+    0."""
 
     def __init__(self, bits: int) -> None:
         self.two_state = [-1] * bits
@@ -220,7 +223,8 @@ class _Outside:
 
 
 def _single_writers(design: Design, processes: list[Process], writer: dict[int, int]) -> None:
-    """Enter the number of the process that writes each bit into `writer`, which has the inputs and the bits done already.
+    """Enter the number of the process that writes each bit into `writer`, which has the inputs and the bits done
+    already.
 
     Raises
     ------
@@ -240,9 +244,12 @@ def _single_writers(design: Design, processes: list[Process], writer: dict[int, 
             continue
         for bit in range(signal.offset, signal.offset + signal.width):
             source = writer.get(bit)
-            # An input that starts with a value wakes nobody when a case is the same; it matters where that is what makes
+            # An input that starts with a value wakes nobody when a case is the same; it matters where that is what
+            # makes
             # a process run. A part's own processes all run at power-up, as gates and assignments do.
-            if source is not None and (may_sleep if source == _INPUT else source == _DONE or not processes[source].shadow):
+            if source is not None and (
+                may_sleep if source == _INPUT else source == _DONE or not processes[source].shadow
+            ):
                 raise HasMemory("start values")
 
 

@@ -1,8 +1,7 @@
 """The cases of a spec, as planes: one whole number for each input bit, one binary digit for each case.
 
-A case is known by its inputs; the same inputs never stand twice. In clocked labs the cases are the steps of sequences, known
-by their sequence and number (`Drive`).
-"""
+A case is known by its inputs; the same inputs never stand twice. In clocked labs the cases are the steps of sequences,
+known by their sequence and number (`Drive`)."""
 
 from __future__ import annotations
 
@@ -21,9 +20,8 @@ from obento.core.values import Word
 class Cases:
     """`one[i]` and `zero[i]` are the planes of input bit `i`; bits are numbered port by port, bit 0 of each first.
 
-    `labels` name cases that have no inputs: the checks of a bench. With a `drive` the cases are steps; the planes are the
-    inputs when outputs are sampled, the clock's too.
-    """
+    `labels` name cases that have no inputs: the checks of a bench. With a `drive` the cases are steps; the planes are
+    the inputs when outputs are sampled, the clock's too."""
 
     count: int
     one: tuple[int, ...]
@@ -68,8 +66,8 @@ def plane_digits(plane: int, count: int) -> str:
 
 
 def expand_cases(spec: Spec, most: int, most_crossed: int | None = None) -> Cases:
-    """All cases of a spec in order: every combination (first port the slowest), listed rows, corners (crossed where these are at most
-    `most_crossed`), random ones.
+    """All cases of a spec in order: every combination (first port the slowest), listed rows, corners (crossed where
+    these are at most `most_crossed`), random ones.
 
     Raises
     ------
@@ -155,8 +153,8 @@ def _expand_row(row: Row, inputs: tuple[SpecPort, ...], most: int) -> list[Word]
 def _corners(inputs: tuple[SpecPort, ...], most: int) -> list[int]:
     """0, 1, all ones, largest and smallest signed, alternating: of each port, crossed.
 
-    Where crossed these are more than `most`: of all ports together, and of each port by itself while the others are all 0 or all 1.
-    """
+    Where crossed these are more than `most`: of all ports together, and of each port by itself while the others are all
+    0 or all 1."""
     own = [_corners_of(port.width) for port in inputs]
     total = 1
     for values_of in own:
@@ -176,7 +174,8 @@ def _corners_of(width: int) -> list[int]:
 
 
 def _together(inputs: tuple[SpecPort, ...], own: list[list[int]]) -> Iterator[int]:
-    """Every port at its first corner, every port at its second, and so on; the last one stands in where a port has fewer."""
+    """Every port at its first corner, every port at its second, and so on; the last one stands in where a port has
+    fewer."""
     for i in range(max(len(values_of) for values_of in own)):
         word = 0
         for port, values_of in zip(inputs, own, strict=True):

@@ -1,8 +1,7 @@
 """How a clocked design is driven: sequences of steps, each from power-up.
 
-In a step the inputs are set and the design settles; then the clock does what the step's action says and the design settles
-again; then outputs are sampled; after a whole cycle the clock goes back to rest.
-"""
+In a step the inputs are set and the design settles; then the clock does what the step's action says and the design
+settles again; then outputs are sampled; after a whole cycle the clock goes back to rest."""
 
 from __future__ import annotations
 
@@ -108,5 +107,8 @@ def pack_steps(
                     one_columns[bit].append("1" if not open_ and cell.word[0] >> i & 1 else "0")
                     zero_columns[bit].append("1" if open_ or cell.word[1] >> i & 1 else "0")
                     bit += 1
-    planes = [tuple(int("".join(reversed(c)) or "0", 2) for c in columns) for columns in (one_columns, zero_columns, free_columns)]
+    planes = [
+        tuple(int("".join(reversed(c)) or "0", 2) for c in columns)
+        for columns in (one_columns, zero_columns, free_columns)
+    ]
     return len(actions), planes[0], planes[1], Drive(tuple(placed), "".join(actions), clock_bit, idle, planes[2])

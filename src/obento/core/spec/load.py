@@ -7,21 +7,57 @@ import re
 import tomllib
 from collections.abc import Callable, Mapping, Sequence
 from types import MappingProxyType
-from typing import Any, TypeVar
+from typing import Any, Literal, TypeVar
 
 from obento.core.diagnostics import Collector
 from obento.core.source import SourceFile
-from obento.core.spec.model import EDITION, Bench, Clock, FunctionRow, Marks, RandomCases, Reset, Row, Rules, Spec, SpecPort, StepRow
+from obento.core.spec.model import (
+    EDITION,
+    Bench,
+    Clock,
+    FunctionRow,
+    Marks,
+    RandomCases,
+    Reset,
+    Row,
+    Rules,
+    Spec,
+    SpecPort,
+    StepRow,
+)
 from obento.core.spec.steps import Sides, parse_function, parse_steps
 from obento.core.spec.table import parse_table
-from obento.core.spec.unknowns import MEANINGS, all_rows, first_applied, first_expected, function_as_any, row_as_any, steps_as_any
+from obento.core.spec.unknowns import (
+    MEANINGS,
+    all_rows,
+    first_applied,
+    first_expected,
+    function_as_any,
+    row_as_any,
+    steps_as_any,
+)
 from obento.core.suggest import did_you_mean
 
 FORMAT = "spec/1"
 RULES = ("languages", "only_gates", "max_gates", "max_levels", "behaviour")
+_RADIXES: dict[str, Literal["bin", "dec", "hex"]] = {"bin": "bin", "dec": "dec", "hex": "hex"}
 _PORT = re.compile(r"(?P<name>[A-Za-z_]\w*)(?:\[(?P<a>\d+)(?:\.\.(?P<b>\d+))?\])?(?P<s>s)?(?::(?P<radix>\w+))?$")
 _KEYS: dict[str, tuple[str, ...]] = {
-    "": ("obento", "title", "unit", "ports", "expect", "cases", "clock", "reset", "match", "rules", "marks", "students", "bench"),
+    "": (
+        "obento",
+        "title",
+        "unit",
+        "ports",
+        "expect",
+        "cases",
+        "clock",
+        "reset",
+        "match",
+        "rules",
+        "marks",
+        "students",
+        "bench",
+    ),
     "ports": ("in", "out", "inner"),
     "expect": ("equations", "table", "model", "steps", "function", "bench", "x"),
     "cases": ("all", "listed", "corners", "random", "groups", "without_reset"),
@@ -57,7 +93,9 @@ class _Reader:
             at = self.file.text.index("[", self._sections[key][0])
             return self.file.base + at, self.file.base + at + len(key) + 2
         start, end = self._sections.get(section, (0, len(self.file.text)))
-        m = re.compile(rf"^[ \t]*(?:{re.escape(key)}|\"{re.escape(key)}\")[ \t]*[.=]", re.MULTILINE).search(self.file.text, start, end)
+        m = re.compile(rf"^[ \t]*(?:{re.escape(key)}|\"{re.escape(key)}\")[ \t]*[.=]", re.MULTILINE).search(
+            self.file.text, start, end
+        )
         if m is None:
             return self.file.base + start, self.file.base + start
         first = m.start() + len(m.group()) - len(m.group().lstrip())
@@ -106,7 +144,13 @@ def load_spec(
     reader = _Reader(file, collector, edition)
     _check_keys(data, reader)
     if data.get("obento") != FORMAT:
-        reader.error("", "obento", "format", f'the first line must be obento = "{FORMAT}"', "it says which version of the format this is")
+        reader.error(
+            "",
+            "obento",
+            "format",
+            f'the first line must be obento = "{FORMAT}"',
+            "it says which version of the format this is",
+        )
     unit = data.get("unit")
     if not isinstance(unit, str) or not re.fullmatch(r"[A-Za-z_][\w$]*", unit):
         reader.error("", "unit", "unit", "`unit` must name the module or wiring list to be handed in")
@@ -132,7 +176,13 @@ def load_spec(
     function = _timed(expect, "function", parse_function, sides, reader, others)
     _told_twice(table or (), reader)
     _told_twice(listed, reader)
-    meaning = _meaning_of_x(expect, [*all_rows(table, listed, steps)], function or (), (*listed, *(r for s in steps for r in s.rows)), reader)
+    meaning = _meaning_of_x(
+        expect,
+        [*all_rows(table, listed, steps)],
+        function or (),
+        (*listed, *(r for s in steps for r in s.rows)),
+        reader,
+    )
     if meaning == "any":
         table = None if table is None else tuple(map(row_as_any, table))
         listed, steps = tuple(map(row_as_any, listed)), steps_as_any(steps)
@@ -143,15 +193,27 @@ def load_spec(
     models = _strings(expect, "expect", "model", reader)
     for model in models:
         if model not in others:
-            reader.error("expect", "model", "no-model", f"there is no file `{model}` beside the spec", did_you_mean(model, others))
-    says = function is not None or any(row.outputs for item in steps for row in item.rows) or any(r.outputs for r in listed)
+            reader.error(
+                "expect",
+                "model",
+                "no-model",
+                f"there is no file `{model}` beside the spec",
+                did_you_mean(model, others),
+            )
+    says = (
+        function is not None
+        or any(row.outputs for item in steps for row in item.rows)
+        or any(r.outputs for r in listed)
+    )
     if bench is None and equations is None and table is None and not models and not says and collector.errors == errors:
         reader.error(
             "expect",
             "expect",
             "no-source",
             "nothing says what is right",
-            "give `steps`, a `function` table or a `model`" if is_clocked else "give `equations`, a `table`, a `model` or listed rows with outputs",
+            "give `steps`, a `function` table or a `model`"
+            if is_clocked
+            else "give `equations`, a `table`, a `model` or listed rows with outputs",
         )
     all_cases, corners, random = _which_cases(cases, inputs, listed, is_clocked or bench is not None, reader)
     rules, marks = _rules(data, reader), _marks(data, reader)
@@ -190,7 +252,13 @@ def _check_keys(data: Mapping[str, Any], reader: _Reader) -> None:
             known = _KEYS.get(key)
             for inner in value if known else ():
                 if inner not in (known or ()):
-                    reader.error(key, inner, "unknown-key", f"`{inner}` means nothing in [{key}]", did_you_mean(inner, known or ()))
+                    reader.error(
+                        key,
+                        inner,
+                        "unknown-key",
+                        f"`{inner}` means nothing in [{key}]",
+                        did_you_mean(inner, known or ()),
+                    )
 
 
 def _section(data: Mapping[str, Any], name: str, reader: _Reader) -> Mapping[str, Any]:
@@ -224,7 +292,9 @@ def _ports(data: Mapping[str, Any], side: str, reader: _Reader) -> tuple[SpecPor
         return ()
     if not isinstance(text, str) or not text.strip():
         what = "states" if side == "inner" else f"{side}puts"
-        reader.error("ports", side, "ports", f"`{side}` in [ports] must list the {what}", 'for instance in = "a b depth[4]"')
+        reader.error(
+            "ports", side, "ports", f"`{side}` in [ports] must list the {what}", 'for instance in = "a b depth[4]"'
+        )
         return ()
     base = reader.text("ports", side, text)
     ports: list[SpecPort] = []
@@ -232,19 +302,26 @@ def _ports(data: Mapping[str, Any], side: str, reader: _Reader) -> tuple[SpecPor
         start, end = base + m.start(), base + m.end()
         found = _PORT.match(m.group())
         if found is None:
-            reader.collector.error("port", f"`{m.group()}` cannot be read as a port", start, end, "name, name[4], name[0..3], name[8]s, name[8]:dec")
+            reader.collector.error(
+                "port",
+                f"`{m.group()}` cannot be read as a port",
+                start,
+                end,
+                "name, name[4], name[0..3], name[8]s, name[8]:dec",
+            )
             continue
         left, right = 0, 0
         if found["a"] is not None:
             left, right = (int(found["a"]), int(found["b"])) if found["b"] else (int(found["a"]) - 1, 0)
         width = abs(left - right) + 1
-        radix = found["radix"] or "bin"
+        radix = _RADIXES.get(found["radix"] or "bin")
         if left < 0 or width > 4096:
             reader.collector.error("port", f"`{m.group()}` cannot have {max(width, 0)} bits", start, end)
-        elif radix not in ("bin", "dec", "hex"):
-            reader.collector.error("port", f"`{radix}` is no radix", start, end, "bin, dec or hex")
+        elif radix is None:
+            reader.collector.error("port", f"`{found['radix']}` is no radix", start, end, "bin, dec or hex")
         else:
-            ports.append(SpecPort(found["name"], "in" if side == "in" else "out", width, left, right, bool(found["s"]), radix))  # type: ignore[arg-type]
+            direction: Literal["in", "out"] = "in" if side == "in" else "out"
+            ports.append(SpecPort(found["name"], direction, width, left, right, bool(found["s"]), radix))
     return tuple(ports)
 
 
@@ -256,7 +333,13 @@ def _check_ports(inputs: tuple[SpecPort, ...], outputs: tuple[SpecPort, ...], re
         seen.add(port.name)
 
 
-def _check_names(unit: str, ports: Sequence[SpecPort], data: Mapping[str, Any], reader: _Reader, reserved: Mapping[str, frozenset[str]]) -> None:
+def _check_names(
+    unit: str,
+    ports: Sequence[SpecPort],
+    data: Mapping[str, Any],
+    reader: _Reader,
+    reserved: Mapping[str, frozenset[str]],
+) -> None:
     """Names that a language reserves: nobody could hand in a unit or port that is called so."""
     rules = data.get("rules")
     allowed = rules.get("languages") if isinstance(rules, dict) else None
@@ -266,11 +349,20 @@ def _check_names(unit: str, ports: Sequence[SpecPort], data: Mapping[str, Any], 
         if kept:
             start, end = reader.key(section, key)
             text = f"`{name}` is a word of {_listed_words(kept)}: nothing can have this name there"
-            reader.collector.warning("reserved-name", text, start, end, "choose another name, or leave that language out of `languages` in [rules]")
+            reader.collector.warning(
+                "reserved-name",
+                text,
+                start,
+                end,
+                "choose another name, or leave that language out of `languages` in [rules]",
+            )
 
 
 def _listed_words(languages: Sequence[str]) -> str:
-    shown = [{"verilog": "Verilog", "systemverilog": "SystemVerilog", "vhdl": "VHDL", "wiring": "wiring lists"}[n] for n in languages]
+    shown = [
+        {"verilog": "Verilog", "systemverilog": "SystemVerilog", "vhdl": "VHDL", "wiring": "wiring lists"}[n]
+        for n in languages
+    ]
     return " and ".join(filter(None, [", ".join(shown[:-1]), shown[-1]]))
 
 
@@ -305,7 +397,9 @@ def _reset(data: Mapping[str, Any], reader: _Reader) -> Reset | None:
     return Reset(port, active, kind)
 
 
-def _with_timing(inputs: tuple[SpecPort, ...], clock: Clock | None, reset: Reset | None, reader: _Reader) -> tuple[SpecPort, ...]:
+def _with_timing(
+    inputs: tuple[SpecPort, ...], clock: Clock | None, reset: Reset | None, reader: _Reader
+) -> tuple[SpecPort, ...]:
     """The inputs, with clock and reset before them where [ports] leaves them out."""
     for section, timing in (("reset", reset), ("clock", clock)):
         if timing is None:
@@ -336,7 +430,13 @@ def _timed(
     if text.strip().endswith(".csv") and "\n" not in text.strip():
         data = others.get(text.strip())
         if data is None:
-            reader.error("expect", key, "no-table", f"there is no file `{text.strip()}` beside the spec", did_you_mean(text, others))
+            reader.error(
+                "expect",
+                key,
+                "no-table",
+                f"there is no file `{text.strip()}` beside the spec",
+                did_you_mean(text, others),
+            )
             return None
         return parse(data.decode("utf-8-sig", "replace"), reader.key("expect", key)[0], sides, reader.collector)
     return parse(text, reader.text("expect", key, text), sides, reader.collector)
@@ -354,32 +454,53 @@ def read_bench(data: Mapping[str, Any], reader: _Reader, others: Mapping[str, by
     for names, key, where in ((files, "bench", "expect"), (right, "right", "bench"), (wrong, "wrong", "bench")):
         for name in names:
             if name not in others:
-                reader.error(where, key, "no-model", f"there is no file `{name}` beside the spec", did_you_mean(name, others))
+                reader.error(
+                    where, key, "no-model", f"there is no file `{name}` beside the spec", did_you_mean(name, others)
+                )
     if bool(files) == bool(right or wrong):
         hint = "`bench` in [expect] tries each hand-in; `right` and `wrong` in [bench] try benches that are handed in"
-        reader.error("bench", "bench", "bench-kind", "say either which bench to use, or which designs to try benches on", hint)
+        reader.error(
+            "bench", "bench", "bench-kind", "say either which bench to use, or which designs to try benches on", hint
+        )
     for name in expect:
         if name not in ("bench", "model"):
-            reader.error("expect", name, "bench-alone", f"with a bench, `{name}` says nothing more", "make it a task of its own")
+            reader.error(
+                "expect", name, "bench-alone", f"with a bench, `{name}` says nothing more", "make it a task of its own"
+            )
     patterns: dict[str, str | None] = {}
     for key in ("pass", "fail"):
         patterns[key] = _string(section, "bench", key, reader)
         try:
             re.compile(patterns[key] or "")
         except re.error as error:
-            reader.error("bench", key, "bad-pattern", f"this pattern cannot be read: {error}", "a regular expression; (?P<check>.*) names the check")
+            reader.error(
+                "bench",
+                key,
+                "bad-pattern",
+                f"this pattern cannot be read: {error}",
+                "a regular expression; (?P<check>.*) names the check",
+            )
     top = _string(section, "bench", "top", reader)
-    return Bench(files, top, patterns["pass"], patterns["fail"], _strings(section, "bench", "checks", reader), right, wrong)
+    return Bench(
+        files, top, patterns["pass"], patterns["fail"], _strings(section, "bench", "checks", reader), right, wrong
+    )
 
 
 def _check_kind(
-    is_clocked: bool, expect: Mapping[str, Any], cases: Mapping[str, Any], has_function: bool, inner: tuple[SpecPort, ...], reader: _Reader
+    is_clocked: bool,
+    expect: Mapping[str, Any],
+    cases: Mapping[str, Any],
+    has_function: bool,
+    inner: tuple[SpecPort, ...],
+    reader: _Reader,
 ) -> None:
     """Tables of cases and lists of steps exclude each other."""
     for section, name, keys in ((expect, "expect", ("table",)), (cases, "cases", ("all", "listed", "corners"))):
         for key in keys if is_clocked else ():
             if key in section:
-                reader.error(name, key, "clocked", f"`{key}` is for labs without memory", "give `steps` or a `function` table")
+                reader.error(
+                    name, key, "clocked", f"`{key}` is for labs without memory", "give `steps` or a `function` table"
+                )
     if inner and not has_function:
         reader.error("ports", "inner", "no-function", "`inner` are states of a `function` table, and there is none")
 
@@ -400,11 +521,17 @@ def _table(
     if text.strip().endswith(".csv") and "\n" not in text.strip():
         data = others.get(text.strip())
         if data is None:
-            reader.error(name, key, "no-table", f"there is no file `{text.strip()}` beside the spec", did_you_mean(text, others))
+            reader.error(
+                name, key, "no-table", f"there is no file `{text.strip()}` beside the spec", did_you_mean(text, others)
+            )
             return ()
         where = reader.key(name, key)[0]
-        return parse_table(data.decode("utf-8-sig", "replace"), where, inputs, outputs, reader.collector, need_outputs, reader.edition)
-    return parse_table(text, reader.text(name, key, text), inputs, outputs, reader.collector, need_outputs, reader.edition)
+        return parse_table(
+            data.decode("utf-8-sig", "replace"), where, inputs, outputs, reader.collector, need_outputs, reader.edition
+        )
+    return parse_table(
+        text, reader.text(name, key, text), inputs, outputs, reader.collector, need_outputs, reader.edition
+    )
 
 
 def _told_twice(rows: tuple[Row, ...], reader: _Reader) -> None:
@@ -415,11 +542,17 @@ def _told_twice(rows: tuple[Row, ...], reader: _Reader) -> None:
         known = first.setdefault(key, row)
         if known is not row:
             text = f"this row has the same inputs as line {known.line} of the table"
-            reader.collector.warning("row-twice", text, row.position, row.position + 1, "one of the two may have been meant for other inputs")
+            reader.collector.warning(
+                "row-twice", text, row.position, row.position + 1, "one of the two may have been meant for other inputs"
+            )
 
 
 def _meaning_of_x(
-    expect: Mapping[str, Any], rows: Sequence[Row | StepRow], function: Sequence[FunctionRow], given: Sequence[Row | StepRow], reader: _Reader
+    expect: Mapping[str, Any],
+    rows: Sequence[Row | StepRow],
+    function: Sequence[FunctionRow],
+    given: Sequence[Row | StepRow],
+    reader: _Reader,
 ) -> str:
     """What x in tables means: as the spec says, else literally, which is asked about where it matters."""
     meaning = expect.get("x", "")
@@ -431,9 +564,12 @@ def _meaning_of_x(
     asked = first_expected(rows, function)
     if asked is not None:
         reader.collector.warning(
-            "which-x", "does x right of `|` mean that any value will do? Until you say so the output must be unknown there", asked, asked + 1,
+            "which-x",
+            "does x right of `|` mean that any value will do? Until you say so the output must be unknown there",
+            asked,
+            asked + 1,
             'x = "any" in [expect] lets any value pass, like `-`; x = "unknown" says that it must be unknown',
-        )  # fmt: skip
+        )
     applied = first_applied(given)
     if applied is not None:
         text = "x among the inputs is applied as an unknown value"
@@ -454,8 +590,19 @@ def _which_cases(
     given = cases.get("random")
     if given is not None:
         count, seed = (given.get("count"), given.get("seed", 1)) if isinstance(given, dict) else (given, 1)
-        if not isinstance(count, int) or not isinstance(seed, int) or isinstance(count, bool) or not 1 <= count <= 1 << 20:
-            reader.error("cases", "random", "bad-value", "`random` needs a count from 1 to 1048576", "random = { count = 2000, seed = 7 }")
+        if (
+            not isinstance(count, int)
+            or not isinstance(seed, int)
+            or isinstance(count, bool)
+            or not 1 <= count <= 1 << 20
+        ):
+            reader.error(
+                "cases",
+                "random",
+                "bad-value",
+                "`random` needs a count from 1 to 1048576",
+                "random = { count = 2000, seed = 7 }",
+            )
         else:
             random = RandomCases(count, seed)
     if is_clocked:
@@ -467,9 +614,12 @@ def _which_cases(
         everything = False
     if everything and bits > _MOST_EXHAUSTIVE:
         reader.error(
-            "cases", "all", "too-many-cases", f"{bits} input bits have more combinations than can be run (at most {_MOST_EXHAUSTIVE} bits)",
+            "cases",
+            "all",
+            "too-many-cases",
+            f"{bits} input bits have more combinations than can be run (at most {_MOST_EXHAUSTIVE} bits)",
             "give listed, corners or random cases in [cases]",
-        )  # fmt: skip
+        )
     if not everything and not others:
         reader.error("cases", "all", "no-cases", "this spec has no cases")
     return everything, corners, random
@@ -481,14 +631,21 @@ def _without_reset(cases: Mapping[str, Any], reset: Reset | None, function: obje
     if not isinstance(wanted, bool):
         reader.error("cases", "without_reset", "bad-value", "`without_reset` is true or false")
     elif wanted and (reset is None or function is None):
-        reader.error("cases", "without_reset", "no-reset", "`without_reset` needs a [reset] and a `function` table to make sequences from")
+        reader.error(
+            "cases",
+            "without_reset",
+            "no-reset",
+            "`without_reset` needs a [reset] and a `function` table to make sequences from",
+        )
     return wanted is True
 
 
 def _groups(cases: Mapping[str, Any], reader: _Reader) -> dict[str, tuple[str, int]]:
     groups = cases.get("groups", {})
     if not isinstance(groups, dict) or not all(isinstance(v, str) for v in groups.values()):
-        reader.error("cases", "groups", "bad-value", "`groups` gives each group a condition", 'groups = { raise = "op == 2" }')
+        reader.error(
+            "cases", "groups", "bad-value", "`groups` gives each group a condition", 'groups = { raise = "op == 2" }'
+        )
         return {}
     return {name: (text, reader.text("cases", "groups", text)) for name, text in groups.items()}
 
@@ -496,12 +653,16 @@ def _groups(cases: Mapping[str, Any], reader: _Reader) -> dict[str, tuple[str, i
 def _aliases(match: Mapping[str, Any], known: set[str], reader: _Reader) -> dict[str, tuple[str, ...]]:
     aliases = match.get("aliases", {})
     if not isinstance(aliases, dict):
-        reader.error("match", "aliases", "bad-value", "`aliases` gives lists of names", 'aliases = { level_eq = ["leq"] }')
+        reader.error(
+            "match", "aliases", "bad-value", "`aliases` gives lists of names", 'aliases = { level_eq = ["leq"] }'
+        )
         return {}
     out: dict[str, tuple[str, ...]] = {}
     for name, others in aliases.items():
         if name not in known:
-            reader.error("match", "aliases", "unknown-port", f"`{name}` is no port of this spec", did_you_mean(name, known))
+            reader.error(
+                "match", "aliases", "unknown-port", f"`{name}` is no port of this spec", did_you_mean(name, known)
+            )
         out[name] = (others,) if isinstance(others, str) else tuple(str(o) for o in others)
     return out
 
@@ -511,14 +672,18 @@ def _rules(data: Mapping[str, Any], reader: _Reader) -> Rules:
     most: dict[str, int | None] = {}
     for name in ("max_gates", "max_levels"):
         most[name] = rules.get(name)
-        if most[name] is not None and (not isinstance(most[name], int) or isinstance(most[name], bool) or rules[name] < 0):
+        if most[name] is not None and (
+            not isinstance(most[name], int) or isinstance(most[name], bool) or rules[name] < 0
+        ):
             reader.error("rules", name, "bad-value", f"`{name}` is a whole number")
             most[name] = None
     behaviour = rules.get("behaviour", True)
     if not isinstance(behaviour, bool):
         reader.error("rules", "behaviour", "bad-value", "`behaviour` is true or false")
     only = _strings(rules, "rules", "only_gates", reader)
-    return Rules(_strings(rules, "rules", "languages", reader), only, most["max_gates"], most["max_levels"], bool(behaviour))
+    return Rules(
+        _strings(rules, "rules", "languages", reader), only, most["max_gates"], most["max_levels"], bool(behaviour)
+    )
 
 
 def _marks(data: Mapping[str, Any], reader: _Reader) -> Marks:
@@ -536,11 +701,27 @@ def _marks(data: Mapping[str, Any], reader: _Reader) -> Marks:
         reader.error("marks", "weights", "bad-value", "`weights` gives each group a number")
         weights = {}
     costs = marks.get("rules", {})
-    if not isinstance(costs, dict) or not all(isinstance(w, int | float) and not isinstance(w, bool) and w >= 0 for w in costs.values()):
-        reader.error("marks", "rules", "bad-value", "`rules` gives rules the points that breaking them costs: { only_gates = 3 }")
+    if not isinstance(costs, dict) or not all(
+        isinstance(w, int | float) and not isinstance(w, bool) and w >= 0 for w in costs.values()
+    ):
+        reader.error(
+            "marks", "rules", "bad-value", "`rules` gives rules the points that breaking them costs: { only_gates = 3 }"
+        )
         costs = {}
     for name in costs.keys() - set(RULES):
-        reader.error("marks", "rules", "unknown-name", f"there is no rule `{name}`", did_you_mean(name, RULES) or f"rules are {', '.join(RULES)}")
+        reader.error(
+            "marks",
+            "rules",
+            "unknown-name",
+            f"there is no rule `{name}`",
+            did_you_mean(name, RULES) or f"rules are {', '.join(RULES)}",
+        )
     for name in costs.keys() & set(RULES) - set(data.get("rules") or ()):
-        reader.error("marks", "rules", "unknown-name", f"the rule `{name}` is not set, so that nobody can break it", "set it under [rules]")
+        reader.error(
+            "marks",
+            "rules",
+            "unknown-name",
+            f"the rule `{name}` is not set, so that nobody can break it",
+            "set it under [rules]",
+        )
     return Marks(float(total), by, {k: float(v) for k, v in weights.items()}, {k: float(v) for k, v in costs.items()})

@@ -12,11 +12,12 @@ from obento.core.values import Word
 Radix = Literal["bin", "dec", "hex"]
 
 EDITION = 2
-"""How the texts of specs are read today. A version that was used before keeps the edition it was read by, so that no result of it turns.
+"""How the texts of specs are read today. A version that was used before keeps the edition it was read by, so that no
+result of it turns.
 
-Edition 1 took `0x1` in a binary column of three digits as a hexadecimal number and `-1` in one of two as digits, took x left of the
-bar for a value that no case has, and began sequences made from a function table at power-up although there is a reset.
-"""
+Edition 1 took `0x1` in a binary column of three digits as a hexadecimal number and `-1` in one of two as digits, took x
+left of the bar for a value that no case has, and began sequences made from a function table at power-up although there
+is a reset. """
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +38,8 @@ class SpecPort:
         return f"{self.name}[{number}]"
 
     def show(self, word: Word, cared: int | None = None) -> str:
-        """A word as the table shows it: in the port's radix where it is known, else digit by digit, `-` where not compared."""
+        """A word as the table shows it: in the port's radix where it is known, else digit by digit, `-` where not
+        compared."""
         full = values.ones(self.width)
         care = full if cared is None else cared
         if care == full and self.radix != "bin" and values.is_known(word, self.width):
@@ -96,7 +98,8 @@ class Reset:
 
 @dataclass(frozen=True, slots=True)
 class StepRow:
-    """One step: inputs are set, then the clock does what `action` says: `.` nothing, `r` it rises, `f` it falls, `c` a cycle.
+    """One step: inputs are set, then the clock does what `action` says: `.` nothing, `r` it rises, `f` it falls, `c` a
+    cycle.
 
     `inputs` are in the spec's order, the clock's own cell is empty.
     """
@@ -120,9 +123,8 @@ class StepList:
 class FunctionRow:
     """One row of a function table: when, and what becomes of each of its states.
 
-    `clock` is `-` (always), `.` (no edge), `r`, `f`, or the level 0 or 1 without an edge. `present` are states before, by
-    name; `then` is a value, or a formula over inputs and the states before.
-    """
+    `clock` is `-` (always), `.` (no edge), `r`, `f`, or the level 0 or 1 without an edge. `present` are states before,
+    by name; `then` is a value, or a formula over inputs and the states before."""
 
     position: int
     line: int
@@ -136,10 +138,9 @@ class FunctionRow:
 class Bench:
     """A bench as the source of verdicts, or (with `right` and `wrong`) what students hand in.
 
-    `passing` and `failing` are patterns for printed lines, whose group `check` names the check; without them the bench's
-    assertions are the checks. `checks` names them outright. `right` and `wrong` are designs that a student's bench has to
-    accept and to reject; `tests` is the unit that they all are.
-    """
+    `passing` and `failing` are patterns for printed lines, whose group `check` names the check; without them the
+    bench's assertions are the checks. `checks` names them outright. `right` and `wrong` are designs that a student's
+    bench has to accept and to reject; `tests` is the unit that they all are."""
 
     files: tuple[str, ...] = ()
     top: str | None = None
@@ -158,7 +159,8 @@ class RandomCases:
 
 @dataclass(frozen=True, slots=True)
 class Rules:
-    """How a hand-in may be built. `behaviour` says whether processes, arithmetic and the like are allowed beside gates."""
+    """How a hand-in may be built. `behaviour` says whether processes, arithmetic and the like are allowed beside
+    gates."""
 
     languages: tuple[str, ...] = ()
     only_gates: tuple[str, ...] = ()

@@ -1,8 +1,8 @@
 """Clocked expectations as text: lists of steps, and function tables.
 
-Both have the ports' names as a header, `|` between what is given and what is expected, and one row a line. In the clock's
-column a step says what the clock does: `.` nothing, `r` it rises and stays, `f` it falls and stays, `c` a whole cycle.
-"""
+Both have the ports' names as a header, `|` between what is given and what is expected, and one row a line. In the
+clock's column a step says what the clock does: `.` nothing, `r` it rises and stays, `f` it falls and stays, `c` a whole
+cycle."""
 
 from __future__ import annotations
 
@@ -73,7 +73,9 @@ def parse_steps(text: str, base: int, sides: Sides, collector: Collector) -> tup
     if not lists and header is not None:
         collector.error("empty-table", "there are no steps here", base, base, "one step a line below the header")
     elif header is None:
-        collector.error("empty-table", "these steps have no header line", base, base, "begin with the names of the ports")
+        collector.error(
+            "empty-table", "these steps have no header line", base, base, "begin with the names of the ports"
+        )
     return tuple(lists)
 
 
@@ -88,14 +90,18 @@ def parse_function(text: str, base: int, sides: Sides, collector: Collector) -> 
             if header is None:
                 return ()
             if not any(header.right):
-                collector.error("missing-column", "the function table has no state to the right of `|`", start, start + 1)
+                collector.error(
+                    "missing-column", "the function table has no state to the right of `|`", start, start + 1
+                )
                 return ()
         else:
             row = _function_row(words, number, header, sides, collector)
             if row is not None:
                 rows.append(row)
     if header is None:
-        collector.error("empty-table", "this function table has no header line", base, base, "begin with the names of the ports")
+        collector.error(
+            "empty-table", "this function table has no header line", base, base, "begin with the names of the ports"
+        )
     return tuple(rows)
 
 
@@ -108,7 +114,9 @@ def _is_header(words: Words, header: _Header) -> bool:
 def _lines(text: str, base: int) -> Iterator[tuple[int, Words, int]]:
     """The lines that hold something: number, words, place of the line. Commas may part the columns (CSV)."""
     offset = 0
-    first = next((line for line in text.splitlines() if line.strip() and not line.strip().startswith(("//", "---"))), "")
+    first = next(
+        (line for line in text.splitlines() if line.strip() and not line.strip().startswith(("//", "---"))), ""
+    )
     for number, raw in enumerate(text.split("\n"), 1):
         start = base + offset
         offset += len(raw) + 1
@@ -129,7 +137,9 @@ class _Header:
     right: list[SpecPort]
 
 
-def _read_header(words: Words, start: int, sides: Sides, collector: Collector, states: frozenset[str]) -> _Header | None:
+def _read_header(
+    words: Words, start: int, sides: Sides, collector: Collector, states: frozenset[str]
+) -> _Header | None:
     """The columns; `states` may stand on the left too, as their values before the step."""
     header = _Header([], [])
     given = {p.name: p for p in sides.inputs}
@@ -180,7 +190,12 @@ def _cells(words: Words, header: _Header, collector: Collector) -> list[tuple[Sp
         if len(found) != len(columns):
             where = "right" if is_right else "left"
             at = found[-1][1] if found else words[0][1]
-            collector.error("row-length", f"this row has {len(found)} values {where} of `|`, the header has {len(columns)}", at, at + 1)
+            collector.error(
+                "row-length",
+                f"this row has {len(found)} values {where} of `|`, the header has {len(columns)}",
+                at,
+                at + 1,
+            )
             return None
         out += [(port, is_right, word, at) for port, (word, at) in zip(columns, found, strict=True)]
     return out
@@ -198,7 +213,9 @@ def _bad(collector: Collector, word: str, port: SpecPort, at: int, bad: BadCell)
     collector.error("bad-value", f"`{word}` for `{port.name}`: {bad.text}", at, at + len(word), bad.hint)
 
 
-def _step(words: Words, line: int, header: _Header, sides: Sides, collector: Collector, has_before: bool) -> StepRow | None:
+def _step(
+    words: Words, line: int, header: _Header, sides: Sides, collector: Collector, has_before: bool
+) -> StepRow | None:
     found = _cells(words, header, collector)
     if found is None:
         return None
@@ -211,12 +228,16 @@ def _step(words: Words, line: int, header: _Header, sides: Sides, collector: Col
         if port.name == clock:
             if word not in _ACTIONS:
                 hint = ", ".join(f"`{sign}` {what}" for sign, what in _ACTIONS.items())
-                collector.error("bad-clock", f"`{word}` says nothing about the clock `{clock}`", at, at + len(word), hint)
+                collector.error(
+                    "bad-clock", f"`{word}` says nothing about the clock `{clock}`", at, at + len(word), hint
+                )
                 return None
             action = word
         elif is_right and word in ("=", "!"):
             if not has_before:
-                collector.error("no-before", f"`{word}` has no step before it in this sequence", at, at + 1, "write `-` or a value")
+                collector.error(
+                    "no-before", f"`{word}` has no step before it in this sequence", at, at + 1, "write `-` or a value"
+                )
                 return None
             cells[port.name] = Cell((0, 0), 0, "=" if word == "=" else "!")
         else:
@@ -252,7 +273,9 @@ def _function_row(words: Words, line: int, header: _Header, sides: Sides, collec
     for port, is_right, word, at in found:
         if port.name == clock:
             if word not in _EVENTS:
-                collector.error("bad-clock", f"`{word}` says nothing about the clock `{clock}`", at, at + len(word), _EVENTS_HINT)
+                collector.error(
+                    "bad-clock", f"`{word}` says nothing about the clock `{clock}`", at, at + len(word), _EVENTS_HINT
+                )
                 return None
             event = word
             continue
@@ -275,9 +298,13 @@ def _function_row(words: Words, line: int, header: _Header, sides: Sides, collec
             present.append((port.name, cell))
     if event not in ("r", "f") and any(isinstance(c, Cell) and c.before == "!" for _, c in then):
         at = words[0][1]
-        collector.error("restless", "without an edge of the clock `!` would turn it again and again", at, at + 1, _EDGE_HINT)
+        collector.error(
+            "restless", "without an edge of the clock `!` would turn it again and again", at, at + 1, _EDGE_HINT
+        )
         return None
-    return FunctionRow(words[0][1], line, event, tuple(given.get(p.name, _NOTHING) for p in sides.inputs), tuple(present), tuple(then))
+    return FunctionRow(
+        words[0][1], line, event, tuple(given.get(p.name, _NOTHING) for p in sides.inputs), tuple(present), tuple(then)
+    )
 
 
 def _next_value(word: str, port: SpecPort, at: int, sides: Sides, collector: Collector) -> Cell | Formula | None:

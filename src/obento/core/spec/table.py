@@ -131,7 +131,9 @@ def _header(
         collector.error("missing-column", f"the table has no column for {', '.join(missing)}", start, start + 1)
         return None
     if need_outputs and not any(p in header for p in outputs):
-        collector.error("missing-column", "the table has no output column", start, start + 1, "write `|` and the outputs")
+        collector.error(
+            "missing-column", "the table has no output column", start, start + 1, "write `|` and the outputs"
+        )
         return None
     return header
 
@@ -160,7 +162,9 @@ def _row(
     cells: dict[str, Cell] = {}
     for (word, at), port in zip(packed, columns, strict=True):
         if (word == "|") != (port is None):
-            collector.error("bar-place", "the `|` stands in another place than in the header", start + at, start + at + 1)
+            collector.error(
+                "bar-place", "the `|` stands in another place than in the header", start + at, start + at + 1
+            )
             return None
         if port is None:
             continue
@@ -169,7 +173,9 @@ def _row(
             if all_known and port.direction == "in" and edition > 1 and unknown_digits(cells[port.name]):
                 raise BadCell(*X_AMONG_INPUTS)
         except BadCell as bad:
-            collector.error("bad-value", f"`{word}` for `{port.name}`: {bad.text}", start + at, start + at + len(word), bad.hint)
+            collector.error(
+                "bad-value", f"`{word}` for `{port.name}`: {bad.text}", start + at, start + at + len(word), bad.hint
+            )
             return None
     nothing = Cell((0, 0), 0)
     given = tuple(cells[p.name] for p in inputs)
@@ -200,8 +206,8 @@ _SIGNED = re.compile(r"[+-][0-9][0-9_]*")
 def parse_value(word: str, port: SpecPort, edition: int = EDITION) -> Cell:
     """A value in a port's radix, or in the one that a prefix says.
 
-    In a binary column what is exactly as long as the port is wide, and made of `0 1 x z -`, are its digits. Where it could be meant as a
-    number too (`0x1` in three digits), it is wrong: there are two ways to write it that are clear.
+    In a binary column what is exactly as long as the port is wide, and made of `0 1 x z -`, are its digits. Where it
+    could be meant as a number too (`0x1` in three digits), it is wrong: there are two ways to write it that are clear.
 
     Raises
     ------
@@ -225,7 +231,8 @@ def parse_value(word: str, port: SpecPort, edition: int = EDITION) -> Cell:
         if len(digits) == width and number is not None:
             raise BadCell(
                 f"this can be read as the digits {' '.join(digits)} and as the number {number}",
-                f"write 0b{digits} for the digits, or {values.to_digits(values.word(number, width), width)} for the number",
+                f"write 0b{digits} for the digits, or {values.to_digits(values.word(number, width), width)} for the"
+                " number",
             )
         if number is not None:
             return Cell(values.word(number, width), full)

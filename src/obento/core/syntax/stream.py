@@ -76,7 +76,8 @@ class TokenStream:
         return self.ends[self.at - 1] if self.at else self.start
 
     def is_at(self, *texts: str) -> bool:
-        """Whether the current token is one of these words or signs (never a string or escaped name that looks alike)."""
+        """Whether the current token is one of these words or signs (never a string or escaped name that looks
+        alike)."""
         return self.texts[self.at] in texts and self.kinds[self.at] not in "sx"
 
     def accept(self, text: str) -> bool:
@@ -92,7 +93,9 @@ class TokenStream:
         text = self.texts[self.at]
         return f"`{text if len(text) <= 30 else text[:27] + '...'}`"
 
-    def fail(self, code: str, text: str, hint: str = "", start: int | None = None, end: int | None = None) -> SyntaxProblem:
+    def fail(
+        self, code: str, text: str, hint: str = "", start: int | None = None, end: int | None = None
+    ) -> SyntaxProblem:
         """Report an error here and give the exception to raise."""
         if start is None:
             start, end = self.start, self.ends[self.at]

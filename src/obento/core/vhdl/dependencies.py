@@ -16,12 +16,14 @@ def check_world(world: World, collector: Collector) -> None:
         if name not in world.entities:
             for a in architectures:
                 text = f"the architecture `{a.name}` belongs to an entity `{name}` that is not here"
-                collector.error("no-entity", text, a.name_pos, a.name_pos + len(a.name), did_you_mean(name, world.entities))
+                collector.error(
+                    "no-entity", text, a.name_pos, a.name_pos + len(a.name), did_you_mean(name, world.entities)
+                )
 
 
 def architecture_is_named(world: World, name: str, users: Sequence[str]) -> bool:
-    """Whether it is said which architecture of an entity is meant: by a configuration of its own where nothing places it, else wherever
-    the entities `users` place it."""
+    """Whether it is said which architecture of an entity is meant: by a configuration of its own where nothing places
+    it, else wherever the entities `users` place it."""
     if not any(name in entities_used(world, u) for u in users):
         return sum(c.entity == name for c in world.configurations.values()) == 1
     bound = {b for c in world.configurations.values() for b in _architectures_in(c.block)}
@@ -29,7 +31,9 @@ def architecture_is_named(world: World, name: str, users: Sequence[str]) -> bool
         for architecture in world.architectures.get(user, []):
             bound |= {b for d in architecture.decls if isinstance(d, ast.ConfigSpec) for b in _architectures_of(d)}
     bound |= {c.entity for c in world.configurations.values() if c.name in bound}
-    placed = [i for u in users for a in world.architectures.get(u, []) for i in _instances(a.body) if _last(i.what) == name]
+    placed = [
+        i for u in users for a in world.architectures.get(u, []) for i in _instances(a.body) if _last(i.what) == name
+    ]
     return all(i.architecture or i.kind == "configuration" or (i.kind == "component" and name in bound) for i in placed)
 
 
@@ -47,7 +51,11 @@ def _architectures_of(d: ast.ConfigSpec) -> set[str]:
 
 
 def _architectures_in(block: ast.BlockConfig) -> set[str]:
-    return {name for item in block.items for name in (_architectures_of(item) if isinstance(item, ast.ConfigSpec) else _architectures_in(item))}
+    return {
+        name
+        for item in block.items
+        for name in (_architectures_of(item) if isinstance(item, ast.ConfigSpec) else _architectures_in(item))
+    }
 
 
 def entities_used(world: World, name: str) -> set[str]:

@@ -23,10 +23,17 @@ _FAR = 1 << 40
 LIBRARIES = {
     "std": ("standard", "textio", "env"),
     "ieee": (
-        "std_logic_1164", "numeric_std", "numeric_bit", "math_real", "std_logic_arith", "std_logic_unsigned", "std_logic_signed",
-        "std_logic_textio", "numeric_std_unsigned",
+        "std_logic_1164",
+        "numeric_std",
+        "numeric_bit",
+        "math_real",
+        "std_logic_arith",
+        "std_logic_unsigned",
+        "std_logic_signed",
+        "std_logic_textio",
+        "numeric_std_unsigned",
     ),
-}  # fmt: skip
+}
 TAUGHT = frozenset(["std_logic_arith", "std_logic_unsigned", "std_logic_signed"])
 
 
@@ -49,7 +56,9 @@ class World:
                     known = self.architectures.setdefault(unit.entity, [])
                     if any(a.name == unit.name for a in known):
                         text = f"the architecture `{unit.name}` of `{unit.entity}` stands here a second time"
-                        collector.error("duplicate", text, unit.name_pos, unit.name_pos + len(unit.name), "keep one of them")
+                        collector.error(
+                            "duplicate", text, unit.name_pos, unit.name_pos + len(unit.name), "keep one of them"
+                        )
                     known.append(unit)
                 case ast.Package():
                     self._one(self.packages, unit, "the package", collector)

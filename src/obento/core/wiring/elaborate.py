@@ -31,13 +31,17 @@ class _Wrong(Exception):
     """A line that cannot be built; already reported."""
 
 
-def elaborate(wiring: Wiring, find_block: BlockFinder, block_names: list[str], collector: Collector, limits: Limits) -> Design | None:
+def elaborate(
+    wiring: Wiring, find_block: BlockFinder, block_names: list[str], collector: Collector, limits: Limits
+) -> Design | None:
     """The Design of a wiring list; None when something is wrong with it (reported)."""
     return _Builder(wiring, find_block, block_names, collector, limits).build()
 
 
 class _Builder:
-    def __init__(self, wiring: Wiring, find_block: BlockFinder, block_names: list[str], collector: Collector, limits: Limits) -> None:
+    def __init__(
+        self, wiring: Wiring, find_block: BlockFinder, block_names: list[str], collector: Collector, limits: Limits
+    ) -> None:
         self._w = wiring
         self._find_block = find_block
         self._block_names = block_names
@@ -85,23 +89,37 @@ class _Builder:
                 self._widths[bus.name] = bus.width
                 self._design.ports.append(Port(bus.name, direction, signal, False, bus.start))
         if not self._w.gives:
-            self._collector.error("no-outputs", f"`{self._w.name}` gives nothing", self._w.name_start, None, "add a `gives` line")
+            self._collector.error(
+                "no-outputs", f"`{self._w.name}` gives nothing", self._w.name_start, None, "add a `gives` line"
+            )
 
     def _drivers(self) -> None:
         for line in self._w.lines:
             for target in line.targets:
                 if any(b.name == target.name for b in self._w.takes):
-                    self._error("input-driven", f"`{target.name}` comes from outside (`takes`) and cannot be driven here", target)
+                    self._error(
+                        "input-driven",
+                        f"`{target.name}` comes from outside (`takes`) and cannot be driven here",
+                        target,
+                    )
                     continue
                 earlier = self._makers.setdefault(target.name, [])
                 for _, other in earlier:
                     if other.left is None or target.left is None or self._bits(other) & self._bits(target):
-                        self._error("two-drivers", f"`{target.name}` is driven twice", target, "every wire has one driver")
+                        self._error(
+                            "two-drivers", f"`{target.name}` is driven twice", target, "every wire has one driver"
+                        )
                         break
                 earlier.append((line, target))
         for bus in self._w.gives:
             if bus.name not in self._makers:
-                self._collector.warning("open-output", f"output `{bus.name}` is left open", bus.start, bus.end, f"add a line `{bus.name} <- ...`")
+                self._collector.warning(
+                    "open-output",
+                    f"output `{bus.name}` is left open",
+                    bus.start,
+                    bus.end,
+                    f"add a line `{bus.name} <- ...`",
+                )
 
     @staticmethod
     def _bits(wire: Wire) -> set[int]:
@@ -109,7 +127,8 @@ class _Builder:
         return set(range(min(wire.left, wire.right), max(wire.left, wire.right) + 1))
 
     def _width(self, name: str, at: Operand) -> int | None:
-        """Bits of a wire; None while that is being worked out (a loop). One where nothing else says otherwise (`t <- flipflop(not(t), …)`)."""
+        """Bits of a wire; None while that is being worked out (a loop). One where nothing else says otherwise (`t <-
+        flipflop(not(t), …)`)."""
         if name in self._widths:
             return self._widths[name]
         makers = self._makers.get(name)
@@ -206,7 +225,10 @@ class _Builder:
         lowest = min(bus.left, bus.right) if bus else 0
         if (wire.left < wire.right) != ascending and wire.left != wire.right:
             raise self._error(
-                "reversed", f"`{wire.name}[{wire.left}..{wire.right}]` runs against the bus", wire, f"write [{wire.right}..{wire.left}]"
+                "reversed",
+                f"`{wire.name}[{wire.left}..{wire.right}]` runs against the bus",
+                wire,
+                f"write [{wire.right}..{wire.left}]",
             )
         highest = lowest + signal.width - 1
         if not (lowest <= min(wire.left, wire.right) and max(wire.left, wire.right) <= highest):
@@ -237,7 +259,9 @@ class _Builder:
             return self._storage(e, label)
         inner = e.args[0] if e.what == "not" and len(e.args) == 1 else None
         if isinstance(inner, Use) and inner.what in _NEGATED:
-            return self._gate(Use(e.start, e.end, _NEGATED[inner.what], inner.args, inner.pins), label)  # `not(and(a, b))` is one gate
+            return self._gate(
+                Use(e.start, e.end, _NEGATED[inner.what], inner.args, inner.pins), label
+            )  # `not(and(a, b))` is one gate
         pin = next((p for p in e.pins if p), None)
         if pin:
             raise self._error("pin", f"`{e.what}` has no pin names", e, "list its inputs in order")
@@ -257,19 +281,33 @@ class _Builder:
             result = _apart(result)
         for arg, operand in zip(args[1:], e.args[1:], strict=True):
             if arg.width != result.width:
-                raise self._error("width-misfit", f"`{e.what}` gets {result.width} and {arg.width} bits", operand, "all inputs need one width")
+                raise self._error(
+                    "width-misfit",
+                    f"`{e.what}` gets {result.width} and {arg.width} bits",
+                    operand,
+                    "all inputs need one width",
+                )
             result = ir.Binary(result.width, _GATES[e.what], result, arg)
         return ir.Unary(result.width, "not", result) if e.what in _INVERTING else result
 
     def _storage(self, e: Use, label: str) -> ir.Expr:
         """A flip-flop or latch: data first, everything else by the names of its pins."""
         if e.pins[0] not in (None, "d"):
-            raise self._error("pin", f"the first operand of `{e.what}` is its data", e, f"{e.what}(data, {STORAGE[e.what][0]}: wire)")
+            raise self._error(
+                "pin", f"the first operand of `{e.what}` is its data", e, f"{e.what}(data, {STORAGE[e.what][0]}: wire)"
+            )
         pins: dict[str, Pin] = {}
         for arg, pin in zip(e.args[1:], e.pins[1:], strict=True):
             if pin is None or pin not in STORAGE[e.what]:
-                text = f"`{e.what}` has no pin `{pin}`" if pin else f"`{e.what}` takes one data operand, all others by pin"
-                raise self._error("no-pin", text, arg, did_you_mean(pin or "", STORAGE[e.what]) or f"its pins are {', '.join(STORAGE[e.what])}")
+                text = (
+                    f"`{e.what}` has no pin `{pin}`" if pin else f"`{e.what}` takes one data operand, all others by pin"
+                )
+                raise self._error(
+                    "no-pin",
+                    text,
+                    arg,
+                    did_you_mean(pin or "", STORAGE[e.what]) or f"its pins are {', '.join(STORAGE[e.what])}",
+                )
             if pin in pins:
                 raise self._error("duplicate", f"pin `{pin}` is connected twice", arg)
             pins[pin] = self._pin(arg, f"{label}.{pin}")
@@ -281,7 +319,9 @@ class _Builder:
         assert width is not None  # only a name that is being sized has none
         held = self._design.add_signal(f"{label}.q", width, "variable", e.start)
         data = self._lower(e.args[0], label)
-        self._design.processes += storage_processes(e.what, held, _apart(data) if isinstance(data, ir.Mux) else data, pins, e.start, self._w.name)
+        self._design.processes += storage_processes(
+            e.what, held, _apart(data) if isinstance(data, ir.Mux) else data, pins, e.start, self._w.name
+        )
         return ir.Ref(width, held)
 
     def _pin(self, arg: Operand, name: str) -> Pin:
@@ -295,19 +335,30 @@ class _Builder:
             return value.a.signal, value.low
         wire = self._design.add_signal(name, 1, "net", arg.start)
         body = ir.Assign(arg.start, [ir.Target(wire, 0, 1)], value)
-        self._design.processes.append(Process("continuous", body, watches_of(stretches_read(value)), arg.start, "wire", self._w.name))
+        self._design.processes.append(
+            Process("continuous", body, watches_of(stretches_read(value)), arg.start, "wire", self._w.name)
+        )
         return wire, 0
 
     def _selector(self, e: Use, args: list[ir.Expr]) -> ir.Expr:
         if len(args) < 3:
-            raise self._error("gate-count", "`select` needs a choice and at least two inputs", e, "select(s, when_0, when_1)")
+            raise self._error(
+                "gate-count", "`select` needs a choice and at least two inputs", e, "select(s, when_0, when_1)"
+            )
         choice, options = args[0], args[1:]
         if len(options) > 1 << min(choice.width, 16):
-            raise self._error("gate-count", f"{choice.width} bits choose among {1 << choice.width} inputs, here are {len(options)}", e)
+            raise self._error(
+                "gate-count", f"{choice.width} bits choose among {1 << choice.width} inputs, here are {len(options)}", e
+            )
         width = options[0].width
         for option, operand in zip(options, e.args[1:], strict=True):
             if option.width != width:
-                raise self._error("width-misfit", f"`select` gets {width} and {option.width} bits", operand, "all inputs need one width")
+                raise self._error(
+                    "width-misfit",
+                    f"`select` gets {width} and {option.width} bits",
+                    operand,
+                    "all inputs need one width",
+                )
         options += [ir.Const(width, 0, 0)] * ((1 << choice.width) - len(options))
         for i in range(choice.width):
             bit = ir.Slice(1, choice, i)
@@ -336,7 +387,11 @@ class _Builder:
         for index, (arg, pin) in enumerate(zip(e.args, e.pins, strict=True)):
             name = pin or (inputs[index].name if index < len(inputs) else "")
             if not any(p.name == name for p in inputs):
-                text = f"`{e.what}` has no input `{pin}`" if pin else f"`{e.what}` has {len(inputs)} inputs, here are {len(e.args)}"
+                text = (
+                    f"`{e.what}` has no input `{pin}`"
+                    if pin
+                    else f"`{e.what}` has {len(inputs)} inputs, here are {len(e.args)}"
+                )
                 raise self._error("no-pin", text, arg, did_you_mean(pin or "", [p.name for p in inputs]))
             if name in given:
                 raise self._error("duplicate", f"input `{name}` is connected twice", arg)
@@ -347,15 +402,21 @@ class _Builder:
             arg = given[port.name][0]
             value = self._lower(arg, label)
             if value.width != port.signal.width:
-                raise self._error("width-misfit", f"`{port.name}` takes {port.signal.width} bits, but gets {value.width}", arg)
+                raise self._error(
+                    "width-misfit", f"`{port.name}` takes {port.signal.width} bits, but gets {value.width}", arg
+                )
             body = ir.Assign(arg.start, [ir.Target(port.signal, 0, port.signal.width)], value)
-            self._design.processes.append(Process("continuous", body, watches_of(stretches_read(value)), arg.start, "port", self._w.name))
+            self._design.processes.append(
+                Process("continuous", body, watches_of(stretches_read(value)), arg.start, "port", self._w.name)
+            )
         return [p for p in ports if p.direction == "out"]
 
     def _inline_block(self, e: Use, label: str) -> ir.Expr:
         outputs = self._connected(e, label)
         if len(outputs) != 1:
-            raise self._error("several-outputs", f"`{e.what}` has {len(outputs)} outputs and needs a line of its own", e)
+            raise self._error(
+                "several-outputs", f"`{e.what}` has {len(outputs)} outputs and needs a line of its own", e
+            )
         return ir.Ref(outputs[0].signal.width, outputs[0].signal)
 
     def _block_line(self, line: Line, e: Use) -> None:
@@ -363,7 +424,11 @@ class _Builder:
         outputs = self._connected(e, label)
         if len(line.targets) != len(outputs):
             names = ", ".join(p.name for p in outputs)
-            raise self._error("block-outputs", f"`{e.what}` gives {len(outputs)} outputs ({names}), taken are {len(line.targets)}", line)
+            raise self._error(
+                "block-outputs",
+                f"`{e.what}` gives {len(outputs)} outputs ({names}), taken are {len(line.targets)}",
+                line,
+            )
         for target, port in zip(line.targets, outputs, strict=True):
             self._drive(target, ir.Ref(port.signal.width, port.signal), line)
 
@@ -391,15 +456,19 @@ class _Builder:
                         circle = names[names.index(nxt) :]
                         line = makers[circle[0]][0][0]
                         self._collector.warning(
-                            "loop", "wires go round in a circle: " + " <- ".join([*circle, circle[0]]), line.start, line.end,
+                            "loop",
+                            "wires go round in a circle: " + " <- ".join([*circle, circle[0]]),
+                            line.start,
+                            line.end,
                             "such a circuit may remember or never settle",
-                        )  # fmt: skip
+                        )
                 elif state.get(nxt, 0) == 0 and nxt in makers:
                     stack.append((nxt, []))
 
 
 def _apart(e: ir.Expr) -> ir.Expr:
-    """A nested gate that stays one of its own: without this its operator would read as one with the operator around it."""
+    """A nested gate that stays one of its own: without this its operator would read as one with the operator around
+    it."""
     return ir.Concat(e.width, [e])
 
 

@@ -31,7 +31,13 @@ def lex(file: SourceFile, collector: Collector, limits: Limits) -> Tokens:
         m = _TOKEN.match(text, at)
         if m is None:
             hint = "values are written `name <- gate(a, b)`" if text[at] == "=" else ""
-            collector.error("strange-character", f"the character {text[at]!r} means nothing in a wiring list", base + at, base + at + 1, hint)
+            collector.error(
+                "strange-character",
+                f"the character {text[at]!r} means nothing in a wiring list",
+                base + at,
+                base + at + 1,
+                hint,
+            )
             at += 1
             continue
         kind = m.lastgroup
@@ -81,7 +87,12 @@ class WiringParser(TokenStream):
         self._line_ends()
         while not self.is_at("end"):
             if self.kind == "e" or self.is_at("wiring"):
-                self.collector.error("missing-end", f"`end` is missing after the last line of `{wiring.name}`", self.previous_end, self.previous_end)
+                self.collector.error(
+                    "missing-end",
+                    f"`end` is missing after the last line of `{wiring.name}`",
+                    self.previous_end,
+                    self.previous_end,
+                )
                 return wiring
             before = self.at
             try:
@@ -196,7 +207,9 @@ class WiringParser(TokenStream):
         if self.kind == "i" and self.texts[self.at + 1] == "(":
             return self._use()
         if self.kind != "i" or self.newline_before[self.at]:
-            raise self.fail("expected-value", f"a wire or gate is missing before {self.describe()}", "", self.previous_end)
+            raise self.fail(
+                "expected-value", f"a wire or gate is missing before {self.describe()}", "", self.previous_end
+            )
         return self._wire()
 
     def _use(self) -> Use:
@@ -223,7 +236,9 @@ class WiringParser(TokenStream):
         m = _SIZED.fullmatch(text)
         if m is None:
             if text not in ("0", "1"):
-                raise self.fail("bad-number", f"`{text}` needs a width", f"write for instance 4d{text}", start, self.previous_end)
+                raise self.fail(
+                    "bad-number", f"`{text}` needs a width", f"write for instance 4d{text}", start, self.previous_end
+                )
             return Constant(start, self.previous_end, from_decimal(text), 1)
         try:
             digits, base = m[3].replace("_", ""), {"b": 2, "d": 10, "h": 16}[m[2]]
@@ -231,7 +246,9 @@ class WiringParser(TokenStream):
         except ValueError:
             raise self.fail("bad-number", f"`{text}` is no number", "", start, self.previous_end) from None
         if not 1 <= width <= self._limits.vector_bits or value >> width:
-            raise self.fail("number-cut", f"`{text}` does not fit into {shown(width)} bits", "", start, self.previous_end)
+            raise self.fail(
+                "number-cut", f"`{text}` does not fit into {shown(width)} bits", "", start, self.previous_end
+            )
         return Constant(start, self.previous_end, value, width)
 
 

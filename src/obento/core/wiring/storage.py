@@ -1,9 +1,8 @@
 """Flip-flops and latches of wiring lists: their pins, and the processes that they become.
 
-`flipflop(d, rise: clk)` takes its data at the rising edge, `fall:` at the falling one; `enable:` lets it, `clear:` and `preset:`
-act at once (`clear_low:` and `preset_low:` at 0). `latch(d, open: en)` follows its data while open. Both hold as many bits as
-their data has, and are unknown at power-up.
-"""
+`flipflop(d, rise: clk)` takes its data at the rising edge, `fall:` at the falling one; `enable:` lets it, `clear:` and
+`preset:` act at once (`clear_low:` and `preset_low:` at 0). `latch(d, open: en)` follows its data while open. Both hold
+as many bits as their data has, and are unknown at power-up."""
 
 from __future__ import annotations
 
@@ -20,7 +19,8 @@ STORAGE = {
 """Kinds of storage and their pins besides the data."""
 
 OVERRIDE = "override"
-"""Origin of the process by which a clear or preset acts at once; it belongs to the flip-flop, and is no part of its own."""
+"""Origin of the process by which a clear or preset acts at once; it belongs to the flip-flop, and is no part of its
+own."""
 
 Pin = tuple[Signal, int]
 """A wire: signal and bit."""
@@ -38,13 +38,14 @@ def wrong_pins(what: str, pins: set[str]) -> str:
     return ""
 
 
-def storage_processes(what: str, held: Signal, data: ir.Expr, pins: dict[str, Pin], position: int, path: str) -> list[Process]:
+def storage_processes(
+    what: str, held: Signal, data: ir.Expr, pins: dict[str, Pin], position: int, path: str
+) -> list[Process]:
     """The processes that keep `held`. Unknown pins make unknown what depends on them.
 
-    A latch is one that follows its data. A flip-flop has one for its clock and, with a clear or preset, one that wakes whenever such a pin
-    turns either way: a preset that is still active when the clear ends acts at that moment. Where both write in one sweep the
-    clock's comes last; it looks at clear and preset as well, so that the two agree.
-    """
+    A latch is one that follows its data. A flip-flop has one for its clock and, with a clear or preset, one that wakes
+    whenever such a pin turns either way: a preset that is still active when the clear ends acts at that moment. Where
+    both write in one sweep the clock's comes last; it looks at clear and preset as well, so that the two agree."""
     width = held.width
     own = ir.Ref(width, held)
     value: ir.Expr = data
@@ -55,7 +56,16 @@ def storage_processes(what: str, held: Signal, data: ir.Expr, pins: dict[str, Pi
     target = [ir.Target(held, 0, width)]
     value = _overridden(value, levels)
     if what == "latch":
-        return [Process("continuous", ir.Assign(position, target, value), watches_of(stretches_read(value)), position, what, path)]
+        return [
+            Process(
+                "continuous",
+                ir.Assign(position, target, value),
+                watches_of(stretches_read(value)),
+                position,
+                what,
+                path,
+            )
+        ]
     signal, low = pins["rise" if "rise" in pins else "fall"]
     clock = Watch(signal, "pos" if "rise" in pins else "neg", low, 1)
     clocked = Process("always", ir.Assign(position, target, value, False), [clock], position, what, path)

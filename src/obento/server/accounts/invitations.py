@@ -21,7 +21,8 @@ def link_for(c: Connection, person_id: int, address: str) -> str:
 
 
 def invite(c: Connection, class_id: int, body: Invite, address: str, by: int) -> Invited:
-    """Have somebody work on a class. Who has no password yet gets a link; who has one finds the class the next time they sign in."""
+    """Have somebody work on a class. Who has no password yet gets a link; who has one finds the class the next time
+    they sign in."""
     email = body.email.strip().lower()
     known = accounts.person_by_email(c, email)
     person_id = known.id if known is not None else accounts.add_person(c, email, body.name.strip(), "")

@@ -83,7 +83,9 @@ def me(person: Person) -> Me:
 
 
 @router.post("/sign-out")
-def sign_out(person: Person, response: Response, found: ServicesDep, obento_session: Annotated[str, Cookie()] = "") -> Done:
+def sign_out(
+    person: Person, response: Response, found: ServicesDep, obento_session: Annotated[str, Cookie()] = ""
+) -> Done:
     """End the session."""
     del person
     with found.store.transaction() as c:

@@ -43,7 +43,11 @@ def check_events(lab_id: int, person: Person, found: ServicesDep) -> StreamingRe
         nap = 0.003  # a single hand-in is done at once, a class takes its time
         while True:
             run = found.checks.run_of(lab_id)
-            view = RunView(state=run.state, total=run.total, done=run.done, busy=run.busy) if run else RunView(state="done", total=0, done=0)
+            view = (
+                RunView(state=run.state, total=run.total, done=run.done, busy=run.busy)
+                if run
+                else RunView(state="done", total=0, done=0)
+            )
             text = view.model_dump_json()
             if text != last:
                 number += 1

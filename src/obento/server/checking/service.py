@@ -7,6 +7,7 @@ import queue
 import threading
 from concurrent.futures import CancelledError
 from dataclasses import dataclass, field
+from functools import partial
 from typing import Any
 
 from obento.core.check.expectation.model import Expectation
@@ -44,8 +45,8 @@ class Job:
 
 @dataclass(slots=True)
 class Run:
-    """A run in progress; `state` is running, done, cancelled or failed. `busy` counts what the machine had no time for: it has no outcome
-    and waits for the next run."""
+    """A run in progress; `state` is running, done, cancelled or failed. `busy` counts what the machine had no time for:
+    it has no outcome and waits for the next run."""
 
     id: int
     lab_id: int
@@ -104,7 +105,8 @@ class CheckService:
             self._helping.release()
 
     def repair(self, result_id: int, task: Task) -> Repair | None:
-        """The smallest change that makes a hand-in right; None where nothing can be said, or others are waiting already.
+        """The smallest change that makes a hand-in right; None where nothing can be said, or others are waiting
+        already.
 
         It has a worker of its own, so that nobody who leafs through a class waits for it.
         """
@@ -120,14 +122,16 @@ class CheckService:
             self._helping.release()
 
     def _looked_for(self, result_id: int, task: Task) -> Repair | None:
-        """Look for a change in the helper and keep what was found; a search that had to be stopped is kept as one without result."""
+        """Look for a change in the helper and keep what was found; a search that had to be stopped is kept as one
+        without result."""
         found = self._helper.repair(task)
         repair = Repair([], 0, False) if found is None or isinstance(found, str) else found
         self._store.retrying(lambda c: repairs.put_repair(c, result_id, repair), seconds=10)
         return repair if repair.tried else None
 
     def _mend(self, wrong: list[tuple[int, Task]]) -> None:
-        """After a run: what could be changed in the wrong hand-ins, so that letters can say so. Ends with the service."""
+        """After a run: what could be changed in the wrong hand-ins, so that letters can say so. Ends with the
+        service."""
         for result_id, task in wrong:
             if self._is_closing:
                 return
@@ -204,12 +208,9 @@ class CheckService:
             files: dict[int, tuple[HandinFile, ...]] = {}
             for job in jobs:
                 if job.attempt_id not in files:
-                    files[job.attempt_id] = self._store.retrying(
-                        lambda c, job=job: tuple(handins.attempt_files(c, job.attempt_id)),  # type: ignore[misc]
-                        seconds=3600,
-                    )
-                task = Task(job.spec.files, files[job.attempt_id], job.spec.provided, job.choices)
-                run.futures.append(self.pool.submit(task, lambda c, job=job: finished.put((job, c))))  # type: ignore[misc]
+                    read = partial(handins.attempt_files, attempt_id=job.attempt_id)
+                    files[job.attempt_id] = tuple(self._store.retrying(read, seconds=3600))
+                run.futures.append(self.pool.submit(_task(job, files), partial(_hand_over, finished, job)))
                 if run.cancelled:
                     run.futures[-1].cancel()
             for _ in jobs:
@@ -217,9 +218,9 @@ class CheckService:
                 if checked is not None and checked.status == "busy":
                     run.busy += 1
                 elif checked is not None:
-                    result_id = self._store.retrying(lambda c, job=job, checked=checked: self._enter(c, job, checked), seconds=3600)  # type: ignore[misc]
-                    if checked.status == "checked" and checked.verdict is not None and checked.verdict.right != job.spec.expectation.cases.full:
-                        wrong.append((result_id, Task(job.spec.files, files[job.attempt_id], job.spec.provided, job.choices)))
+                    result_id = self._store.retrying(partial(self._enter, job=job, checked=checked), seconds=3600)
+                    if _is_wrong(job, checked):
+                        wrong.append((result_id, _task(job, files)))
                 run.done += 1
             state = "cancelled" if run.cancelled else "done"
         except Exception:
@@ -235,12 +236,41 @@ class CheckService:
     def _enter(self, c: Connection, job: Job, checked: Checked) -> int:
         """Keep an outcome, and the mark that comes of it if it is the one that counts; gives the outcome's id."""
         expectation: Expectation = job.spec.expectation
-        basis = results.Basis(job.spec.version_id, job.spec.files_digest, engine_version(), results.choices_digest(job.choices))
+        basis = results.Basis(
+            job.spec.version_id, job.spec.files_digest, engine_version(), results.choices_digest(job.choices)
+        )
         result_id = results.add_result(c, job.attempt_id, job.task_id, basis, checked, expectation.cases.count)
-        lab = course.lab_of_handin(c, job.handin_id)  # as it is now: somebody may have changed it while this was checked
-        counts = results.is_best(c, result_id) if lab.which_attempt == "best" else handins.counting_attempt(c, job.handin_id) == job.attempt_id
+        lab = course.lab_of_handin(
+            c, job.handin_id
+        )  # as it is now: somebody may have changed it while this was checked
+        counts = (
+            results.is_best(c, result_id)
+            if lab.which_attempt == "best"
+            else handins.counting_attempt(c, job.handin_id) == job.attempt_id
+        )
         if not counts:
             return result_id
-        earned = mark_of(expectation, checked.verdict, checked.rules) if checked.verdict is not None and checked.status == "checked" else None
+        earned = (
+            mark_of(expectation, checked.verdict, checked.rules)
+            if checked.verdict is not None and checked.status == "checked"
+            else None
+        )
         enter_outcome(c, lab, job.handin_id, job.task_id, result_id, checked.status, earned)
         return result_id
+
+
+def _task(job: Job, files: dict[int, tuple[HandinFile, ...]]) -> Task:
+    return Task(job.spec.files, files[job.attempt_id], job.spec.provided, job.choices)
+
+
+def _is_wrong(job: Job, checked: Checked) -> bool:
+    """Whether a hand-in was checked and some case is not right."""
+    return (
+        checked.status == "checked"
+        and checked.verdict is not None
+        and checked.verdict.right != job.spec.expectation.cases.full
+    )
+
+
+def _hand_over(finished: queue.SimpleQueue[tuple[Job, Checked | None]], job: Job, checked: Checked | None) -> None:
+    finished.put((job, checked))

@@ -8,7 +8,17 @@ from fastapi import APIRouter
 
 from obento.server.course import overview
 from obento.server.course.access import may_see_class, may_see_lab
-from obento.server.course.models import ClassCard, Extension, LabChanged, LabOverview, LabSettings, LabTerms, NewClass, NewLab, NewTask
+from obento.server.course.models import (
+    ClassCard,
+    Extension,
+    LabChanged,
+    LabOverview,
+    LabSettings,
+    LabTerms,
+    NewClass,
+    NewLab,
+    NewTask,
+)
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.marks.ledger import settle_lab
@@ -81,7 +91,9 @@ def put_terms(lab_id: int, body: LabSettings, c: Db, person: Person, found: Serv
 
 
 @router.put("/labs/{lab_id}/extensions/{student_id}")
-def put_extension(lab_id: int, student_id: int, body: Extension, c: Db, person: Person, found: ServicesDep) -> LabChanged:
+def put_extension(
+    lab_id: int, student_id: int, body: Extension, c: Db, person: Person, found: ServicesDep
+) -> LabChanged:
     """Give one student more time, or take it back; marks follow at once."""
     lab = may_see_lab(c, lab_id, person.id)
     if student_id not in {s.id for s in people.students(c, lab.class_id)}:

@@ -1,4 +1,5 @@
-"""Drafts of comments, made from findings: plain words for a whole cluster, with what is each student's own left to placeholders."""
+"""Drafts of comments, made from findings: plain words for a whole cluster, with what is each student's own left to
+placeholders."""
 
 from __future__ import annotations
 
@@ -27,7 +28,9 @@ def draft(picture: TaskPicture, key: str) -> str:
     if kind == "right":
         return ""
     if kind == "unchecked":
-        return "{name}, your hand-in could not be checked[: {message}][ ({line})]. Please mend this and hand it in again."
+        return (
+            "{name}, your hand-in could not be checked[: {message}][ ({line})]. Please mend this and hand it in again."
+        )
     if kind == "rules":
         return "{name}, it does what it should in every case, but not in the way that was asked for: {rule}."
     verdict = results.load_verdict(picture.c, result, picture.expectation)

@@ -38,11 +38,18 @@ def letter_for(picture: LabPicture, student_id: int) -> Letter:
     others = [m.name for m in picture.teams.get(row.team_id, []) if m.id != student_id] if row and row.team_id else []
     lab = picture.lab
     return Letter(
-        school=lab.school, class_name=lab.class_name, lab=lab.title, student=student.name, team=others,
-        attempt=row.attempt or 0 if row else 0, received_at=row.received_at if row else None, late=bool(row and row.late),
-        tasks=parts, mark=None if any(m is None for m in marks) else round(sum(m or 0 for m in marks), 2),
+        school=lab.school,
+        class_name=lab.class_name,
+        lab=lab.title,
+        student=student.name,
+        team=others,
+        attempt=row.attempt or 0 if row else 0,
+        received_at=row.received_at if row else None,
+        late=bool(row and row.late),
+        tasks=parts,
+        mark=None if any(m is None for m in marks) else round(sum(m or 0 for m in marks), 2),
         total=sum(p.total for p in parts),
-    )  # fmt: skip
+    )
 
 
 def _task(t: TaskPicture, row: HandinRow | None, student: str) -> LetterTask:
@@ -73,10 +80,26 @@ def _for_nothing(t: TaskPicture) -> LetterTask:
     """What stands there where nothing was handed in."""
     spec = t.expectation.spec
     return LetterTask(
-        title=t.task.title, status="missing", passed=0, compared=0, mark=None, total=spec.marks.total, held="nothing was handed in",
-        late="", comment="", note="", inputs=[p.name for p in spec.inputs], outputs=[p.name for p in spec.outputs], rows=[], more=0,
-        messages=[], bound=[], again="", spec_version=t.spec.number, engine=engine_version(),
-    )  # fmt: skip
+        title=t.task.title,
+        status="missing",
+        passed=0,
+        compared=0,
+        mark=None,
+        total=spec.marks.total,
+        held="nothing was handed in",
+        late="",
+        comment="",
+        note="",
+        inputs=[p.name for p in spec.inputs],
+        outputs=[p.name for p in spec.outputs],
+        rows=[],
+        more=0,
+        messages=[],
+        bound=[],
+        again="",
+        spec_version=t.spec.number,
+        engine=engine_version(),
+    )
 
 
 def _message(m: Message) -> str:
@@ -108,8 +131,19 @@ def _again(rows: list[CaseRow], inputs: list[str], outputs: list[str]) -> str:
     if not rows:
         return ""
     row = rows[0]
-    looks = [f"{n} should be {e} and is {a}" for n, e, a, w in zip(outputs, row.expected, row.actual, row.wrong, strict=True) if w]
+    looks = [
+        f"{n} should be {e} and is {a}"
+        for n, e, a, w in zip(outputs, row.expected, row.actual, row.wrong, strict=True)
+        if w
+    ]
     if row.step is not None:
-        return f"From power-up go through the steps of {row.step.sequence} to number {row.step.number}: {'; '.join(looks)}."
-    before = f", coming from the case in which {row.run.removeprefix('after ')} was the other value" if row.run != "fresh" else ""
+        return (
+            f"From power-up go through the steps of {row.step.sequence} to number {row.step.number}:"
+            f" {'; '.join(looks)}."
+        )
+    before = (
+        f", coming from the case in which {row.run.removeprefix('after ')} was the other value"
+        if row.run != "fresh"
+        else ""
+    )
     return f"Set {inputs_text(inputs, row.inputs)}{before}: {'; '.join(looks)}."

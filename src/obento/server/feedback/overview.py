@@ -16,7 +16,12 @@ from obento.store.people import Student
 def feedback_view(picture: LabPicture) -> FeedbackView:
     """The whole lab, before and after its letters are released."""
     return FeedbackView(
-        tasks=[FeedbackTask(id=t.task.id, title=t.task.title, total=t.expectation.spec.marks.total, clusters=clusters_of(t)) for t in picture.tasks],
+        tasks=[
+            FeedbackTask(
+                id=t.task.id, title=t.task.title, total=t.expectation.spec.marks.total, clusters=clusters_of(t)
+            )
+            for t in picture.tasks
+        ],
         students=(rows := student_rows(picture)),
         sent=sum(r.letter in ("released", "read") for r in rows),
     )
@@ -38,11 +43,20 @@ def _student(picture: LabPicture, s: Student, letter: LetterRow | None) -> Feedb
         state = "withdrawn" if letter.withdrawn_at else "read" if letter.read_at else "released"
         outdated = state != "withdrawn" and not is_same_letter(letter.frozen, letter_for(picture, s.id))
     return FeedbackStudent(
-        student_id=s.id, handin_id=row.id if row else None, name=s.name, number=s.number, team=bool(row and row.team_id),
-        marks=values, held=[bool(m and m.held) for m in marks], by_hand=[bool(m and m.by_hand) for m in marks],
-        late=bool(row and row.late), sum=None if None in values else round(sum(v or 0 for v in values), 2), letter=state,
-        outdated=outdated, open_comments=_open_comments(picture, row),
-    )  # fmt: skip
+        student_id=s.id,
+        handin_id=row.id if row else None,
+        name=s.name,
+        number=s.number,
+        team=bool(row and row.team_id),
+        marks=values,
+        held=[bool(m and m.held) for m in marks],
+        by_hand=[bool(m and m.by_hand) for m in marks],
+        late=bool(row and row.late),
+        sum=None if None in values else round(sum(v or 0 for v in values), 2),
+        letter=state,
+        outdated=outdated,
+        open_comments=_open_comments(picture, row),
+    )
 
 
 def _open_comments(picture: LabPicture, row: HandinRow | None) -> int:

@@ -39,13 +39,18 @@ def own_words(t: TaskPicture, result: Result) -> dict[str, str]:
     message = next((m for m in errors if m.line), errors[0] if errors else None)
     change = _change(t, result)
     # The line to look at is the one to be changed, where that is known.
-    place: Change | Finding | Message | None = change or finding or (message if message is not None and message.line else None)
+    place: Change | Finding | Message | None = (
+        change or finding or (message if message is not None and message.line else None)
+    )
     return {
-        "when": _when(finding), "line": f"line {place.line}" if place is not None and place.line else "", "file": place.file if place is not None else "", "unit": result.unit,
+        "when": _when(finding),
+        "line": f"line {place.line}" if place is not None and place.line else "",
+        "file": place.file if place is not None else "",
+        "unit": result.unit,
         "change": f"{change.text} in line {change.line}" if change is not None else "",
         "message": message.text + (f" ({message.hint})" if message.hint else "") if message else "",
         "rule": "; ".join(r.text for r in result.detail.rules if not r.ok),
-    }  # fmt: skip
+    }
 
 
 def _change(t: TaskPicture, result: Result) -> Change | None:

@@ -34,7 +34,9 @@ def release(picture: LabPicture, student_ids: list[int] | None, person_id: int, 
             done.unchanged += 1
             continue
         letter.corrects = old is not None and old.withdrawn_at is None
-        letter_id = letters.add_letter(picture.c, picture.lab.id, student_id, json.loads(letter.model_dump_json()), person_id)
+        letter_id = letters.add_letter(
+            picture.c, picture.lab.id, student_id, json.loads(letter.model_dump_json()), person_id
+        )
         token = new_token()
         letters.add_link(picture.c, letter_id, token_hash(token), days)
         address = known[student_id].email

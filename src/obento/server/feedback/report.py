@@ -28,14 +28,21 @@ def class_report(picture: LabPicture) -> ClassReport:
     every.sort(key=lambda pair: (-pair[0].count, pair[1].title))
     again = [Mistake(text=m.text, count=m.count, of=m.of, task=t.title) for m, t in every[:_TEACH_AGAIN] if m.count > 1]
     return ClassReport(
-        lab=picture.lab.title, class_name=picture.lab.class_name, school=picture.lab.school, students=len(picture.students), tasks=tasks,
+        lab=picture.lab.title,
+        class_name=picture.lab.class_name,
+        school=picture.lab.school,
+        students=len(picture.students),
+        tasks=tasks,
         teach_again=again,
-    )  # fmt: skip
+    )
 
 
 def _task(t: TaskPicture, students: int) -> ReportTask:
     clusters = clusters_of(t)
-    members = {kind: sum(len(c.members) for c in clusters if c.kind == kind) for kind in ("right", "rules", "wrong", "unchecked")}
+    members = {
+        kind: sum(len(c.members) for c in clusters if c.kind == kind)
+        for kind in ("right", "rules", "wrong", "unchecked")
+    }
     checked = members["right"] + members["rules"] + members["wrong"]
     mistakes: Counter[str] = Counter()
     for cluster in clusters:
@@ -48,12 +55,18 @@ def _task(t: TaskPicture, students: int) -> ReportTask:
         histogram[min(_BINS - 1, int(_BINS * max(0.0, mark) / total))] += 1
     ordered = sorted(marks)
     return ReportTask(
-        title=t.task.title, total=total, handed_in=sum(members.values()), right=members["right"] + members["rules"], wrong=members["wrong"],
-        unchecked=members["unchecked"], missing=students - sum(members.values()), histogram=histogram,
+        title=t.task.title,
+        total=total,
+        handed_in=sum(members.values()),
+        right=members["right"] + members["rules"],
+        wrong=members["wrong"],
+        unchecked=members["unchecked"],
+        missing=students - sum(members.values()),
+        histogram=histogram,
         middle=ordered[len(ordered) // 2] if ordered else None,
         mistakes=[Mistake(text=text, count=n, of=checked, task="") for text, n in mistakes.most_common(_MOST_MISTAKES)],
         hardest=_hardest(t, checked),
-    )  # fmt: skip
+    )
 
 
 def _title(t: TaskPicture, cluster: ClusterView) -> str:
@@ -70,7 +83,8 @@ def _title(t: TaskPicture, cluster: ClusterView) -> str:
 
 
 def _hardest(t: TaskPicture, checked: int) -> list[HardCase]:
-    """The cases that most hand-ins get wrong; of clocked tasks the steps at which most go astray. Hidden groups stay hidden."""
+    """The cases that most hand-ins get wrong; of clocked tasks the steps at which most go astray. Hidden groups stay
+    hidden."""
     failures = failures_by_case(t)
     hidden = hidden_cases(t.expectation)
     found = []
@@ -87,5 +101,7 @@ def report_rows(report: ClassReport) -> list[list[object]]:
     for t in report.tasks:
         rows += [[t.title, "mistake", m.text, m.count, m.of] for m in t.mistakes]
         rows += [[t.title, "case", c.label, c.failed, c.of] for c in t.hardest]
-        rows += [[t.title, "marks", f"{10 * i} to {10 * i + 10} %", n, sum(t.histogram)] for i, n in enumerate(t.histogram)]
+        rows += [
+            [t.title, "marks", f"{10 * i} to {10 * i + 10} %", n, sum(t.histogram)] for i, n in enumerate(t.histogram)
+        ]
     return rows

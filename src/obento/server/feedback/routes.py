@@ -14,7 +14,17 @@ from obento.server.errors import not_found
 from obento.server.feedback.access import lab_picture
 from obento.server.feedback.drafts import draft, from_bank
 from obento.server.feedback.letters import letter_for
-from obento.server.feedback.models import ClassReport, Drafted, DraftView, FeedbackView, Letter, MailView, PageView, Release, Released
+from obento.server.feedback.models import (
+    ClassReport,
+    Drafted,
+    DraftView,
+    FeedbackView,
+    Letter,
+    MailView,
+    PageView,
+    Release,
+    Released,
+)
 from obento.server.feedback.overview import feedback_view
 from obento.server.feedback.release import release
 from obento.server.feedback.report import class_report, report_rows
@@ -87,9 +97,13 @@ def get_report(lab_id: int, c: Db, person: Person, found: ServicesDep) -> ClassR
 @router.get("/labs/{lab_id}/report.csv", response_class=Response)
 def report_csv(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Response:
     """The same as a table."""
-    text = rows_to_csv(["task", "what", "text", "hand-ins", "of"], report_rows(class_report(lab_picture(c, lab_id, person, found))))
+    text = rows_to_csv(
+        ["task", "what", "text", "hand-ins", "of"], report_rows(class_report(lab_picture(c, lab_id, person, found)))
+    )
     return Response(
-        "\ufeff" + text, media_type="text/csv; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="report-lab-{lab_id}.csv"'}
+        "\ufeff" + text,
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": f'attachment; filename="report-lab-{lab_id}.csv"'},
     )
 
 
@@ -100,7 +114,12 @@ def page(token: str, c: Db, response: Response) -> PageView:
     if row is None:
         raise not_found("page, or the link no longer holds; ask your teaching assistant for a new one")
     response.headers["Cache-Control"] = "no-store"
-    return PageView(letter=Letter.model_validate_json(row.frozen), number=row.number, released_at=row.released_at, expires_at=row.expires_at)
+    return PageView(
+        letter=Letter.model_validate_json(row.frozen),
+        number=row.number,
+        released_at=row.released_at,
+        expires_at=row.expires_at,
+    )
 
 
 @router.get("/mailbox")

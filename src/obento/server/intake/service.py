@@ -11,7 +11,17 @@ from obento.intake.archive import open_inner, printable, read_zip
 from obento.intake.batch import split_children
 from obento.intake.names import RosterName, match_students
 from obento.server.errors import Trouble, not_found
-from obento.server.intake.models import DropResult, DropView, FileView, IntakeEntry, IntakeTask, IntakeView, Proposal, Twice, TwiceText
+from obento.server.intake.models import (
+    DropResult,
+    DropView,
+    FileView,
+    IntakeEntry,
+    IntakeTask,
+    IntakeView,
+    Proposal,
+    Twice,
+    TwiceText,
+)
 from obento.server.marks.ledger import is_late, settle_lab
 from obento.server.marks.mark import why_held
 from obento.server.models import NameBinding
@@ -25,7 +35,9 @@ from obento.store.results import BoundName, Result
 _TEXT_BYTES = 400_000
 
 
-def take_in(c: Connection, lab: Lab, name: str, data: bytes, person_id: int, received_at: datetime | None = None) -> DropResult:
+def take_in(
+    c: Connection, lab: Lab, name: str, data: bytes, person_id: int, received_at: datetime | None = None
+) -> DropResult:
     """Take in one upload: a zip of hand-ins, or a single file. All of it or nothing.
 
     Raises
@@ -77,7 +89,9 @@ def _unique(files: list[HandinFile]) -> list[HandinFile]:
     return list({f.path: f for f in files}.values())
 
 
-def _owner(c: Connection, lab_id: int, key: tuple[int, ...] | str, roster: list[RosterName]) -> tuple[int | None, int | None]:
+def _owner(
+    c: Connection, lab_id: int, key: tuple[int, ...] | str, roster: list[RosterName]
+) -> tuple[int | None, int | None]:
     if isinstance(key, str):
         return None, None
     if len(key) == 1:
@@ -88,7 +102,8 @@ def _owner(c: Connection, lab_id: int, key: tuple[int, ...] | str, roster: list[
 
 
 def assign_owner(c: Connection, handin_id: int, student_ids: list[int], person_id: int, shelf: SpecShelf) -> int:
-    """A person says whose hand-in it is; what that says of lateness and of the attempt that counts is settled with it."""
+    """A person says whose hand-in it is; what that says of lateness and of the attempt that counts is settled with
+    it."""
     row = handins.handin(c, handin_id)
     if row is None:
         raise not_found("hand-in")
@@ -127,12 +142,21 @@ def intake_view(c: Connection, lab: Lab) -> IntakeView:
         likely = row.proposal
         entries.append(
             IntakeEntry(
-                handin_id=row.id, label=row.label, who=row.who, number=row.student_number or "",
-                team=row.team_id is not None, proposals=[by_id[i] for i in likely if i in by_id], attempt=row.attempt or 0,
-                attempts=row.attempts, received_at=row.received_at, late=bool(row.late),
-                files=[FileView(path=f.path, size=f.size) for f in files.get(row.attempt_id or 0, [])], tasks=found, settled=owned and not asks and not troubled,
+                handin_id=row.id,
+                label=row.label,
+                who=row.who,
+                number=row.student_number or "",
+                team=row.team_id is not None,
+                proposals=[by_id[i] for i in likely if i in by_id],
+                attempt=row.attempt or 0,
+                attempts=row.attempts,
+                received_at=row.received_at,
+                late=bool(row.late),
+                files=[FileView(path=f.path, size=f.size) for f in files.get(row.attempt_id or 0, [])],
+                tasks=found,
+                settled=owned and not asks and not troubled,
             )
-        )  # fmt: skip
+        )
     entries.sort(key=lambda e: (e.settled, bool(e.who)))
     drops = [DropView(name=d.name, at=d.at, files=d.files, left_out=d.left_out) for d in handins.drops_of(c, lab.id)]
     missing = [by_id[s.id] for s in missing_students(c, lab, rows)]
@@ -143,17 +167,36 @@ def _intake_task(task_id: int, result: Result, bound: list[BoundName], agreed: s
     detail = result.detail
     text = why_held(result.status, detail.messages)
     twice = [Twice(unit=unit, files=files) for unit, files in detail.twice.items()]
-    names = [NameBinding(ours=b.ours, theirs=b.theirs, how=b.how, agreed=b.how in ("chosen", "case") or (b.ours, b.theirs) in agreed) for b in bound]
-    return IntakeTask(task_id=task_id, status=result.status, language=result.language, unit=result.unit, binding=names, message=text, twice=twice)
+    names = [
+        NameBinding(
+            ours=b.ours, theirs=b.theirs, how=b.how, agreed=b.how in ("chosen", "case") or (b.ours, b.theirs) in agreed
+        )
+        for b in bound
+    ]
+    return IntakeTask(
+        task_id=task_id,
+        status=result.status,
+        language=result.language,
+        unit=result.unit,
+        binding=names,
+        message=text,
+        twice=twice,
+    )
 
 
 def twice_texts(c: Connection, lab: Lab, handin_id: int, task_id: int) -> list[TwiceText]:
     """The texts of the files between which a person has to choose in one task."""
     task = next((t for t in course.tasks_of(c, lab.id) if t.id == task_id), None)
-    result = task_state(c, task, handins.handins_of(c, lab.id), "last").by_handin.get(handin_id) if task is not None else None
+    result = (
+        task_state(c, task, handins.handins_of(c, lab.id), "last").by_handin.get(handin_id)
+        if task is not None
+        else None
+    )
     if result is None:
         return []
     handed_in = {f.path: f.data for f in handins.attempt_files(c, result.attempt_id)}
     texts = {path: decode(data[:_TEXT_BYTES]) or "" for path, data in handed_in.items()}
     twice: dict[str, list[str]] = result.detail.twice
-    return [TwiceText(unit=unit, path=path, text=texts.get(path, "")) for unit, files in twice.items() for path in files]
+    return [
+        TwiceText(unit=unit, path=path, text=texts.get(path, "")) for unit, files in twice.items() for path in files
+    ]

@@ -1,4 +1,5 @@
-"""What the machine writes into the ledger of marks: after a check, and when what a lab says of attempts and lateness changes."""
+"""What the machine writes into the ledger of marks: after a check, and when what a lab says of attempts and lateness
+changes."""
 
 from __future__ import annotations
 
@@ -22,8 +23,11 @@ def is_late(lab: Lab, received_at: datetime, extended: Iterable[datetime]) -> bo
     return lab.due_at is not None and received_at > max([lab.due_at, *extended])
 
 
-def enter_outcome(c: Connection, lab: Lab, handin_id: int, task_id: int, result_id: int, status: str, earned: Earned | None) -> bool:
-    """Have the ledger come to what one outcome earns, with what lateness costs; `earned` is None where no mark can be given.
+def enter_outcome(
+    c: Connection, lab: Lab, handin_id: int, task_id: int, result_id: int, status: str, earned: Earned | None
+) -> bool:
+    """Have the ledger come to what one outcome earns, with what lateness costs; `earned` is None where no mark can be
+    given.
 
     Entries are only ever added, and only where the ledger does not say so already. Returns whether some were.
     """
@@ -35,7 +39,12 @@ def enter_outcome(c: Connection, lab: Lab, handin_id: int, task_id: int, result_
             return False
         marks.add_mark(c, handin_id, task_id, "held", None, held_reason(status), result_id)
         return True
-    stands = last is not None and last.kind == "computed" and last.result_id == result_id and _same(last.value or 0.0, earned.value)
+    stands = (
+        last is not None
+        and last.kind == "computed"
+        and last.result_id == result_id
+        and _same(last.value or 0.0, earned.value)
+    )
     if not stands:
         marks.add_mark(c, handin_id, task_id, "computed", earned.value, earned.reason, result_id)
     late = results.is_late(c, result_id)
@@ -53,8 +62,9 @@ def _same(a: float, b: float) -> bool:
 
 
 def settle_lab(c: Connection, lab_id: int, shelf: SpecShelf) -> int:
-    """After a change of the due date, of an extension, of what lateness costs, of which attempt counts, or of an owner: say anew
-    which attempts are late, and have every mark be that of the attempt that counts. Returns how many marks were touched."""
+    """After a change of the due date, of an extension, of what lateness costs, of which attempt counts, or of an owner:
+    say anew which attempts are late, and have every mark be that of the attempt that counts. Returns how many marks
+    were touched."""
     lab = course.lab(c, lab_id)
     assert lab is not None
     _settle_lateness(c, lab)
@@ -88,7 +98,9 @@ def _earned(c: Connection, result: Result, expectation: Expectation) -> Earned |
     return mark_of(expectation, results.load_verdict(c, result, expectation), result.detail.rules)
 
 
-def override_mark(c: Connection, handin_id: int, task_id: int, value: float | None, reason: str, person_id: int) -> None:
+def override_mark(
+    c: Connection, handin_id: int, task_id: int, value: float | None, reason: str, person_id: int
+) -> None:
     """A human's mark with its reason; None lifts it again.
 
     Raises

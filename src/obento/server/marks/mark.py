@@ -22,7 +22,8 @@ def held_reason(status: str) -> str:
 
 
 def why_held(status: str, messages: Sequence[Message]) -> str:
-    """What keeps a hand-in from being checked: its first error with the line, else in a few words; empty when it was checked."""
+    """What keeps a hand-in from being checked: its first error with the line, else in a few words; empty when it was
+    checked."""
     if status == "checked":
         return ""
     first = next((m for m in messages if m.severity == "error"), None)
@@ -42,7 +43,8 @@ class Mark:
 
 
 def settle(entries: Sequence[MarkEntry]) -> Mark:
-    """The mark of one hand-in in one task: an override, else a manual mark, else the newest computed one less lateness."""
+    """The mark of one hand-in in one task: an override, else a manual mark, else the newest computed one less
+    lateness."""
     newest: dict[str, MarkEntry] = {}
     order: dict[str, int] = {}
     for number, entry in enumerate(entries):

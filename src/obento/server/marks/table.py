@@ -42,7 +42,9 @@ class MarksTable:
         rows_by_id = {r.id: r for t in picture.tasks[:1] for r in t.rows}
         self._of |= {
             "attempt": lambda s: rows_by_id[s.handin_id].attempt or 0 if s.handin_id in rows_by_id else "",
-            "received": lambda s: f"{rows_by_id[s.handin_id].received_at:%Y-%m-%d %H:%M}" if s.handin_id in rows_by_id else "",
+            "received": lambda s: (
+                f"{rows_by_id[s.handin_id].received_at:%Y-%m-%d %H:%M}" if s.handin_id in rows_by_id else ""
+            ),
             "team": lambda s: "team" if s.team else "",
             "letter": lambda s: _LETTER[s.letter],
         }

@@ -16,9 +16,9 @@ _MOST_LABELS = 1024
 def packed_cells(picture: TaskPicture) -> bytes:
     """A JSON head, then for each hand-in the planes that are not empty.
 
-    Layout: length of the head (uint32, little endian), the head, then the planes in the order that `planes` of each
-    row names them (f failed, u undefined, n not compared, s stopped), each `(cases + 7) // 8` bytes; whatever is in none passed.
-    """
+    Layout: length of the head (uint32, little endian), the head, then the planes in the order that `planes` of each row
+    names them (f failed, u undefined, n not compared, s stopped), each `(cases + 7) // 8` bytes; whatever is in none
+    passed."""
     count = picture.expectation.cases.count
     head_rows = []
     body = bytearray()
@@ -27,7 +27,12 @@ def packed_cells(picture: TaskPicture) -> bytes:
         if result is None:
             continue
         names = ""
-        planes = (("f", result.plane_failed), ("u", result.plane_undefined), ("n", result.plane_not_compared), ("s", result.plane_stopped))
+        planes = (
+            ("f", result.plane_failed),
+            ("u", result.plane_undefined),
+            ("n", result.plane_not_compared),
+            ("s", result.plane_stopped),
+        )
         for letter, plane in planes:
             if any(plane):
                 names += letter

@@ -21,10 +21,17 @@ def member_of(picture: TaskPicture, handin_id: int) -> Member:
     mark = picture.mark(handin_id)
     note = picture.comments.get(("", handin_id))
     return Member(
-        handin_id=handin_id, name=picture.name(handin_id), language=result.language, attempt=result.attempt, late=result.late,
-        bound=[f"{b.theirs} to {b.ours}" for b in picture.bindings.get(result.id, [])], mark=mark.value, held=mark.held,
-        noted=bool(note and note.text.strip()), trouble=why_held(result.status, result.detail.messages),
-    )  # fmt: skip
+        handin_id=handin_id,
+        name=picture.name(handin_id),
+        language=result.language,
+        attempt=result.attempt,
+        late=result.late,
+        bound=[f"{b.theirs} to {b.ours}" for b in picture.bindings.get(result.id, [])],
+        mark=mark.value,
+        held=mark.held,
+        noted=bool(note and note.text.strip()),
+        trouble=why_held(result.status, result.detail.messages),
+    )
 
 
 def clusters_of(picture: TaskPicture) -> list[ClusterView]:
@@ -53,10 +60,20 @@ def _cluster(picture: TaskPicture, key: str, ids: list[int]) -> ClusterView:
     said = sentences(result.detail, kind == "wrong") if kind != "unchecked" else []
     known = [picture.repairs.get(picture.state.by_handin[i].id) for i in ids]
     return ClusterView(
-        key=key, kind=kind, title=_title(picture, kind, result, ids), sentences=said + change_for_all(known),
-        strip=strip, strip_shares=shares, rows=rows, passed=result.passed, total=result.total, members=members,
-        mark=marks.pop() if len(marks) == 1 else None, comment=comment.text if comment else "", comment_version=comment.version if comment else 0,
-    )  # fmt: skip
+        key=key,
+        kind=kind,
+        title=_title(picture, kind, result, ids),
+        sentences=said + change_for_all(known),
+        strip=strip,
+        strip_shares=shares,
+        rows=rows,
+        passed=result.passed,
+        total=result.total,
+        members=members,
+        mark=marks.pop() if len(marks) == 1 else None,
+        comment=comment.text if comment else "",
+        comment_version=comment.version if comment else 0,
+    )
 
 
 def _title(picture: TaskPicture, kind: str, result: Result, ids: list[int]) -> str:
@@ -76,7 +93,8 @@ def _title(picture: TaskPicture, kind: str, result: Result, ids: list[int]) -> s
 
 
 def strip_of(verdict: Verdict) -> tuple[str, list[int]]:
-    """One letter a case. Of many cases one letter a part of them, the worst in it, and how many in a hundred there are not right."""
+    """One letter a case. Of many cases one letter a part of them, the worst in it, and how many in a hundred there are
+    not right."""
     cells = verdict.cells()
     if len(cells) <= _STRIP:
         return cells, []

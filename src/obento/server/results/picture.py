@@ -16,7 +16,8 @@ from obento.store.results import Result
 
 
 class TaskPicture:
-    """A task of a lab with its hand-ins, outcomes, comments, marks and known changes. Verdicts are read when they are asked for."""
+    """A task of a lab with its hand-ins, outcomes, comments, marks and known changes. Verdicts are read when they are
+    asked for."""
 
     def __init__(self, c: Connection, lab: Lab, task: CurrentTask, spec: OpenSpec) -> None:
         self.c = c
@@ -69,7 +70,8 @@ class TaskPicture:
         return self.verdict(self.state.by_handin[handin_id])
 
     def astray(self, result: Result) -> bytes:
-        """The cases that are not right, packed; of clocked hand-ins those steps that do not only follow from earlier ones."""
+        """The cases that are not right, packed; of clocked hand-ins those steps that do not only follow from earlier
+        ones."""
         count = self.expectation.cases.count
         if self.expectation.cases.drive is None:
             return results.pack(((1 << count) - 1) & ~results.unpack(result.plane_right), count)

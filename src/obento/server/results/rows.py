@@ -31,17 +31,28 @@ def case_rows(expectation: Expectation, verdict: Verdict, cases: list[int]) -> l
         cell = next(
             (
                 x
-                for x, plane in (("s", verdict.stopped), ("f", verdict.failed), ("u", verdict.undefined), ("n", verdict.not_compared))
+                for x, plane in (
+                    ("s", verdict.stopped),
+                    ("f", verdict.failed),
+                    ("u", verdict.undefined),
+                    ("n", verdict.not_compared),
+                )
                 if plane >> case & 1
             ),
             "p",
         )
         rows.append(
             CaseRow(
-                index=case, label=case_name(expectation, case), step=step_place(expectation, case, follows),
-                inputs=[data["in"][p.name] for p in spec.inputs], expected=[data["expected"][p.name] for p in spec.outputs],
-                actual=[data["actual"][p.name] for p in spec.outputs], wrong=[p.name in data["wrong"] for p in spec.outputs],
-                run=data["run"], cell=cell, group=data["group"],
+                index=case,
+                label=case_name(expectation, case),
+                step=step_place(expectation, case, follows),
+                inputs=[data["in"][p.name] for p in spec.inputs],
+                expected=[data["expected"][p.name] for p in spec.outputs],
+                actual=[data["actual"][p.name] for p in spec.outputs],
+                wrong=[p.name in data["wrong"] for p in spec.outputs],
+                run=data["run"],
+                cell=cell,
+                group=data["group"],
             )
-        )  # fmt: skip
+        )
     return rows

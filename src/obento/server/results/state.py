@@ -35,7 +35,11 @@ class TaskState:
 
     def cluster_key(self, row: Result) -> str:
         kind = self.kind(row)
-        return f"{row.cluster}:rules" if row.status == "checked" and not row.rules_ok and kind in ("rules", "wrong") else str(row.cluster)
+        return (
+            f"{row.cluster}:rules"
+            if row.status == "checked" and not row.rules_ok and kind in ("rules", "wrong")
+            else str(row.cluster)
+        )
 
 
 def task_state(c: Connection, task: CurrentTask, rows: list[HandinRow], which_attempt: str) -> TaskState:

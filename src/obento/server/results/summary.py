@@ -35,13 +35,23 @@ def results_view(picture: TaskPicture) -> ResultsView:
         order = sorted(i for i in order if failures[i])
     clusters = clusters_of(picture)
     planes = [
-        (n, results.unpack(picture.astray(picture.state.by_handin[c.members[0].handin_id]))) for n, c in enumerate(clusters) if c.kind == "wrong"
+        (n, results.unpack(picture.astray(picture.state.by_handin[c.members[0].handin_id])))
+        for n, c in enumerate(clusters)
+        if c.kind == "wrong"
     ]
     return ResultsView(
-        task_id=picture.task.id, version=picture.spec.number, unit=spec.unit, inputs=[p.name for p in spec.inputs],
-        outputs=[p.name for p in spec.outputs], cases=cases.count, clocked=cases.drive is not None,
-        case_labels=[case_label(picture.expectation, int(i)) for i in order], case_failures=[int(failures[i]) for i in order],
-        case_clusters=[[n for n, plane in planes if plane >> int(i) & 1] for i in order], clusters=clusters,
-        missing=[s.name for s in missing_students(picture.c, picture.lab, picture.rows)], waiting=picture.state.waiting,
+        task_id=picture.task.id,
+        version=picture.spec.number,
+        unit=spec.unit,
+        inputs=[p.name for p in spec.inputs],
+        outputs=[p.name for p in spec.outputs],
+        cases=cases.count,
+        clocked=cases.drive is not None,
+        case_labels=[case_label(picture.expectation, int(i)) for i in order],
+        case_failures=[int(failures[i]) for i in order],
+        case_clusters=[[n for n, plane in planes if plane >> int(i) & 1] for i in order],
+        clusters=clusters,
+        missing=[s.name for s in missing_students(picture.c, picture.lab, picture.rows)],
+        waiting=picture.state.waiting,
         checked_at=max((r.at for r in picture.state.by_handin.values()), default=None),
-    )  # fmt: skip
+    )

@@ -39,12 +39,18 @@ def title_of_wrong(detail: Detail, shared: set[str]) -> str:
         return about[0].text.partition(":")[0]
     outputs = list(dict.fromkeys(f.output for f in about))
     undefined = all(f.kind == "undefined" for f in about)
-    return f"{' and '.join(outputs[:3])}{' and more' if len(outputs) > 3 else ''} {'undefined' if undefined else 'wrong'}"
+    return (
+        f"{' and '.join(outputs[:3])}{' and more' if len(outputs) > 3 else ''} {'undefined' if undefined else 'wrong'}"
+    )
 
 
 def title_of_checks(detail: Detail, shared: set[str], failed: Sequence[str]) -> str:
     """A title where the cases are the checks of a bench: those that fail, by name, unless a slip says more."""
-    if _slip_first(detail.findings) or shared & {"sensitivity", "latch"} or (detail.findings[:1] and detail.findings[0].kind == "remembers"):
+    if (
+        _slip_first(detail.findings)
+        or shared & {"sensitivity", "latch"}
+        or (detail.findings[:1] and detail.findings[0].kind == "remembers")
+    ):
         return title_of_wrong(detail, shared)
     return f"fails {', '.join(failed[:3])}" + (f" and {len(failed) - 3} more checks" if len(failed) > 3 else "")
 

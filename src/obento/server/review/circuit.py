@@ -35,17 +35,37 @@ def circuit_view(inside: Inside | str | None) -> CircuitView:
     circuit = inside.circuit
     parts = [
         CircuitPart(
-            id=p.id, kind=p.kind, label=p.label, unit=p.unit, within=p.within, file=place.file, line=place.line, end_line=last,
-            pins=[CircuitPin(id=n.id, side=n.side, name=n.name, bits=list(n.bits), inverted=n.inverted, edge=n.edge) for n in p.pins],
+            id=p.id,
+            kind=p.kind,
+            label=p.label,
+            unit=p.unit,
+            within=p.within,
+            file=place.file,
+            line=place.line,
+            end_line=last,
+            pins=[
+                CircuitPin(id=n.id, side=n.side, name=n.name, bits=list(n.bits), inverted=n.inverted, edge=n.edge)
+                for n in p.pins
+            ],
         )
         for p, (place, last) in zip(circuit.parts, inside.places, strict=True)
-    ]  # fmt: skip
+    ]
     return CircuitView(
-        parts=parts, wires=[CircuitWire(start=w.start, end=w.end, label=w.label) for w in circuit.wires],
-        names={bit: name if i is None else f"{name}[{i}]" for bit, (name, i) in circuit.names.items() if bit in inside.digits},
-        cases=inside.cases, digits=inside.digits, explains=inside.explains,
-        likeness=[WireLikeness(pin=k.pin, name=k.name, how=k.how, differs=list(k.differs), count=k.count) for k in inside.likeness],
-    )  # fmt: skip
+        parts=parts,
+        wires=[CircuitWire(start=w.start, end=w.end, label=w.label) for w in circuit.wires],
+        names={
+            bit: name if i is None else f"{name}[{i}]"
+            for bit, (name, i) in circuit.names.items()
+            if bit in inside.digits
+        },
+        cases=inside.cases,
+        digits=inside.digits,
+        explains=inside.explains,
+        likeness=[
+            WireLikeness(pin=k.pin, name=k.name, how=k.how, differs=list(k.differs), count=k.count)
+            for k in inside.likeness
+        ],
+    )
 
 
 def inside_task(task: Task, cases: list[int]) -> InsideTask:
@@ -75,7 +95,9 @@ def hand_view(expectation: Expectation, found: ByHand) -> HandView:
     outputs = []
     for port, (got, expected, care) in zip(expectation.spec.outputs, found.outputs, strict=True):
         wrong = ((got[0] ^ expected[0]) | (got[1] ^ expected[1])) & care
-        outputs.append(HandOutput(name=port.name, got=port.show(got), expected=port.show(expected, care), wrong=bool(wrong)))
+        outputs.append(
+            HandOutput(name=port.name, got=port.show(got), expected=port.show(expected, care), wrong=bool(wrong))
+        )
     return HandView(outputs=outputs, digits=found.digits, trouble=found.trouble)
 
 
@@ -101,7 +123,12 @@ def what_if_view(expectation: Expectation, before: Verdict, checked: Checked, or
     rows = case_rows(expectation, verdict, order) if verdict is not None else []
     after = verdict.right if verdict is not None else 0
     return WhatIfView(
-        status=checked.status, passed=after.bit_count(), total=total, turned_right=set_bits(after & ~before.right),
-        turned_wrong=set_bits(before.right & ~after), rows=rows, messages=[MessageView(**asdict(m)) for m in checked.messages],
+        status=checked.status,
+        passed=after.bit_count(),
+        total=total,
+        turned_right=set_bits(after & ~before.right),
+        turned_wrong=set_bits(before.right & ~after),
+        rows=rows,
+        messages=[MessageView(**asdict(m)) for m in checked.messages],
         findings=[f.text for f in checked.findings],
-    )  # fmt: skip
+    )

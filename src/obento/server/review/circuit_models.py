@@ -15,8 +15,8 @@ MOST_SCRATCH = 400_000
 
 
 class CircuitPin(BaseModel):
-    """`bits` are digits from the right: names of bits in `CircuitView.digits`, or negative numbers for constants (-1 is 0, -2 is 1, -3 is x,
-    -4 is z)."""
+    """`bits` are digits from the right: names of bits in `CircuitView.digits`, or negative numbers for constants (-1 is
+    0, -2 is 1, -3 is x, -4 is z)."""
 
     id: int
     side: Literal["in", "out"]
@@ -47,7 +47,8 @@ class CircuitWire(BaseModel):
 
 
 class WireLikeness(BaseModel):
-    """A wire beside the reference's: of the same `name` (`differs` are the cases in which it is another), or the `same` or the `inverse` of one."""
+    """A wire beside the reference's: of the same `name` (`differs` are the cases in which it is another), or the `same`
+    or the `inverse` of one."""
 
     pin: int
     name: str
@@ -57,8 +58,8 @@ class WireLikeness(BaseModel):
 
 
 class CircuitView(BaseModel):
-    """A hand-in as a drawing. `digits` gives for each bit one digit for each of `cases`; `explains` are pins whose wires are the earliest that could,
-    with another value, make every case right. `trouble` says why there is none."""
+    """A hand-in as a drawing. `digits` gives for each bit one digit for each of `cases`; `explains` are pins whose
+    wires are the earliest that could, with another value, make every case right. `trouble` says why there is none."""
 
     trouble: str = ""
     parts: list[CircuitPart] = []
@@ -113,7 +114,8 @@ class Scratch(BaseModel):
 
 
 class WhatIfView(BaseModel):
-    """A scratch copy checked: cases that turn right or wrong against the hand-in itself, and its rows in the order of the review."""
+    """A scratch copy checked: cases that turn right or wrong against the hand-in itself, and its rows in the order of
+    the review."""
 
     status: str
     passed: int

@@ -24,7 +24,9 @@ def get_circuit(task_id: int, handin_id: int, c: Db, person: Person, found: Serv
 
 
 @router.post("/circuit")
-def get_scratch_circuit(task_id: int, handin_id: int, body: Scratch, c: Db, person: Person, found: ServicesDep) -> CircuitView:
+def get_scratch_circuit(
+    task_id: int, handin_id: int, body: Scratch, c: Db, person: Person, found: ServicesDep
+) -> CircuitView:
     """The same for a changed copy of it."""
     picture = picture_of(c, task_id, person, found)
     task = scratch_task(worker_task(picture, handin_id), body.files)
@@ -35,7 +37,9 @@ def get_scratch_circuit(task_id: int, handin_id: int, body: Scratch, c: Db, pers
 def drive_by_hand(task_id: int, handin_id: int, body: HandMoves, c: Db, person: Person, found: ServicesDep) -> HandView:
     """Power the hand-in up and make these moves on it."""
     picture = picture_of(c, task_id, person, found)
-    done = found.checks.at_hand.by_hand(hand_task(picture.expectation, scratch_task(worker_task(picture, handin_id), body.files), body.moves))
+    done = found.checks.at_hand.by_hand(
+        hand_task(picture.expectation, scratch_task(worker_task(picture, handin_id), body.files), body.moves)
+    )
     if done is None or isinstance(done, str):
         raise Trouble(422, done or "this hand-in cannot be run")
     return hand_view(picture.expectation, done)

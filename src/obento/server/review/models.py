@@ -43,8 +43,8 @@ class WaveLine(BaseModel):
 
 
 class WavesView(BaseModel):
-    """One sequence (from step `offset` on) on a time axis: a step takes `step_time` units. `cells` has a letter for each step, capital where the step
-    only follows from an earlier wrong one; `actions` what the clock does in it."""
+    """One sequence (from step `offset` on) on a time axis: a step takes `step_time` units. `cells` has a letter for
+    each step, capital where the step only follows from an earlier wrong one; `actions` what the clock does in it."""
 
     sequences: list[WaveSequence]
     sequence: int
@@ -66,8 +66,8 @@ class ChangeView(BaseModel):
 
 
 class RepairView(BaseModel):
-    """The smallest changes that make every case right. `is_known` is false where nothing could be tried; `is_whole` says that
-    every single change of the kinds we know was."""
+    """The smallest changes that make every case right. `is_known` is false where nothing could be tried; `is_whole`
+    says that every single change of the kinds we know was."""
 
     changes: list[ChangeView]
     tried: int

@@ -33,7 +33,13 @@ _WANTED = Query(max_length=64, description="inner signals to be shown as well")
 
 @router.get("/tasks/{task_id}/review/{handin_id}/waves")
 def get_waves(
-    task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep, sequence: int = 0, wanted: Annotated[list[str] | None, _WANTED] = None
+    task_id: int,
+    handin_id: int,
+    c: Db,
+    person: Person,
+    found: ServicesDep,
+    sequence: int = 0,
+    wanted: Annotated[list[str] | None, _WANTED] = None,
 ) -> WavesView:
     """One sequence of a clocked hand-in as a waveform, traced anew."""
     picture = picture_of(c, task_id, person, found)
@@ -43,7 +49,13 @@ def get_waves(
 
 @router.get("/tasks/{task_id}/review/{handin_id}/waves.vcd", response_class=Response)
 def get_vcd(
-    task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep, sequence: int = 0, wanted: Annotated[list[str] | None, _WANTED] = None
+    task_id: int,
+    handin_id: int,
+    c: Db,
+    person: Person,
+    found: ServicesDep,
+    sequence: int = 0,
+    wanted: Annotated[list[str] | None, _WANTED] = None,
 ) -> Response:
     """The same as a value change dump (IEEE 1364 clause 18); with `wanted` left out, all inner signals."""
     picture = picture_of(c, task_id, person, found)

@@ -21,10 +21,14 @@ def worker_task(picture: TaskPicture, handin_id: int) -> Task:
     """
     result = picture.checked(handin_id)
     files = tuple(handins.attempt_files(picture.c, result.attempt_id))
-    return Task(picture.spec.files, files, picture.spec.provided, handins.choices(picture.c, handin_id, picture.task.id))
+    return Task(
+        picture.spec.files, files, picture.spec.provided, handins.choices(picture.c, handin_id, picture.task.id)
+    )
 
 
-def trace_task(picture: TaskPicture, handin_id: int, sequence: int, wanted: tuple[str, ...]) -> tuple[TraceTask, Verdict]:
+def trace_task(
+    picture: TaskPicture, handin_id: int, sequence: int, wanted: tuple[str, ...]
+) -> tuple[TraceTask, Verdict]:
     """What a worker needs to trace one sequence of a hand-in, and the verdict it goes with.
 
     Raises

@@ -40,17 +40,43 @@ def review_view(picture: TaskPicture, handin_id: int) -> ReviewView:
     mark = picture.mark(handin_id)
     comment, note = picture.comments.get((key, 0)), picture.comments.get(("", handin_id))
     return ReviewView(
-        handin_id=handin_id, name=picture.name(handin_id), status=result.status, language=result.language, unit=result.unit,
-        attempt=attempt.number, attempts=row.attempts, received_at=attempt.received_at, late=attempt.late, passed=result.passed,
-        total=result.total, mark=mark.value, held=mark.held, mark_reason=mark.reason, max_mark=spec.marks.total,
-        inputs=[p.name for p in spec.inputs], outputs=[p.name for p in spec.outputs], rows=rows, more_rows=more,
-        clocked=picture.expectation.cases.drive is not None, since=_since(picture, handin_id, result), output=detail.output,
-        ports=port_views(spec), clock=spec.clock.port if spec.clock else "", findings=[f.text for f in detail.findings],
-        rules=[r.text for r in detail.rules if not r.ok], files=_files(picture, result), notes=_line_notes(detail),
-        messages=[MessageView(**asdict(m)) for m in detail.messages], binding=_binding(picture, result), cluster=key, same=_same(picture, key),
-        comment=comment.text if comment else "", comment_version=comment.version if comment else 0,
-        note=note.text if note else "", note_version=note.version if note else 0,
-    )  # fmt: skip
+        handin_id=handin_id,
+        name=picture.name(handin_id),
+        status=result.status,
+        language=result.language,
+        unit=result.unit,
+        attempt=attempt.number,
+        attempts=row.attempts,
+        received_at=attempt.received_at,
+        late=attempt.late,
+        passed=result.passed,
+        total=result.total,
+        mark=mark.value,
+        held=mark.held,
+        mark_reason=mark.reason,
+        max_mark=spec.marks.total,
+        inputs=[p.name for p in spec.inputs],
+        outputs=[p.name for p in spec.outputs],
+        rows=rows,
+        more_rows=more,
+        clocked=picture.expectation.cases.drive is not None,
+        since=_since(picture, handin_id, result),
+        output=detail.output,
+        ports=port_views(spec),
+        clock=spec.clock.port if spec.clock else "",
+        findings=[f.text for f in detail.findings],
+        rules=[r.text for r in detail.rules if not r.ok],
+        files=_files(picture, result),
+        notes=_line_notes(detail),
+        messages=[MessageView(**asdict(m)) for m in detail.messages],
+        binding=_binding(picture, result),
+        cluster=key,
+        same=_same(picture, key),
+        comment=comment.text if comment else "",
+        comment_version=comment.version if comment else 0,
+        note=note.text if note else "",
+        note_version=note.version if note else 0,
+    )
 
 
 def review_cases(picture: TaskPicture, handin_id: int) -> list[int]:
@@ -93,7 +119,11 @@ def _binding(picture: TaskPicture, result: Result) -> list[NameBinding]:
 def _same(picture: TaskPicture, key: str) -> list[Member]:
     """Everybody in the same cluster."""
     outcomes = picture.state.by_handin
-    return [member_of(picture, i) for i in picture.by_handin if i in outcomes and picture.state.cluster_key(outcomes[i]) == key]
+    return [
+        member_of(picture, i)
+        for i in picture.by_handin
+        if i in outcomes and picture.state.cluster_key(outcomes[i]) == key
+    ]
 
 
 def _since(picture: TaskPicture, handin_id: int, result: Result) -> Since | None:
@@ -107,14 +137,22 @@ def _since(picture: TaskPicture, handin_id: int, result: Result) -> Since | None
         return Since(attempt=before[-1].number, is_known=False)
     was, now = results.unpack(earlier.plane_right), results.unpack(result.plane_right)
     return Since(
-        attempt=before[-1].number, is_known=True, status=earlier.status, passed=earlier.passed, turned_right=set_bits(now & ~was),
+        attempt=before[-1].number,
+        is_known=True,
+        status=earlier.status,
+        passed=earlier.passed,
+        turned_right=set_bits(now & ~was),
         turned_wrong=set_bits(was & ~now),
-    )  # fmt: skip
+    )
 
 
 def _line_notes(detail: Detail) -> list[LineNote]:
     """Messages and findings that belong to a line."""
     notes = [
-        LineNote(file=m.file, line=m.line, severity=m.severity, text=m.text + (f" ({m.hint})" if m.hint else "")) for m in detail.messages if m.line
+        LineNote(file=m.file, line=m.line, severity=m.severity, text=m.text + (f" ({m.hint})" if m.hint else ""))
+        for m in detail.messages
+        if m.line
     ]
-    return notes + [LineNote(file=f.file, line=f.line, severity="finding", text=f.text) for f in detail.findings if f.line]
+    return notes + [
+        LineNote(file=f.file, line=f.line, severity="finding", text=f.text) for f in detail.findings if f.line
+    ]

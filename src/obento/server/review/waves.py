@@ -1,4 +1,5 @@
-"""Waveforms of clocked hand-ins: a whole sequence traced anew for the review, a few steps from the stored outcome for letters."""
+"""Waveforms of clocked hand-ins: a whole sequence traced anew for the review, a few steps from the stored outcome for
+letters."""
 
 from __future__ import annotations
 
@@ -26,9 +27,14 @@ def waves_view(expectation: Expectation, verdict: Verdict, number: int, trace: T
     for wave in trace.waves:
         port = ports.get(wave.name) if wave.kind != "inner" else None
         line = WaveLine(
-            name=wave.name, kind=wave.kind, width=wave.width, radix=port.radix if port else "bin", signed=bool(port and port.signed),
-            at=wave.at, values=wave.values,
-        )  # fmt: skip
+            name=wave.name,
+            kind=wave.kind,
+            width=wave.width,
+            radix=port.radix if port else "bin",
+            signed=bool(port and port.signed),
+            at=wave.at,
+            values=wave.values,
+        )
         if port is not None and wave.kind == "out":
             _expect(expectation, verdict, sequence, port, line)
         lines.append(line)
@@ -36,7 +42,8 @@ def waves_view(expectation: Expectation, verdict: Verdict, number: int, trace: T
 
 
 def around(expectation: Expectation, verdict: Verdict, step: int, is_hidden: Callable[[int], bool]) -> WavesView | None:
-    """The steps around one, as the outcome was stored: inputs and sampled outputs. None where one of them is not to be shown."""
+    """The steps around one, as the outcome was stored: inputs and sampled outputs. None where one of them is not to be
+    shown."""
     drive = expectation.cases.drive
     if drive is None:
         return None
@@ -49,7 +56,9 @@ def around(expectation: Expectation, verdict: Verdict, step: int, is_hidden: Cal
     lines = []
     bit = 0
     for port in expectation.spec.inputs:
-        line = WaveLine(name=port.name, kind="in", width=port.width, radix=port.radix, signed=port.signed, at=[], values=[])
+        line = WaveLine(
+            name=port.name, kind="in", width=port.width, radix=port.radix, signed=port.signed, at=[], values=[]
+        )
         for i in range(part.length):
             word = expectation.cases.word(first + i, bit, port.width)
             if expectation.spec.clock is not None and port.name == expectation.spec.clock.port:
@@ -59,10 +68,14 @@ def around(expectation: Expectation, verdict: Verdict, step: int, is_hidden: Cal
         bit += port.width
         lines.append(line)
     for port in expectation.spec.outputs:
-        line = WaveLine(name=port.name, kind="out", width=port.width, radix=port.radix, signed=port.signed, at=[], values=[])
+        line = WaveLine(
+            name=port.name, kind="out", width=port.width, radix=port.radix, signed=port.signed, at=[], values=[]
+        )
         for i in range(part.length):
             word = shown_word(verdict, port, first + i)
-            _append(line.at, line.values, STEP * i + _acts(drive.actions[first + i]), values.to_digits(word, port.width))
+            _append(
+                line.at, line.values, STEP * i + _acts(drive.actions[first + i]), values.to_digits(word, port.width)
+            )
         _expect(expectation, verdict, part, port, line)
         lines.append(line)
     return _view(expectation, verdict, drive.sequences.index(whole), part, lines, [], -1, "")
@@ -111,7 +124,14 @@ def _expect(expectation: Expectation, verdict: Verdict, sequence: Sequence, port
 
 
 def _view(
-    expectation: Expectation, verdict: Verdict, number: int, part: Sequence, lines: list[WaveLine], inner: list[str], ended: int, trouble: str
+    expectation: Expectation,
+    verdict: Verdict,
+    number: int,
+    part: Sequence,
+    lines: list[WaveLine],
+    inner: list[str],
+    ended: int,
+    trouble: str,
 ) -> WavesView:
     drive = expectation.cases.drive
     assert drive is not None
@@ -120,11 +140,22 @@ def _view(
     wrong = expectation.cases.full & ~verdict.right
     return WavesView(
         sequences=[
-            WaveSequence(name=s.name, first=s.first, length=s.length, wrong=(wrong >> s.first & values.ones(s.length)).bit_count())
+            WaveSequence(
+                name=s.name,
+                first=s.first,
+                length=s.length,
+                wrong=(wrong >> s.first & values.ones(s.length)).bit_count(),
+            )
             for s in drive.sequences
         ],
-        sequence=number, offset=part.first - drive.sequences[number].first, step_time=STEP,
+        sequence=number,
+        offset=part.first - drive.sequences[number].first,
+        step_time=STEP,
         actions=drive.actions[part.first : part.first + part.length],
         cells="".join(x.upper() if follows >> (part.first + i) & 1 else x for i, x in enumerate(cells)),
-        clock=expectation.spec.clock.port if expectation.spec.clock else "", waves=lines, inner=inner, ended=ended, trouble=trouble,
-    )  # fmt: skip
+        clock=expectation.spec.clock.port if expectation.spec.clock else "",
+        waves=lines,
+        inner=inner,
+        ended=ended,
+        trouble=trouble,
+    )

@@ -8,7 +8,10 @@ from obento.server.specs.models import PortView, StepPlace
 
 
 def port_views(spec: Spec) -> list[PortView]:
-    return [PortView(name=p.name, direction=p.direction, width=p.width, signed=p.signed, radix=p.radix) for p in (*spec.inputs, *spec.outputs)]
+    return [
+        PortView(name=p.name, direction=p.direction, width=p.width, signed=p.signed, radix=p.radix)
+        for p in (*spec.inputs, *spec.outputs)
+    ]
 
 
 def input_values(expectation: Expectation, case: int) -> list[str]:
@@ -18,7 +21,9 @@ def input_values(expectation: Expectation, case: int) -> list[str]:
     bit = 0
     for port in spec.inputs:
         is_clock = cases.drive is not None and spec.clock is not None and port.name == spec.clock.port
-        values.append(cases.drive.actions[case] if is_clock and cases.drive else port.show(cases.word(case, bit, port.width)))
+        values.append(
+            cases.drive.actions[case] if is_clock and cases.drive else port.show(cases.word(case, bit, port.width))
+        )
         bit += port.width
     return values
 
@@ -46,7 +51,9 @@ def step_place(expectation: Expectation, case: int, follows: int = 0) -> StepPla
     if drive is None:
         return None
     sequence, number = drive.place(case)
-    return StepPlace(sequence=sequence.name, number=number, clock=drive.actions[case], follows=bool(follows >> case & 1))
+    return StepPlace(
+        sequence=sequence.name, number=number, clock=drive.actions[case], follows=bool(follows >> case & 1)
+    )
 
 
 def expected_values(expectation: Expectation, case: int) -> list[str]:

@@ -15,7 +15,9 @@ from obento.server.specs.models import Effect
 from obento.store import handins, specs
 
 
-def effects_of(picture: TaskPicture, files: SpecFiles, loaded: LoadedSpec, handin_ids: list[int], pool: CheckPool) -> list[Effect]:
+def effects_of(
+    picture: TaskPicture, files: SpecFiles, loaded: LoadedSpec, handin_ids: list[int], pool: CheckPool
+) -> list[Effect]:
     """Check some hand-ins against another text, and keep nothing of it.
 
     Raises
@@ -26,7 +28,9 @@ def effects_of(picture: TaskPicture, files: SpecFiles, loaded: LoadedSpec, handi
     if loaded.expectation is None:
         raise Trouble(409, "this spec has errors; nobody can be checked by it")
     # A text that is not saved yet goes with the files that lie beside it now, not with those of the version in use.
-    provided = tuple(HandinFile(name, data) for name, data in specs.task_files(picture.c, picture.task.id, provided=True))
+    provided = tuple(
+        HandinFile(name, data) for name, data in specs.task_files(picture.c, picture.task.id, provided=True)
+    )
     tasks = []
     for handin_id in handin_ids:
         result = picture.state.by_handin.get(handin_id)
@@ -37,7 +41,9 @@ def effects_of(picture: TaskPicture, files: SpecFiles, loaded: LoadedSpec, handi
     outcomes = pool.check_all(tasks)
     if any(checked.status == "busy" for checked in outcomes):
         raise Trouble(503, "the machine is too busy to check these; look again later")
-    return [_effect(picture, handin_id, loaded, checked) for handin_id, checked in zip(handin_ids, outcomes, strict=True)]
+    return [
+        _effect(picture, handin_id, loaded, checked) for handin_id, checked in zip(handin_ids, outcomes, strict=True)
+    ]
 
 
 def _effect(picture: TaskPicture, handin_id: int, loaded: LoadedSpec, checked: Checked) -> Effect:
@@ -47,13 +53,30 @@ def _effect(picture: TaskPicture, handin_id: int, loaded: LoadedSpec, checked: C
     verdict = checked.verdict if checked.status == "checked" else None
     passed = verdict.right.bit_count() if verdict is not None else 0
     total = loaded.expectation.cases.count
-    kind = "unchecked" if verdict is None else "wrong" if passed < total else "right" if all(r.ok for r in checked.rules) else "rules"
+    kind = (
+        "unchecked"
+        if verdict is None
+        else "wrong"
+        if passed < total
+        else "right"
+        if all(r.ok for r in checked.rules)
+        else "rules"
+    )
     earned = None
     if verdict is not None:
         earned = mark_of(loaded.expectation, verdict, checked.rules).value
         if result.late:
             earned = round(earned * (1 - float(picture.lab.late_share)), 2)
     return Effect(
-        handin_id=handin_id, name=member_of(picture, handin_id).name, kind=picture.state.kind(result), passed=result.passed, total=result.total,
-        mark=mark.value, new_kind=kind, new_passed=passed, new_total=total, new_mark=mark.value if mark.by_hand else earned, by_hand=mark.by_hand,
-    )  # fmt: skip
+        handin_id=handin_id,
+        name=member_of(picture, handin_id).name,
+        kind=picture.state.kind(result),
+        passed=result.passed,
+        total=result.total,
+        mark=mark.value,
+        new_kind=kind,
+        new_passed=passed,
+        new_total=total,
+        new_mark=mark.value if mark.by_hand else earned,
+        by_hand=mark.by_hand,
+    )

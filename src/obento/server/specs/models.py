@@ -94,7 +94,8 @@ class SpecPreview(BaseModel):
 
 
 class SpecView(BaseModel):
-    """`frozen_late` says when the files of a version from before were frozen; `is_older`, that its text is read by older rules."""
+    """`frozen_late` says when the files of a version from before were frozen; `is_older`, that its text is read by
+    older rules."""
 
     text: str
     version: int

@@ -27,21 +27,34 @@ def preview(loaded: LoadedSpec) -> SpecPreview:
         sources=[s.name for s in expectation.sources] if expectation else [],
         cases=expectation.cases.count if expectation else 0,
         uncovered=expectation.uncovered if expectation else 0,
-        rows=[_row(expectation, i, i not in apart) for i in range(min(_MOST_ROWS, expectation.cases.count))] if expectation else [],
+        rows=[_row(expectation, i, i not in apart) for i in range(min(_MOST_ROWS, expectation.cases.count))]
+        if expectation
+        else [],
         coverage=CoverageView(**asdict(expectation.coverage)) if expectation and expectation.coverage else None,
-        sequences=[s.name for s in expectation.cases.drive.sequences] if expectation and expectation.cases.drive else [],
+        sequences=[s.name for s in expectation.cases.drive.sequences]
+        if expectation and expectation.cases.drive
+        else [],
         groups={name: plane.bit_count() for name, plane in expectation.groups.items()} if expectation else {},
     )
 
 
 def catch_rate_view(found: CatchRate | str) -> CatchRateView:
     if isinstance(found, str):
-        return CatchRateView(share=None, reference="", telling=0, caught=0, harmless=0, cases=0, compared=0, missed=[], trouble=found)
+        return CatchRateView(
+            share=None, reference="", telling=0, caught=0, harmless=0, cases=0, compared=0, missed=[], trouble=found
+        )
     missed = [MissedMistake(**asdict(m)) for m in found.missed]
     return CatchRateView(
-        share=found.share, reference=found.reference, telling=found.tried - found.harmless, caught=found.caught, harmless=found.harmless,
-        cases=found.cases, compared=found.compared, missed=missed, trouble="",
-    )  # fmt: skip
+        share=found.share,
+        reference=found.reference,
+        telling=found.tried - found.harmless,
+        caught=found.caught,
+        harmless=found.harmless,
+        cases=found.cases,
+        compared=found.compared,
+        missed=missed,
+        trouble="",
+    )
 
 
 def _row(expectation: Expectation, case: int, agrees: bool) -> TableRow:

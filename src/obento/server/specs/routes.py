@@ -67,9 +67,11 @@ def put_spec(task_id: int, body: SpecText, c: Db, person: Person, found: Service
 
 
 @router.post("/tasks/{task_id}/files")
-def put_file(task_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person, found: ServicesDep, provided: bool = False) -> SpecView:
-    """A file beside the spec (a model, a table), or one that every hand-in may use. Where a check rests on other files, this makes a new
-    version: what was shown stays by the old one, and the class is checked by the new one."""
+def put_file(
+    task_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person, found: ServicesDep, provided: bool = False
+) -> SpecView:
+    """A file beside the spec (a model, a table), or one that every hand-in may use. Where a check rests on other files,
+    this makes a new version: what was shown stays by the old one, and the class is checked by the new one."""
     may_see_task(c, task_id, person.id)
     name = (file.filename or "").replace("\\", "/").rpartition("/")[2]
     if not name:

@@ -73,7 +73,9 @@ def spec_files(c: Connection, task_id: int, text: str) -> SpecFiles:
 
 def version_spec(c: Connection, version: SpecVersion) -> SpecFiles:
     """A version as it was saved or, once it was used, frozen."""
-    return SpecFiles("spec.toml", version.text.encode(), tuple(specs.version_files(c, version, provided=False)), version.edition)
+    return SpecFiles(
+        "spec.toml", version.text.encode(), tuple(specs.version_files(c, version, provided=False)), version.edition
+    )
 
 
 def starter_spec(title: str) -> str:

@@ -1,4 +1,5 @@
-"""The checks that a bench makes, as cases: those that its printed lines name by the TA's patterns, else its assertions, each by its line."""
+"""The checks that a bench makes, as cases: those that its printed lines name by the TA's patterns, else its assertions,
+each by its line."""
 
 from __future__ import annotations
 
@@ -41,15 +42,29 @@ def expect_bench(
         return None, False
     checks = bench.checks or _checks_of(bench, files, reference)
     if not checks:
-        text = "this bench checks nothing that can be told apart" + ("" if reference or not bench.passing else " without a reference `model`")
-        collector.error("no-checks", text, position, None, "give it assertions, or patterns in [bench] and a `model` that passes them, or `checks`")
+        text = "this bench checks nothing that can be told apart" + (
+            "" if reference or not bench.passing else " without a reference `model`"
+        )
+        collector.error(
+            "no-checks",
+            text,
+            position,
+            None,
+            "give it assertions, or patterns in [bench] and a `model` that passes them, or `checks`",
+        )
         return None, False
     expectation = _expectation(spec, checks, others)
     if reference is not None:
         passed, _ = checks_told(bench, checks, reference)
         for index, name in enumerate(checks):
             if not passed >> index & 1:
-                collector.error("bad-model", f"the reference does not pass the check `{name}`", position, None, "no student can be judged by it")
+                collector.error(
+                    "bad-model",
+                    f"the reference does not pass the check `{name}`",
+                    position,
+                    None,
+                    "no student can be judged by it",
+                )
                 return expectation, False
     return expectation, True
 
@@ -59,7 +74,15 @@ def _expectation(spec: Spec, checks: Sequence[str], others: Mapping[str, bytes])
     full = (1 << count) - 1
     source = Source("bench", {(CHECK.name, 0): Planes(full, 0, full)})
     bare = replace(spec, inputs=(), outputs=(CHECK,), groups={})
-    return Expectation(bare, Cases(count, (), (), labels=tuple(checks)), dict(source.bits), [source], {}, handed_in=spec, beside=dict(others))
+    return Expectation(
+        bare,
+        Cases(count, (), (), labels=tuple(checks)),
+        dict(source.bits),
+        [source],
+        {},
+        handed_in=spec,
+        beside=dict(others),
+    )
 
 
 def _unit_is_used(files: list[HandinFile], spec: Spec, collector: Collector, position: int) -> bool:
@@ -71,7 +94,13 @@ def _unit_is_used(files: list[HandinFile], spec: Spec, collector: Collector, pos
         return False
     used = {n.lower() for u in reading.units.values() for n in u.uses}
     if spec.unit.lower() not in used:
-        collector.error("bad-bench", f"the bench does not use `{spec.unit}`", position, None, "it must place the unit that is handed in, by name")
+        collector.error(
+            "bad-bench",
+            f"the bench does not use `{spec.unit}`",
+            position,
+            None,
+            "it must place the unit that is handed in, by name",
+        )
         return False
     return True
 
@@ -90,7 +119,8 @@ def _checks_of(bench: Bench, files: list[HandinFile], reference: BenchRun | None
 
 
 def assertions_of(file: HandinFile) -> list[str]:
-    """`file:line` of everything in a bench that can report a failure: assertions and reports in VHDL, `$error` and `$fatal`."""
+    """`file:line` of everything in a bench that can report a failure: assertions and reports in VHDL, `$error` and
+    `$fatal`."""
     text = decode(file.data) or ""
     source: SourceFile = Sources().add(file.path, text.replace("\r\n", "\n"))
     is_vhdl = file.path.lower().endswith((".vhd", ".vhdl"))

@@ -57,14 +57,17 @@ def build_expectation(
 
 
 def expect_for(spec: Spec, cases: Cases, others: Mapping[str, bytes], limits: Limits) -> Expectation | None:
-    """What the sources of a right spec say of other cases than its own: inputs set by hand. None where they say nothing."""
+    """What the sources of a right spec say of other cases than its own: inputs set by hand. None where they say
+    nothing."""
     unheard = Collector()
     if spec.is_clocked:
         return _build_clocked(replace(spec, steps=()), others, unheard, limits, 0, cases)[0]
     return _build_plain(replace(spec, listed=()), cases, others, unheard, limits, 0)
 
 
-def _build_plain(spec: Spec, cases: Cases, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int) -> Expectation | None:
+def _build_plain(
+    spec: Spec, cases: Cases, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int
+) -> Expectation | None:
     sources: list[Source] = []
     if spec.table is not None:
         sources.append(_from_rows("table", spec.table, spec, cases, collector))
@@ -88,9 +91,15 @@ def _build_plain(spec: Spec, cases: Cases, others: Mapping[str, bytes], collecto
 
 
 def _build_clocked(
-    spec: Spec, others: Mapping[str, bytes], collector: Collector, limits: Limits, position: int, given: Cases | None = None
+    spec: Spec,
+    others: Mapping[str, bytes],
+    collector: Collector,
+    limits: Limits,
+    position: int,
+    given: Cases | None = None,
 ) -> tuple[Expectation | None, bool]:
-    """The same for a clocked lab, whose cases are the steps of sequences: those `given`, or all that the spec asks for."""
+    """The same for a clocked lab, whose cases are the steps of sequences: those `given`, or all that the spec asks
+    for."""
     errors = collector.errors
     table = FunctionTable(spec, spec.function, collector) if spec.function else None
     if collector.errors > errors:
@@ -128,7 +137,9 @@ def _equations_in_steps(spec: Spec, so_far: Expectation, collector: Collector) -
     if made is None:
         return None
     design, operands = made
-    value_of = {t.signal.id: p.body.value for p in design.processes if isinstance(p.body, ir.Assign) for t in p.body.targets}
+    value_of = {
+        t.signal.id: p.body.value for p in design.processes if isinstance(p.body, ir.Assign) for t in p.body.targets
+    }
     name_of = {o.signal.id: name for name, o in operands.items()}
     bits = {key: Planes() for key in _keys(spec)}
     for step, expected in enumerate(combined_words(so_far.bits, spec, so_far.cases)):
@@ -179,9 +190,13 @@ def _from_rows(name: str, rows: tuple[Row, ...], spec: Spec, cases: Cases, colle
                 )  # fmt: skip
                 case = (clash & -clash).bit_length() - 1
                 collector.error(
-                    "rows-contradict", f"this row says another `{port.name}` than line {other.line} of the table for {case_text(spec, cases, case)}",
-                    row.position, row.position + 1, "two rows that overlap must agree",
-                )  # fmt: skip
+                    "rows-contradict",
+                    f"this row says another `{port.name}` than line {other.line} of the table for"
+                    f" {case_text(spec, cases, case)}",
+                    row.position,
+                    row.position + 1,
+                    "two rows that overlap must agree",
+                )
     return source
 
 
@@ -208,7 +223,8 @@ def _enter(source: Source, port: str, width: int, cell: Cell, plane: int) -> int
 
 
 def equation_design(spec: Spec, collector: Collector, with_equations: bool) -> tuple[Design, dict[str, Operand]] | None:
-    """The equations as a design with the spec's ports, and what each name in them means; None where they are wrong (reported)."""
+    """The equations as a design with the spec's ports, and what each name in them means; None where they are wrong
+    (reported)."""
     design = Design(spec.unit, "equations")
     operands: dict[str, Operand] = {}
     for port in (*spec.inputs, *spec.outputs):
@@ -229,7 +245,9 @@ def equation_design(spec: Spec, collector: Collector, with_equations: bool) -> t
     def declare(target: Name) -> None:
         names.add(target.name)
         if target.name in inputs:
-            collector.error("input-driven", f"`{target.name}` is an input and cannot be given an equation", target.start, target.end)
+            collector.error(
+                "input-driven", f"`{target.name}` is an input and cannot be given an equation", target.start, target.end
+            )
         elif target.name in written:
             collector.error("duplicate", f"`{target.name}` has two equations", target.start, target.end)
         written[target.name] = target.start
@@ -244,7 +262,9 @@ def equation_design(spec: Spec, collector: Collector, with_equations: bool) -> t
         """Inner names get their width from their own equation, worked out when first needed."""
         if name in busy and name not in operands:
             where = pending[name]
-            collector.error("circle", f"`{name}` depends on itself", where.start, where.end, "equations cannot go round in a circle")
+            collector.error(
+                "circle", f"`{name}` depends on itself", where.start, where.end, "equations cannot go round in a circle"
+            )
             raise SyntaxProblem
         if name not in operands and name in pending:
             busy.add(name)
@@ -327,14 +347,24 @@ def read_model(spec: Spec, model: str, others: Mapping[str, bytes], limits: Limi
     """A reference model, read and built; no design where something is wrong with it."""
     reading = read_handin([HandinFile(model, others[model])], limits)
     unit = spec.unit if spec.unit in reading.units else None
-    tops = [u.name for u in reading.units.values() if u.has_ports and not any(u.name in o.uses for o in reading.units.values())]
+    tops = [
+        u.name
+        for u in reading.units.values()
+        if u.has_ports and not any(u.name in o.uses for o in reading.units.values())
+    ]
     if unit is None and len(tops) == 1:
         unit = tops[0]
     return reading, reading.elaborate(unit) if unit is not None and not reading.collector.errors else None
 
 
 def _from_model(
-    spec: Spec, model: str, others: Mapping[str, bytes], cases: Cases, collector: Collector, limits: Limits, position: int
+    spec: Spec,
+    model: str,
+    others: Mapping[str, bytes],
+    cases: Cases,
+    collector: Collector,
+    limits: Limits,
+    position: int,
 ) -> Source | None:
     reading, design = read_model(spec, model, others, limits)
     if design is None:
@@ -365,7 +395,14 @@ def _from_model(
         for row in spec.table:
             if row.outputs is not None:
                 _mask(spec, row, match_plane(row, spec, cases), masked)
-    _no_unknowns(spec, model, {k: Planes(p.one, p.zero, p.care & ~masked[k]) for k, p in bits.items()}, cases, collector, position)
+    _no_unknowns(
+        spec,
+        model,
+        {k: Planes(p.one, p.zero, p.care & ~masked[k]) for k, p in bits.items()},
+        cases,
+        collector,
+        position,
+    )
     return Source(model, bits)
 
 
@@ -389,16 +426,22 @@ def _mask(spec: Spec, row: Row, plane: int, masked: dict[Key, int]) -> None:
                 masked[port.name, i] |= plane
 
 
-def _no_unknowns(spec: Spec, what: str, bits: dict[Key, Planes], cases: Cases, collector: Collector, position: int) -> None:
+def _no_unknowns(
+    spec: Spec, what: str, bits: dict[Key, Planes], cases: Cases, collector: Collector, position: int
+) -> None:
     """x from a source that computes is a mistake in it: only a table may expect x, by writing it."""
     for (port, _), planes in bits.items():
         unknown = planes.care & ~(planes.one ^ planes.zero)
         if unknown:
             case = (unknown & -unknown).bit_length() - 1
             collector.error(
-                "unknown-expected", f"{what} gives no definite `{port}` in {unknown.bit_count()} cases, first {case_text(spec, cases, case)}",
-                position, None, "write `-` for it in a table if it is not to be compared",
-            )  # fmt: skip
+                "unknown-expected",
+                f"{what} gives no definite `{port}` in {unknown.bit_count()} cases, first"
+                f" {case_text(spec, cases, case)}",
+                position,
+                None,
+                "write `-` for it in a table if it is not to be compared",
+            )
             return
 
 
@@ -430,7 +473,9 @@ def _combine(result: Expectation, collector: Collector, position: int) -> None:
         keep = total.care & ~masked
         follow: dict[int, tuple[int, bool]] = {}
         for source in result.sources:
-            follow |= {step: anchor for step, anchor in source.bits[key].follow.items() if not (keep | masked) >> step & 1}
+            follow |= {
+                step: anchor for step, anchor in source.bits[key].follow.items() if not (keep | masked) >> step & 1
+            }
         result.bits[key] = Planes(total.one & keep, total.zero & keep, keep, follow)
     for (first, second), clash in told.items():
         shown: list[str] = []
@@ -438,7 +483,9 @@ def _combine(result: Expectation, collector: Collector, position: int) -> None:
         while rest and len(shown) < _MOST_TOLD:
             case = (rest & -rest).bit_length() - 1
             rest &= rest - 1
-            outputs = sorted({d.output for d in result.disagreements if d.case == case and {d.first, d.second} == {first, second}})
+            outputs = sorted(
+                {d.output for d in result.disagreements if d.case == case and {d.first, d.second} == {first, second}}
+            )
             shown.append(f"{case_text(spec, cases, case)} ({', '.join(outputs)})")
         more = f" and {clash.bit_count() - len(shown)} more" if clash.bit_count() > len(shown) else ""
         where = _place_of(spec, clash, result, first, second) or position
@@ -494,7 +541,9 @@ def _completeness(result: Expectation, collector: Collector, position: int) -> N
         where = spec.table[0].position if spec.table else position
         collector.warning(
             "incomplete",
-            f"{result.uncovered} of {cases.count} cases are covered by no row and will not be compared: " + "; ".join(shown) + more,
+            f"{result.uncovered} of {cases.count} cases are covered by no row and will not be compared: "
+            + "; ".join(shown)
+            + more,
             where,
         )
     if not any(bits.care or bits.follow for bits in result.bits.values()):

@@ -6,13 +6,13 @@ From each state that can be reached, for each choice of inputs, a walk takes
 - the inputs set without an edge: asynchronous rows act, all others must do nothing;
 - the clock to its active level, other inputs there, and back: only the active edge may act.
 
-Walks begin at power-up, with the reset where the spec declares one: a right design may need it (in the textbook equation of a
-clocked part an unknown state stays unknown). What happens without it is asked in sequences of their own, where the spec wants that.
+Walks begin at power-up, with the reset where the spec declares one: a right design may need it (in the textbook
+equation of a clocked part an unknown state stays unknown). What happens without it is asked in sequences of their own,
+where the spec wants that.
 
-First each row is taken once; then everything that does not lead back, going on to the nearest state
-that has something left; then what leads back, since it costs the whole way again. Runs hold the same inputs for more cycles
-than there are states, so that whoever leaves the way is followed for a while.
-"""
+First each row is taken once; then everything that does not lead back, going on to the nearest state that has something
+left; then what leads back, since it costs the whole way again. Runs hold the same inputs for more cycles than there are
+states, so that whoever leaves the way is followed for a while."""
 
 from __future__ import annotations
 
@@ -57,8 +57,8 @@ class Explored:
 
 @dataclass(slots=True)
 class _Node:
-    """A state with the clock at rest: how far from power-up, where single moves lead, and what is left to take from it: what
-    stays or goes on, and what leads `back`."""
+    """A state with the clock at rest: how far from power-up, where single moves lead, and what is left to take from it:
+    what stays or goes on, and what leads `back`."""
 
     depth: int = 0
     leads: dict[Moves, State] = field(default_factory=dict)
@@ -80,7 +80,13 @@ def explore(spec: Spec, table: FunctionTable, rows: tuple[FunctionRow, ...]) -> 
 class _Explorer:
     """`reset` says how walks use the one that is declared: as any other input, `begun` by it, or `without` it."""
 
-    def __init__(self, spec: Spec, table: FunctionTable, rows: tuple[FunctionRow, ...], reset: Literal["free", "begun", "without"] = "free") -> None:
+    def __init__(
+        self,
+        spec: Spec,
+        table: FunctionTable,
+        rows: tuple[FunctionRow, ...],
+        reset: Literal["free", "begun", "without"] = "free",
+    ) -> None:
         self._spec = spec
         self._table = table
         self._rows = rows
@@ -107,7 +113,9 @@ class _Explorer:
         self._take_back()
         runs = self._runs() if self._spec.clock else []
         sequences = [(f"run {i + 1}", run) for i, run in enumerate(runs)]
-        sequences += [(f"walk {i + 1}", walk) for i, walk in enumerate(w for w in self._walks if len(w) > len(self._prefix))]
+        sequences += [
+            (f"walk {i + 1}", walk) for i, walk in enumerate(w for w in self._walks if len(w) > len(self._prefix))
+        ]
         return Explored(sequences, self._coverage(), list(self._uncovered))
 
     # The reset.
@@ -116,13 +124,20 @@ class _Explorer:
         """Whether these inputs have the reset at its active level."""
         reset = self._spec.reset
         assert reset is not None
-        return any(p.name == reset.port and word[0] == reset.active for p, word in zip(self._spec.inputs, inputs, strict=True))
+        return any(
+            p.name == reset.port and word[0] == reset.active for p, word in zip(self._spec.inputs, inputs, strict=True)
+        )
 
     def _reset_first(self) -> tuple[Moves, State]:
-        """What every walk begins with, and the state after it: the reset with all other inputs 0, with a cycle of the clock where it needs one."""
+        """What every walk begins with, and the state after it: the reset with all other inputs 0, with a cycle of the
+        clock where it needs one."""
         assert self._spec.reset is not None
         inputs = tuple(
-            values.word(self._spec.reset.active if p.name == self._spec.reset.port else 0, p.width) if self._is_free(p) else (0, 0)
+            (
+                values.word(self._spec.reset.active if p.name == self._spec.reset.port else 0, p.width)
+                if self._is_free(p)
+                else (0, 0)
+            )
             for p in self._spec.inputs
         )
         ways: list[Moves] = [((QUIET, inputs),), ((CYCLE, inputs),)]
@@ -376,16 +391,24 @@ class _Explorer:
         taken_rows = {row for _, row in self._pairs}
         idle = tuple(row.line for i, row in enumerate(self._rows) if i not in taken_rows)
         return Coverage(
-            rows=len(self._rows), states=len({self._number(s) for s in known}), taken=len(self._pairs & self._taken), possible=len(self._pairs),
-            possible_states=possible, unreached=self._unreached(known, possible), idle_rows=idle, is_whole=self._is_whole, grid=self._grid(known),
-        )  # fmt: skip
+            rows=len(self._rows),
+            states=len({self._number(s) for s in known}),
+            taken=len(self._pairs & self._taken),
+            possible=len(self._pairs),
+            possible_states=possible,
+            unreached=self._unreached(known, possible),
+            idle_rows=idle,
+            is_whole=self._is_whole,
+            grid=self._grid(known),
+        )
 
     def _grid(self, known: list[State]) -> tuple[str, ...]:
         if len(known) > _WIDEST_GRID:
             return ()
         known = sorted(known)
         return tuple(
-            "".join("t" if (s, row) in self._taken else "o" if (s, row) in self._pairs else "." for s in known) for row in range(len(self._rows))
+            "".join("t" if (s, row) in self._taken else "o" if (s, row) in self._pairs else "." for s in known)
+            for row in range(len(self._rows))
         )
 
     def _unreached(self, known: list[State], possible: int) -> tuple[str, ...]:

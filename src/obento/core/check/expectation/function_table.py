@@ -1,8 +1,7 @@
 """A function table as something that can be asked: what becomes of a state when inputs are set or the clock moves.
 
-The first row that matches decides. Where none does, everything stays as it is, except at the active edge: there the table
-says nothing, and the states are unknown from then on.
-"""
+The first row that matches decides. Where none does, everything stays as it is, except at the active edge: there the
+table says nothing, and the states are unknown from then on."""
 
 from __future__ import annotations
 
@@ -30,8 +29,8 @@ Inputs = tuple[Word, ...]
 
 @dataclass(slots=True)
 class Moved:
-    """What one step does: the state when outputs are sampled, the state at its end, the rows that decided, in order, and
-    whether there was an active edge for which the table has no row."""
+    """What one step does: the state when outputs are sampled, the state at its end, the rows that decided, in order,
+    and whether there was an active edge for which the table has no row."""
 
     sampled: State
     after: State
@@ -64,7 +63,9 @@ class FunctionTable:
         for is_state, ports in ((False, spec.inputs), (True, tuple(self.states))):
             for i, port in enumerate(ports):
                 signal = self._design.add_signal(port.name, port.width, "net")
-                self._operands[port.name] = Operand(signal, port.signed, port.left < port.right, min(port.left, port.right))
+                self._operands[port.name] = Operand(
+                    signal, port.signed, port.left < port.right, min(port.left, port.right)
+                )
                 self._place[signal.id] = is_state, i
         self._rules = [self._rule(spec, row, collector) for row in rows]
 

@@ -17,9 +17,8 @@ Key = tuple[str, int]
 class Planes:
     """Expected values of one output bit in all cases; `care` has a one where they are to be compared.
 
-    `follow` are steps in which the bit is expected as it was observed in an earlier step, which was not compared: that step,
-    and whether the opposite is expected.
-    """
+    `follow` are steps in which the bit is expected as it was observed in an earlier step, which was not compared: that
+    step, and whether the opposite is expected."""
 
     one: int = 0
     zero: int = 0
@@ -29,10 +28,15 @@ class Planes:
     def with_cases(self, other: Planes, cases: int) -> Planes:
         """These values, but in `cases` those of another."""
         keep = ~cases
-        return Planes(self.one & keep | other.one & cases, self.zero & keep | other.zero & cases, self.care & keep | other.care & cases)
+        return Planes(
+            self.one & keep | other.one & cases,
+            self.zero & keep | other.zero & cases,
+            self.care & keep | other.care & cases,
+        )
 
     def after(self, seen: tuple[int, int]) -> Planes:
-        """The same for one hand-in, whose bit was `seen` so. The opposite of what is unknown is no value to be right with."""
+        """The same for one hand-in, whose bit was `seen` so. The opposite of what is unknown is no value to be right
+        with."""
         if not self.follow:
             return self
         one, zero, care = self.one, self.zero, self.care
@@ -68,10 +72,10 @@ class Disagreement:
 class Coverage:
     """What the sequences made from a function table take: pairs of a known state and a row, of those that are possible.
 
-    `reached` of `possible_states` values of the states can be reached; `unreached` says some that cannot, `idle_rows` are the
-    lines of rows that no reachable state takes. `grid` has a text for each row of the table, a letter for each state: `t` taken,
-    `o` possible and not taken, `.` not possible; it is empty where there are too many states to be looked at.
-    """
+    `reached` of `possible_states` values of the states can be reached; `unreached` says some that cannot, `idle_rows`
+    are the lines of rows that no reachable state takes. `grid` has a text for each row of the table, a letter for each
+    state: `t` taken, `o` possible and not taken, `.` not possible; it is empty where there are too many states to be
+    looked at."""
 
     rows: int
     states: int
@@ -88,8 +92,8 @@ class Coverage:
 class Expectation:
     """The whole of a spec, ready to be held against hand-ins.
 
-    Where a bench decides, `handed_in` is the spec with the ports of what is handed in, `beside` are the files of the bench.
-    """
+    Where a bench decides, `handed_in` is the spec with the ports of what is handed in, `beside` are the files of the
+    bench."""
 
     spec: Spec
     cases: Cases
@@ -131,7 +135,8 @@ _MOST_NAMED = 24
 
 
 def inputs_text(names: Sequence[str], values: Sequence[str]) -> str:
-    """`key = 1, level_eq = 0`; of very many inputs only the first and the last are named, and the values stand in their order."""
+    """`key = 1, level_eq = 0`; of very many inputs only the first and the last are named, and the values stand in their
+    order."""
     if len(names) <= _MOST_NAMED:
         return ", ".join(f"{n} = {v}" for n, v in zip(names, values, strict=True))
     return f"{names[0]} to {names[-1]} = {('' if all(len(v) == 1 for v in values) else ' ').join(values)}"
@@ -154,7 +159,9 @@ def case_text(spec: Spec, cases: Cases, case: int) -> str:
     return f"{step}, {text}" if text else step
 
 
-def expected_word(result: Expectation, port_name: str, width: int, case: int, bits: dict[Key, Planes] | None = None) -> tuple[values.Word, int]:
+def expected_word(
+    result: Expectation, port_name: str, width: int, case: int, bits: dict[Key, Planes] | None = None
+) -> tuple[values.Word, int]:
     """The expected value of an output in one case, and which of its digits are compared.
 
     `bits` are those of one hand-in, where they depend on what it does (`Planes.follow`).

@@ -19,9 +19,14 @@ _RANDOM_STEPS = 512
 _MOST_TOLD = 5
 
 
-def plan(spec: Spec, table: FunctionTable | None, collector: Collector, most: int) -> tuple[Cases | None, Coverage | None]:
-    """All sequences: the written ones, those that a function table asks for, random ones where wanted or nothing else is there."""
-    sequences: list[tuple[str, list[Planned]]] = [(s.name, [Planned(r.action, r.inputs) for r in s.rows]) for s in spec.steps]
+def plan(
+    spec: Spec, table: FunctionTable | None, collector: Collector, most: int
+) -> tuple[Cases | None, Coverage | None]:
+    """All sequences: the written ones, those that a function table asks for, random ones where wanted or nothing else
+    is there."""
+    sequences: list[tuple[str, list[Planned]]] = [
+        (s.name, [Planned(r.action, r.inputs) for r in s.rows]) for s in spec.steps
+    ]
     coverage = None
     if table is not None and spec.function is not None:
         found = explore(spec, table, spec.function)
@@ -31,9 +36,12 @@ def plan(spec: Spec, table: FunctionTable | None, collector: Collector, most: in
         sequences += found.walks
         if not found.walks:
             collector.error(
-                "no-way", "from power-up no row of the function table leads to a known state", spec.function[0].position, None,
+                "no-way",
+                "from power-up no row of the function table leads to a known state",
+                spec.function[0].position,
+                None,
                 "it needs a row that sets its states whatever they were: a reset",
-            )  # fmt: skip
+            )
             return None, coverage
     if spec.random is not None or not sequences:
         count, seed = (spec.random.count, spec.random.seed) if spec.random else (_RANDOM_STEPS, 1)
@@ -81,17 +89,24 @@ def _tell_coverage(spec: Spec, c: Coverage, collector: Collector) -> None:
     at = spec.function[0].position
     collector.note(
         "coverage",
-        f"{c.taken} of {c.possible} pairs of state and row are taken: {c.states} of {c.possible_states} states are reached, {c.rows} rows"
+        f"{c.taken} of {c.possible} pairs of state and row are taken: {c.states} of {c.possible_states} states are"
+        f" reached, {c.rows} rows"
         + ("" if c.is_whole else "; not every choice of inputs in every state, that would be too many steps"),
         at,
-    )  # fmt: skip
+    )
     if c.unreached:
         left = c.possible_states - c.states
         more = f" and {left - len(c.unreached)} more" if left > len(c.unreached) else ""
         collector.note("unreached", f"no sequence of inputs leads to {'; '.join(c.unreached)}{more}", at)
     lines = {row.line: row for row in spec.function}
     for line in c.idle_rows:
-        collector.warning("idle-row", "no reachable state ever takes this row", lines[line].position, None, "does an earlier row catch it?")
+        collector.warning(
+            "idle-row",
+            "no reachable state ever takes this row",
+            lines[line].position,
+            None,
+            "does an earlier row catch it?",
+        )
 
 
 def _tell_uncovered(spec: Spec, table: FunctionTable, found: list[tuple[State, Inputs]], collector: Collector) -> None:
@@ -101,14 +116,17 @@ def _tell_uncovered(spec: Spec, table: FunctionTable, found: list[tuple[State, I
         return
     shown = []
     for state, inputs in found[:_MOST_TOLD]:
-        words = [(p, w) for p, w in zip(spec.inputs, inputs, strict=True) if spec.clock is None or p.name != spec.clock.port]
+        words = [
+            (p, w) for p, w in zip(spec.inputs, inputs, strict=True) if spec.clock is None or p.name != spec.clock.port
+        ]
         words += list(zip(table.states, state, strict=True))
         shown.append(", ".join(f"{p.name} = {p.show(w)}" for p, w in words))
     more = f" and {len(found) - len(shown)} more" if len(found) > len(shown) else ""
     collector.warning(
-        "incomplete", f"no row says what happens at the active edge with {'; '.join(shown)}{more}: not compared from there on",
+        "incomplete",
+        f"no row says what happens at the active edge with {'; '.join(shown)}{more}: not compared from there on",
         spec.function[-1].position,
-    )  # fmt: skip
+    )
 
 
 # What each source says.
@@ -168,7 +186,9 @@ def inputs_of(spec: Spec, cases: Cases, step: int) -> tuple[values.Word, ...]:
 
 def from_function(spec: Spec, table: FunctionTable, cases: Cases, drive: Drive) -> Source:
     """The function table along all sequences. Where inputs are left open both readings must say the same."""
-    columns: dict[Key, tuple[list[str], list[str]]] = {key: (["0"] * cases.count, ["0"] * cases.count) for key in _keys(spec)}
+    columns: dict[Key, tuple[list[str], list[str]]] = {
+        key: (["0"] * cases.count, ["0"] * cases.count) for key in _keys(spec)
+    }
     for sequence in drive.sequences:
         state = table.start()
         level = drive.idle

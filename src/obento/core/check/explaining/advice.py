@@ -1,5 +1,5 @@
-"""Warnings on how a design is written that help to see why it fails: what a process forgets to write, and what it does not
-wake for."""
+"""Warnings on how a design is written that help to see why it fails: what a process forgets to write, and what it does
+not wake for."""
 
 from __future__ import annotations
 
@@ -38,7 +38,9 @@ def advise(design: Design, limits: Limits, tell: Tell) -> None:
         _look(design, process, owner, moving, limits, tell)
 
 
-def _look(design: Design, process: Process, owner: dict[int, Signal], moving: set[int], limits: Limits, tell: Tell) -> None:
+def _look(
+    design: Design, process: Process, owner: dict[int, Signal], moving: set[int], limits: Limits, tell: Tell
+) -> None:
     world = _Known(Graph(limits.graph_nodes))
     try:
         effect = Symbolic(BitOps(world.graph, may_float=False), world, limits).run(process.body)
@@ -65,7 +67,11 @@ def _look(design: Design, process: Process, owner: dict[int, Signal], moving: se
         return
     woken = {w.signal.offset + w.low + i for w in process.watches for i in range(w.width)}
     written_here = effect.blocking.keys() | effect.later.keys()
-    missing = {owner[b].id: owner[b] for b in sorted(world.reads - woken - written_here) if id(owner[b]) not in own and b in moving}
+    missing = {
+        owner[b].id: owner[b]
+        for b in sorted(world.reads - woken - written_here)
+        if id(owner[b]) not in own and b in moving
+    }
     if missing:
         names = ", ".join(f"`{_plain(s)}`" for s in missing.values())
         tell("sensitivity", f"this process does not wake when {names} changes", process.position, "write `always @*`")

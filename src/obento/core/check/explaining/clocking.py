@@ -60,9 +60,11 @@ def advise_clocking(design: Design, binding: Binding, tell: Tell) -> None:
                 told.add(watch.signal.id)
                 name = watch.signal.name.rpartition(".")[2]
                 tell(
-                    "ripple-clock", f"`{name}` is made of registers and clocks others: they change later than the rest", process.position,
+                    "ripple-clock",
+                    f"`{name}` is made of registers and clocks others: they change later than the rest",
+                    process.position,
                     "use the one clock everywhere, and an enable",
-                )  # fmt: skip
+                )
     _races(design, tell)
 
 
@@ -72,7 +74,9 @@ def _made_of(design: Design, registers: set[int], inputs: set[int]) -> set[int]:
     while True:
         grown = set(made)
         for process in design.processes:
-            if process.kind == "continuous" and any(s.offset + i in made for s in _read(process) for i in range(s.width)):
+            if process.kind == "continuous" and any(
+                s.offset + i in made for s in _read(process) for i in range(s.width)
+            ):
                 grown |= written_bits(process)
         if grown == made:
             return made
@@ -96,7 +100,10 @@ def _races(design: Design, tell: Tell) -> None:
                 if others and target.signal.id not in told:
                     told.add(target.signal.id)
                     name = target.signal.name.rpartition(".")[2]
-                    text = f"`{name}` is set with `=` here and read by another process at the same edge: which comes first is left open"
+                    text = (
+                        f"`{name}` is set with `=` here and read by another process at the same edge: which comes first"
+                        " is left open"
+                    )
                     tell("race", text, s.position, "write `<=`")
 
 

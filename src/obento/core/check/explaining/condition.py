@@ -1,9 +1,8 @@
 """The failing cases as the shortest condition on the inputs: a small sum of products.
 
-On up to `_EXACT_BITS` inputs bits all prime implicants are found (Quine 1955, McCluskey 1956) and covered greedily with the
-essential ones first; beyond, single cubes are grown from failing cases, the largest first. Cases that were not run or not
-compared are free: a product may cover them.
-"""
+On up to `_EXACT_BITS` inputs bits all prime implicants are found (Quine 1955, McCluskey 1956) and covered greedily with
+the essential ones first; beyond, single cubes are grown from failing cases, the largest first. Cases that were not run
+or not compared are free: a product may cover them."""
 
 from __future__ import annotations
 
@@ -19,7 +18,8 @@ _MOST_BITS = 16
 _MOST_PRODUCTS = 6
 _NARROW = 4
 _CHANCE = 8
-"""In so many classes of this kind one would be told a coincidence; two values for each input bit, each halving with every failing case."""
+"""In so many classes of this kind one would be told a coincidence; two values for each input bit, each halving with
+every failing case."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,11 +51,11 @@ def failing_condition(spec: Spec, cases: Cases, failing: int, free: int = 0) -> 
 
 
 def necessary_condition(spec: Spec, cases: Cases, failing: int) -> tuple[str, int]:
-    """What all failing cases have in common though not all such cases fail: values of one narrow input, else one bit of a wide one.
+    """What all failing cases have in common though not all such cases fail: values of one narrow input, else one bit of
+    a wide one.
 
-    Returns the words and how many cases they hold for; empty words when there is nothing of the kind, or when so few cases
-    fail that some input is likely to be the same in all of them by chance.
-    """
+    Returns the words and how many cases they hold for; empty words when there is nothing of the kind, or when so few
+    cases fail that some input is likely to be the same in all of them by chance."""
     best = ("", cases.count)
     if not cases.all_known or 1 << failing.bit_count() < _CHANCE * spec.input_bits:
         return best
@@ -166,7 +166,9 @@ def _words_of(planes: list[int], count: int, chosen: int) -> list[int]:
         return []
     columns = [plane_digits(p, count) for p in planes]
     flags = plane_digits(chosen, count)
-    return [int("".join(digits), 2) for digits, flag in zip(zip(*columns, strict=True), flags, strict=True) if flag == "1"]
+    return [
+        int("".join(digits), 2) for digits, flag in zip(zip(*columns, strict=True), flags, strict=True) if flag == "1"
+    ]
 
 
 class _Cubes:

@@ -1,8 +1,8 @@
 """Where a clocked hand-in goes astray: the steps that are wrong of themselves, and those that only follow from them.
 
-After a wrong step the hand-in's state is taken to be astray, so that what is wrong next is a consequence. It is back on its
-way at a reset that is right, or when it has been right for `_BACK_AFTER` compared steps with an active edge among them.
-"""
+After a wrong step the hand-in's state is taken to be astray, so that what is wrong next is a consequence. It is back on
+its way at a reset that is right, or when it has been right for `_BACK_AFTER` compared steps with an active edge among
+them."""
 
 from __future__ import annotations
 
@@ -55,7 +55,9 @@ def diverge(expectation: Expectation, verdict: Verdict) -> Divergence:
     return result
 
 
-def _of_sequence(expectation: Expectation, verdict: Verdict, drive: Drive, sequence: Sequence, bad: int, result: Divergence) -> None:
+def _of_sequence(
+    expectation: Expectation, verdict: Verdict, drive: Drive, sequence: Sequence, bad: int, result: Divergence
+) -> None:
     start = -1
     right_from, right_steps, has_edge = -1, 0, False
     end = sequence.first + sequence.length
@@ -98,7 +100,8 @@ def _resets(expectation: Expectation, drive: Drive, step: int) -> bool:
 
 
 def describe(expectation: Expectation, verdict: Verdict, found: Divergence, output: str) -> str:
-    """`in 14 of 120 steps, first in walk 2, step 3: at the falling edge with take = 1 it is 12 instead of 0 (13 only follow)`."""
+    """`in 14 of 120 steps, first in walk 2, step 3: at the falling edge with take = 1 it is 12 instead of 0 (13 only
+    follow)`."""
     of_output = verdict.outputs[output]
     bad = of_output.failed | of_output.undefined | of_output.stopped
     steps = set_bits(bad & found.first) or set_bits(bad)
@@ -133,13 +136,18 @@ def happening(expectation: Expectation, step: int) -> str:
     action = drive.actions[step]
     with_inputs = f" with {' and '.join(given)}" if given else ""
     if action == ".":
-        return f"without an edge, {' and '.join(turned) or 'nothing changed'}:" if turned or number > 1 else f"at power-up{with_inputs}"
+        return (
+            f"without an edge, {' and '.join(turned) or 'nothing changed'}:"
+            if turned or number > 1
+            else f"at power-up{with_inputs}"
+        )
     falls = action == "f" or (action == "c" and drive.idle == 1)
     return f"at the {'falling' if falls else 'rising'} edge{with_inputs}"
 
 
 def when_it_diverges(expectation: Expectation, verdict: Verdict, found: Divergence) -> str:
-    """What all steps that are wrong of themselves have in common, and no sane step has: inputs, an edge, the state before.
+    """What all steps that are wrong of themselves have in common, and no sane step has: inputs, an edge, the state
+    before.
 
     Empty when nothing short tells them apart.
     """
@@ -200,5 +208,7 @@ def _in_words(spec: Spec, points: list[tuple[tuple[int, ...], int]], drive: Driv
     if not text or text == "always" or " or " in text:
         return ""
     edge = "falling" if drive.idle else "rising"
-    text = text.replace(f"{_EDGE} = 1 and ", f"at the {edge} edge with ").replace(f"{_EDGE} = 0 and ", "without an edge with ")
+    text = text.replace(f"{_EDGE} = 1 and ", f"at the {edge} edge with ").replace(
+        f"{_EDGE} = 0 and ", "without an edge with "
+    )
     return text.replace(f"{_EDGE} = 1", f"at the {edge} edge").replace(f"{_EDGE} = 0", "without an edge")

@@ -34,7 +34,8 @@ def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: L
 
 
 def _errors_of_the_run(expectation: Expectation, verdict: Verdict, reading: Reading) -> list[Finding]:
-    """A value out of its range, an index outside of its array, a division by zero: called what it is, with its line and its cases."""
+    """A value out of its range, an index outside of its array, a division by zero: called what it is, with its line and
+    its cases."""
     found: list[Finding] = []
     for ended in verdict.ends:
         cases = ended.cases & verdict.stopped
@@ -62,14 +63,31 @@ def _unsettled(expectation: Expectation, verdict: Verdict) -> list[Finding]:
         return []
     steps = " steps" if expectation.cases.drive is not None else ""
     if verdict.untried:
-        return [Finding("stopped", f"does not settle in any of {moving.bit_count()} cases spread over all: the others were not run")]
+        return [
+            Finding(
+                "stopped",
+                f"does not settle in any of {moving.bit_count()} cases spread over all: the others were not run",
+            )
+        ]
     return [Finding("stopped", f"does not settle: {moving.bit_count()} of {verdict.count}{steps}")]
 
 
 _STRUCTURE = frozenset(
-    ["undriven", "two-drivers", "width-cut", "number-cut", "port-width", "open-input", "open-output", "out-of-range", "latch", "sensitivity"]
+    [
+        "undriven",
+        "two-drivers",
+        "width-cut",
+        "number-cut",
+        "port-width",
+        "open-input",
+        "open-output",
+        "out-of-range",
+        "latch",
+        "sensitivity",
+    ]
 )
-"""Messages that name a slip in how a design is put together: no more than worth a look while it is right, a likely reason when it is not."""
+"""Messages that name a slip in how a design is put together: no more than worth a look while it is right, a likely
+reason when it is not."""
 
 
 def _structural(found: list[Finding], ready: Ready) -> list[Finding]:
@@ -83,7 +101,8 @@ def _as_findings(slips: list[Slip]) -> list[Finding]:
 
 
 def _clocked_findings(verdict: Verdict, expectation: Expectation, ready: Ready, limits: Limits) -> list[Finding]:
-    """What kind of slip it is, where each output goes astray; warnings on how the hand-in is clocked go to the messages."""
+    """What kind of slip it is, where each output goes astray; warnings on how the hand-in is clocked go to the
+    messages."""
     reading, design, binding = ready.reading, ready.design, ready.binding
     suspicious: list[Slip] = []
 
@@ -120,7 +139,8 @@ def _placed(finding: Finding, reading: Reading, design: Design, binding: Binding
         for process in design.processes
         if bits & written_bits(process)
         for s in statements(process.body)
-        if isinstance(s, Assign) and any(bits & set(range(t.signal.offset, t.signal.offset + t.signal.width)) for t in s.targets)
+        if isinstance(s, Assign)
+        and any(bits & set(range(t.signal.offset, t.signal.offset + t.signal.width)) for t in s.targets)
     ]
     if not places:
         return finding
@@ -134,7 +154,10 @@ def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
     count = verdict.count
     runs = {name for name, _ in verdict.failing_runs if name != "fresh"}
     for name, output in verdict.outputs.items():
-        for plane, kind, word in ((output.failed, "wrong", "is wrong"), (output.undefined, "undefined", "is undefined")):
+        for plane, kind, word in (
+            (output.failed, "wrong", "is wrong"),
+            (output.undefined, "undefined", "is undefined"),
+        ):
             if not plane:
                 continue
             text = failing_condition(expectation.spec, expectation.cases, plane, output.not_compared)
@@ -157,7 +180,8 @@ def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
             0,
             Finding(
                 "remembers",
-                f"the result depends on the case before: {remembered.bit_count()} of {count} are right fresh, but wrong after a change of {names}",
+                f"the result depends on the case before: {remembered.bit_count()} of {count} are right fresh, but wrong"
+                f" after a change of {names}",
             ),
         )
     return found

@@ -29,7 +29,11 @@ def find_latches(body: Stmt) -> list[Latch]:
     sure = search.statement(body)
     found = []
     for number, signal in search.written.items():
-        if search.maybe.get(number, 0) & ~sure.get(number, 0) and number in search.left_out and number not in search.computed:
+        if (
+            search.maybe.get(number, 0) & ~sure.get(number, 0)
+            and number in search.left_out
+            and number not in search.computed
+        ):
             why, position = search.left_out[number]
             found.append(Latch(signal, why, position))
     return sorted(found, key=lambda latch: latch.position)

@@ -1,8 +1,8 @@
-"""The kind of slip that explains all wrong cases of an output at once: inverted, exchanged, reversed, stuck, deaf to an input.
+"""The kind of slip that explains all wrong cases of an output at once: inverted, exchanged, reversed, stuck, deaf to an
+input.
 
-Each is proven on every compared case before it is said: with the slip undone, or under it, the hand-in agrees with what is
-expected wherever something is compared. What fits only some cases is not said.
-"""
+Each is proven on every compared case before it is said: with the slip undone, or under it, the hand-in agrees with what
+is expected wherever something is compared. What fits only some cases is not said."""
 
 from __future__ import annotations
 
@@ -17,7 +17,10 @@ from obento.core.sim.lanes.graph import count_plane
 from obento.core.spec.cases import match_plane, plane_digits
 from obento.core.spec.model import SpecPort
 
-SLIPS = frozenset(["exchanged-inputs", "exchanged-outputs", "constant", "inverted", "reversed", "ignores", "dont-care"]) | WORD_SLIPS
+SLIPS = (
+    frozenset(["exchanged-inputs", "exchanged-outputs", "constant", "inverted", "reversed", "ignores", "dont-care"])
+    | WORD_SLIPS
+)
 """All kinds of slips."""
 
 _MOST_PAIRS = 120
@@ -34,7 +37,8 @@ class Slip:
 
 
 def find_slips(expectation: Expectation, verdict: Verdict) -> list[Slip]:
-    """All slips that explain everything wrong with an output, or with several at once. None where memory is involved."""
+    """All slips that explain everything wrong with an output, or with several at once. None where memory is
+    involved."""
     if verdict.count < _FEWEST_CASES or verdict.stopped or any(name != "fresh" for name, _ in verdict.failing_runs):
         return []
     return _Search(expectation, verdict).slips()
@@ -68,11 +72,16 @@ class _Search:
             first += port.width
         if all(cases.one[plane] == count_plane(digit, cases.count) for plane, digit in self._digit.items()):
             return
-        columns = [plane_digits(cases.one[plane], cases.count) for plane in sorted(self._digit, key=lambda p: -self._digit[p])]
+        columns = [
+            plane_digits(cases.one[plane], cases.count) for plane in sorted(self._digit, key=lambda p: -self._digit[p])
+        ]
         numbers = [int("".join(digits), 2) for digits in zip(*columns, strict=True)]
         self._places = sorted(range(cases.count), key=numbers.__getitem__)
         self._shown = {key: (self._in_order(one), self._in_order(zero)) for key, (one, zero) in self._shown.items()}
-        self._bits = {key: Planes(self._in_order(b.one), self._in_order(b.zero), self._in_order(b.care)) for key, b in self._e.bits.items()}
+        self._bits = {
+            key: Planes(self._in_order(b.one), self._in_order(b.zero), self._in_order(b.care))
+            for key, b in self._e.bits.items()
+        }
 
     def _in_order(self, plane: int) -> int:
         """A plane over the cases as one over their numbers."""
@@ -173,7 +182,10 @@ class _Search:
 
     def _ignored(self, port: SpecPort) -> list[str]:
         """Inputs whose turning never changes the output although it should; all combinations are needed to tell."""
-        unknown = (~(self._shown[port.name, i][0] ^ self._shown[port.name, i][1]) & self._expected(port.name, i).care for i in range(port.width))
+        unknown = (
+            ~(self._shown[port.name, i][0] ^ self._shown[port.name, i][1]) & self._expected(port.name, i).care
+            for i in range(port.width)
+        )
         if not self._digit or any(unknown):
             return []
         names: list[str] = []
@@ -181,7 +193,9 @@ class _Search:
         for given in self._e.spec.inputs:
             digits = [self._digit[first + i] for i in range(given.width)]
             first += given.width
-            if not any(self._turns(port, d, actual=True) for d in digits) and any(self._turns(port, d, actual=False) for d in digits):
+            if not any(self._turns(port, d, actual=True) for d in digits) and any(
+                self._turns(port, d, actual=False) for d in digits
+            ):
                 names.append(given.name)
         return names
 
@@ -215,7 +229,11 @@ class _Search:
         for (a, at_a), (b, at_b) in pairs:
             digits = [(self._digit[at_a + i], self._digit[at_b + i]) for i in range(a.width)]
             if all(self._explained(name, digits) for name in self._ports):
-                return Slip("exchanged-inputs", f"{a.name} and {b.name} are taken for each other: exchanged, every case is right", self._wrong[0])
+                return Slip(
+                    "exchanged-inputs",
+                    f"{a.name} and {b.name} are taken for each other: exchanged, every case is right",
+                    self._wrong[0],
+                )
         return None
 
     def _explained(self, name: str, digits: list[tuple[int, int]]) -> bool:
@@ -230,4 +248,6 @@ class _Search:
     def _exchanged_outputs(self, a: str, b: str) -> bool:
         if self._ports[a].width != self._ports[b].width:
             return False
-        return self._is(self._ports[b], lambda i: self._shown[a, i]) and self._is(self._ports[a], lambda i: self._shown[b, i])
+        return self._is(self._ports[b], lambda i: self._shown[a, i]) and self._is(
+            self._ports[a], lambda i: self._shown[b, i]
+        )

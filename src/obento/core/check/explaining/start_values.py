@@ -32,7 +32,9 @@ def relies_on_start(expectation: Expectation, ready: Ready, right: int, limits: 
     with _bare_vhdl(ready) if ready.design.parts else _bare_verilog(ready) as bare:
         if bare is None:
             return None
-        verdict = judge(expectation, observe_steps(bare.design, bare.binding, expectation.spec.inputs, expectation.cases, limits))
+        verdict = judge(
+            expectation, observe_steps(bare.design, bare.binding, expectation.spec.inputs, expectation.cases, limits)
+        )
     steps = (right & ~verdict.right).bit_count()
     return Relied(steps, bare.position) if steps else None
 
@@ -61,7 +63,11 @@ def _bare_verilog(ready: Ready) -> Iterator[_Bare | None]:
     for s, _ in given:
         s.initial = None
     try:
-        yield _Bare(replace(design, processes=[p for p in design.processes if all(p is not x for x in starts)]), ready.binding, min(places))
+        yield _Bare(
+            replace(design, processes=[p for p in design.processes if all(p is not x for x in starts)]),
+            ready.binding,
+            min(places),
+        )
     finally:
         for s, initial in given:
             s.initial = initial

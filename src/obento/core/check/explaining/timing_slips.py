@@ -1,9 +1,9 @@
 """The classic slips of clocked hand-ins, each proven before it is said.
 
-Most are proven by driving the hand-in a second time as if the slip were right: with the clock turned, the reset turned, a
-clock pulse given while it resets. Where every step then comes out right, that is the slip. Others are read off the steps: late
-or early by a cycle, counting on too far, stuck; or off the design: written with `=` where `<=` makes every step right.
-"""
+Most are proven by driving the hand-in a second time as if the slip were right: with the clock turned, the reset turned,
+a clock pulse given while it resets. Where every step then comes out right, that is the slip. Others are read off the
+steps: late or early by a cycle, counting on too far, stuck; or off the design: written with `=` where `<=` makes every
+step right."""
 
 from __future__ import annotations
 
@@ -26,9 +26,21 @@ from obento.core.spec.cases import Cases
 from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive, Planned, Sequence, clock_after, pack_steps
 from obento.core.spec.model import Cell, SpecPort
 
-TIMING_SLIPS = frozenset([
-    "wrong-edge", "reset-level", "reset-async", "reset-sync", "ignores", "late", "early", "counts-too-far", "wraps-too-early", "stuck", "blocking",
-])  # fmt: skip
+TIMING_SLIPS = frozenset(
+    [
+        "wrong-edge",
+        "reset-level",
+        "reset-async",
+        "reset-sync",
+        "ignores",
+        "late",
+        "early",
+        "counts-too-far",
+        "wraps-too-early",
+        "stuck",
+        "blocking",
+    ]
+)
 """All kinds of slips here."""
 
 _MOST_STEPS = 20_000
@@ -40,7 +52,9 @@ Step = tuple[str, tuple[Cell, ...], int | None]
 """A step of a second drive: action, inputs, and the step of the first one that it stands for."""
 
 
-def find_timing_slips(expectation: Expectation, verdict: Verdict, found: Divergence, design: Design, binding: Binding, limits: Limits) -> list[Slip]:
+def find_timing_slips(
+    expectation: Expectation, verdict: Verdict, found: Divergence, design: Design, binding: Binding, limits: Limits
+) -> list[Slip]:
     """The slips of one hand-in, the one that explains everything first."""
     spec = expectation.spec
 
@@ -83,7 +97,11 @@ class _Search:
         output = self._wrong[0]
         edges = ("falling", "rising") if spec.clock and spec.clock.edge == "rise" else ("rising", "falling")
         if spec.clock is not None and self._is_right(turned_clock(self._cases)):
-            yield Slip("wrong-edge", f"it acts on the {edges[0]} edge of {spec.clock.port}, and should on the {edges[1]} one", output)
+            yield Slip(
+                "wrong-edge",
+                f"it acts on the {edges[0]} edge of {spec.clock.port}, and should on the {edges[1]} one",
+                output,
+            )
         if spec.reset is None:
             return
         name, active = spec.reset.port, spec.reset.active
@@ -204,7 +222,11 @@ class _Search:
         """Every output right, but a cycle late, or early."""
         for kind, by, word in (("late", -1, "one cycle late"), ("early", 1, "one cycle early")):
             if self._is_shifted(by):
-                return Slip(kind, f"{' and '.join(self._wrong)} {'is' if len(self._wrong) == 1 else 'are'} {word}", self._wrong[0])
+                return Slip(
+                    kind,
+                    f"{' and '.join(self._wrong)} {'is' if len(self._wrong) == 1 else 'are'} {word}",
+                    self._wrong[0],
+                )
         return None
 
     def _is_shifted(self, by: int) -> bool:
@@ -234,7 +256,8 @@ class _Search:
         return self._resets(step, bit)
 
     def counting(self) -> list[Slip]:
-        """An output that goes on counting where it should go back, or goes back too early, in every first wrong step."""
+        """An output that goes on counting where it should go back, or goes back too early, in every first wrong
+        step."""
         return [slip for port in self._e.spec.outputs if port.width > 1 and (slip := self._counts(port)) is not None]
 
     def _counts(self, port: SpecPort) -> Slip | None:
@@ -277,7 +300,9 @@ class _Search:
             held = {v for v in (self._held_value(port, s) for s in self._suspects) if v is not None}
             if len(held) == 1 and self._leaves(port, next(iter(held))):
                 value = port.show(values.word(next(iter(held)), port.width))
-                found.append(Slip("stuck", f"{port.name} stays at {value} once it is there, whatever the clock does", port.name))
+                found.append(
+                    Slip("stuck", f"{port.name} stays at {value} once it is there, whatever the clock does", port.name)
+                )
         return found
 
     def _held_value(self, port: SpecPort, sequence: Sequence) -> int | None:
@@ -362,7 +387,9 @@ def _written_blocking(expectation: Expectation, design: Design, binding: Binding
         for s in chosen:
             s.blocking = False
         try:
-            verdict = judge(expectation, observe_steps(design, binding, expectation.spec.inputs, expectation.cases, limits))
+            verdict = judge(
+                expectation, observe_steps(design, binding, expectation.spec.inputs, expectation.cases, limits)
+            )
         finally:
             for s in chosen:
                 s.blocking = True

@@ -1,9 +1,9 @@
-"""Slips in numbers: off by one, a carry lost, cut short, a sign not looked at, values exchanged, a flag of the wrong value.
+"""Slips in numbers: off by one, a carry lost, cut short, a sign not looked at, values exchanged, a flag of the wrong
+value.
 
-Words are lists of planes, rightmost digit first, over the cases in which all digits of an output are compared and known on
-both sides. Everything is computed for all of these at once. A slip is only said when it holds in every wrong case, and
-its opposite in every right one where that is part of what it claims.
-"""
+Words are lists of planes, rightmost digit first, over the cases in which all digits of an output are compared and known
+on both sides. Everything is computed for all of these at once. A slip is only said when it holds in every wrong case,
+and its opposite in every right one where that is part of what it claims."""
 
 from __future__ import annotations
 
@@ -66,7 +66,8 @@ def add(a: Word, b: Word, full: int, carry: int = 0) -> Word:
 
 
 def _below(a: Word, b: Word, full: int) -> int:
-    """The cases in which a word is less than another, as numbers without signs: a borrow comes out of their difference."""
+    """The cases in which a word is less than another, as numbers without signs: a borrow comes out of their
+    difference."""
     borrow = 0
     for x, y in zip(a, b, strict=True):
         borrow = (~x & y) | (~(x ^ y) & borrow)
@@ -91,7 +92,8 @@ def number_at(word: Word, case: int) -> int:
 
 @dataclass(slots=True)
 class _Output:
-    """One output: what is expected and what came, `bad` among the cases `compared`. `inputs` are known in all of those."""
+    """One output: what is expected and what came, `bad` among the cases `compared`. `inputs` are known in all of
+    those."""
 
     expectation: Expectation
     verdict: Verdict
@@ -116,7 +118,13 @@ class _Output:
         inputs: dict[str, Word] = {}
         bit = 0
         for given in expectation.spec.inputs:
-            planes = list(zip(expectation.cases.one[bit : bit + given.width], expectation.cases.zero[bit : bit + given.width], strict=True))
+            planes = list(
+                zip(
+                    expectation.cases.one[bit : bit + given.width],
+                    expectation.cases.zero[bit : bit + given.width],
+                    strict=True,
+                )
+            )
             bit += given.width
             for one, zero in planes:
                 compared &= one ^ zero
@@ -125,7 +133,9 @@ class _Output:
         if wrong & ~compared or wrong.bit_count() < _FEWEST:
             return None
         cut = [p & compared for p in expected], [p & compared for p in got]
-        return cls(expectation, verdict, port, *cut, compared, wrong, {n: [p & compared for p in w] for n, w in inputs.items()})
+        return cls(
+            expectation, verdict, port, *cut, compared, wrong, {n: [p & compared for p in w] for n, w in inputs.items()}
+        )
 
     def slips(self) -> Iterator[WordSlip]:
         if self.port.width > 1:
@@ -164,9 +174,14 @@ class _Output:
         else:
             lost, gained = less & (less - 1) == 0, by & (by - 1) == 0
         if lost:
-            yield WordSlip("carry-lost", f"{name} is {less} too small {self._count}: a carry into bit {less.bit_length() - 1} is lost")
+            yield WordSlip(
+                "carry-lost",
+                f"{name} is {less} too small {self._count}: a carry into bit {less.bit_length() - 1} is lost",
+            )
         elif gained:
-            yield WordSlip("carry-lost", f"{name} is {by} too large {self._count}: a borrow from bit {by.bit_length() - 1} is lost")
+            yield WordSlip(
+                "carry-lost", f"{name} is {by} too large {self._count}: a borrow from bit {by.bit_length() - 1} is lost"
+            )
 
     def _no_carries(self) -> Iterator[WordSlip]:
         """A sum whose digits are added each for itself."""
@@ -196,7 +211,9 @@ class _Output:
         exchanged = (is_a[0] & is_b[1]) | (is_b[0] & is_a[1])
         if is_b[0] & is_a[1] and not self.bad & ~exchanged:
             shown = [self.port.show((v, ~v & (1 << self.port.width) - 1)) for v in sorted((a, b))]
-            yield WordSlip("values-exchanged", f"{self.port.name} has {shown[0]} and {shown[1]} exchanged {self._count}")
+            yield WordSlip(
+                "values-exchanged", f"{self.port.name} has {shown[0]} and {shown[1]} exchanged {self._count}"
+            )
 
     # Single bits.
 
@@ -205,7 +222,11 @@ class _Output:
         for a, b in self._pairs():
             equal = self.compared & ~differ(self.inputs[a], self.inputs[b])
             if self._is_just(equal, {a, b}):
-                yield WordSlip("boundary", f"{self.port.name} is wrong just where {a} = {b}: equality counted on the wrong side{self._among({a, b})}")
+                yield WordSlip(
+                    "boundary",
+                    f"{self.port.name} is wrong just where {a} = {b}: equality counted on the wrong"
+                    f" side{self._among({a, b})}",
+                )
 
     def _flag(self) -> Iterator[WordSlip]:
         """What is expected is a property of one word, what comes is the same property of another."""
@@ -225,7 +246,8 @@ class _Output:
         yield WordSlip("wrong-flag", f"{self.port.name} says whether {taken[0]} {taken[1]}, and {should}")
 
     def _term(self) -> Iterator[WordSlip]:
-        """A sum of products with one product too few or too many: the wrong cases are one product, all wrong in one way."""
+        """A sum of products with one product too few or too many: the wrong cases are one product, all wrong in one
+        way."""
         spec, cases = self.expectation.spec, self.expectation.cases
         missing, added = not self.bad & ~self.expected[0], not self.bad & self.expected[0]
         if cases.count != 1 << len(cases.one) or not (missing or added):
@@ -246,7 +268,9 @@ class _Output:
             wanted = next((text for text, w in of.items() if not differ(w, self.expected) & region), None)
             if got is not None and wanted is not None:
                 verb = "says whether" if self.port.width == 1 else "is"
-                yield WordSlip("other-operation", f"{self.port.name} {verb} {got}{self._among({a, b})}, and should be {wanted}")
+                yield WordSlip(
+                    "other-operation", f"{self.port.name} {verb} {got}{self._among({a, b})}, and should be {wanted}"
+                )
                 return
 
     def _operations(self, a: str, b: str) -> dict[str, Word]:
@@ -254,17 +278,29 @@ class _Output:
         if self.port.width == 1:
             x, y = self.inputs[a], self.inputs[b]
             less, more, equal = _below(x, y, full), _below(y, x, full), full & ~differ(x, y)
-            tests = {f"{a} < {b}": less, f"{a} > {b}": more, f"{a} = {b}": equal, f"{a} ≤ {b}": less | equal, f"{a} ≥ {b}": more | equal}
+            tests = {
+                f"{a} < {b}": less,
+                f"{a} > {b}": more,
+                f"{a} = {b}": equal,
+                f"{a} ≤ {b}": less | equal,
+                f"{a} ≥ {b}": more | equal,
+            }
             return {text: [plane] for text, plane in (tests | {f"{a} ≠ {b}": full & ~equal}).items()}
         x, y = self._fit(a), self._fit(b)
         not_x, not_y = [full & ~p for p in x], [full & ~p for p in y]
         return {
-            f"{a} + {b}": add(x, y, full), f"{a} - {b}": add(x, not_y, full, full), f"{b} - {a}": add(y, not_x, full, full),
-            f"{a} + {a}": add(x, x, full), f"{b} + {b}": add(y, y, full), a: x, b: y, "0": [0] * len(x),
+            f"{a} + {b}": add(x, y, full),
+            f"{a} - {b}": add(x, not_y, full, full),
+            f"{b} - {a}": add(y, not_x, full, full),
+            f"{a} + {a}": add(x, x, full),
+            f"{b} + {b}": add(y, y, full),
+            a: x,
+            b: y,
+            "0": [0] * len(x),
             f"{a} and {b} digit by digit": [p & q for p, q in zip(x, y, strict=True)],
             f"{a} or {b} digit by digit": [p | q for p, q in zip(x, y, strict=True)],
             f"{a} xor {b} digit by digit": [p ^ q for p, q in zip(x, y, strict=True)],
-        }  # fmt: skip
+        }
 
     def _constant_in(self) -> Iterator[WordSlip]:
         """Always one value in some operations, where it should not be."""
@@ -294,7 +330,10 @@ class _Output:
         if self.port.width == 1:
             for a, b in self._pairs():
                 if self._is_just(names[a][-1] ^ names[b][-1], {a, b}):
-                    text = f"{self.port.name} is wrong just where the signs of {a} and {b} differ: signed taken as unsigned, or the other way round"
+                    text = (
+                        f"{self.port.name} is wrong just where the signs of {a} and {b} differ: signed taken as"
+                        " unsigned, or the other way round"
+                    )
                     yield WordSlip("sign", text + self._among({a, b}))
             return
         for name, word in names.items():
@@ -302,7 +341,11 @@ class _Output:
                 continue
             low = len(word)
             if not differ(self.expected[:low], self.got[:low]) & self.bad:
-                yield WordSlip("sign", f"{self.port.name} is wrong just where {name} is negative: its sign is not carried on{self._among({name})}")
+                yield WordSlip(
+                    "sign",
+                    f"{self.port.name} is wrong just where {name} is negative: its sign is not carried"
+                    f" on{self._among({name})}",
+                )
 
     # Helpers.
 
@@ -320,7 +363,8 @@ class _Output:
         return self.compared & ~differ(word, constant(value, len(word), self.compared))
 
     def _region(self, apart: set[str]) -> int:
-        """The cases in which all other inputs are as in some wrong case: the same operation, say. 0 where these are too many to tell."""
+        """The cases in which all other inputs are as in some wrong case: the same operation, say. 0 where these are too
+        many to tell."""
         others = [p for name, w in self.inputs.items() if name not in apart for p in w]
         if len(others) > _MOST_CONTROL_BITS:
             return self.compared
@@ -335,7 +379,8 @@ class _Output:
         return region
 
     def _is_just(self, where: int, apart: set[str]) -> bool:
-        """Whether it is wrong in these cases and in no others, as far as the operations go in which it is wrong at all."""
+        """Whether it is wrong in these cases and in no others, as far as the operations go in which it is wrong at
+        all."""
         region = self._region(apart)
         return bool(where & region) and self.bad == where & region and region != self.bad
 
@@ -353,7 +398,8 @@ class _Output:
         return f", with {' and '.join(shown)}" if shown else ""
 
     def _words(self) -> dict[str, Word]:
-        """Words that a flag could be of: expected outputs, outputs as they came, inputs; and an output with a one-bit one above it."""
+        """Words that a flag could be of: expected outputs, outputs as they came, inputs; and an output with a one-bit
+        one above it."""
         words: dict[str, Word] = {}
         bits: dict[str, int] = {}
         for p in self.expectation.spec.outputs:

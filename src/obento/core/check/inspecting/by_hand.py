@@ -84,7 +84,9 @@ def drive_by_hand(
 
 def _as_steps(spec: Spec, moves: Sequence[Move]) -> Cases:
     """The moves as the steps of one sequence."""
-    planned = [Planned(m.action, tuple(cell_of(w, p.width) for w, p in zip(m.inputs, spec.inputs, strict=True))) for m in moves]
+    planned = [
+        Planned(m.action, tuple(cell_of(w, p.width) for w, p in zip(m.inputs, spec.inputs, strict=True))) for m in moves
+    ]
     return Cases(*pack_steps(spec.inputs, spec.clock, [("by hand", planned)]))
 
 

@@ -1,8 +1,7 @@
 """What happens on the wires of a hand-in along one sequence, for waveforms.
 
-Each step takes `STEP` units of time: inputs are set at its beginning, the clock moves at `EDGE`, outputs are sampled before
-`BACK`, where after a whole cycle the clock goes back to rest.
-"""
+Each step takes `STEP` units of time: inputs are set at its beginning, the clock moves at `EDGE`, outputs are sampled
+before `BACK`, where after a whole cycle the clock goes back to rest."""
 
 from __future__ import annotations
 
@@ -71,7 +70,9 @@ def trace_handin(
     return _trace(expectation, ready, sequence, set(wanted), open_as_one, limits)
 
 
-def _trace(expectation: Expectation, ready: Ready, number: int, wanted: set[str], open_as_one: bool, limits: Limits) -> Trace:
+def _trace(
+    expectation: Expectation, ready: Ready, number: int, wanted: set[str], open_as_one: bool, limits: Limits
+) -> Trace:
     cases, spec = expectation.cases, expectation.spec
     drive = cases.drive
     assert drive is not None
@@ -111,7 +112,11 @@ def inner_signals(design: Design) -> Iterator[tuple[str, list[Bit]]]:
     """Names of all signals inside, with their digits from the right; ports of the unit itself left out."""
     ports = {p.signal.id for p in design.ports}
     if not design.names:
-        yield from ((s.name, [(s.id, i) for i in range(s.width)]) for s in design.signals if s.id not in ports and not s.element and not s.real)
+        yield from (
+            (s.name, [(s.id, i) for i in range(s.width)])
+            for s in design.signals
+            if s.id not in ports and not s.element and not s.real
+        )
         return
     for scope in design.names:
         yield from _of_scope(scope, scope.name, ports)

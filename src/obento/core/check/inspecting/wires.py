@@ -1,8 +1,7 @@
 """What is on the wires of a hand-in in every case, and which wire could be the reason that it is wrong.
 
-A wire *explains* the wrong cases when in each of them some other value on it, and on it alone, would make all outputs right.
-That is tried, not reasoned: every wire is turned in every wrong case, all of these side by side in lanes.
-"""
+A wire *explains* the wrong cases when in each of them some other value on it, and on it alone, would make all outputs
+right. That is tried, not reasoned: every wire is turned in every wrong case, all of these side by side in lanes."""
 
 from __future__ import annotations
 
@@ -34,8 +33,9 @@ _WATCH = "wire"
 
 @dataclass(frozen=True, slots=True)
 class Likeness:
-    """What a wire is beside the reference: `name` of its wire. By name it may differ, in `count` cases, of which `differs` are
-    among those looked at; otherwise it is the same in every case, or (`inverse`) the opposite in every case."""
+    """What a wire is beside the reference: `name` of its wire. By name it may differ, in `count` cases, of which
+    `differs` are among those looked at; otherwise it is the same in every case, or (`inverse`) the opposite in every
+    case."""
 
     pin: int
     name: str
@@ -48,9 +48,8 @@ class Likeness:
 class Inside:
     """A circuit with the values of its wires.
 
-    `digits` gives for each bit one digit a case, in the order of `cases`. `explains` are the pins whose wires are the earliest
-    that can explain all wrong cases. `places` gives for each part its file, first and last line.
-    """
+    `digits` gives for each bit one digit a case, in the order of `cases`. `explains` are the pins whose wires are the
+    earliest that can explain all wrong cases. `places` gives for each part its file, first and last line."""
 
     circuit: Circuit
     places: list[tuple[Place, int]]
@@ -85,7 +84,12 @@ def look_inside(
         return observation.limit.text
     shown = judge(expectation, observation).shown
     planes = {bit: shown[key] for bit, key in _watch_keys(ready.design, drawing.circuit).items()}
-    result = Inside(drawing.circuit, made.places, list(wanted), {bit: _column(p, expectation.cases.count, wanted) for bit, p in planes.items()})
+    result = Inside(
+        drawing.circuit,
+        made.places,
+        list(wanted),
+        {bit: _column(p, expectation.cases.count, wanted) for bit, p in planes.items()},
+    )
     if expectation.cases.drive is None and observation.engine == "levelled":
         result.explains = _explaining(expectation, files, provided, choices, limits)
     known = known_wires(expectation.spec, others, expectation.cases, limits)
@@ -104,7 +108,11 @@ class Opened:
 
 
 def open_circuit(
-    expectation: Expectation, files: Sequence[HandinFile], provided: Sequence[HandinFile], choices: Mapping[str, str], limits: Limits
+    expectation: Expectation,
+    files: Sequence[HandinFile],
+    provided: Sequence[HandinFile],
+    choices: Mapping[str, str],
+    limits: Limits,
 ) -> Opened | str | None:
     """Build and draw a hand-in; a sentence where it cannot be drawn, None where it cannot be run."""
     ready = make_ready(expectation.spec, files, provided, limits, choices)
@@ -138,7 +146,9 @@ def _bits_of(port: Port) -> range:
 def _watch_keys(design: Design, circuit: Circuit) -> dict[int, tuple[str, int]]:
     """A key for each bit that some pin carries."""
     wanted = {b for pin in circuit.pins() for b in pin.bits if b >= 0}
-    return {s.offset + i: (f"{_WATCH} {s.id}", i) for s in design.signals for i in range(s.width) if s.offset + i in wanted}
+    return {
+        s.offset + i: (f"{_WATCH} {s.id}", i) for s in design.signals for i in range(s.width) if s.offset + i in wanted
+    }
 
 
 def _watched(design: Design, binding: Binding, circuit: Circuit) -> Binding:
@@ -176,7 +186,11 @@ def _column(planes: tuple[int, int], count: int, columns: Sequence[int]) -> str:
 
 
 def _explaining(
-    expectation: Expectation, files: Sequence[HandinFile], provided: Sequence[HandinFile], choices: Mapping[str, str], limits: Limits
+    expectation: Expectation,
+    files: Sequence[HandinFile],
+    provided: Sequence[HandinFile],
+    choices: Mapping[str, str],
+    limits: Limits,
 ) -> list[int]:
     """The pins of the earliest wires that explain all wrong cases."""
     made = open_circuit(expectation, files, provided, choices, limits)
@@ -226,13 +240,17 @@ class _Trial:
         looked = with_cases(self.expectation, [case for _, _, case in lanes])
         planes = self.flips.planes([(k, mask) for k, mask, _ in lanes])
         full = looked.cases.full
-        all_cases = Cases(looked.cases.count, looked.cases.one + planes, looked.cases.zero + tuple(full ^ p for p in planes))
+        all_cases = Cases(
+            looked.cases.count, looked.cases.one + planes, looked.cases.zero + tuple(full ^ p for p in planes)
+        )
         width = len(planes)
         turned = SpecPort(self.flips.port.name, "in", width, width - 1, 0, False, "bin")
         bits = self.ready.binding.bits | {(turned.name, i): (self.flips.port, i) for i in range(width)}
         binding = replace(self.ready.binding, bits=bits)
         try:
-            observation: Observation = observe(self.ready.design, binding, (*self.expectation.spec.inputs, turned), all_cases, self.limits)
+            observation: Observation = observe(
+                self.ready.design, binding, (*self.expectation.spec.inputs, turned), all_cases, self.limits
+            )
         except LimitReached:
             return []
         if observation.engine != "levelled":
@@ -274,8 +292,11 @@ def _earliest(pins: list[int], circuit: Circuit) -> list[int]:
 # Beside the reference.
 
 
-def _likeness(inside: Inside, planes: dict[int, Planes], known: list[Known], full: int, inputs: set[int]) -> list[Likeness]:
-    """For each wire the reference's wire of the same name, else one that does the same or the opposite in every case."""
+def _likeness(
+    inside: Inside, planes: dict[int, Planes], known: list[Known], full: int, inputs: set[int]
+) -> list[Likeness]:
+    """For each wire the reference's wire of the same name, else one that does the same or the opposite in every
+    case."""
     found: list[Likeness] = []
     by_name = {k.name.lower(): k for k in known}
     by_value: dict[tuple[Planes, ...], Known] = {}
@@ -284,7 +305,12 @@ def _likeness(inside: Inside, planes: dict[int, Planes], known: list[Known], ful
     names = inside.circuit.names
     for part in inside.circuit.parts:
         for pin in part.pins:
-            if pin.side != "out" or part.kind in ("input", "unit") or set(pin.bits) & inputs or not all(b >= 0 for b in pin.bits):
+            if (
+                pin.side != "out"
+                or part.kind in ("input", "unit")
+                or set(pin.bits) & inputs
+                or not all(b >= 0 for b in pin.bits)
+            ):
                 continue
             own = tuple(planes[b] for b in pin.bits)
             same = by_name.get(_whole_name(pin.bits, names))

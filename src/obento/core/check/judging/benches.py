@@ -1,9 +1,8 @@
-"""Benches as the source of verdicts: a TA's bench run on each hand-in, and students' benches tried on designs known to be right
-or wrong.
+"""Benches as the source of verdicts: a TA's bench run on each hand-in, and students' benches tried on designs known to
+be right or wrong.
 
-The cases are the checks that a bench makes: those that its printed lines name by the TA's patterns, else its assertions, each
-by its line. A check passes when the bench came to its end and never reported it as failed.
-"""
+The cases are the checks that a bench makes: those that its printed lines name by the TA's patterns, else its
+assertions, each by its line. A check passes when the bench came to its end and never reported it as failed."""
 
 from __future__ import annotations
 
@@ -27,7 +26,12 @@ _MOST_KEPT = 20_000
 
 
 def check_by_bench(
-    expectation: Expectation, bench: Bench, files: Sequence[HandinFile], provided: Sequence[HandinFile], limits: Limits, choices: Mapping[str, str]
+    expectation: Expectation,
+    bench: Bench,
+    files: Sequence[HandinFile],
+    provided: Sequence[HandinFile],
+    limits: Limits,
+    choices: Mapping[str, str],
 ) -> Checked:
     """One hand-in by the bench, or one bench that was handed in."""
     beside = expectation.beside
@@ -39,10 +43,14 @@ def check_by_bench(
         return ready
     outcome = ready.outcome
     for bound in outcome.binding:
-        same = bound.theirs.lower() == bound.ours.lower() if ready.unit.language == "vhdl" else bound.theirs == bound.ours
+        same = (
+            bound.theirs.lower() == bound.ours.lower() if ready.unit.language == "vhdl" else bound.theirs == bound.ours
+        )
         if not same:
             what = "the unit" if bound.ours == expectation.spec.unit else "the port"
-            ready.reading.collector.error("port", f"{what} must be called `{bound.ours}` for the bench, not `{bound.theirs}`", ready.unit.position)
+            ready.reading.collector.error(
+                "port", f"{what} must be called `{bound.ours}` for the bench, not `{bound.theirs}`", ready.unit.position
+            )
             outcome.status = "ports"
             outcome.messages = ready.reading.messages()
             return outcome
@@ -96,7 +104,12 @@ def _findings(checks: Sequence[str], run: BenchRun, bench: Bench) -> list[Findin
 
 
 def _check_students_bench(
-    expectation: Expectation, bench: Bench, files: Sequence[HandinFile], provided: Sequence[HandinFile], beside: Mapping[str, bytes], limits: Limits
+    expectation: Expectation,
+    bench: Bench,
+    files: Sequence[HandinFile],
+    provided: Sequence[HandinFile],
+    beside: Mapping[str, bytes],
+    limits: Limits,
 ) -> Checked:
     """A bench that was handed in, tried on every design: does it accept the right ones and reject the wrong ones?"""
     reading = read_handin(files, limits, provided)
@@ -110,7 +123,9 @@ def _check_students_bench(
     if unit is None:
         reading.collector.error("no-unit", f"there is no bench `{expectation.spec.unit}`", hint="a bench has no ports")
         return Checked("no_unit", messages=reading.messages())
-    tried = {n for name in (*bench.right, *bench.wrong) for n in read_handin([HandinFile(name, beside[name])], limits).units}
+    tried = {
+        n for name in (*bench.right, *bench.wrong) for n in read_handin([HandinFile(name, beside[name])], limits).units
+    }
     # A copy of the design that was handed in with the bench gives way to the one it is tried on.
     kept = [f for f in files if not (names := set(read_handin([f], limits).units)) or not names <= tried]
     outcome = Checked("checked", unit.language, unit.name, messages=reading.messages(), engine="timeline")

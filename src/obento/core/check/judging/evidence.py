@@ -1,9 +1,9 @@
 """A value change dump handed in as evidence: its signals bound like ports, and held against the cases or the steps.
 
-Without a clock each stretch between two changes of the inputs is one case, looked at just before the next change; the same case
-shown twice must be right twice. With a clock the steps are looked for in their order: each active edge with the inputs of
-a step just before it, outputs looked at before anything else happens. What the dump does not show counts as not finished.
-"""
+Without a clock each stretch between two changes of the inputs is one case, looked at just before the next change; the
+same case shown twice must be right twice. With a clock the steps are looked for in their order: each active edge with
+the inputs of a step just before it, outputs looked at before anything else happens. What the dump does not show counts
+as not finished."""
 
 from __future__ import annotations
 
@@ -42,12 +42,24 @@ def check_evidence(expectation: Expectation, files: Sequence[HandinFile]) -> Che
     outcome = Checked("unreadable", LANGUAGE, spec.unit)
     if LANGUAGE not in spec.rules.languages:
         text = "a dump was handed in, and this task takes designs"
-        outcome.messages = [Message("error", "no-evidence", file.path, 1, 1, text, 'rules: languages = ["verilog", "vcd"] would take it')]
+        outcome.messages = [
+            Message(
+                "error", "no-evidence", file.path, 1, 1, text, 'rules: languages = ["verilog", "vcd"] would take it'
+            )
+        ]
         outcome.status = "no_unit"
         return outcome
     if len(file.data) > MOST_BYTES:
         outcome.messages = [
-            Message("error", "too-large", file.path, 1, 1, f"this dump is larger than {MOST_BYTES // 1_000_000} MB", "dump the ports only")
+            Message(
+                "error",
+                "too-large",
+                file.path,
+                1,
+                1,
+                f"this dump is larger than {MOST_BYTES // 1_000_000} MB",
+                "dump the ports only",
+            )
         ]
         return outcome
     try:
@@ -61,17 +73,27 @@ def check_evidence(expectation: Expectation, files: Sequence[HandinFile]) -> Che
         outcome.status = "ports"
         outcome.messages = [Message("error", "port", file.path, 1, 1, text) for text in bound.binding.problems]
         return outcome
-    run = _cases_shown(expectation, bound, dump) if expectation.cases.drive is None else _steps_shown(expectation, bound, dump)
+    run = (
+        _cases_shown(expectation, bound, dump)
+        if expectation.cases.drive is None
+        else _steps_shown(expectation, bound, dump)
+    )
     outcome.status, outcome.engine = "checked", LANGUAGE
     outcome.verdict = judge(expectation, Observation([run], LANGUAGE))
     missing = outcome.verdict.stopped.bit_count()
     if missing:
         what = "cases" if expectation.cases.drive is None else "steps"
-        outcome.findings.append(Finding("not-shown", f"the dump does not show {missing} of {expectation.cases.count} {what}"))
+        outcome.findings.append(
+            Finding("not-shown", f"the dump does not show {missing} of {expectation.cases.count} {what}")
+        )
     for name, output in outcome.verdict.outputs.items():
         wrong = (output.failed | output.undefined).bit_count()
         if wrong:
-            outcome.findings.append(Finding("wrong", f"{name} is wrong in {wrong} of {expectation.cases.count - missing} that are shown", name))
+            outcome.findings.append(
+                Finding(
+                    "wrong", f"{name} is wrong in {wrong} of {expectation.cases.count - missing} that are shown", name
+                )
+            )
     return outcome
 
 
@@ -165,7 +187,10 @@ def _point(expectation: Expectation, case: int) -> tuple[Word, ...]:
 
 
 def _is_right(expectation: Expectation, seen: dict[Key, tuple[int, int]], case: int) -> bool:
-    return all(not want.care >> case & 1 or seen[key] == (want.one >> case & 1, want.zero >> case & 1) for key, want in expectation.bits.items())
+    return all(
+        not want.care >> case & 1 or seen[key] == (want.one >> case & 1, want.zero >> case & 1)
+        for key, want in expectation.bits.items()
+    )
 
 
 def _enter(run: Run, seen: dict[Key, tuple[int, int]], case: int) -> None:
@@ -181,8 +206,8 @@ def _enter(run: Run, seen: dict[Key, tuple[int, int]], case: int) -> None:
 
 @dataclass(frozen=True, slots=True)
 class _Moment:
-    """Up to before `until` nothing that is set from outside changes. `edge` is what the clock did at its beginning; `inputs`
-    stood before that, `after` since."""
+    """Up to before `until` nothing that is set from outside changes. `edge` is what the clock did at its beginning;
+    `inputs` stood before that, `after` since."""
 
     until: int
     edge: str
@@ -198,7 +223,13 @@ def _steps_shown(expectation: Expectation, bound: _Bound, dump: DumpFile) -> Run
     moments = _moments(bound, dump, spec, data)
     run = Run("fresh", dict.fromkeys(expectation.bits, (0, 0)), cases.full)
     for sequence in drive.sequences:
-        wanted = list(zip(_edges(drive, sequence), (_data_point(expectation, sequence.first + i) for i in range(sequence.length)), strict=True))
+        wanted = list(
+            zip(
+                _edges(drive, sequence),
+                (_data_point(expectation, sequence.first + i) for i in range(sequence.length)),
+                strict=True,
+            )
+        )
         best: list[int] = []
         for start in range(len(moments)):
             found = _follow(moments, start, wanted, drive.idle)
@@ -254,7 +285,9 @@ def _moments(bound: _Bound, dump: DumpFile, spec: Spec, data: list[SpecPort]) ->
     return found
 
 
-def _follow(moments: list[_Moment], start: int, wanted: list[tuple[str, tuple[tuple[int, int, int], ...]]], idle: int) -> list[int]:
+def _follow(
+    moments: list[_Moment], start: int, wanted: list[tuple[str, tuple[tuple[int, int, int], ...]]], idle: int
+) -> list[int]:
     """The moments that show the first steps wanted, one each, as far as it goes. Active edges in between end it."""
     active = FALL if idle else RISE
     found: list[int] = []

@@ -27,8 +27,8 @@ class Finding:
 
 @dataclass(slots=True)
 class Checked:
-    """The outcome for one hand-in. `verdict` is None unless it was run; `output` is what a bench printed; `twice` are units that stand
-    differently in several files, with these."""
+    """The outcome for one hand-in. `verdict` is None unless it was run; `output` is what a bench printed; `twice` are
+    units that stand differently in several files, with these."""
 
     status: Status
     language: str = ""

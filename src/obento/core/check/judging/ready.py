@@ -128,8 +128,12 @@ def _no_unit(reading: Reading, spec: Spec) -> Checked:
     portless = reading.units.get(spec.unit)
     if portless is not None and not portless.has_ports:
         if status == "no_unit":  # else its ports may be what is wrong
-            reading.collector.error("no-ports", f"`{spec.unit}` has no ports", portless.position, None, "declare its inputs and outputs")
-        return Checked("ports" if status == "no_unit" else status, portless.language, portless.name, messages=reading.messages())
+            reading.collector.error(
+                "no-ports", f"`{spec.unit}` has no ports", portless.position, None, "declare its inputs and outputs"
+            )
+        return Checked(
+            "ports" if status == "no_unit" else status, portless.language, portless.name, messages=reading.messages()
+        )
     hint = f"found {names}" if names else "no module or wiring list was found"
     severity: Severity = "note" if reading.collector.errors else "error"
     reading.collector.add(severity, "no-unit", f"there is no unit `{spec.unit}`", hint=hint)

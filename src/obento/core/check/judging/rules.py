@@ -1,9 +1,8 @@
 """Rules on how a hand-in is built, counted on the student's own structure before anything is simplified.
 
-All languages are counted alike (the table in docs/formats.md): an operator as it is written is one gate of all the operands that it joins, a
-negation directly around one AND, OR or XOR makes it a NAND, NOR or XNOR; a gate is one gate however wide its wires are; what stands in
-a cell counts for every use of the cell; wires count nothing.
-"""
+All languages are counted alike (the table in docs/formats.md): an operator as it is written is one gate of all the
+operands that it joins, a negation directly around one AND, OR or XOR makes it a NAND, NOR or XNOR; a gate is one gate
+however wide its wires are; what stands in a cell counts for every use of the cell; wires count nothing."""
 
 from __future__ import annotations
 
@@ -16,11 +15,38 @@ from obento.core.ir.design import Design, Instance, Process
 from obento.core.ir.drivers import expressions, statements, stretches_read, written_bits
 from obento.core.spec.model import Rules
 
-_GATES = frozenset(["and", "or", "nand", "nor", "xor", "xnor", "not", "buf", "select", "bufif0", "bufif1", "notif0", "notif1", "flipflop", "latch"])
+_GATES = frozenset(
+    [
+        "and",
+        "or",
+        "nand",
+        "nor",
+        "xor",
+        "xnor",
+        "not",
+        "buf",
+        "select",
+        "bufif0",
+        "bufif1",
+        "notif0",
+        "notif1",
+        "flipflop",
+        "latch",
+    ]
+)
 _STORES = frozenset(["flipflop", "latch"])
 _PASSIVE = frozenset(["port", "wire", "resolution", "supply", "event", "start", "override"])
 _INVERTED = {"and": "nand", "or": "nor", "xor": "xnor"}
-_OPERATORS = {"and": "and", "or": "or", "xor": "xor", "not": "not", "lnot": "not", "rand": "and", "ror": "or", "rxor": "xor"}
+_OPERATORS = {
+    "and": "and",
+    "or": "or",
+    "xor": "xor",
+    "not": "not",
+    "lnot": "not",
+    "rand": "and",
+    "ror": "or",
+    "rxor": "xor",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,7 +61,13 @@ def check_rules(rules: Rules, design: Design) -> list[RuleResult]:
     results: list[RuleResult] = []
     if rules.languages:
         ok = design.language in rules.languages
-        results.append(RuleResult("languages", ok, f"written in {design.language}" + ("" if ok else f", not in {' or '.join(rules.languages)}")))
+        results.append(
+            RuleResult(
+                "languages",
+                ok,
+                f"written in {design.language}" + ("" if ok else f", not in {' or '.join(rules.languages)}"),
+            )
+        )
     if not rules.only_gates and rules.max_gates is None and rules.max_levels is None and rules.behaviour:
         return results
     counts = count_gates(design)
@@ -46,14 +78,26 @@ def check_rules(rules: Rules, design: Design) -> list[RuleResult]:
     if rules.only_gates:
         others = {k: n for k, n in counts.items() if k not in rules.only_gates}
         told = ", ".join(f"{k} ({n})" for k, n in sorted(others.items()))
-        text = f"uses {told}, not among {', '.join(rules.only_gates)}" if others else f"uses {', '.join(rules.only_gates)} only"
+        text = (
+            f"uses {told}, not among {', '.join(rules.only_gates)}"
+            if others
+            else f"uses {', '.join(rules.only_gates)} only"
+        )
         results.append(RuleResult("only_gates", not others, text))
     if rules.max_gates is not None:
         total = sum(counts.values())
-        results.append(RuleResult("max_gates", total <= rules.max_gates, f"{total} gates, allowed are {rules.max_gates}"))
+        results.append(
+            RuleResult("max_gates", total <= rules.max_gates, f"{total} gates, allowed are {rules.max_gates}")
+        )
     if rules.max_levels is not None:
         levels = count_levels(design)
-        results.append(RuleResult("max_levels", levels <= rules.max_levels, f"{levels} gates one after the other, allowed are {rules.max_levels}"))
+        results.append(
+            RuleResult(
+                "max_levels",
+                levels <= rules.max_levels,
+                f"{levels} gates one after the other, allowed are {rules.max_levels}",
+            )
+        )
     return results
 
 
@@ -97,7 +141,8 @@ def _operators(process: Process, language: str) -> Counter[str]:
 
 
 def _gate_of(e: ir.Expr, language: str) -> tuple[str, list[ir.Expr]]:
-    """The gate that an expression is at its outermost, and what that joins; no gate where it only takes wires apart or together."""
+    """The gate that an expression is at its outermost, and what that joins; no gate where it only takes wires apart or
+    together."""
     match e:
         case ir.Unary(op="not", a=ir.Unary(op="not") as turned) if language == "wiring":
             return "buf", [turned.a]
@@ -120,16 +165,20 @@ def _gate_of(e: ir.Expr, language: str) -> tuple[str, list[ir.Expr]]:
 
 
 def _negated(e: ir.Unary) -> ir.Expr | None:
-    """The AND, OR or XOR that a negation stands directly around; of several digits as one condition it must be one digit wide."""
+    """The AND, OR or XOR that a negation stands directly around; of several digits as one condition it must be one
+    digit wide."""
     a = e.a
     if e.op == "lnot" and a.width > 1:
         return None
-    is_gate = (isinstance(a, ir.Binary) and a.op in ("and", "or", "xor")) or (isinstance(a, ir.Unary) and a.op in ("rand", "ror", "rxor"))
+    is_gate = (isinstance(a, ir.Binary) and a.op in ("and", "or", "xor")) or (
+        isinstance(a, ir.Unary) and a.op in ("rand", "ror", "rxor")
+    )
     return a if is_gate else None
 
 
 def count_levels(design: Design) -> int:
-    """The most gates that follow each other on any way, as written. After what remembers it begins anew; a circle counts once."""
+    """The most gates that follow each other on any way, as written. After what remembers it begins anew; a circle
+    counts once."""
     makers: dict[int, list[Process]] = {}
     for process in design.processes:
         for bit in written_bits(process):
@@ -141,7 +190,11 @@ def count_levels(design: Design) -> int:
         process, before = stack.pop()
         key = id(process)
         if before is not None:
-            arriving[key] = _levels(process, lambda bit: max((leaving.get(id(m), 0) for m in makers.get(bit, ())), default=0), design.language)
+            arriving[key] = _levels(
+                process,
+                lambda bit: max((leaving.get(id(m), 0) for m in makers.get(bit, ())), default=0),
+                design.language,
+            )
             leaving[key] = 0 if _remembers(process) else arriving[key]
         elif key not in leaving:
             leaving[key] = 0  # until it is known; a circle finds this
@@ -189,7 +242,12 @@ def _levels(process: Process, before: Callable[[int], int], language: str) -> in
     if process.kind == "continuous" and isinstance(process.body, ir.Assign):
         found = levels(process.body.value)
         return found - 1 if process.origin == "buf" and language != "wiring" else found  # made of two inversions
-    bits = (b for e in read for signal, low, width in stretches_read(e) for b in range(signal.offset + low, signal.offset + low + width))
+    bits = (
+        b
+        for e in read
+        for signal, low, width in stretches_read(e)
+        for b in range(signal.offset + low, signal.offset + low + width)
+    )
     return 1 + max(map(before, bits), default=0)
 
 

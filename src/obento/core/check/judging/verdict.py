@@ -28,10 +28,9 @@ class OutputVerdict:
 class Verdict:
     """A hand-in in all cases.
 
-    `shown` are the values to show: those of the fresh run, or of the first run that went wrong. `failing_runs` says which
-    run that was: pairs of a run's name and the cases it is shown for. `expected` is what it was held against. `ends` are the errors in
-    which cases ended, `untried` the cases that were not run (see `Observation`).
-    """
+    `shown` are the values to show: those of the fresh run, or of the first run that went wrong. `failing_runs` says
+    which run that was: pairs of a run's name and the cases it is shown for. `expected` is what it was held against.
+    `ends` are the errors in which cases ended, `untried` the cases that were not run (see `Observation`)."""
 
     count: int
     outputs: dict[str, OutputVerdict]
@@ -102,7 +101,9 @@ def judge(expectation: Expectation, observation: Observation) -> Verdict:
     for bits in expected.values():
         compared |= bits.care
     outputs = {p.name: _output(full, expected, p.name, p.width, shown, stopped) for p in expectation.spec.outputs}
-    verdict = Verdict(expectation.cases.count, outputs, shown, expected, failing, ends=observation.ends, untried=observation.untried)
+    verdict = Verdict(
+        expectation.cases.count, outputs, shown, expected, failing, ends=observation.ends, untried=observation.untried
+    )
     verdict.not_compared = full & ~compared
     verdict.stopped = stopped & compared
     for output in outputs.values():
@@ -131,7 +132,9 @@ def _wrong(wants: dict[Key, Planes], run: Run) -> int:
     return wrong | run.stopped & compared
 
 
-def _output(full: int, expected: dict[Key, Planes], port: str, width: int, shown: dict[Key, tuple[int, int]], stopped: int) -> OutputVerdict:
+def _output(
+    full: int, expected: dict[Key, Planes], port: str, width: int, shown: dict[Key, tuple[int, int]], stopped: int
+) -> OutputVerdict:
     failed = undefined = compared = 0
     for i in range(width):
         want = expected[port, i]
@@ -145,7 +148,9 @@ def _output(full: int, expected: dict[Key, Planes], port: str, width: int, shown
     failed &= ~stopped
     undefined &= ~stopped & ~failed
     not_compared = full & ~compared
-    return OutputVerdict(full & ~(failed | undefined | stopped | not_compared), failed, undefined, not_compared, stopped)
+    return OutputVerdict(
+        full & ~(failed | undefined | stopped | not_compared), failed, undefined, not_compared, stopped
+    )
 
 
 def _cluster(verdict: Verdict) -> str:

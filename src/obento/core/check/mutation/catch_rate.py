@@ -1,9 +1,8 @@
 """The catch rate of a spec: the share of likely mistakes that its cases catch.
 
-The mistakes are single changes of the reference (the spec's model, else its equations): an operator, gate, inversion, constant,
-wire or branch. A change that the spec's own cases do not show is tried on more cases: where those show it, it was missed; where
-they do not either, it is harmless, since it makes no difference to what is compared.
-"""
+The mistakes are single changes of the reference (the spec's model, else its equations): an operator, gate, inversion,
+constant, wire or branch. A change that the spec's own cases do not show is tried on more cases: where those show it, it
+was missed; where they do not either, it is harmless, since it makes no difference to what is compared."""
 
 from __future__ import annotations
 
@@ -27,7 +26,8 @@ from obento.core.spec.model import RandomCases, Spec
 MOST_TRIED = 600
 _FEWEST_TRIED = 60
 _MOST_PARTS = 120_000
-"""Changes times parts of the design: each change is lowered anew. A large netlist gets fewer changes, spread over all of it."""
+"""Changes times parts of the design: each change is lowered anew. A large netlist gets fewer changes, spread over all
+of it."""
 _EXHAUSTIVE_BITS = 16
 _WIDE = RandomCases(20_000, 0x0BE270)
 """Further cases where there are too many combinations, besides the corners."""
@@ -42,7 +42,8 @@ class NoReference(Exception):
 
 @dataclass(frozen=True, slots=True)
 class Missed:
-    """A mistake that no case of the spec shows, and a case that would: its inputs, and what comes of the mistake there."""
+    """A mistake that no case of the spec shows, and a case that would: its inputs, and what comes of the mistake
+    there."""
 
     file: str
     line: int
@@ -53,12 +54,11 @@ class Missed:
 
 @dataclass(frozen=True, slots=True)
 class CatchRate:
-    """Of `tried` changes of `reference`, those that were caught, and those that make no difference to what is compared. All others
-    are missed; `missed` lists the first of them. `is_whole` unless there were more changes than are tried.
+    """Of `tried` changes of `reference`, those that were caught, and those that make no difference to what is compared.
+    All others are missed; `missed` lists the first of them. `is_whole` unless there were more changes than are tried.
 
-    `reference` is empty where there is none and none is needed: every combination is tried, so that whatever is wrong shows wherever
-    something is compared. `compared` of the spec's `cases` are those.
-    """
+    `reference` is empty where there is none and none is needed: every combination is tried, so that whatever is wrong
+    shows wherever something is compared. `compared` of the spec's `cases` are those."""
 
     reference: str
     tried: int
@@ -71,7 +71,8 @@ class CatchRate:
 
     @property
     def share(self) -> float:
-        """Of the changes that make a difference those that are caught; 1 where none does. Without a reference the cases that are compared."""
+        """Of the changes that make a difference those that are caught; 1 where none does. Without a reference the cases
+        that are compared."""
         if not self.reference:
             return self.compared / self.cases
         telling = self.tried - self.harmless
@@ -121,7 +122,9 @@ def catch_rate(loaded: LoadedSpec, others: Mapping[str, bytes], limits: Limits |
     return CatchRate(reference, len(chosen), caught, harmless, missed, len(chosen) == len(trials), cases, compared)
 
 
-def _reference(spec: Spec, others: Mapping[str, bytes], own: Sources, limits: Limits) -> tuple[str, Design, Sources] | None:
+def _reference(
+    spec: Spec, others: Mapping[str, bytes], own: Sources, limits: Limits
+) -> tuple[str, Design, Sources] | None:
     """What is changed: its name, the design, and the texts it was read from. None where a table says all there is."""
     for model in spec.models:
         reading, design = read_model(spec, model, others, limits)
@@ -131,7 +134,9 @@ def _reference(spec: Spec, others: Mapping[str, bytes], own: Sources, limits: Li
     if made is None and spec.all_cases:
         return None
     if made is None:
-        raise NoReference("a catch rate needs equations, or a model in Verilog or as a wiring list: something that can be changed")
+        raise NoReference(
+            "a catch rate needs equations, or a model in Verilog or as a wiring list: something that can be changed"
+        )
     return "equations", made[0], own
 
 
@@ -139,7 +144,9 @@ def _more_cases(spec: Spec, limits: Limits) -> Cases:
     """As many cases of a spec as can be had: all of them, else corners and random ones."""
     if spec.input_bits <= _EXHAUSTIVE_BITS:
         return expand_cases(replace(spec, all_cases=True, listed=(), corners=False, random=None), limits.cases)
-    return expand_cases(replace(spec, all_cases=False, listed=(), corners=True, random=_WIDE), limits.cases, _MOST_CROSSED)
+    return expand_cases(
+        replace(spec, all_cases=False, listed=(), corners=True, random=_WIDE), limits.cases, _MOST_CROSSED
+    )
 
 
 def _wrong(trial: Trial, design: Design, binding: Binding, expectation: Expectation, limits: Limits) -> Verdict | None:

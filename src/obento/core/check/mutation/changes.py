@@ -1,8 +1,8 @@
-"""Changes that can be tried on a built design: one operator, gate, inversion, constant, wire, digit, edge, level or branch.
+"""Changes that can be tried on a built design: one operator, gate, inversion, constant, wire, digit, edge, level or
+branch.
 
-What stands once in the text may stand several times in the design: in every instance of a unit, in every round of a loop. All
-copies are changed together, as the text would change them.
-"""
+What stands once in the text may stand several times in the design: in every instance of a unit, in every round of a
+loop. All copies are changed together, as the text would change them."""
 
 from __future__ import annotations
 
@@ -21,21 +21,67 @@ from obento.core.values import ones
 _LOOP_ROUNDS, _DELTAS = 300, 200
 _MOST_WIRES = 10
 _MOST_DIGITS = 16
-_GATES = {"and": ("and", 0), "or": ("or", 0), "xor": ("xor", 0), "nand": ("and", 1), "nor": ("or", 1), "xnor": ("xor", 1)}
+_GATES = {
+    "and": ("and", 0),
+    "or": ("or", 0),
+    "xor": ("xor", 0),
+    "nand": ("and", 1),
+    "nor": ("or", 1),
+    "xnor": ("xor", 1),
+}
 _SIGNS = {
     "verilog": {
-        "and": "&", "or": "|", "xor": "^", "eq": "==", "ne": "!=", "lt": "<", "le": "<=", "slt": "<", "sle": "<=", "add": "+", "sub": "-", "not": "~",
-        "rand": "&", "ror": "|", "rxor": "^", "shl": "<<", "shr": ">>", "sar": ">>>",
+        "and": "&",
+        "or": "|",
+        "xor": "^",
+        "eq": "==",
+        "ne": "!=",
+        "lt": "<",
+        "le": "<=",
+        "slt": "<",
+        "sle": "<=",
+        "add": "+",
+        "sub": "-",
+        "not": "~",
+        "rand": "&",
+        "ror": "|",
+        "rxor": "^",
+        "shl": "<<",
+        "shr": ">>",
+        "sar": ">>>",
     },
-    "vhdl": {"and": "and", "or": "or", "xor": "xor", "eq": "=", "ne": "/=", "lt": "<", "le": "<=", "add": "+", "sub": "-", "not": "not"},
+    "vhdl": {
+        "and": "and",
+        "or": "or",
+        "xor": "xor",
+        "eq": "=",
+        "ne": "/=",
+        "lt": "<",
+        "le": "<=",
+        "add": "+",
+        "sub": "-",
+        "not": "not",
+    },
     "wiring": {"and": "and", "or": "or", "xor": "xor", "not": "not"},
-}  # fmt: skip
+}
 _OTHERS = {
-    "and": ("or", "xor"), "or": ("and", "xor"), "xor": ("or", "and"), "eq": ("ne",), "ne": ("eq",), "lt": ("le", "slt"), "le": ("lt", "sle"),
-    "slt": ("sle", "lt"), "sle": ("slt", "le"), "add": ("sub",), "sub": ("add",),
-}  # fmt: skip
+    "and": ("or", "xor"),
+    "or": ("and", "xor"),
+    "xor": ("or", "and"),
+    "eq": ("ne",),
+    "ne": ("eq",),
+    "lt": ("le", "slt"),
+    "le": ("lt", "sle"),
+    "slt": ("sle", "lt"),
+    "sle": ("slt", "le"),
+    "add": ("sub",),
+    "sub": ("add",),
+}
 _SIGNED = {("lt", "slt"), ("slt", "lt"), ("le", "sle"), ("sle", "le")}
-_EVERYTHING = re.compile(r"(always\s*@\s*(\*|\(\s*\*\s*\))|always_comb|always_latch|(\w+\s*:\s*)?(postponed\s+)?process\s*\(\s*all\s*\))", re.I)
+_EVERYTHING = re.compile(
+    r"(always\s*@\s*(\*|\(\s*\*\s*\))|always_comb|always_latch|(\w+\s*:\s*)?(postponed\s+)?process\s*\(\s*all\s*\))",
+    re.I,
+)
 """How a process is begun that wakes for everything it reads."""
 
 _PASSED_OVER = frozenset(["port", "start", "resolution", "supply", "override"])
@@ -99,8 +145,8 @@ class _Box:
 
 @dataclass(slots=True)
 class _Slot:
-    """A place where an expression stands: what holds it, by which name, and where that is in the text. `inner` unless it is the whole value of a
-    gate, or one of the operators that the gate itself is made of."""
+    """A place where an expression stands: what holds it, by which name, and where that is in the text. `inner` unless
+    it is the whole value of a gate, or one of the operators that the gate itself is made of."""
 
     owner: object
     field: str
@@ -151,20 +197,31 @@ class _Maker:
     def _edge(self, process: Process, watch: Watch) -> Iterator[Trial]:
         """The other edge; of a reset also with the other level asked for in the body."""
         other = "neg" if watch.edge == "pos" else "pos"
-        edges = {"pos": "posedge", "neg": "negedge"} if self._language == "verilog" else {"pos": "rise:", "neg": "fall:"}
+        edges = (
+            {"pos": "posedge", "neg": "negedge"} if self._language == "verilog" else {"pos": "rise:", "neg": "fall:"}
+        )
         name = _name(watch.signal)
         text = f"`{edges[other]} {name}` for `{edges[watch.edge]} {name}`"
         yield self._set(watch, "edge", other, 1, process.position, text)
         for s in statements(process.body):
-            if isinstance(s, ir.If) and any(isinstance(e, ir.Ref) and e.signal is watch.signal for e in ir.walk(s.cond)):
+            if isinstance(s, ir.If) and any(
+                isinstance(e, ir.Ref) and e.signal is watch.signal for e in ir.walk(s.cond)
+            ):
                 turned = ir.Unary(1, "lnot", s.cond)
-                first, second = self._set(watch, "edge", other, 1, process.position, text), self._set(s, "cond", turned, 1, s.position, "")
+                first, second = (
+                    self._set(watch, "edge", other, 1, process.position, text),
+                    self._set(s, "cond", turned, 1, s.position, ""),
+                )
                 yield Trial(2, process.position, f"{text}, and its level in the `if` turned", *_both(first, second))
                 break
 
     def _vhdl_edge(self, s: ir.If) -> Iterator[Trial]:
         """The other edge in a condition that asks for one: what the clock is now and what it was before."""
-        asked = [e for e in ir.walk(s.cond) if isinstance(e, ir.Binary) and e.op == "ceq" and isinstance(e.a, ir.Ref) and isinstance(e.b, ir.Const)]
+        asked = [
+            e
+            for e in ir.walk(s.cond)
+            if isinstance(e, ir.Binary) and e.op == "ceq" and isinstance(e.a, ir.Ref) and isinstance(e.b, ir.Const)
+        ]
         before = next((e for e in asked if isinstance(e.a, ir.Ref) and e.a.signal.name.endswith(" before")), None)
         if before is None or not isinstance(before.a, ir.Ref) or not isinstance(before.b, ir.Const):
             return
@@ -173,7 +230,11 @@ class _Maker:
         if now is None or not isinstance(now.b, ir.Const):
             return
         rises = now.b.one
-        turned = [self._set(e, "b", ir.Const(1, e.b.zero, e.b.one), 1, s.position, "") for e in (now, before) if isinstance(e.b, ir.Const)]
+        turned = [
+            self._set(e, "b", ir.Const(1, e.b.zero, e.b.one), 1, s.position, "")
+            for e in (now, before)
+            if isinstance(e.b, ir.Const)
+        ]
         name = ("falling_edge", "rising_edge") if rises else ("rising_edge", "falling_edge")
         yield Trial(1, s.position, f"`{name[0]}({clock})` for `{name[1]}({clock})`", *_both(*turned))
 
@@ -212,30 +273,42 @@ class _Maker:
                         text = f"`{signs.get(op, op)}` {'with' if other.startswith('s') else 'without'} signs"
                         yield self._set(expr, "op", other, 2, at, text)
                     else:
-                        yield self._set(expr, "op", other, 1, at, f"`{signs.get(other, other)}` for `{signs.get(op, op)}`")
+                        yield self._set(
+                            expr, "op", other, 1, at, f"`{signs.get(other, other)}` for `{signs.get(op, op)}`"
+                        )
                 if op in ("lt", "le", "slt", "sle", "sub"):
                     turned = ir.Binary(expr.width, op, expr.b, expr.a)
                     yield self._set(owner, field, turned, 2, at, f"the operands of `{signs.get(op, op)}` exchanged")
             case ir.Unary(op="rand" | "ror" | "rxor" as op):
                 for other in ("rand", "ror", "rxor"):
                     if other != op:
-                        yield self._set(expr, "op", other, 1, at, f"`{signs.get(other, other)}` for `{signs.get(op, op)}`")
+                        yield self._set(
+                            expr, "op", other, 1, at, f"`{signs.get(other, other)}` for `{signs.get(op, op)}`"
+                        )
             case ir.Unary(op="not" | "lnot"):
                 text = f"no `{signs['not']}` before {_words(expr.a)}"
-                yield self._set(owner, field, expr.a if expr.a.width == expr.width else ir.Unary(1, "ror", expr.a), 1, at, text)
+                yield self._set(
+                    owner, field, expr.a if expr.a.width == expr.width else ir.Unary(1, "ror", expr.a), 1, at, text
+                )
                 if isinstance(owner, ir.Extend) and expr.a.width > expr.width and expr.a.width <= owner.width:
                     yield self._set(owner, field, expr.a, 1, at, f"{text}: the whole number")
             case ir.Shift(op=op):
                 for other in ("shl", "shr", "sar"):
                     if other != op:
-                        yield self._set(expr, "op", other, 2, at, f"`{signs.get(other, other)}` for `{signs.get(op, op)}`")
+                        yield self._set(
+                            expr, "op", other, 2, at, f"`{signs.get(other, other)}` for `{signs.get(op, op)}`"
+                        )
             case ir.Extend():
                 how = "without its sign" if expr.signed else "with its sign"
                 yield self._set(expr, "signed", not expr.signed, 3, at, f"{_words(expr.a)} made wider {how}")
             case ir.Mux():
-                yield self._set(owner, field, ir.Mux(expr.width, expr.cond, expr.b, expr.a), 2, at, "the two branches exchanged")
+                yield self._set(
+                    owner, field, ir.Mux(expr.width, expr.cond, expr.b, expr.a), 2, at, "the two branches exchanged"
+                )
             case ir.Const(width=width) if width <= 64 and expr.one ^ expr.zero == ones(width):
-                for value in dict.fromkeys((expr.one + 1, expr.one - 1, *([ones(width) ^ expr.one] if width <= _MOST_DIGITS else []))):
+                for value in dict.fromkeys(
+                    (expr.one + 1, expr.one - 1, *([ones(width) ^ expr.one] if width <= _MOST_DIGITS else []))
+                ):
                     number = value & ones(width)
                     if number != expr.one:
                         new = ir.Const(width, number, number ^ ones(width))
@@ -256,12 +329,16 @@ class _Maker:
             if expr.width == 1 and signal.width <= _MOST_DIGITS:
                 near += [i for i in range(signal.width) if i != expr.low and i not in near]
             for low in near:
-                text = f"`{_name(signal)}{_digits(low, expr.width)}` for `{_name(signal)}{_digits(expr.low, expr.width)}`"
+                text = (
+                    f"`{_name(signal)}{_digits(low, expr.width)}` for `{_name(signal)}{_digits(expr.low, expr.width)}`"
+                )
                 yield self._reading(slot, ir.Slice(expr.width, expr.a, low), signal, 2, at, text)
         if isinstance(expr, ir.Ref):
             for signal in self._wires.get(expr.width, []):
                 if signal is not expr.signal:
-                    yield self._reading(slot, ir.Ref(expr.width, signal), signal, 3, at, f"`{_name(signal)}` for `{_name(expr.signal)}`")
+                    yield self._reading(
+                        slot, ir.Ref(expr.width, signal), signal, 3, at, f"`{_name(signal)}` for `{_name(expr.signal)}`"
+                    )
 
     def _reading(self, slot: _Slot, new: ir.Expr, signal: Signal, likely: int, position: int, text: str) -> Trial:
         """A change after which a process reads something else, and wakes for it if it wakes for whatever it reads."""
@@ -297,7 +374,11 @@ class _Maker:
         found: dict[int, list[Signal]] = {}
         design = self._design
         inputs = [p.signal for p in design.ports if p.direction == "in"]
-        others = [s for s in design.signals if not s.element and not s.real and " " not in s.name and all(s is not i for i in inputs)]
+        others = [
+            s
+            for s in design.signals
+            if not s.element and not s.real and " " not in s.name and all(s is not i for i in inputs)
+        ]
         for signal in [*inputs, *others]:
             if len(found.setdefault(signal.width, [])) < _MOST_WIRES:
                 found[signal.width].append(signal)
@@ -306,7 +387,9 @@ class _Maker:
     @staticmethod
     def _set(owner: object, field: str, value: object, likely: int, position: int, text: str) -> Trial:
         before = getattr(owner, field)
-        return Trial(likely, position, text, lambda: setattr(owner, field, value), lambda: setattr(owner, field, before))
+        return Trial(
+            likely, position, text, lambda: setattr(owner, field, value), lambda: setattr(owner, field, before)
+        )
 
     @staticmethod
     def _swap(owner: object, one: str, other: str, likely: int, text: str) -> Trial:
@@ -364,7 +447,11 @@ def _slots(s: ir.Stmt, is_gate: bool) -> Iterator[_Slot]:
             stack.append((s, "cond", s.position, True))
         case ir.Case():
             stack.append((s, "subject", s.position, True))
-            stack += [(_Box(arm.labels, i), "item", arm.position or s.position, True) for arm in s.arms for i in range(len(arm.labels))]
+            stack += [
+                (_Box(arm.labels, i), "item", arm.position or s.position, True)
+                for arm in s.arms
+                for i in range(len(arm.labels))
+            ]
         case _:
             return
     while stack:

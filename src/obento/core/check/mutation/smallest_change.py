@@ -1,8 +1,9 @@
-"""The smallest change that makes every case right: one operator, gate, inversion, constant, wire or edge, found by trying.
+"""The smallest change that makes every case right: one operator, gate, inversion, constant, wire or edge, found by
+trying.
 
-Each change is made in the built design, run over a few telling cases, and, where those come out right, over all of them. Only
-what is then right everywhere is said. The likeliest changes are tried first; several of one kind may be found.
-"""
+Each change is made in the built design, run over a few telling cases, and, where those come out right, over all of
+them. Only what is then right everywhere is said. The likeliest changes are tried first; several of one kind may be
+found."""
 
 from __future__ import annotations
 
@@ -44,7 +45,11 @@ class Repair:
 
 
 def find_repair(
-    expectation: Expectation, files: Sequence[HandinFile], provided: Sequence[HandinFile], choices: Mapping[str, str], limits: Limits | None = None
+    expectation: Expectation,
+    files: Sequence[HandinFile],
+    provided: Sequence[HandinFile],
+    choices: Mapping[str, str],
+    limits: Limits | None = None,
 ) -> Repair | None:
     """Look for the smallest change of a hand-in that is wrong somewhere; None where it cannot be run."""
     if expectation.spec.bench is not None:
@@ -65,7 +70,9 @@ def find_repair(
 
     def right(looked: Expectation, observation: Observation) -> bool:
         # A part that was run step by step ran as it was written: nothing is proven of the change.
-        if observation.limit is not None or (ready.design.parts and (observation.stepped or observation.engine == "timeline")):
+        if observation.limit is not None or (
+            ready.design.parts and (observation.stepped or observation.engine == "timeline")
+        ):
             return False
         return judge(looked, observation).right == looked.cases.full
 

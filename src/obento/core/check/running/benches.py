@@ -36,7 +36,8 @@ class Report:
 
 
 class _Witness(Listener):
-    """Keeps what the files of a bench say. What a hand-in prints is no evidence, and ending the run is not its business."""
+    """Keeps what the files of a bench say. What a hand-in prints is no evidence, and ending the run is not its
+    business."""
 
     def __init__(self, sources: Sources, files: Collection[str]) -> None:
         self._sources = sources
@@ -75,8 +76,8 @@ class _Witness(Listener):
 
 @dataclass(slots=True)
 class BenchRun:
-    """What a bench did on one design: all that was printed, the lines that it printed itself, its reports, and the assertions of
-    VHDL benches that it came to. `trouble` says why it did not come to its end by itself."""
+    """What a bench did on one design: all that was printed, the lines that it printed itself, its reports, and the
+    assertions of VHDL benches that it came to. `trouble` says why it did not come to its end by itself."""
 
     outcome: Outcome
     output: str
@@ -94,8 +95,11 @@ class BenchRun:
         return next((r for r in self.reports if r.is_failure), None)
 
 
-def run_bench(files: Sequence[HandinFile], top: str | None, own: Collection[str], chosen: Mapping[str, str] | None = None) -> BenchRun:
-    """Run a bench with everything it needs; `own` are the names of its own files, `chosen` files for units that stand in several."""
+def run_bench(
+    files: Sequence[HandinFile], top: str | None, own: Collection[str], chosen: Mapping[str, str] | None = None
+) -> BenchRun:
+    """Run a bench with everything it needs; `own` are the names of its own files, `chosen` files for units that stand
+    in several."""
     printed: list[str] = []
     witness: list[_Witness] = []
 

@@ -1,8 +1,7 @@
 """Which unit of theirs is meant, and which port of theirs is which of ours.
 
-From the surest to the boldest: the exact name, then upper and lower case, then the spec's aliases, then a clear near miss,
-then the only one left. Every step but the first is recorded, to be shown for consent.
-"""
+From the surest to the boldest: the exact name, then upper and lower case, then the spec's aliases, then a clear near
+miss, then the only one left. Every step but the first is recorded, to be shown for consent."""
 
 from __future__ import annotations
 
@@ -123,7 +122,9 @@ def bind_ports(spec: Spec, design: Design) -> Binding:
         left = [n for n, t in theirs.items() if t.direction == port.direction]
         hint = did_you_mean(port.name, left) or (f"not used so far: {', '.join(left[:6])}" if left else "")
         what = "input" if port.direction == "in" else "output"
-        binding.problems.append(f"{what} `{port.name}` ({_bits(port.width)}) is missing" + (f"; {hint}" if hint else ""))
+        binding.problems.append(
+            f"{what} `{port.name}` ({_bits(port.width)}) is missing" + (f"; {hint}" if hint else "")
+        )
     order = {p.name: i for i, p in enumerate(ours)}
     binding.ports.sort(key=lambda b: order[b.ours])
     binding.floating = [p for p in theirs.values() if p.direction == "in"]
@@ -160,7 +161,9 @@ def _step(
             binding.problems.append(f"`{match.name}` must be {want}, but is {have}")
             continue
         if match.signal.width != port.width:
-            binding.problems.append(f"`{match.name}` must be {_bits(port.width)} wide, but is {_bits(match.signal.width)}")
+            binding.problems.append(
+                f"`{match.name}` must be {_bits(port.width)} wide, but is {_bits(match.signal.width)}"
+            )
             continue
         binding.ports.append(Bound(port.name, match.name, how))
         for i in range(port.width):
@@ -181,7 +184,11 @@ def _bind_bits(open_ours: list[SpecPort], theirs: dict[str, Port], binding: Bind
     for name, bus in list(theirs.items()):
         width = bus.signal.width
         singles_of_ours = [
-            next((o for o in open_ours if o.width == 1 and o.direction == bus.direction and _is_bit(o.name, name, i)), None) for i in range(width)
+            next(
+                (o for o in open_ours if o.width == 1 and o.direction == bus.direction and _is_bit(o.name, name, i)),
+                None,
+            )
+            for i in range(width)
         ]
         if width > 1 and all(o is not None for o in singles_of_ours):
             for i, single_port in enumerate(singles_of_ours):

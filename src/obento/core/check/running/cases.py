@@ -19,8 +19,8 @@ from obento.core.spec.cases import Cases
 from obento.core.spec.model import SpecPort
 
 MOST_UNSETTLED = 16
-"""A design that is run case by case, and settles in none of so many cases spread over all, is not tried in the others: it has a clock
-of its own, mostly, and waiting for each case would take hours."""
+"""A design that is run case by case, and settles in none of so many cases spread over all, is not tried in the others:
+it has a clock of its own, mostly, and waiting for each case would take hours."""
 
 BLOCK = 65_536
 """Cases that run together."""
@@ -30,7 +30,8 @@ Planes = tuple[int, int]
 
 @dataclass(slots=True)
 class Run:
-    """One way of reaching all cases. `name` is `fresh` or `after PORT[BIT]`; `stopped` are the cases that never settled.
+    """One way of reaching all cases. `name` is `fresh` or `after PORT[BIT]`; `stopped` are the cases that never
+    settled.
 
     `outputs` maps (port, offset) of ours to planes over all cases.
     """
@@ -42,10 +43,10 @@ class Run:
 
 @dataclass(slots=True)
 class Observation:
-    """All runs, the fresh one first. `engine` is levelled, woken or timeline; `limit` says what stopped the whole, `ends` the errors
-    that ended cases, by place. `stepped` are the cases that lanes could not tell and the timeline did. `refused` is the error in which
-    power-up ended as long as the inputs were unknown: every case was begun with its own values then. `untried` are cases that were not
-    run since none of many others settles."""
+    """All runs, the fresh one first. `engine` is levelled, woken or timeline; `limit` says what stopped the whole,
+    `ends` the errors that ended cases, by place. `stepped` are the cases that lanes could not tell and the timeline
+    did. `refused` is the error in which power-up ended as long as the inputs were unknown: every case was begun with
+    its own values then. `untried` are cases that were not run since none of many others settles."""
 
     runs: list[Run]
     engine: str
@@ -60,7 +61,9 @@ InputPlanes = dict[int, Planes]
 """Bit number of the design -> planes of a block."""
 
 
-def observe(design: Design, binding: Binding, inputs: tuple[SpecPort, ...], cases: Cases, limits: Limits) -> Observation:
+def observe(
+    design: Design, binding: Binding, inputs: tuple[SpecPort, ...], cases: Cases, limits: Limits
+) -> Observation:
     """Run a design over all cases."""
     place: list[int] = []
     names: list[str] = []
@@ -74,7 +77,9 @@ def observe(design: Design, binding: Binding, inputs: tuple[SpecPort, ...], case
     try:
         levelled = Levelled(design, limits, frozenset(p.name for p in binding.floating), kind)
         found = _observe_levelled(levelled, place, watched | _escapes(design), cases)
-        return _escaped_again(found, lambda only: _observe_timeline(design, place, [], [], watched, cases, limits, only))
+        return _escaped_again(
+            found, lambda only: _observe_timeline(design, place, [], [], watched, cases, limits, only)
+        )
     except (HasMemory, Unfit):
         pass
     except LimitReached as limit:
@@ -89,7 +94,9 @@ def observe(design: Design, binding: Binding, inputs: tuple[SpecPort, ...], case
         found = _observe_woken(woken, place, floats, names, watched | _escapes(design), cases, refused)
     except Unfit:
         return _observe_timeline(design, place, floats, names, watched, cases, limits)
-    return _escaped_again(found, lambda only: _observe_timeline(design, place, floats, names, watched, cases, limits, only))
+    return _escaped_again(
+        found, lambda only: _observe_timeline(design, place, floats, names, watched, cases, limits, only)
+    )
 
 
 def _escapes(design: Design) -> dict[tuple[str, int], int]:
@@ -131,7 +138,9 @@ def _slice(plane: int, start: int, size: int) -> int:
     return plane >> start & values.ones(size) if start or plane.bit_length() > size else plane
 
 
-def _observe_levelled(levelled: Levelled, place: list[int], watched: dict[tuple[str, int], int], cases: Cases) -> Observation:
+def _observe_levelled(
+    levelled: Levelled, place: list[int], watched: dict[tuple[str, int], int], cases: Cases
+) -> Observation:
     run = Run("fresh", dict.fromkeys(watched, (0, 0)))
     case_bit = {bit: i for i, bit in enumerate(place)}
     rails = (cases.one,) if levelled.inputs == "known" else (cases.one, cases.zero)
@@ -163,7 +172,9 @@ def _observe_woken(
     runs = [Run("fresh"), *(Run(f"after {name}") for name in names)]
     for start, size in _blocks(cases.count):
         full = values.ones(size)
-        planes = {bit: (_slice(cases.one[i], start, size), _slice(cases.zero[i], start, size)) for i, bit in enumerate(place)}
+        planes = {
+            bit: (_slice(cases.one[i], start, size), _slice(cases.zero[i], start, size)) for i, bit in enumerate(place)
+        }
         floating = dict.fromkeys(floats, (full, full))
         for number, run in enumerate(runs):
             first = dict(planes)
@@ -221,7 +232,8 @@ def _observe_timeline(
             first = _words(inputs, digits | {bit: digits[bit][::-1]} if number else digits)
             try:
                 if not _arrives(start, timeline, first, number > 0):
-                    # The case before ends the run or never settles: there is no way from it to this one, which is judged fresh.
+                    # The case before ends the run or never settles: there is no way from it to this one, which is
+                    # judged fresh.
                     run.stopped |= runs[0].stopped & case
                     for key, fresh in collected[0].items():
                         for rail in (0, 1):
@@ -259,14 +271,16 @@ def _observe_timeline(
 
 
 def _spread(count: int) -> list[int]:
-    """All cases, the first few spread evenly over them: what those have in common is not that their first inputs are 0."""
+    """All cases, the first few spread evenly over them: what those have in common is not that their first inputs are
+    0."""
     first = [i * count // MOST_UNSETTLED for i in range(MOST_UNSETTLED)] if count > MOST_UNSETTLED else []
     seen = set(first)
     return first + [i for i in range(count) if i not in seen]
 
 
 def _arrives(start: Start, timeline: Timeline, given: dict[int, values.Word], is_way: bool) -> bool:
-    """Power up and apply inputs. On the way to another case an error, or no end, only means that there is no such way."""
+    """Power up and apply inputs. On the way to another case an error, or no end, only means that there is no such
+    way."""
     try:
         start.begin(given)
         apply_words(timeline, given)

@@ -1,9 +1,9 @@
 """Power-up, before anything is known of the inputs, and what is done where that ends the run.
 
-VHDL inputs are U until the first case. A hand-in that is right for every real value may end there all the same: it takes U for an
-index, or divides by it. A bench that sets its inputs from the start would never see that, so such a design is begun again with the
-first values given to it (IEEE 1076-1993 clause 12.6.4: at initialisation a port already has the value of what is connected to it).
-"""
+VHDL inputs are U until the first case. A hand-in that is right for every real value may end there all the same: it
+takes U for an index, or divides by it. A bench that sets its inputs from the start would never see that, so such a
+design is begun again with the first values given to it (IEEE 1076-1993 clause 12.6.4: at initialisation a port already
+has the value of what is connected to it)."""
 
 from __future__ import annotations
 
@@ -30,7 +30,10 @@ def as_error(ended: RunError | Finished) -> RunError:
     """Why a run came to an end of its own."""
     if isinstance(ended, RunError):
         return ended
-    return RunError("an assertion of severity failure ends the run" if ended.failed else "the design ends the run itself", ended.position)
+    return RunError(
+        "an assertion of severity failure ends the run" if ended.failed else "the design ends the run itself",
+        ended.position,
+    )
 
 
 def note_end(ends: list[Ended], error: RunError | Finished, cases: int) -> None:
@@ -44,14 +47,16 @@ def note_end(ends: list[Ended], error: RunError | Finished, cases: int) -> None:
 
 
 class Start:
-    """Powers up one timeline again and again. `refused` is the error in which it ended with unknown inputs, if it did."""
+    """Powers up one timeline again and again. `refused` is the error in which it ended with unknown inputs, if it
+    did."""
 
     def __init__(self, timeline: Timeline) -> None:
         self._timeline = timeline
         self.refused: RunError | None = None
 
     def begin(self, given: Mapping[int, Word]) -> None:
-        """Everything at its start value and idle; `given` (signal numbers to words) are the inputs to begin with, where unknown ones will not do.
+        """Everything at its start value and idle; `given` (signal numbers to words) are the inputs to begin with, where
+        unknown ones will not do.
 
         Raises
         ------

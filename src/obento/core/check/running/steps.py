@@ -1,8 +1,7 @@
 """What a design does in every step of every sequence, each sequence from power-up.
 
-Few sequences run one after the other on the timeline, many side by side in lanes: a lane is a sequence. Inputs that a step
-leaves open (`-`) are 0 in one run and 1 in another; a step is right when it is right in both.
-"""
+Few sequences run one after the other on the timeline, many side by side in lanes: a lane is a sequence. Inputs that a
+step leaves open (`-`) are 0 in one run and 1 in another; a step is right when it is right in both."""
 
 from __future__ import annotations
 
@@ -51,7 +50,12 @@ class Wiring:
 
 
 def observe_steps(
-    design: Design, binding: Binding, inputs: tuple[SpecPort, ...], cases: Cases, limits: Limits, lanes_from: int | None = None
+    design: Design,
+    binding: Binding,
+    inputs: tuple[SpecPort, ...],
+    cases: Cases,
+    limits: Limits,
+    lanes_from: int | None = None,
 ) -> Observation:
     """Run a design through all sequences; from so many on (`LANES_FROM`) in lanes, where it fits."""
     drive = cases.drive
@@ -69,8 +73,11 @@ def observe_steps(
 # What is set when.
 
 
-def settings(wiring: Wiring, cases: Cases, sequence: Sequence, open_as_one: bool = False) -> Iterator[tuple[str, Setting]]:
-    """For each step the clock's action and the words of all inputs but the clock, which is at its place of the step before."""
+def settings(
+    wiring: Wiring, cases: Cases, sequence: Sequence, open_as_one: bool = False
+) -> Iterator[tuple[str, Setting]]:
+    """For each step the clock's action and the words of all inputs but the clock, which is at its place of the step
+    before."""
     drive = cases.drive
     assert drive is not None
     signals = sorted({s for s, _ in (*wiring.inputs, *wiring.floating)})
@@ -137,7 +144,9 @@ def play(
             look("back")
 
 
-def _one_by_one(design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, runs: list[Run], only: int | None = None) -> Observation:
+def _one_by_one(
+    design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, runs: list[Run], only: int | None = None
+) -> Observation:
     """Sequence by sequence; `only` are the sequences wanted, if not all."""
     try:
         timeline = Timeline(design, limits)
@@ -154,7 +163,9 @@ def _one_by_one(design: Design, wiring: Wiring, cases: Cases, drive: Drive, limi
         for run, columns in zip(runs, collected, strict=True):
             step = sequence.first
             try:
-                for _ in play(timeline, drive, place, settings(wiring, cases, sequence, run is not runs[0]), start=start):
+                for _ in play(
+                    timeline, drive, place, settings(wiring, cases, sequence, run is not runs[0]), start=start
+                ):
                     words = timeline.words
                     for key, (signal, i) in wiring.outputs.items():
                         one, zero = words[signal]
@@ -196,8 +207,8 @@ def _nothing(wiring: Wiring, cases: Cases, runs: list[Run], engine: str, limit: 
 class Abreast:
     """One step of all sequences that are as long: planes over sequences.
 
-    `running` are the sequences that have this step, `edge` and `back` those in which the clock moves to and from its place.
-    """
+    `running` are the sequences that have this step, `edge` and `back` those in which the clock moves to and from its
+    place."""
 
     running: int
     inputs: list[Planes]
@@ -216,7 +227,10 @@ def abreast(cases: Cases, drive: Drive, open_as_one: bool) -> list[Abreast]:
             if open_as_one:
                 source = source | drive.free[bit] if rail == 0 else source & ~drive.free[bit]
             digits = format(source, f"0{cases.count}b")[::-1]
-            rows = [digits[s.first : s.first + s.length].ljust(longest, digits[s.first + s.length - 1]) for s in drive.sequences]
+            rows = [
+                digits[s.first : s.first + s.length].ljust(longest, digits[s.first + s.length - 1])
+                for s in drive.sequences
+            ]
             planes[bit][rail] = ["".join(column) for column in zip(*reversed(rows), strict=True)]
     levels = [drive.idle] * count
     out: list[Abreast] = []
@@ -231,11 +245,15 @@ def abreast(cases: Cases, drive: Drive, open_as_one: bool) -> list[Abreast]:
             else:
                 during |= levels[k] << k
             after |= levels[k] << k
-        out.append(Abreast(running, [(int(planes[b][0][t], 2), int(planes[b][1][t], 2)) for b in range(width)], during, after))
+        out.append(
+            Abreast(running, [(int(planes[b][0][t], 2), int(planes[b][1][t], 2)) for b in range(width)], during, after)
+        )
     return out
 
 
-def _side_by_side(design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, runs: list[Run]) -> Observation:
+def _side_by_side(
+    design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, runs: list[Run]
+) -> Observation:
     unknown_inputs = not cases.all_known
     woken = Woken(design, limits, inputs_may_float=bool(wiring.floating) or unknown_inputs)
     offset = {signal.id: signal.offset for signal in design.signals}
@@ -252,13 +270,19 @@ def _side_by_side(design: Design, wiring: Wiring, cases: Cases, drive: Drive, li
         else:
             first = _turned(cases, drive, run is not runs[0])[0].inputs
             given = dict(zip(places, first, strict=True)) | dict.fromkeys(floats, (full, full))
-            stopped = woken.begin(full, given | ({places[drive.clock]: (level, full ^ level)} if drive.clock is not None else {}))
+            stopped = woken.begin(
+                full, given | ({places[drive.clock]: (level, full ^ level)} if drive.clock is not None else {})
+            )
         if drive.clock is not None:
             stopped |= woken.apply({places[drive.clock]: (level, full ^ level)})
         seen: dict[Key, tuple[list[int], list[int]]] = {key: ([], []) for key in watched}
         stops: list[int] = []
         for t, step in enumerate(_turned(cases, drive, run is not runs[0])):
-            given = {place: planes for bit, (place, planes) in enumerate(zip(places, step.inputs, strict=True)) if bit != drive.clock}
+            given = {
+                place: planes
+                for bit, (place, planes) in enumerate(zip(places, step.inputs, strict=True))
+                if bit != drive.clock
+            }
             if t == 0:
                 given |= dict.fromkeys(floats, (full, full))
             stopped |= woken.apply(given)
@@ -301,7 +325,9 @@ def _in_a_row(planes: list[int], drive: Drive) -> int:
     return int(digits[::-1] or "0", 2)
 
 
-def _escaped_again(design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, found: Observation, escaped: int) -> Observation:
+def _escaped_again(
+    design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, found: Observation, escaped: int
+) -> Observation:
     """Sequences in which lanes could not tell what happens are taken from the timeline."""
     exact = _one_by_one(design, wiring, cases, drive, limits, [Run(r.name) for r in found.runs], escaped)
     if exact.limit is not None:

@@ -64,7 +64,11 @@ def decimal(word: Word, width: int, signed: bool, field: int | None, zeros: bool
         field = digits_of(width) if not signed else len(to_decimal(1 << (width - 1))) + 1
     if v.is_known(word, width):
         number = v.signed_value(word[0], width) if signed else word[0]
-        return f"{'-' * (number < 0)}{to_decimal(abs(number)).rjust(field - (number < 0), '0')}" if zeros else to_decimal(number).rjust(field)
+        return (
+            f"{'-' * (number < 0)}{to_decimal(abs(number)).rjust(field - (number < 0), '0')}"
+            if zeros
+            else to_decimal(number).rjust(field)
+        )
     return _unknown(word, width).rjust(field)
 
 
@@ -129,9 +133,15 @@ class Formatter:
         if isinstance(value, float):
             return _general(value, None)
         assert value is not None and a.value is not None
-        return decimal(value, a.value.width, a.signed, None) if radix == "d" else digits(value, a.value.width, _DIGIT_BITS[radix], None)
+        return (
+            decimal(value, a.value.width, a.signed, None)
+            if radix == "d"
+            else digits(value, a.value.width, _DIGIT_BITS[radix], None)
+        )
 
-    def _formatted(self, call: SystemCall, text: str, arguments: Sequence[Argument], given: Sequence[Value]) -> tuple[str, int]:
+    def _formatted(
+        self, call: SystemCall, text: str, arguments: Sequence[Argument], given: Sequence[Value]
+    ) -> tuple[str, int]:
         """A format string with the arguments it uses up; how many those were."""
         out: list[str] = []
         used = 0
@@ -162,7 +172,16 @@ class Formatter:
         text = self._value(call, letter, field, places, zeros and bool(m[3]), a, value)
         return text.strip().ljust(field or 0) if left else text
 
-    def _value(self, call: SystemCall, letter: str, field: int | None, places: int | None, zeros: bool, a: Argument, value: Value) -> str:
+    def _value(
+        self,
+        call: SystemCall,
+        letter: str,
+        field: int | None,
+        places: int | None,
+        zeros: bool,
+        a: Argument,
+        value: Value,
+    ) -> str:
         if a.text is not None:
             text = unescape(a.text)
             if letter == "s":
@@ -175,7 +194,11 @@ class Formatter:
             width, signed = a.value.width, a.signed
         if letter in "efg":
             number = value if isinstance(value, float) else to_real(value, width, signed)
-            return _general(number, places).rjust(field or 0) if letter == "g" else f"{number:{field or 0}.{6 if places is None else places}{letter}}"
+            return (
+                _general(number, places).rjust(field or 0)
+                if letter == "g"
+                else f"{number:{field or 0}.{6 if places is None else places}{letter}}"
+            )
         if letter == "t":
             return self._time(call, field, value, width)
         if isinstance(value, float):

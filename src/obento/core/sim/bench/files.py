@@ -1,4 +1,5 @@
-"""The private folder of a run: what a bench writes, and what it may read. It is all in memory; nobody's disk is touched."""
+"""The private folder of a run: what a bench writes, and what it may read. It is all in memory; nobody's disk is
+touched."""
 
 from __future__ import annotations
 
@@ -46,7 +47,9 @@ class Folder:
             self.written[name] = []
         elif mode[0] == "a":
             self.written.setdefault(name, [])
-        number = next(n for n in range(_FIRST_DESCRIPTOR, _FIRST_DESCRIPTOR + MOST_OPEN + 1) if n not in self._descriptors)
+        number = next(
+            n for n in range(_FIRST_DESCRIPTOR, _FIRST_DESCRIPTOR + MOST_OPEN + 1) if n not in self._descriptors
+        )
         self._descriptors[number] = _Open(name, before or "" if mode[0] == "r" else "", mode[0] == "r")
         return number
 

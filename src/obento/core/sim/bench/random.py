@@ -1,4 +1,5 @@
-"""$random and its kin: the generator that IEEE 1364-2005 gives as a listing in clause 17.9.3, so that runs repeat everywhere."""
+"""$random and its kin: the generator that IEEE 1364-2005 gives as a listing in clause 17.9.3, so that runs repeat
+everywhere."""
 
 from __future__ import annotations
 

@@ -64,7 +64,9 @@ def scan(text: str, at: int, form: str, widths: list[int], reals: list[bool]) ->
     return len(found), found, at
 
 
-def _item(text: str, at: int, m: re.Match[str], widths: list[int], reals: list[bool], index: int) -> tuple[int, Word | float | None] | None:
+def _item(
+    text: str, at: int, m: re.Match[str], widths: list[int], reals: list[bool], index: int
+) -> tuple[int, Word | float | None] | None:
     letter = m[3].lower()
     if letter == "%":
         return (at + 1, None) if text[at : at + 1] == "%" else None

@@ -22,11 +22,28 @@ from obento.core.values import Word
 
 _TIMES = frozenset(["$time", "$stime", "$realtime"])
 _MATH: dict[str, Callable[..., float]] = {
-    "$ln": math.log, "$log10": math.log10, "$exp": math.exp, "$sqrt": math.sqrt, "$pow": math.pow, "$floor": math.floor,
-    "$ceil": math.ceil, "$sin": math.sin, "$cos": math.cos, "$tan": math.tan, "$asin": math.asin, "$acos": math.acos,
-    "$atan": math.atan, "$atan2": math.atan2, "$hypot": math.hypot, "$sinh": math.sinh, "$cosh": math.cosh, "$tanh": math.tanh,
-    "$asinh": math.asinh, "$acosh": math.acosh, "$atanh": math.atanh,
-}  # fmt: skip
+    "$ln": math.log,
+    "$log10": math.log10,
+    "$exp": math.exp,
+    "$sqrt": math.sqrt,
+    "$pow": math.pow,
+    "$floor": math.floor,
+    "$ceil": math.ceil,
+    "$sin": math.sin,
+    "$cos": math.cos,
+    "$tan": math.tan,
+    "$asin": math.asin,
+    "$acos": math.acos,
+    "$atan": math.atan,
+    "$atan2": math.atan2,
+    "$hypot": math.hypot,
+    "$sinh": math.sinh,
+    "$cosh": math.cosh,
+    "$tanh": math.tanh,
+    "$asinh": math.asinh,
+    "$acosh": math.acosh,
+    "$atanh": math.atanh,
+}
 _SEVERITIES = {"$info": "info", "$warning": "warning", "$error": "error", "$fatal": "fatal"}
 
 
@@ -153,7 +170,9 @@ class Bench:
             return value
         return 0.0 if value is None or argument.value is None else to_real(value, argument.value.width, argument.signed)
 
-    def _drawn(self, call: SystemCall, given: list[Value], results: list[Value], draw: Callable[[Generator], int], seed: int) -> Word:
+    def _drawn(
+        self, call: SystemCall, given: list[Value], results: list[Value], draw: Callable[[Generator], int], seed: int
+    ) -> Word:
         if not call.args or not call.args[seed].targets:
             generator = self._random
         else:
@@ -205,13 +224,26 @@ class Terminal(Bench):
         self._monitor_on = True
         self._shown: dict[int, list[Value]] = {}
         self._rules: dict[str, Callable[[SystemCall, list[Value]], None]] = {
-            "$finish": self._finish, "$stop": self._finish, "$fatal": self._severity, "$error": self._severity,
-            "$warning": self._severity, "$info": self._severity, "$timeformat": self._timeformat,
-            "$monitoron": self._switch_monitor, "$monitoroff": self._switch_monitor, "$fclose": self._close,
-            "$readmemb": self._readmem, "$readmemh": self._readmem, "$writememb": self._writemem, "$writememh": self._writemem,
-            "$dumpfile": self._dumpfile, "$dumpvars": self._dumpvars, "$dumpon": self._dumpswitch, "$dumpoff": self._dumpswitch,
+            "$finish": self._finish,
+            "$stop": self._finish,
+            "$fatal": self._severity,
+            "$error": self._severity,
+            "$warning": self._severity,
+            "$info": self._severity,
+            "$timeformat": self._timeformat,
+            "$monitoron": self._switch_monitor,
+            "$monitoroff": self._switch_monitor,
+            "$fclose": self._close,
+            "$readmemb": self._readmem,
+            "$readmemh": self._readmem,
+            "$writememb": self._writemem,
+            "$writememh": self._writemem,
+            "$dumpfile": self._dumpfile,
+            "$dumpvars": self._dumpvars,
+            "$dumpon": self._dumpswitch,
+            "$dumpoff": self._dumpswitch,
             "$dumpall": self._dumpswitch,
-        }  # fmt: skip
+        }
 
     def _spend(self, size: int) -> None:
         self._spent += size
@@ -300,7 +332,11 @@ class Terminal(Bench):
         """A monitor prints when any argument but the time has changed (17.1.3)."""
         call = self._calls[number]
         now = arguments()
-        seen = [x for x, a in zip(now, call.args, strict=True) if not (isinstance(a.value, SystemCall) and a.value.name in _TIMES)]
+        seen = [
+            x
+            for x, a in zip(now, call.args, strict=True)
+            if not (isinstance(a.value, SystemCall) and a.value.name in _TIMES)
+        ]
         if number not in self._shown or self._shown[number] != seen:
             self._shown[number] = seen
             self._print_later(number, now)
@@ -363,15 +399,27 @@ class Terminal(Bench):
             return
         signal, left, right = memory
         start = self._number(call, given, 2) if len(given) > 2 else min(left, right)
-        end = self._number(call, given, 3) if len(given) > 3 else max(left, right) if len(given) < 3 or start <= max(left, right) else start
+        end = (
+            self._number(call, given, 3)
+            if len(given) > 3
+            else max(left, right)
+            if len(given) < 3 or start <= max(left, right)
+            else start
+        )
         at, step = start, 1 if end >= start else -1
         try:
             for jump, word, width in memory_words(text, call.name[-1]):
                 at = at if jump is None else jump
                 if not min(left, right) <= at <= max(left, right):
-                    self._note(f"`{name}` holds more than fits: address {at} is outside of [{left}:{right}]", call.position)
+                    self._note(
+                        f"`{name}` holds more than fits: address {at} is outside of [{left}:{right}]", call.position
+                    )
                     return
-                fitted = v.extend(word, width, signal.element, False) if width < signal.element else v.select(word, width, 0, signal.element)
+                fitted = (
+                    v.extend(word, width, signal.element, False)
+                    if width < signal.element
+                    else v.select(word, width, 0, signal.element)
+                )
                 self.kernel.write(signal.id, (at - min(left, right)) * signal.element, signal.element, fitted)
                 at += step
         except BadMemoryFile as bad:
@@ -420,7 +468,9 @@ class Terminal(Bench):
             case "$rewind" | "$fseek":
                 at = self._number(call, given, 1) if call.name == "$fseek" else 0
                 origin = self._number(call, given, 2) if call.name == "$fseek" and len(given) > 2 else 0
-                reader.at = min(max(at + (0, reader.at, len(reader.text))[origin if origin in (1, 2) else 0], 0), len(reader.text))
+                reader.at = min(
+                    max(at + (0, reader.at, len(reader.text))[origin if origin in (1, 2) else 0], 0), len(reader.text)
+                )
                 reader.ended = False
                 return v.word(0, 32)
             case "$ungetc":
@@ -448,7 +498,11 @@ class Terminal(Bench):
             if isinstance(value, float) and not places[i].real:
                 value = v.word(round_half_away(value), widths[i])
             elif isinstance(value, tuple):
-                value = v.extend(value, max(1, (value[0] | value[1]).bit_length()), widths[i], False) if widths[i] else value
+                value = (
+                    v.extend(value, max(1, (value[0] | value[1]).bit_length()), widths[i], False)
+                    if widths[i]
+                    else value
+                )
                 value = v.select(value, widths[i], 0, widths[i])
             results[i + 2] = value
         return v.word(count, 32)
@@ -483,7 +537,11 @@ class Terminal(Bench):
         self.folder.written[self.dump_file] = []
         for part in self.kernel.design.parts:
             part.show_all()
-        self.dump = Dump(lambda text: self.folder.append(self.dump_file, text), lambda s: self.kernel.words[s], self.kernel.design.precision)
+        self.dump = Dump(
+            lambda text: self.folder.append(self.dump_file, text),
+            lambda s: self.kernel.words[s],
+            self.kernel.design.precision,
+        )
         self.dump.choose(self.kernel.design.names, wanted)
         self.dump.begin(self.kernel.now)
         self.kernel.changed = set()

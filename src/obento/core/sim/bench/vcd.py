@@ -9,7 +9,14 @@ from obento.core import values as v
 from obento.core.ir.design import ScopeOfNames, Variable
 from obento.core.values import Word
 
-_VARIABLE = {"integer": "integer", "time": "time", "real": "real", "realtime": "real", "event": "event", "parameter": "parameter"}
+_VARIABLE = {
+    "integer": "integer",
+    "time": "time",
+    "real": "real",
+    "realtime": "real",
+    "event": "event",
+    "parameter": "parameter",
+}
 
 
 def identifier(number: int) -> str:

@@ -23,7 +23,8 @@ class BadDump(Exception):
 
 @dataclass(slots=True)
 class Dumped:
-    """One variable: `path` of its scope, its name without range, the number of its leftmost and rightmost bit, and its changes."""
+    """One variable: `path` of its scope, its name without range, the number of its leftmost and rightmost bit, and its
+    changes."""
 
     path: str
     name: str
@@ -61,7 +62,9 @@ def read_dump(text: str) -> DumpFile:
 
 class _Reader:
     def __init__(self, text: str) -> None:
-        self._words: list[tuple[str, int]] = [(word, n) for n, line in enumerate(text.split("\n"), 1) for word in line.split()]
+        self._words: list[tuple[str, int]] = [
+            (word, n) for n, line in enumerate(text.split("\n"), 1) for word in line.split()
+        ]
         self._at = 0
         self._scopes: list[str] = []
         self._variables: list[Dumped] = []

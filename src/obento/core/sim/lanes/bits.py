@@ -1,7 +1,7 @@
 """Four-state operators digit by digit on a graph: what `values` says of words, said of lanes.
 
-A `Bit` is a pair of literals `(one, zero)` with the meaning of `values`. A bit whose `zero` is the inverse of its `one` is
-known in every lane; on such bits each operator costs what it costs in two-state logic. Words are lists, bit 0 first.
+A `Bit` is a pair of literals `(one, zero)` with the meaning of `values`. A bit whose `zero` is the inverse of its `one`
+is known in every lane; on such bits each operator costs what it costs in two-state logic. Words are lists, bit 0 first.
 """
 
 from __future__ import annotations
@@ -117,9 +117,8 @@ class BitOps:
     def resolved(self, levels: list[list[tuple[Bit, Bit]]]) -> Bit:
         """One digit of a wire under drivers of several strengths, the strongest first.
 
-        Of each driver its value, and what it might be instead of floating (see `nodes.Resolve`). Kept are three literals:
-        the wire may be 0, may be 1, may float. It is 1 where it may be nothing else, and so on.
-        """
+        Of each driver its value, and what it might be instead of floating (see `nodes.Resolve`). Kept are three
+        literals: the wire may be 0, may be 1, may float. It is 1 where it may be nothing else, and so on."""
         g = self.g
         may0, may1, may_float = FALSE, FALSE, TRUE
         for level in levels:

@@ -27,7 +27,8 @@ def require_fit(design: Design, limits: Limits) -> None:
 
 
 def require_processes_fit(processes: list[Process], delays_matter: bool) -> None:
-    """Nothing waits, and nothing has a delay where those matter: where memory can catch what passes by before all has settled.
+    """Nothing waits, and nothing has a delay where those matter: where memory can catch what passes by before all has
+    settled.
 
     Raises
     ------

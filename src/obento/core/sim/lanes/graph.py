@@ -12,7 +12,8 @@ from obento.core.limits import LimitReached
 FALSE = 0
 TRUE = 1
 LEAF = -1
-"""In place of the operands of leaves and of the constant. The operands of an XOR node stand inverted (`~`), below this."""
+"""In place of the operands of leaves and of the constant. The operands of an XOR node stand inverted (`~`), below
+this."""
 _TOO_LARGE = "this design is too large to run all cases at once"
 
 
@@ -45,9 +46,12 @@ class Graph:
             literal = self._ands.get(key)
             if literal is not None:
                 return literal
-            # What the operands' own operands make simpler, one level down: absorption, contradiction, substitution, and the
-            # two ANDs of an XOR. With these the gates from which people build an XOR or an adder come out as XOR nodes, and
-            # a condition repeated below itself vanishes. The operands of a node come before it, the lower one left: so only
+            # What the operands' own operands make simpler, one level down: absorption, contradiction, substitution, and
+            # the
+            # two ANDs of an XOR. With these the gates from which people build an XOR or an adder come out as XOR nodes,
+            # and
+            # a condition repeated below itself vanishes. The operands of a node come before it, the lower one left: so
+            # only
             # the higher node can have the lower one below it, and only equal sides can be inverses.
             r, s = left[b >> 1], right[b >> 1]
             node = a >> 1
@@ -168,7 +172,8 @@ class Graph:
 
 
 def count_plane(digit: int, lanes: int) -> int:
-    """The plane of one binary digit of the lane number, for lanes 0, 1, 2, ...: 0101..., 0011..., as one whole number."""
+    """The plane of one binary digit of the lane number, for lanes 0, 1, 2, ...: 0101..., 0011..., as one whole
+    number."""
     half = 1 << digit
     plane = ((1 << half) - 1) << half
     size = 2 * half

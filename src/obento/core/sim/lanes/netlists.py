@@ -1,8 +1,7 @@
 """What netlists are made of, gates of known bits, lowered without much ado.
 
-`Levelled` lowers any process by running it on symbols. A netlist has thousands of gates that are all alike; here each takes
-the short way to the same literals.
-"""
+`Levelled` lowers any process by running it on symbols. A netlist has thousands of gates that are all alike; here each
+takes the short way to the same literals."""
 
 from __future__ import annotations
 
@@ -16,14 +15,14 @@ _GATE_OPS = frozenset(["and", "or", "xor"])
 def sweep(processes: list[Process], literals: list[int], graph: Graph) -> list[Process]:
     """Lower every process that is a gate of two known bits into `graph`. Returns the others, in order.
 
-    `literals` has the literal of each bit that is known and never x or z, else -1; the gates' outputs are entered. Whatever is
-    not plain about a gate leaves it to the others, as an output that is known already.
-    """
+    `literals` has the literal of each bit that is known and never x or z, else -1; the gates' outputs are entered.
+    Whatever is not plain about a gate leaves it to the others, as an output that is known already."""
     others: list[Process] = []
     and_, xor = graph.and_, graph.xor
     for process in processes:
         body = process.body
-        # `type(...) is` instead of patterns, and the kinds of operands once for each side: calls would take as long as the rest.
+        # `type(...) is` instead of patterns, and the kinds of operands once for each side: calls would take as long as
+        # the rest.
         if type(body) is Assign and process.kind == "continuous" and not process.shadow:
             e = body.value
             flip = type(e) is Unary and e.op == "not"
@@ -63,7 +62,13 @@ def sweep(processes: list[Process], literals: list[int], graph: Graph) -> list[P
 def lower_gate(process: Process, literals: list[int], graph: Graph) -> bool:
     """The same for one process, whose expression may have other gates inside it. False when it does not fit."""
     body = process.body
-    if type(body) is not Assign or process.kind != "continuous" or process.shadow or body.value.width != 1 or len(body.targets) != 1:
+    if (
+        type(body) is not Assign
+        or process.kind != "continuous"
+        or process.shadow
+        or body.value.width != 1
+        or len(body.targets) != 1
+    ):
         return False
     target = body.targets[0]
     if target.offsets or not 0 <= target.low < target.signal.width:

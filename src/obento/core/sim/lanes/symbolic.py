@@ -537,7 +537,9 @@ class Symbolic:
         ops = self.ops
         one, zero = ops.truth(self.expr(e.enable))
         floating: Bit = (TRUE, TRUE)
-        return [ops.choose(self.g.or_(one, ops.floats(bit)), bit, ops.choose(zero, floating, X)) for bit in self.expr(e.a)]
+        return [
+            ops.choose(self.g.or_(one, ops.floats(bit)), bit, ops.choose(zero, floating, X)) for bit in self.expr(e.a)
+        ]
 
     def _call(self, e: Call) -> BitWord:
         assert e.function.result is not None
@@ -561,7 +563,10 @@ class Symbolic:
         if pull is not None:
             levels.setdefault(_PULL_STRENGTH, []).append(([pull] * e.width, floating))
         strongest_first = [levels[strength] for strength in sorted(levels, reverse=True)]
-        return [ops.resolved([[(word[i], other[i]) for word, other in level] for level in strongest_first]) for i in range(e.width)]
+        return [
+            ops.resolved([[(word[i], other[i]) for word, other in level] for level in strongest_first])
+            for i in range(e.width)
+        ]
 
     def _power(self, e: Power) -> BitWord:
         if isinstance(e.a, Const) and isinstance(e.b, Const):

@@ -26,7 +26,8 @@ class Tape:
     def _build(self, graph: Graph, inputs: Sequence[int], outputs: Sequence[int]) -> None:
         left, right = graph.left, graph.right
         readers = graph.cone(outputs)
-        # Where the value of a node stands: twice its slot, plus 1 if it stands there inverted. Slot 0 holds no lane, slot 1 all
+        # Where the value of a node stands: twice its slot, plus 1 if it stands there inverted. Slot 0 holds no lane,
+        # slot 1 all
         # lanes; then one slot for each input.
         place = {0: 0}
         self._input_slots = list(range(2, 2 + len(inputs)))

@@ -1,4 +1,5 @@
-"""What a change of a signal is to those that wait for it (IEEE 1364-2005 clause 9.7): anything, something in a part, an edge."""
+"""What a change of a signal is to those that wait for it (IEEE 1364-2005 clause 9.7): anything, something in a part, an
+edge."""
 
 from __future__ import annotations
 

@@ -1,9 +1,8 @@
 """Expressions as Python source, for the timeline.
 
 The source is plain three-address code over the functions of `values`: one temporary for each node of an expression, so
-that no nesting in a hand-in can exceed what Python's own compiler takes. Words of signals live in the list `S`, those of
-arrays in lists of elements there; storage of automatic functions and tasks is Python's own local variables.
-"""
+that no nesting in a hand-in can exceed what Python's own compiler takes. Words of signals live in the list `S`, those
+of arrays in lists of elements there; storage of automatic functions and tasks is Python's own local variables."""
 
 from __future__ import annotations
 
@@ -128,7 +127,9 @@ class ExpressionEmitter:
         left, right = f"{a}[0]", str(e.b.one) if isinstance(e.b, Const) else f"{b}[0]"
         sign = _INLINE[e.op]
         if e.op in _INLINE_RELATIONS:
-            return self._temp(f"(ONE1 if {left} {sign} {right} else ZERO1) if {known} else v_{e.op}({a}, {b}, {e.a.width})")
+            return self._temp(
+                f"(ONE1 if {left} {sign} {right} else ZERO1) if {known} else v_{e.op}({a}, {b}, {e.a.width})"
+            )
         return self._temp(f"(n := ({left} {sign} {right}) & {full}, n ^ {full}) if {known} else X1")
 
     def _real(self, e: Expr) -> str:
@@ -308,7 +309,11 @@ class ExpressionEmitter:
         whole = not t.offsets and t.low == 0 and t.width == signal.width
         if signal.automatic:
             name = f"a{signal.id}"
-            self._put(f"{name} = {value}" if whole else f"{name} = put({name}, {signal.width}, {self._place(t)}, {t.width}, {value})")
+            self._put(
+                f"{name} = {value}"
+                if whole
+                else f"{name} = put({name}, {signal.width}, {self._place(t)}, {t.width}, {value})"
+            )
         elif whole and not signal.held and not signal.element:
             if blocking:
                 self._put(f"if S[{signal.id}] != {value}: K.change({signal.id}, {value})")

@@ -1,12 +1,11 @@
 """The timeline: one sequence of events through a Design. Kept plain; the oracle of everything faster.
 
-Order of events (IEEE 1364-2005 clause 11, which leaves ties open; ours are settled so that runs repeat exactly): processes
-that became runnable run in sweeps, each sweep in order of elaboration. A process woken while its turn in the running sweep
-is still to come is not queued a second time. When no process is left, those that wait for `#0` go on; then non-blocking
-updates take effect together in the order they were made; then the step ends, and time goes on to the next event.
-`always` processes already wait when power-up begins; while one runs it does not wait, and so misses its own events. A
-continuous assignment that reads what it drives does see its own change, and runs again.
-"""
+Order of events (IEEE 1364-2005 clause 11, which leaves ties open; ours are settled so that runs repeat exactly):
+processes that became runnable run in sweeps, each sweep in order of elaboration. A process woken while its turn in the
+running sweep is still to come is not queued a second time. When no process is left, those that wait for `#0` go on;
+then non-blocking updates take effect together in the order they were made; then the step ends, and time goes on to the
+next event. `always` processes already wait when power-up begins; while one runs it does not wait, and so misses its own
+events. A continuous assignment that reads what it drives does see its own change, and runs again."""
 
 from __future__ import annotations
 
@@ -39,7 +38,8 @@ _NOTHING = Process("always", Block(0), [], 0, "nothing")
 
 
 class DidNotSettle(Exception):
-    """Still changing after `Limits.deltas` sweeps; `signals` names some that keep moving, `position` a part that moves them."""
+    """Still changing after `Limits.deltas` sweeps; `signals` names some that keep moving, `position` a part that moves
+    them."""
 
     def __init__(self, signals: list[str], position: int = 0) -> None:
         super().__init__(f"does not settle: {', '.join(signals)}")
@@ -98,7 +98,8 @@ class Timeline:
         self._bodies = [names[f"p{i}"] for i in range(len(threaded))]
         self._finals = [cast(Callable[[Timeline], None], names[f"final{i}"]) for i in range(len(self.design.finals))]
         self._plain: list[Callable[[Timeline], None] | None] = [
-            None if generator else cast(Callable[[Timeline], None], body) for generator, body in zip(threaded, self._bodies, strict=True)
+            None if generator else cast(Callable[[Timeline], None], body)
+            for generator, body in zip(threaded, self._bodies, strict=True)
         ]
         for watches in emitter.watches:
             for w in watches:
@@ -143,8 +144,8 @@ class Timeline:
     def start(self, given: Mapping[int, Word] = MappingProxyType({})) -> None:
         """All signals at their start values, and what runs of itself ready to run.
 
-        `given` (numbers of input signals to words) are there from the beginning: for parts as values, for everything else as events.
-        """
+        `given` (numbers of input signals to words) are there from the beginning: for parts as values, for everything
+        else as events."""
         self._reset()
         self.words = [self._start_value(s, w) for s, w in zip(self.design.signals, self._start, strict=True)]
         for signal in self.design.signals:
@@ -198,7 +199,10 @@ class Timeline:
         if signal.real:
             return cast(Word, [0.0] * (signal.width // 64) if signal.element else signal.number)
         if signal.element:
-            return cast(Word, [v.select(word, signal.width, at, signal.element) for at in range(0, signal.width, signal.element)])
+            return cast(
+                Word,
+                [v.select(word, signal.width, at, signal.element) for at in range(0, signal.width, signal.element)],
+            )
         return word
 
     def apply(self, inputs: Mapping[str, Word]) -> None:
@@ -245,7 +249,9 @@ class Timeline:
             steps += 1
             if steps > self.limits.time_steps:
                 raise LimitReached(
-                    f"it still runs after {self.limits.time_steps} steps of time", 0, "does the bench ever end: $finish, or a wait without end?"
+                    f"it still runs after {self.limits.time_steps} steps of time",
+                    0,
+                    "does the bench ever end: $finish, or a wait without end?",
                 )
             self._advance()
 
@@ -339,7 +345,11 @@ class Timeline:
     def _moving(self) -> tuple[list[str], int]:
         processes = [self.design.processes[i] for i in sorted(self._next | self._now) if i < len(self.design.processes)]
         signals = {w.signal.name for p in processes for w in p.watches}
-        own = [self._positions[i - len(self._bodies)] for i in sorted(self._next | self._now) if 0 <= i - len(self._bodies) < len(self._positions)]
+        own = [
+            self._positions[i - len(self._bodies)]
+            for i in sorted(self._next | self._now)
+            if 0 <= i - len(self._bodies) < len(self._positions)
+        ]
         return sorted(signals)[:6], processes[0].position if processes else own[0] if own else 0
 
     # Threads: processes that wait.
@@ -532,7 +542,11 @@ class Timeline:
         elements[number] = new
         for _, first, size, indices in self._watchers[s.id]:
             if first < low + width and low < first + size:
-                self._next.update(i for i in indices if not (i > self._running and i in self._now) and not (i == self._running and self._deaf[i]))
+                self._next.update(
+                    i
+                    for i in indices
+                    if not (i > self._running and i in self._now) and not (i == self._running and self._deaf[i])
+                )
         for index, terms in list(self._waiting[s.id].items()):
             if any(first < low + width and low < first + size for _, first, size in terms):
                 self._wake(index)
@@ -555,8 +569,8 @@ class Timeline:
             self._at(ticks, lambda: self.later(signal, low, width, word))
 
     def drive(self, process: int, slot: int, signal: int, low: int, width: int, word: Word) -> None:
-        """The output of a gate or continuous assignment with an inertial delay (6.1.3, 7.14): a new value cancels the one
-        still on its way."""
+        """The output of a gate or continuous assignment with an inertial delay (6.1.3, 7.14): a new value cancels the
+        one still on its way."""
         key = process, slot
         waiting = self._pending.get(key)
         if waiting is not None:
@@ -603,7 +617,9 @@ class Timeline:
 
     def _stop_following(self, kind: str, signal: int, low: int, width: int) -> None:
         for follower, entries in list(self._followers.items()):
-            kept = [e for e in entries if not (e[0] == kind and e[1] == signal and e[2] < low + width and low < e[2] + e[3])]
+            kept = [
+                e for e in entries if not (e[0] == kind and e[1] == signal and e[2] < low + width and low < e[2] + e[3])
+            ]
             if kept:
                 self._followers[follower] = kept
             else:
@@ -643,7 +659,9 @@ class Timeline:
     def deeper(self, position: int) -> None:
         self.depth += 1
         if self.depth > self.limits.call_depth:
-            raise LimitReached(f"calls nest deeper than {self.limits.call_depth}", position, "does it call itself without end?")
+            raise LimitReached(
+                f"calls nest deeper than {self.limits.call_depth}", position, "does it call itself without end?"
+            )
 
     def many_rounds(self, position: int) -> None:
         """Asked now and then by a loop in which no time passes: may it go on?"""
@@ -653,7 +671,9 @@ class Timeline:
             self.most_rounds = min(self.rounds + _LOOK_AT_LOOP, self.limits.loop_rounds)
             return
         raise LimitReached(
-            f"this loop ran more than {self.limits.loop_rounds} rounds without time passing", position, "does its condition ever become false?"
+            f"this loop ran more than {self.limits.loop_rounds} rounds without time passing",
+            position,
+            "does its condition ever become false?",
         )
 
 

@@ -1,4 +1,5 @@
-"""Process bodies as Python source, for the timeline: functions for those that run through, generators for those that wait."""
+"""Process bodies as Python source, for the timeline: functions for those that run through, generators for those that
+wait."""
 
 from __future__ import annotations
 
@@ -40,8 +41,8 @@ _POSTPONED = ("$strobe", "$monitor", "$fstrobe", "$fmonitor")
 class Emitter(ExpressionEmitter):
     """Writes one Python function for each process body and each function or task called from one.
 
-    Afterwards `calls` holds the system tasks, `watches` the lists of what is waited for, by the numbers the source uses.
-    """
+    Afterwards `calls` holds the system tasks, `watches` the lists of what is waited for, by the numbers the source
+    uses."""
 
     def __init__(self) -> None:
         super().__init__()
@@ -106,7 +107,9 @@ class Emitter(ExpressionEmitter):
         self._put("K.depth -= 1")
         if f.automatic:
             results = [f.result] if f.result is not None else f.outputs
-            self._put("return " + ", ".join(f"a{s.id}" for s in results) + ("," if f.result is None and results else ""))
+            self._put(
+                "return " + ", ".join(f"a{s.id}" for s in results) + ("," if f.result is None and results else "")
+            )
         self._finish()
 
     def _task_waits(self, f: Function) -> bool:
@@ -344,7 +347,11 @@ class Emitter(ExpressionEmitter):
         """A task's output as wide as what it is written to."""
         width = sum(t.width for t in targets)
         if output.real != targets[0].signal.real:
-            return self._temp(f"word(round_half_away({value}), {width})" if output.real else f"to_real({value}, {output.width}, {signed})")
+            return self._temp(
+                f"word(round_half_away({value}), {width})"
+                if output.real
+                else f"to_real({value}, {output.width}, {signed})"
+            )
         if output.width < width:
             return self._temp(f"extend({value}, {output.width}, {width}, {signed})")
         return self._temp(f"select({value}, {output.width}, 0, {width})") if output.width > width else value

@@ -24,7 +24,9 @@ def type_definition(body: ModuleContext, item: ast.TypeDefinition, scope: Scope)
     kind, signed, base = item.kind, item.signed, scope.find(item.kind)
     if isinstance(base, TypeName):
         if item.range is not None:
-            raise body.error("not-yet", "an array of a named type is not read by this version", item.range, "write the type out")
+            raise body.error(
+                "not-yet", "an array of a named type is not read by this version", item.range, "write the type out"
+            )
         kind, signed, msb, lsb = base.kind, base.signed, base.msb, base.lsb
     elif item.range is not None:
         msb, lsb, _ = body.range(item.range, scope)
@@ -38,7 +40,9 @@ def type_definition(body: ModuleContext, item: ast.TypeDefinition, scope: Scope)
             number = body.x(scope).integer(constant.value, "a value of the enumeration")
         if constant.name in scope.entries:
             raise body.error("duplicate", f"the name `{constant.name}` is taken already", constant)
-        scope.entries[constant.name] = Parameter(ir.Const(width, *values.word(number, width)), signed, constant.start, enum=made)
+        scope.entries[constant.name] = Parameter(
+            ir.Const(width, *values.word(number, width)), signed, constant.start, enum=made
+        )
         number += 1
 
 
@@ -154,7 +158,12 @@ def _make(
     total = Vector(Signal(0, "", 0, "net"), msb, lsb, signed, kind, dims).total
     flavour: Literal["net", "variable"] = "net" if kind in NET_TYPES else "variable"
     if scope.automatic and dims:
-        raise body.error("automatic-array", f"`{d.name}` is an array in an automatic task, which cannot be run", d, "declare it in the module")
+        raise body.error(
+            "automatic-array",
+            f"`{d.name}` is an array in an automatic task, which cannot be run",
+            d,
+            "declare it in the module",
+        )
     signal = body.b.signal(f"{scope.path}.{d.name}", total, flavour, d.start, element=width if dims else 0)
     signal.real = kind in ("real", "realtime")
     signal.automatic = scope.automatic
@@ -176,17 +185,29 @@ def _completes(body: ModuleContext, known: Vector, item: ast.Declaration, d: ast
     return is_port and not item.direction and known.kind == "wire" and not d.dims
 
 
-def _complete(body: ModuleContext, known: Vector, item: ast.Declaration, d: ast.Declarator, width: int, scope: Scope) -> None:
+def _complete(
+    body: ModuleContext, known: Vector, item: ast.Declaration, d: ast.Declarator, width: int, scope: Scope
+) -> None:
     """`output y; reg y;`: two halves of one declaration."""
     if item.range is not None and known.width != width and known.width != 1:
         raise body.error("range-differs", f"`{d.name}` is declared with two different ranges", d)
     if item.range is not None and known.width == 1 and width != 1:
-        raise body.error("range-differs", f"`{d.name}` has a range here but none in its port declaration", d, "write the same range in both")
+        raise body.error(
+            "range-differs",
+            f"`{d.name}` has a range here but none in its port declaration",
+            d,
+            "write the same range in both",
+        )
     if item.kind not in NET_TYPES:
         if body.directions[d.name][0] == "in" and item.kind != "logic":
             raise body.error("input-reg", f"input `{d.name}` cannot be `{item.kind}`", d, "an input is a wire")
         if item.kind in ("integer", "time", "real") and known.width != width:
-            raise body.error("range-differs", f"`{d.name}` is one bit as a port and `{item.kind}` here", d, "declare the port `output integer`")
+            raise body.error(
+                "range-differs",
+                f"`{d.name}` is one bit as a port and `{item.kind}` here",
+                d,
+                "declare the port `output integer`",
+            )
         known.kind = item.kind
         known.signal.kind = "variable"
         if item.kind in TWO_STATE:
@@ -202,25 +223,36 @@ def _start_value(body: ModuleContext, vector: Vector, d: ast.Declarator, scope: 
         return  # a net's value is a continuous assignment, built later
     x = body.x(scope)
     if vector.dims:
-        raise body.error("array-value", f"`{d.name}` is an array and cannot be given a value here", d.value, "set its elements in an `initial` block")
+        raise body.error(
+            "array-value",
+            f"`{d.name}` is an array and cannot be given a value here",
+            d.value,
+            "set its elements in an `initial` block",
+        )
     try:
         if vector.is_real:
             vector.signal.number = evaluate_real(x.reals.lower(d.value))
         else:
             x.check_enum(vector, d.value)
-            word = evaluate(ir.settled([ir.Target(vector.signal, 0, vector.signal.width)], x.to_width(d.value, vector.signal.width)))
+            word = evaluate(
+                ir.settled([ir.Target(vector.signal, 0, vector.signal.width)], x.to_width(d.value, vector.signal.width))
+            )
             if body.m.system_verilog:
                 vector.signal.initial = word  # 1800 clause 6.8: there before anything runs
             else:
                 _as_initial(body, vector.signal, word, d.start, scope)
     except NotConstant:
         raise body.error(
-            "start-value", f"the start value of `{d.name}` must be a constant", d.value, "use `assign` for a value that follows others"
+            "start-value",
+            f"the start value of `{d.name}` must be a constant",
+            d.value,
+            "use `assign` for a value that follows others",
         ) from None
 
 
 def _as_initial(body: ModuleContext, signal: Signal, word: Word, position: int, scope: Scope) -> None:
-    """A start value as if an `initial` gave it (1364-2005 clause 6.2.1): whoever waits for the signal sees it change."""
+    """A start value as if an `initial` gave it (1364-2005 clause 6.2.1): whoever waits for the signal sees it
+    change."""
     start = ir.Assign(position, [ir.Target(signal, 0, signal.width)], ir.Const(signal.width, *word))
     body.b.process(Process("initial", start, [], position, "start", scope.path))
 
@@ -253,7 +285,9 @@ def _named_block(body: ModuleContext, block: ast.Block, scope: Scope) -> Scope:
     inner = Scope(path, scope, None, shown if block.name else None)
     if block.name:
         if block.name in scope.entries:
-            raise body.error("duplicate", f"the name `{block.name}` is taken already", block, "give the block another name")
+            raise body.error(
+                "duplicate", f"the name `{block.name}` is taken already", block, "give the block another name"
+            )
         scope.entries[block.name] = Inside(inner, block.start, ir.Label(name))
         if scope.shown is not None:
             scope.shown.children.append(shown)

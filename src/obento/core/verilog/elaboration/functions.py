@@ -56,7 +56,13 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
         if declaration.direction in ("out", "inout") and not item.task:
             raise body.error("function-output", "a function has inputs only", declaration, "its result is its name")
         made = ast.Declaration(
-            declaration.start, declaration.end, declaration.kind or "reg", "", declaration.signed, declaration.range, declaration.names
+            declaration.start,
+            declaration.end,
+            declaration.kind or "reg",
+            "",
+            declaration.signed,
+            declaration.range,
+            declaration.names,
         )
         declare_variables(body, made, scope)
         for d in declaration.names:
@@ -70,7 +76,9 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
                 outputs_signed.append(vector.signed)
             if not declaration.direction:
                 local.append(vector.signal)
-    return ir.Function(item.name, params, result, local, None, item.start, outputs, outputs_signed, item.automatic, ir.Label(item.name))
+    return ir.Function(
+        item.name, params, result, local, None, item.start, outputs, outputs_signed, item.automatic, ir.Label(item.name)
+    )
 
 
 def _complete(declaration: ast.Declaration, scope: Scope) -> None:
@@ -128,4 +136,6 @@ def _adopt(function: ir.Function, scope: Scope) -> None:
 
 def _no_waiting(body: ModuleContext, item: ast.FunctionItem, function: ir.Function) -> None:
     if waits(function.body):
-        raise body.error("function-waits", f"the function `{item.name}` waits, which only a task may", item, "make a task of it")
+        raise body.error(
+            "function-waits", f"the function `{item.name}` waits, which only a task may", item, "make a task of it"
+        )

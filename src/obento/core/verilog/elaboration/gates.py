@@ -66,7 +66,9 @@ def _switch(body: ModuleContext, g: ast.GateInstance, x: ExpressionLowering) -> 
     for t in g.terminals[:2]:
         targets = x.targets(t)
         if len(targets) != 1 or targets[0].width != 1 or targets[0].offsets or targets[0].signal.kind != "net":
-            raise body.error("gate-width", "a switch connects single digits of nets", t, "use a constant bit select of a wire")
+            raise body.error(
+                "gate-width", "a switch connects single digits of nets", t, "use a constant bit select of a wire"
+            )
         ends.append((targets[0].signal, targets[0].low))
     control = x.to_width(g.terminals[2], 1) if controlled is not None else None
     if control is not None and controlled == 0:

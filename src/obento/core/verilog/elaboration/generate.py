@@ -71,7 +71,9 @@ def _for(body: ModuleContext, item: ast.GenerateFor, scope: Scope, unnamed: str)
         body.nested.items(body, item.body.items, block)
         following = body.x(inner).integer(item.step.value, "the step of a generate loop")
         if following == value:
-            raise LimitReached("this generate loop does not move on", item.start, f"its step leaves `{name}` at {value}")
+            raise LimitReached(
+                "this generate loop does not move on", item.start, f"its step leaves `{name}` at {value}"
+            )
         value = following
 
 

@@ -21,14 +21,22 @@ from obento.core.verilog.syntax import ast
 
 
 def elaborate(
-    modules: Mapping[str, ast.Module | ast.Primitive], unit: str, collector: Collector, limits: Limits, foreign: Foreign | None = None
+    modules: Mapping[str, ast.Module | ast.Primitive],
+    unit: str,
+    collector: Collector,
+    limits: Limits,
+    foreign: Foreign | None = None,
 ) -> Design | None:
     """The Design of one module with all it uses; None when something is wrong with it (reported)."""
     return elaborate_tops(modules, [unit], collector, limits, foreign)
 
 
 def elaborate_tops(
-    modules: Mapping[str, ast.Module | ast.Primitive], tops: Sequence[str], collector: Collector, limits: Limits, foreign: Foreign | None = None
+    modules: Mapping[str, ast.Module | ast.Primitive],
+    tops: Sequence[str],
+    collector: Collector,
+    limits: Limits,
+    foreign: Foreign | None = None,
 ) -> Design | None:
     """A Design of several modules side by side, as benches may be (12.1.1); its ports are those of the first.
 

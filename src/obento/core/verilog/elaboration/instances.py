@@ -88,7 +88,9 @@ def _connect_all(
 def _foreign(body: ModuleContext, inner: Design, item: ast.Instance, scope: Scope) -> None:
     """A unit in another language: its signals move in, its ports are joined like those of a module."""
     if item.parameters:
-        raise body.error("foreign-parameters", f"`{item.module}` is written in another language and takes no parameters here", item)
+        raise body.error(
+            "foreign-parameters", f"`{item.module}` is written in another language and takes no parameters here", item
+        )
     body.instance.children.append(instance_of(inner, item.name, item.module, item.start))
     ports = embed(body.b.design, inner, f"{scope.path}.{item.name}")
     by_name = {p.name.lower(): p for p in ports}
@@ -97,7 +99,12 @@ def _foreign(body: ModuleContext, inner: Design, item: ast.Instance, scope: Scop
         port = by_name.get(c.port.lower()) if c.port is not None else ports[index] if index < len(ports) else None
         if port is None:
             names = [p.name for p in ports]
-            raise body.error("no-port", f"`{item.module}` has no such port", c, did_you_mean(c.port or "", names) or _listed("its ports are", names))
+            raise body.error(
+                "no-port",
+                f"`{item.module}` has no such port",
+                c,
+                did_you_mean(c.port or "", names) or _listed("its ports are", names),
+            )
         if c.value is not None:
             body.b.later(lambda port=port, value=c.value: _connect(body, port, value, x, scope, 1, 0))  # type: ignore[misc]
 
@@ -128,18 +135,25 @@ def _connections(body: ModuleContext, child: ast.Module, item: ast.Instance, sco
     named = {c.port for c in item.connections if c.port is not None}
     for index, c in enumerate(item.connections):
         if c.everything:
-            given |= {p: ast.Name(c.start, c.end, p) for p in child.ports if p not in named and scope.find(p) is not None}
+            given |= {
+                p: ast.Name(c.start, c.end, p) for p in child.ports if p not in named and scope.find(p) is not None
+            }
             continue
         name = c.port
         if name is None:
             if named:
                 raise body.error("mixed-connections", "connections by name and by order cannot be mixed", c)
             if index >= len(child.ports):
-                raise body.error("too-many", f"`{child.name}` has {len(child.ports)} ports, here are {len(item.connections)}", item)
+                raise body.error(
+                    "too-many", f"`{child.name}` has {len(child.ports)} ports, here are {len(item.connections)}", item
+                )
             name = child.ports[index]
         elif name not in child.ports:
             raise body.error(
-                "no-port", f"`{child.name}` has no port `{name}`", c, did_you_mean(name, child.ports) or _listed("its ports are", child.ports)
+                "no-port",
+                f"`{child.name}` has no port `{name}`",
+                c,
+                did_you_mean(name, child.ports) or _listed("its ports are", child.ports),
             )
         elif name in given:
             raise body.error("duplicate", f"port `{name}` is connected twice", c)
@@ -153,22 +167,38 @@ def _listed(what: str, names: list[str]) -> str:
     return f"{what} {', '.join(f'`{n}`' for n in names[:8])}{' ...' if len(names) > 8 else ''}" if names else ""
 
 
-def _warn_open(body: ModuleContext, child: ast.Module, item: ast.Instance, given: dict[str, ast.Expr], named: bool) -> None:
+def _warn_open(
+    body: ModuleContext, child: ast.Module, item: ast.Instance, given: dict[str, ast.Expr], named: bool
+) -> None:
     """Ports that nobody connected."""
     if any(c.everything for c in item.connections):
         return
     if not named and 0 < len(item.connections) < len(child.ports):
-        body.collector.warning("too-few", f"`{child.name}` has {len(child.ports)} ports, here are {len(item.connections)}", item.start, item.end)
+        body.collector.warning(
+            "too-few",
+            f"`{child.name}` has {len(child.ports)} ports, here are {len(item.connections)}",
+            item.start,
+            item.end,
+        )
         return
     written_open = {c.port for c in item.connections if c.value is None}
     directions = _port_directions(child)
-    missing = [p for p in child.ports if p not in given and p not in written_open and directions.get(p, ("",))[0] == "in"]
+    missing = [
+        p for p in child.ports if p not in given and p not in written_open and directions.get(p, ("",))[0] == "in"
+    ]
     if missing and (named or not item.connections):
         names = ", ".join(f"`{p}`" for p in missing[:4])
-        body.collector.warning("open-input", f"{names} of `{child.name}` {'is' if len(missing) == 1 else 'are'} not connected", item.start, item.end)
+        body.collector.warning(
+            "open-input",
+            f"{names} of `{child.name}` {'is' if len(missing) == 1 else 'are'} not connected",
+            item.start,
+            item.end,
+        )
 
 
-def _wire(body: ModuleContext, e: ast.Expr, scope: Scope, x: ExpressionLowering, port: tuple[str, bool]) -> Outside | None:
+def _wire(
+    body: ModuleContext, e: ast.Expr, scope: Scope, x: ExpressionLowering, port: tuple[str, bool]
+) -> Outside | None:
     """The wire outside, when a port can simply be part of it: a name, or a constant part of one."""
     direction, is_variable = port
     base = e.base if isinstance(e, ast.Index | ast.Part) else e
@@ -186,12 +216,18 @@ def _wire(body: ModuleContext, e: ast.Expr, scope: Scope, x: ExpressionLowering,
     if base is e:
         return Outside(entry.signal, entry.at, entry.total)
     selected = x.self_determined(e)
-    if not isinstance(selected, ir.Slice) or not isinstance(selected.a, ir.Ref) or not 0 <= selected.low <= selected.a.width - selected.width:
+    if (
+        not isinstance(selected, ir.Slice)
+        or not isinstance(selected.a, ir.Ref)
+        or not 0 <= selected.low <= selected.a.width - selected.width
+    ):
         return None
     return Outside(selected.a.signal, selected.low, selected.width)
 
 
-def _shared(body: ModuleContext, child: ast.Module, port: str, e: ast.Expr, scope: Scope, x: ExpressionLowering) -> ast.Expr:
+def _shared(
+    body: ModuleContext, child: ast.Module, port: str, e: ast.Expr, scope: Scope, x: ExpressionLowering
+) -> ast.Expr:
     """A connection that an array of instances shares out, as a name: a hidden wire stands for any other expression."""
     if isinstance(e, ast.Name):
         return e
@@ -201,21 +237,29 @@ def _shared(body: ModuleContext, child: ast.Module, port: str, e: ast.Expr, scop
     signal = body.b.signal(f"{scope.path}.{name}", width, "net", e.start)
     scope.entries[name] = Vector(signal, width - 1, 0, False, "wire", [], e.start)
     if direction == "in":
-        body.b.later(lambda: body.b.drive([ir.Target(signal, 0, width)], x.to_width(e, width), e.start, "port", scope.path))
+        body.b.later(
+            lambda: body.b.drive([ir.Target(signal, 0, width)], x.to_width(e, width), e.start, "port", scope.path)
+        )
     else:
         body.b.later(lambda: body.b.drive(x.targets(e), ir.Ref(width, signal), e.start, "port", scope.path))
     return ast.Name(e.start, e.end, name)
 
 
-def _connect(body: ModuleContext, port: Port, e: ast.Expr, x: ExpressionLowering, scope: Scope, copies: int, number: int) -> None:
+def _connect(
+    body: ModuleContext, port: Port, e: ast.Expr, x: ExpressionLowering, scope: Scope, copies: int, number: int
+) -> None:
     """Join a port with what it is connected to by a continuous assignment (12.3.9.2)."""
     width = port.signal.width
     own = x.size(e)[0]
     shared = copies > 1 and own == width * copies
     if own != width and not shared and not (isinstance(e, ast.Number) and e.width is None):
-        body.collector.warning("port-width", f"port `{port.name}` is {width} bits wide, connected are {own}", e.start, e.end)
+        body.collector.warning(
+            "port-width", f"port `{port.name}` is {width} bits wide, connected are {own}", e.start, e.end
+        )
     if port.direction == "in":
-        value = ir.Slice(width, x.self_determined(e), number * width) if shared else x.to_type(e, width, port.signal.real)
+        value = (
+            ir.Slice(width, x.self_determined(e), number * width) if shared else x.to_type(e, width, port.signal.real)
+        )
         target = [ir.Target(port.signal, 0, width)]
         body.b.drive(target, ir.settled(target, value), e.start, "port", scope.path)
         return
@@ -239,7 +283,10 @@ def _connect(body: ModuleContext, port: Port, e: ast.Expr, x: ExpressionLowering
 
 def _two_way(body: ModuleContext, port: Port, e: ast.Expr) -> Wrong:
     return body.error(
-        "inout-connection", f"`{port.name}` goes both ways and must be connected to a net of its own width", e, "name a wire, or a part of one"
+        "inout-connection",
+        f"`{port.name}` goes both ways and must be connected to a net of its own width",
+        e,
+        "name a wire, or a part of one",
     )
 
 

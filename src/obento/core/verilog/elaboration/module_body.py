@@ -20,7 +20,13 @@ from obento.core.verilog.syntax import ast
 
 
 def instantiate(
-    builder: Builder, module: ast.Module, name: str, parent: Scope, overrides: Overrides, outside: dict[str, Outside], depth: int
+    builder: Builder,
+    module: ast.Module,
+    name: str,
+    parent: Scope,
+    overrides: Overrides,
+    outside: dict[str, Outside],
+    depth: int,
 ) -> ModuleContext:
     """Declare one use of a module with all below it; its work is left in the builder."""
     builder.instances += 1
@@ -31,7 +37,17 @@ def instantiate(
     scope = Scope(path, None, parent, shown)
     scope.module = module.name
     scope.times = builder.times(module)
-    body = ModuleContext(builder, module, scope, overrides, outside, Instance(name, module.name, module.name_start), shown, depth, _NESTED)
+    body = ModuleContext(
+        builder,
+        module,
+        scope,
+        overrides,
+        outside,
+        Instance(name, module.name, module.name_start),
+        shown,
+        depth,
+        _NESTED,
+    )
     declare(body)
     return body
 
@@ -98,11 +114,17 @@ def _declare(body: ModuleContext, item: ast.Item, scope: Scope) -> None:
             named_blocks(body, item.body, scope)
         case ast.DefParam():
             made = body.parameter_value(body.x(scope), item.value)
-            head = "" if item.path[0] == body.scope.path.split(".")[0] and item.path[0] not in scope.entries else f"{scope.path}."
+            head = (
+                ""
+                if item.path[0] == body.scope.path.split(".")[0] and item.path[0] not in scope.entries
+                else f"{scope.path}."
+            )
             body.b.defparams[head + ".".join(item.path)] = made
         case ast.Instance() | ast.GateInstance() if item.name:
             if item.name in scope.entries:
-                raise body.error("duplicate", f"the name `{item.name}` is taken already", item, "every instance has its own name")
+                raise body.error(
+                    "duplicate", f"the name `{item.name}` is taken already", item, "every instance has its own name"
+                )
             scope.entries[item.name] = Inside(None, item.start)
         case _:
             pass
@@ -162,7 +184,9 @@ def _continuous(body: ModuleContext, item: ast.ContinuousAssign, scope: Scope) -
     body.b.drive(written, value, item.start, "assign", scope.path, delay, strengths)
 
 
-def child(body: ModuleContext, module: ast.Module, name: str, scope: Scope, overrides: Overrides, outside: dict[str, Outside]) -> ModuleContext:
+def child(
+    body: ModuleContext, module: ast.Module, name: str, scope: Scope, overrides: Overrides, outside: dict[str, Outside]
+) -> ModuleContext:
     """Declare an instance in this one."""
     made = instantiate(body.b, module, name, scope, overrides, outside, body.depth + 1)
     body.instance.children.append(made.instance)
@@ -178,7 +202,13 @@ class _Nested:
         declare_items(body, items, scope)
 
     def child(
-        self, body: ModuleContext, module: ast.Module, name: str, scope: Scope, overrides: Overrides, outside: dict[str, Outside]
+        self,
+        body: ModuleContext,
+        module: ast.Module,
+        name: str,
+        scope: Scope,
+        overrides: Overrides,
+        outside: dict[str, Outside],
     ) -> ModuleContext:
         return child(body, module, name, scope, overrides, outside)
 

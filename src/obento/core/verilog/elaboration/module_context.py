@@ -7,7 +7,14 @@ from typing import Literal, Protocol
 from obento.core import values
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Instance, ScopeOfNames, Variable
-from obento.core.ir.drivers import expressions, functions_called_for_values, read_by_function, statements, stretches_read, targets
+from obento.core.ir.drivers import (
+    expressions,
+    functions_called_for_values,
+    read_by_function,
+    statements,
+    stretches_read,
+    targets,
+)
 from obento.core.ir.evaluate import NotConstant, evaluate_real, round_half_away
 from obento.core.ir.signal import Delays, Signal, Watch
 from obento.core.verilog.lowering.expressions import ExpressionLowering
@@ -24,13 +31,20 @@ _NEVER_DRIVEN_IN_SV = frozenset(["function", "real", "realtime"])
 
 
 class Nested(Protocol):
-    """What stands inside of a module and is elaborated as the module itself: the way back up from the rooms of single items."""
+    """What stands inside of a module and is elaborated as the module itself: the way back up from the rooms of single
+    items."""
 
     def items(self, body: ModuleContext, items: list[ast.Item], scope: Scope) -> None:
         """Declare the items of one level, and leave what uses them as work."""
 
     def child(
-        self, body: ModuleContext, module: ast.Module, name: str, scope: Scope, overrides: Overrides, outside: dict[str, Outside]
+        self,
+        body: ModuleContext,
+        module: ast.Module,
+        name: str,
+        scope: Scope,
+        overrides: Overrides,
+        outside: dict[str, Outside],
     ) -> ModuleContext:
         """Declare an instance below `body`."""
 
@@ -39,7 +53,8 @@ class Nested(Protocol):
 
 
 class ModuleContext:
-    """One use of a module. `outside` gives the wires that ports may simply be part of; `joined` those that became so."""
+    """One use of a module. `outside` gives the wires that ports may simply be part of; `joined` those that became
+    so."""
 
     def __init__(
         self,
@@ -94,10 +109,14 @@ class ModuleContext:
         x = self.x(scope)
         given = None
         if not item.local:
-            given = self.b.defparams.pop(f"{scope.path}.{item.name}", None) or (self.overrides.get(item.name) if scope is self.scope else None)
+            given = self.b.defparams.pop(f"{scope.path}.{item.name}", None) or (
+                self.overrides.get(item.name) if scope is self.scope else None
+            )
         made = given or self.parameter_value(x, item.value)
         if item.real:
-            number = made.number if made.number is not None else values.signed_value(made.value.one, made.value.width) * 1.0
+            number = (
+                made.number if made.number is not None else values.signed_value(made.value.one, made.value.width) * 1.0
+            )
             made = Parameter(made.value, True, item.start, number)
         elif item.typed or item.signed:
             made = self._typed(item, made, scope)
@@ -109,7 +128,9 @@ class ModuleContext:
             try:
                 number = evaluate_real(x.reals.lower(e))
             except NotConstant:
-                raise self.error("not-constant", "a parameter's value must be a constant", e, "a number or a parameter") from None
+                raise self.error(
+                    "not-constant", "a parameter's value must be a constant", e, "a number or a parameter"
+                ) from None
             return Parameter(ir.Const(64, *values.word(round_half_away(number), 64)), True, e.start, number)
         const, signed = x.constant(e, "a parameter's value")
         return Parameter(const, signed, e.start)
@@ -120,11 +141,17 @@ class ModuleContext:
         if item.typed:
             width = WIDTHS.get(item.kind, 1) if item.range is None else self.range(item.range, scope)[2]
             word = (const.one, const.zero)
-            word = values.extend(word, const.width, width, made.signed) if width > const.width else values.select(word, const.width, 0, width)
+            word = (
+                values.extend(word, const.width, width, made.signed)
+                if width > const.width
+                else values.select(word, const.width, 0, width)
+            )
             const = ir.Const(width, *(values.v_two(word, width) if item.kind in TWO_STATE else word))
         return Parameter(const, item.signed, item.start)
 
-    def range(self, r: ast.Range, scope: Scope, what: str = "the end of a range", most: int = 0) -> tuple[int, int, int]:
+    def range(
+        self, r: ast.Range, scope: Scope, what: str = "the end of a range", most: int = 0
+    ) -> tuple[int, int, int]:
         """The ends of a range and its width, at most `most` or what a vector may have."""
         most = most or self.b.limits.vector_bits
         x = self.x(scope)
@@ -165,7 +192,12 @@ class ModuleContext:
             edge: Literal["any", "pos", "neg"] = term.edge  # type: ignore[assignment]
             real = x.reals.is_real(term.expr)
             if real and edge != "any":
-                raise self.error("real-edge", "a real number has no edges (1364-2005 clause 4.8.1)", term, "wait for any change: `@(name)`")
+                raise self.error(
+                    "real-edge",
+                    "a real number has no edges (1364-2005 clause 4.8.1)",
+                    term,
+                    "wait for any change: `@(name)`",
+                )
             lowered = x.reals.lower(term.expr) if real else x.self_determined(term.expr)
             signal, low = None, 0
             if isinstance(lowered, ir.Ref):
@@ -181,7 +213,8 @@ class ModuleContext:
         return watches
 
     def warn_of_deaf_calls(self, body: ir.Stmt, what: str, position: int) -> None:
-        """A function that reads more than its arguments: that does not wake `@*` or an assignment (1364-2005 clause 9.7.5, 1800 clause 9.2.2.2.2)."""
+        """A function that reads more than its arguments: that does not wake `@*` or an assignment (1364-2005 clause
+        9.7.5, 1800 clause 9.2.2.2.2)."""
         seen = {signal.id for s in statements(body) for e in expressions(s) for signal, _, _ in stretches_read(e)}
         seen |= {t.signal.id for t in targets(body)}
         for function in functions_called_for_values(body):
@@ -189,8 +222,13 @@ class ModuleContext:
                 seen.add(signal.id)
                 if signal.initial is None or signal.id in self.b.variables or signal.kind == "net":
                     name = signal.name.rpartition(".")[2]
-                    text = f"{what} does not wake for `{name}`, which `{function.name}` reads: only what stands here and its arguments count"
-                    self.collector.warning("sensitivity", text, position, None, f"give `{name}` to the function as an argument")
+                    text = (
+                        f"{what} does not wake for `{name}`, which `{function.name}` reads: only what stands here and"
+                        " its arguments count"
+                    )
+                    self.collector.warning(
+                        "sensitivity", text, position, None, f"give `{name}` to the function as an argument"
+                    )
 
     def hidden(self, value: ir.Expr, name: str, position: int, origin: str, path: str) -> Signal:
         """A net without a name that follows an expression."""
@@ -219,10 +257,16 @@ class ModuleContext:
         """Only nets, and no inputs, are driven from inside."""
         entry = self.x(scope).find(name)
         shown = name.name if isinstance(name, ast.Name) else ".".join(name.parts)
-        if isinstance(entry, Vector) and entry.kind in (_NEVER_DRIVEN_IN_SV if self.m.system_verilog else _NEVER_DRIVEN):
+        if isinstance(entry, Vector) and entry.kind in (
+            _NEVER_DRIVEN_IN_SV if self.m.system_verilog else _NEVER_DRIVEN
+        ):
             raise self.error(
                 "reg-driven", f"`{shown}` is declared `{entry.kind}` and cannot be driven by {by}", name,
                 "declare it as `wire`, or write it inside an `always` block",
             )  # fmt: skip
-        if entry is not None and entry is self.scope.entries.get(shown) and self.directions.get(shown, ("",))[0] == "in":
+        if (
+            entry is not None
+            and entry is self.scope.entries.get(shown)
+            and self.directions.get(shown, ("",))[0] == "in"
+        ):
             raise self.error("input-driven", f"`{shown}` is an input and gets its value from outside", name)

@@ -27,7 +27,13 @@ def _port(body: ModuleContext, name: str, start: int, end: int) -> Port:
     inner = value.name if isinstance(value, ast.Name) else name
     entry = body.scope.entries.get(inner)
     if inner not in body.directions or (not isinstance(entry, Vector) and value is None):
-        body.collector.error("port-undeclared", f"port `{name}` has no `input` or `output` declaration", start, end, "declare it in the module")
+        body.collector.error(
+            "port-undeclared",
+            f"port `{name}` has no `input` or `output` declaration",
+            start,
+            end,
+            "declare it in the module",
+        )
         raise Wrong
     direction = body.directions[inner][0]
     if not isinstance(entry, Vector):
@@ -42,7 +48,8 @@ def _port(body: ModuleContext, name: str, start: int, end: int) -> Port:
 
 
 def _two_state_input(body: ModuleContext, name: str, entry: Vector) -> Signal:
-    """What an input of a two-state type is given: it may be unknown outside, and is 0 then inside (1800 clause 6.3.1)."""
+    """What an input of a two-state type is given: it may be unknown outside, and is 0 then inside (1800 clause
+    6.3.1)."""
     signal = body.b.signal(f"{body.scope.path}.{name} given", entry.width, "net", entry.start)
     target = [ir.Target(entry.signal, 0, entry.width)]
     body.b.drive(target, ir.settled(target, ir.Ref(entry.width, signal)), entry.start, "port", body.scope.path)

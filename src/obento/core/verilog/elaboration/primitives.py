@@ -12,7 +12,12 @@ from obento.core.verilog.model.scope import Scope
 from obento.core.verilog.syntax import ast
 
 _LEVELS = {"0": "0", "1": "1", "x": "x", "?": "01x", "b": "01", "-": "01x"}
-_EDGES = {"r": [("0", "1")], "f": [("1", "0")], "p": [("0", "1"), ("0", "x"), ("x", "1")], "n": [("1", "0"), ("1", "x"), ("x", "0")]}
+_EDGES = {
+    "r": [("0", "1")],
+    "f": [("1", "0")],
+    "p": [("0", "1"), ("0", "x"), ("x", "1")],
+    "n": [("1", "0"), ("1", "x"), ("x", "0")],
+}
 _CONSTANTS = {"0": ir.Const(1, 0, 1), "1": ir.Const(1, 1, 0), "x": ir.Const(1, 0, 0)}
 
 
@@ -21,8 +26,16 @@ def build(body: ModuleContext, primitive: ast.Primitive, item: ast.Instance, sco
     if item.range is not None:
         raise body.error("not-yet", "arrays of user-defined primitives are not read by this version", item)
     terminals = [c.value for c in item.connections]
-    if len(terminals) != len(primitive.ports) or any(t is None for t in terminals) or any(c.port for c in item.connections):
-        raise body.error("gate-count", f"`{primitive.name}` has one output and {len(primitive.ports) - 1} inputs, connected by order", item)
+    if (
+        len(terminals) != len(primitive.ports)
+        or any(t is None for t in terminals)
+        or any(c.port for c in item.connections)
+    ):
+        raise body.error(
+            "gate-count",
+            f"`{primitive.name}` has one output and {len(primitive.ports) - 1} inputs, connected by order",
+            item,
+        )
     x = body.x(scope, implicit=True)
     for t in terminals:
         assert t is not None
@@ -34,7 +47,11 @@ def build(body: ModuleContext, primitive: ast.Primitive, item: ast.Instance, sco
         body.check_net(name, scope, "a primitive")
     target = x.targets(output)
     path = f"{scope.path}.{item.name or primitive.name}@{item.start}"
-    inputs = [body.hidden(settled(x.to_width(t, 1)), f"{path}.{i}", item.start, "port", scope.path) for i, t in enumerate(terminals[1:]) if t]
+    inputs = [
+        body.hidden(settled(x.to_width(t, 1)), f"{path}.{i}", item.start, "port", scope.path)
+        for i, t in enumerate(terminals[1:])
+        if t
+    ]
     delays = [c.value for c in item.parameters if c.value is not None]
     delay = body.delays(delays, scope)
     state = body.b.signal(f"{path}.state", 1, "variable", item.start)
@@ -48,7 +65,9 @@ def build(body: ModuleContext, primitive: ast.Primitive, item: ast.Instance, sco
     else:
         lowered = _combinational(primitive, item.start, state, inputs)
         body.b.process(Process("continuous", lowered, watches, item.start, primitive.name, scope.path))
-    body.b.drive(target, ir.Ref(1, state), item.start, primitive.name, scope.path, delay, body.strengths(item.strengths))
+    body.b.drive(
+        target, ir.Ref(1, state), item.start, primitive.name, scope.path, delay, body.strengths(item.strengths)
+    )
     body.instance.children.append(Instance(item.name, primitive.name, item.start))
 
 
@@ -86,7 +105,10 @@ def _set(position: int, state: Signal, symbol: str) -> ir.Stmt:
 
 def _combinational(primitive: ast.Primitive, position: int, state: Signal, inputs: list[Signal]) -> ir.Stmt:
     rows = [
-        (_all([_is(s, _LEVELS[symbol]) for s, symbol in zip(inputs, row.inputs, strict=True)]), _set(row.start, state, row.output))
+        (
+            _all([_is(s, _LEVELS[symbol]) for s, symbol in zip(inputs, row.inputs, strict=True)]),
+            _set(row.start, state, row.output),
+        )
         for row in primitive.rows
     ]
     return _first_that_holds(position, rows, _set(position, state, "x"))
@@ -101,12 +123,16 @@ def _edges(symbol: str) -> list[tuple[str, str]] | None:
     return _EDGES.get(symbol)
 
 
-def _sequential(primitive: ast.Primitive, position: int, state: Signal, inputs: list[Signal], before: list[Signal]) -> ir.Stmt:
+def _sequential(
+    primitive: ast.Primitive, position: int, state: Signal, inputs: list[Signal], before: list[Signal]
+) -> ir.Stmt:
     """One input after the other is looked at: a table knows one change at a time (8.4)."""
     steps: list[ir.Stmt] = []
     for i, signal in enumerate(inputs):
         changed = ir.Unary(1, "lnot", ir.Binary(1, "ceq", ir.Ref(1, signal), ir.Ref(1, before[i])))
-        body = ir.Block(position, [_step(primitive, position, state, inputs, before[i], i), _remember(position, signal, before[i])])
+        body = ir.Block(
+            position, [_step(primitive, position, state, inputs, before[i], i), _remember(position, signal, before[i])]
+        )
         steps.append(ir.If(position, changed, body, None))
     return ir.Block(position, steps)
 
@@ -115,7 +141,9 @@ def _remember(position: int, signal: Signal, before: Signal) -> ir.Stmt:
     return ir.Assign(position, [ir.Target(before, 0, 1)], ir.Ref(1, signal))
 
 
-def _step(primitive: ast.Primitive, position: int, state: Signal, seen: list[Signal], old: Signal, changed: int) -> ir.Stmt:
+def _step(
+    primitive: ast.Primitive, position: int, state: Signal, seen: list[Signal], old: Signal, changed: int
+) -> ir.Stmt:
     """What the change of one input does; rows of levels come before those of edges (8.8)."""
     levels: list[tuple[ir.Expr, ir.Stmt]] = []
     edges: list[tuple[ir.Expr, ir.Stmt]] = []

@@ -4,7 +4,16 @@ from __future__ import annotations
 
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Process
-from obento.core.ir.drivers import body_watches, expressions, functions_called_for_values, statements, stretches_read, targets, waits, watches_of
+from obento.core.ir.drivers import (
+    body_watches,
+    expressions,
+    functions_called_for_values,
+    statements,
+    stretches_read,
+    targets,
+    waits,
+    watches_of,
+)
 from obento.core.verilog.elaboration.module_context import ModuleContext
 from obento.core.verilog.lowering.statements import StatementLowering
 from obento.core.verilog.model.scope import Scope
@@ -18,7 +27,9 @@ def build(body: ModuleContext, p: ast.Process, scope: Scope) -> None:
     if p.kind == "final":
         lowered = lowering.statement(p.body) or ir.Block(p.start, [])
         if waits(lowered):
-            raise body.error("final-waits", "`final` runs in no time and cannot wait (1800 clause 9.2.3)", p, "take `@` and `#` out")
+            raise body.error(
+                "final-waits", "`final` runs in no time and cannot wait (1800 clause 9.2.3)", p, "take `@` and `#` out"
+            )
         body.b.design.finals.append(Process("initial", lowered, [], p.start, p.kind, scope.path))
     elif p.kind == "initial":
         lowered = lowering.statement(p.body) or ir.Block(p.start, [])
@@ -32,11 +43,15 @@ def build(body: ModuleContext, p: ast.Process, scope: Scope) -> None:
 def _combinational(body: ModuleContext, p: ast.Process, lowering: StatementLowering, scope: Scope) -> None:
     lowered = lowering.statement(p.body) or ir.Block(p.start, [])
     if waits(lowered):
-        raise body.error("comb-waits", f"`{p.kind}` waits by itself and cannot wait for anything inside", p, "take `@` and `#` out")
+        raise body.error(
+            "comb-waits", f"`{p.kind}` waits by itself and cannot wait for anything inside", p, "take `@` and `#` out"
+        )
     used = functions_called_for_values(lowered)
     bodies = [lowered, *(f.body for f in used)]
     own = {id(t.signal) for b in bodies for t in targets(b)} | {id(s) for f in used for s in f.storage()}
-    inside = [r for f in used for s in statements(f.body) for e in expressions(s) for r in stretches_read(e)]  # 1800 clause 9.2.2.2.1
+    inside = [
+        r for f in used for s in statements(f.body) for e in expressions(s) for r in stretches_read(e)
+    ]  # 1800 clause 9.2.2.2.1
     found = {(w.signal.id, w.low, w.width): w for w in (*body_watches(lowered), *watches_of(inside))}
     watches = [w for w in found.values() if id(w.signal) not in own and not w.signal.automatic]
     body.b.process(Process("continuous", lowered, watches, p.start, p.kind, scope.path))
@@ -44,8 +59,15 @@ def _combinational(body: ModuleContext, p: ast.Process, lowering: StatementLower
 
 def _always(body: ModuleContext, p: ast.Process, lowering: StatementLowering, scope: Scope) -> None:
     s = p.body
-    if p.kind == "always_ff" and (not isinstance(s, ast.Timed) or s.timing.control is None or s.timing.control.terms is None):
-        raise body.error("ff-event", "`always_ff` begins with one event control (1800 clause 9.2.2.4)", p, "write `always_ff @(posedge clk)`")
+    if p.kind == "always_ff" and (
+        not isinstance(s, ast.Timed) or s.timing.control is None or s.timing.control.terms is None
+    ):
+        raise body.error(
+            "ff-event",
+            "`always_ff` begins with one event control (1800 clause 9.2.2.4)",
+            p,
+            "write `always_ff @(posedge clk)`",
+        )
     if isinstance(s, ast.Timed) and s.timing.control is not None:
         terms = s.timing.control.terms
         inner = lowering.statement(s.body) or ir.Block(p.start, [])
@@ -64,14 +86,18 @@ def _always(body: ModuleContext, p: ast.Process, lowering: StatementLowering, sc
         raise body.error("always-empty", "this `always` does nothing, without end", p, "take it out")
     lowered = lowering.statement(s) or ir.Block(p.start, [])
     if not waits(lowered):
-        raise body.error("always-no-event", "this `always` waits for nothing", p, "write `always @*` or `always @(posedge clk)`")
+        raise body.error(
+            "always-no-event", "this `always` waits for nothing", p, "write `always @*` or `always @(posedge clk)`"
+        )
     _forever(body, p, lowered, scope)
 
 
 def _no_blocking_timing(body: ModuleContext, inner: ir.Stmt) -> None:
     """Nothing inside `always_ff` may hold it up; `q <= #1 d` does not (1800 clause 9.2.2.4)."""
     for s in statements(inner):
-        held_up = isinstance(s, ir.Delay | ir.Await | ir.WaitUntil | ir.Fork) or (isinstance(s, ir.Assign) and s.timing is not None and s.blocking)
+        held_up = isinstance(s, ir.Delay | ir.Await | ir.WaitUntil | ir.Fork) or (
+            isinstance(s, ir.Assign) and s.timing is not None and s.blocking
+        )
         if held_up:
             text = "`always_ff` waits at its head only (1800 clause 9.2.2.4)"
             body.collector.error("ff-waits", text, s.position, None, "take `#` and `@` out of it; `q <= #1 d` may stay")

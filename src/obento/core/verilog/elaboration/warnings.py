@@ -1,4 +1,5 @@
-"""What compiles and runs, but is seldom meant: said once the design is there. (What a process forgets is told by `check.advice`.)"""
+"""What compiles and runs, but is seldom meant: said once the design is there. (What a process forgets is told by
+`check.advice`.)"""
 
 from __future__ import annotations
 
@@ -33,9 +34,12 @@ def _mixed_assignment(body: Stmt, collector: Collector) -> None:
             kinds.setdefault(t.signal.id, set()).add(s.blocking)
             if len(kinds[t.signal.id]) == 2:
                 collector.warning(
-                    "mixed-assignment", f"`{_name(t.signal)}` is assigned with `=` and with `<=` in one process", s.position, None,
+                    "mixed-assignment",
+                    f"`{_name(t.signal)}` is assigned with `=` and with `<=` in one process",
+                    s.position,
+                    None,
                     "use one of the two for it",
-                )  # fmt: skip
+                )
 
 
 def _two_processes(design: Design, collector: Collector) -> None:
@@ -54,16 +58,25 @@ def _two_processes(design: Design, collector: Collector) -> None:
             others = any(p != id(process) and r.start < bits.stop and bits.start < r.stop for r, p in known)
             known[bits, id(process)] = None
             alone = process.origin in ("always_comb", "always_latch", "always_ff")  # that is an error of its own
-            if others and not alone and signal.id not in told and not signal.name.rpartition(".")[2].startswith(("block", "@")):
+            if (
+                others
+                and not alone
+                and signal.id not in told
+                and not signal.name.rpartition(".")[2].startswith(("block", "@"))
+            ):
                 told.add(signal.id)
                 collector.warning(
-                    "two-processes", f"`{_name(signal)}` is written by two processes: the last one to run wins", process.position, None,
+                    "two-processes",
+                    f"`{_name(signal)}` is written by two processes: the last one to run wins",
+                    process.position,
+                    None,
                     "write it in one process only",
-                )  # fmt: skip
+                )
 
 
 def _unused(design: Design, implied: list[tuple[Signal, Scope]], collector: Collector) -> None:
-    """Names that nobody reads, or reads in vain since nobody drives them. One of those that was not declared is likely a slip."""
+    """Names that nobody reads, or reads in vain since nobody drives them. One of those that was not declared is likely
+    a slip."""
     read: set[int] = set()
     written: set[int] = set()
     bodies: list[Stmt | None] = [p.body for p in (*design.processes, *design.finals)]
@@ -89,11 +102,25 @@ def _unused(design: Design, implied: list[tuple[Signal, Scope]], collector: Coll
         if port.direction == "in" and port.signal.id not in read:
             collector.warning("unused-input", f"input `{port.name}` is never used", port.position)
         if port.direction == "out" and port.signal.id not in written and port.signal.initial is None:
-            collector.warning("undriven", f"output `{port.name}` never gets a value", port.position, None, "drive it with `assign` or in a process")
+            collector.warning(
+                "undriven",
+                f"output `{port.name}` never gets a value",
+                port.position,
+                None,
+                "drive it with `assign` or in a process",
+            )
     for signal in design.signals:
-        if signal.id in read and signal.id not in written and signal.initial is None and not signal.real and signal.kind == "net":
+        if (
+            signal.id in read
+            and signal.id not in written
+            and signal.initial is None
+            and not signal.real
+            and signal.kind == "net"
+        ):
             if signal.net not in ("tri0", "tri1") and not any(p.signal is signal for p in design.ports):
-                collector.warning("undriven", f"`{_name(signal)}` is read but nothing drives it: it floats", signal.position)
+                collector.warning(
+                    "undriven", f"`{_name(signal)}` is read but nothing drives it: it floats", signal.position
+                )
     themselves = {_name(signal) for signal, _ in implied}  # no suggestions for each other
     for signal, scope in implied:
         if (signal.id in read and signal.id in written) or not collector.shows("warning"):
@@ -101,4 +128,10 @@ def _unused(design: Design, implied: list[tuple[Signal, Scope]], collector: Coll
         name = _name(signal)
         near = did_you_mean(name, (n for n in scope.all_names() if n not in themselves))
         if near:
-            collector.warning("implicit-wire", f"`{name}` is not declared and becomes a one-bit wire of its own", signal.position, None, near)
+            collector.warning(
+                "implicit-wire",
+                f"`{name}` is not declared and becomes a one-bit wire of its own",
+                signal.position,
+                None,
+                near,
+            )

@@ -14,15 +14,20 @@ def warn_if_cut(x: ExpressionLowering, value: ast.Expr, width: int, start: int) 
     """Warn when a value is naturally wider than what it is assigned to."""
     own = _width(x, value)
     if own > width:
-        x.collector.warning("width-cut", f"{own} bits are cut to {width}: the upper {own - width} are lost", start, value.end)
+        x.collector.warning(
+            "width-cut", f"{own} bits are cut to {width}: the upper {own - width} are lost", start, value.end
+        )
 
 
 def _width(x: ExpressionLowering, e: ast.Expr) -> int:
-    """The width that a value has by its named parts; numbers without a width, and what counts in whole numbers, fit anywhere."""
+    """The width that a value has by its named parts; numbers without a width, and what counts in whole numbers, fit
+    anywhere."""
     match e:
         case ast.Name() | ast.Dotted():
             entry = x.find(e)
-            if isinstance(entry, Parameter) or (isinstance(entry, Vector) and (entry.kind in _WHOLE_NUMBERS or entry.is_real or entry.dims)):
+            if isinstance(entry, Parameter) or (
+                isinstance(entry, Vector) and (entry.kind in _WHOLE_NUMBERS or entry.is_real or entry.dims)
+            ):
                 return 0
             return x.size(e)[0] if isinstance(entry, Vector) else 0
         case ast.Number():

@@ -19,7 +19,17 @@ from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.real_numbers import RealLowering
 from obento.core.verilog.lowering.system_calls import SystemLowering
-from obento.core.verilog.model.scope import Broken, Entry, FunctionEntry, Genvar, Inside, Parameter, Scope, TypeName, Vector
+from obento.core.verilog.model.scope import (
+    Broken,
+    Entry,
+    FunctionEntry,
+    Genvar,
+    Inside,
+    Parameter,
+    Scope,
+    TypeName,
+    Vector,
+)
 from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES, TWO_STATE, WIDTHS
@@ -38,7 +48,9 @@ _REDUCTIONS = {"&": "rand", "|": "ror", "^": "rxor", "~&": "rand", "~|": "ror", 
 class ExpressionLowering:
     """Lowers expressions in one scope. `call` lowers a function the first time it is used."""
 
-    def __init__(self, scope: Scope, collector: Collector, limits: Limits, call: Callable[[FunctionEntry], ir.Function]) -> None:
+    def __init__(
+        self, scope: Scope, collector: Collector, limits: Limits, call: Callable[[FunctionEntry], ir.Function]
+    ) -> None:
         self.scope = scope
         self.collector = collector
         self.limits = limits
@@ -140,7 +152,12 @@ class ExpressionLowering:
         name = "" if "@" in wanted.name else f" `{wanted.name}`"
         cast = f", or {wanted.name}'(...)" if name else ""
         shown = ", ".join(wanted.values[:4]) + (", ..." if len(wanted.values) > 4 else "")
-        raise self.error("enum-cast", f"only a value of the enumeration{name} can be given here (1800 clause 6.19.3)", value, f"write {shown}{cast}")
+        raise self.error(
+            "enum-cast",
+            f"only a value of the enumeration{name} can be given here (1800 clause 6.19.3)",
+            value,
+            f"write {shown}{cast}",
+        )
 
     # Casts (1800 clause 6.24.1).
 
@@ -204,12 +221,16 @@ class ExpressionLowering:
             case ast.Concat():
                 width = sum(self._part_width(p) for p in e.parts)
                 if not width:
-                    raise self.error("repeat-count", "nothing is left here: something must stand beside what is repeated 0 times", e)
+                    raise self.error(
+                        "repeat-count", "nothing is left here: something must stand beside what is repeated 0 times", e
+                    )
                 return width, False
             case ast.Repeat():
                 width = self._repeat_width(e)
                 if not width:
-                    raise self.error("repeat-count", "a repetition of 0 times stands inside `{ }`, beside something else", e.count)
+                    raise self.error(
+                        "repeat-count", "a repetition of 0 times stands inside `{ }`, beside something else", e.count
+                    )
                 return width, False
             case ast.Index() | ast.Part():
                 return self._select_width(e)
@@ -245,7 +266,9 @@ class ExpressionLowering:
         if isinstance(e, ast.Repeat):
             return self._repeat_width(e)
         if isinstance(e, ast.Number) and e.width is None:
-            raise self.error("unsized", "a number inside `{ }` needs a width", e, "write for instance 1'b0 instead of 0")
+            raise self.error(
+                "unsized", "a number inside `{ }` needs a width", e, "write for instance 1'b0 instead of 0"
+            )
         return self.size(e)[0]
 
     def size_of_call(self, e: ast.Call) -> tuple[int, bool]:
@@ -264,8 +287,12 @@ class ExpressionLowering:
         entry = self.find_callable(e)
         if not isinstance(entry, FunctionEntry) or entry.item.task:
             if isinstance(entry, FunctionEntry):
-                raise self.error("task-in-expression", f"`{e.name}` is a task and has no value", e, "a function has one")
-            hint = did_you_mean(e.name, [n for n in self.scope.all_names() if isinstance(self.scope.find(n), FunctionEntry)])
+                raise self.error(
+                    "task-in-expression", f"`{e.name}` is a task and has no value", e, "a function has one"
+                )
+            hint = did_you_mean(
+                e.name, [n for n in self.scope.all_names() if isinstance(self.scope.find(n), FunctionEntry)]
+            )
             raise self.error("no-function", f"there is no function `{e.name}`", e, hint)
         return entry
 
@@ -292,7 +319,12 @@ class ExpressionLowering:
         if isinstance(found, Vector | Parameter):
             return found
         if found is None and isinstance(e, ast.Dotted):
-            raise self.error("no-path", f"there is nothing called `{name}` in the hierarchy", e, "names of instances, not of modules, make the path")
+            raise self.error(
+                "no-path",
+                f"there is nothing called `{name}` in the hierarchy",
+                e,
+                "names of instances, not of modules, make the path",
+            )
         if found is None and isinstance(e, ast.Name):
             if self.implicit is not None:
                 made = self.implicit(e)
@@ -301,10 +333,14 @@ class ExpressionLowering:
             near = did_you_mean(name, self.scope.all_names()) if self.collector.shows("error") else ""
             raise self.error("undeclared", f"`{name}` is not declared", e, near or "declare it with `wire` or `reg`")
         if isinstance(found, FunctionEntry) and not found.item.task and isinstance(e, ast.Name):
-            raise self.error("not-a-value", f"`{name}` is a function: its arguments are missing", e, f"write `{name}(...)`")
-        what = {Inside: "a block or an instance", Genvar: "a genvar, which counts in generate loops only", TypeName: "a type"}.get(
-            type(found), "a task"
-        )
+            raise self.error(
+                "not-a-value", f"`{name}` is a function: its arguments are missing", e, f"write `{name}(...)`"
+            )
+        what = {
+            Inside: "a block or an instance",
+            Genvar: "a genvar, which counts in generate loops only",
+            TypeName: "a type",
+        }.get(type(found), "a task")
         raise self.error("not-a-value", f"`{name}` is {what}, not a signal", e)
 
     # Second pass: lowered in the size and sign of the context.
@@ -474,12 +510,18 @@ class ExpressionLowering:
         if extra < 0:
             raise self.error("whole-array", "this is a whole array: it needs one more index", e)
         if isinstance(entry, Vector) and entry.is_real and (extra or part):
-            raise self.error("real-select", "a real number has no digits to be selected", e, "assign it to an `integer` first")
+            raise self.error(
+                "real-select", "a real number has no digits to be selected", e, "assign it to an `integer` first"
+            )
         if extra > 1 or (extra == 1 and part):
             raise self.error("too-many-indices", "one index too many", e)
         if scalar and (extra == 1 or part) and isinstance(entry, Vector):
             self.collector.warning(
-                "select-of-bit", "this selects from a signal of one bit", e.start, e.end, "was it meant to be declared with a range?"
+                "select-of-bit",
+                "this selects from a signal of one bit",
+                e.start,
+                e.end,
+                "was it meant to be declared with a range?",
             )
         if part is not None:
             return self._part_size(part, entry), False
@@ -495,7 +537,9 @@ class ExpressionLowering:
             right = self.integer(part.right, "the ends of a part select")
             step = entry.step if isinstance(entry, Vector) else 1
             if (left - right) * step < 0:
-                raise self.error("reversed-part", f"[{left}:{right}] runs against the declaration", part, f"write [{right}:{left}]")
+                raise self.error(
+                    "reversed-part", f"[{left}:{right}] runs against the declaration", part, f"write [{right}:{left}]"
+                )
             width = abs(left - right) + 1
         if not 1 <= width <= self.limits.vector_bits:
             raise self.error("part-width", f"a part select of {width} bits makes no sense", part)
@@ -533,7 +577,9 @@ class ExpressionLowering:
         at = values.signed_value(one, index_width) if signed else one
         low = (at - base) * step
         if not 0 <= low < a.width:
-            self.collector.warning("out-of-range", f"index {shown(at)} lies outside of the declared range", e.start, e.end)
+            self.collector.warning(
+                "out-of-range", f"index {shown(at)} lies outside of the declared range", e.start, e.end
+            )
         return ir.Slice(width, a, max(-width, min(low, a.width)))  # wherever it is out there, nothing is there
 
     def _part(self, a: ir.Expr, part: ast.Part, msb: int, lsb: int, step: int) -> ir.Expr:
@@ -543,7 +589,12 @@ class ExpressionLowering:
             right = self.integer(part.right, "the ends of a part select")
             low = (right - lsb) * step
             if low < 0 or (left - lsb) * step >= a.width:
-                self.collector.warning("out-of-range", f"[{left}:{right}] reaches outside of the declared [{msb}:{lsb}]", part.start, part.end)
+                self.collector.warning(
+                    "out-of-range",
+                    f"[{left}:{right}] reaches outside of the declared [{msb}:{lsb}]",
+                    part.start,
+                    part.end,
+                )
             return ir.Slice(width, a, low)
         return self._pick(a, part.left, self.indexed_base(part.how, width, lsb, step), step, width, part)
 

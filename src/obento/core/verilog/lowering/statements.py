@@ -15,7 +15,9 @@ from obento.core.verilog.model.scope import FunctionEntry, Inside, Scope, Vector
 from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 
-VARIABLES = frozenset(["reg", "logic", "integer", "time", "bit", "function", "real", "realtime", "int", "byte", "shortint", "longint"])
+VARIABLES = frozenset(
+    ["reg", "logic", "integer", "time", "bit", "function", "real", "realtime", "int", "byte", "shortint", "longint"]
+)
 """Kinds of declarations that processes may write to."""
 
 
@@ -44,9 +46,16 @@ class Surroundings(Protocol):
 
 
 class StatementLowering:
-    """Lowers the body of one process, function or task. `leave` is the label that `return` goes to, `result` what it sets."""
+    """Lowers the body of one process, function or task. `leave` is the label that `return` goes to, `result` what it
+    sets."""
 
-    def __init__(self, expressions: ExpressionLowering, around: Surroundings, leave: ir.Label | None = None, result: Vector | None = None) -> None:
+    def __init__(
+        self,
+        expressions: ExpressionLowering,
+        around: Surroundings,
+        leave: ir.Label | None = None,
+        result: Vector | None = None,
+    ) -> None:
         self._x = expressions
         self._around = around
         self._leave = leave
@@ -195,7 +204,9 @@ class StatementLowering:
         self._x.check_enum(self._x.whole_of(s.target), s.value)
         value = ir.settled(targets, self._x.to_type(s.value, width, real))
         if not s.blocking and any(t.signal.automatic for t in targets):
-            raise self.error("automatic-later", "a variable of an automatic task cannot be written with `<=`", s.target, "write `=`")
+            raise self.error(
+                "automatic-later", "a variable of an automatic task cannot be written with `<=`", s.target, "write `=`"
+            )
         warn_if_cut(self._x, s.value, width, s.start)
         timing = self._timing(s.timing) if s.timing is not None else None
         if isinstance(timing, ir.WaitUntil):
@@ -208,7 +219,12 @@ class StatementLowering:
             entry = self._x.find(name)
             if isinstance(entry, Vector) and entry.kind not in VARIABLES:
                 if entry.kind == "event":
-                    raise self.error("event-written", f"`{text_of(name)}` is an event and holds no value", name, f"write `-> {text_of(name)};`")
+                    raise self.error(
+                        "event-written",
+                        f"`{text_of(name)}` is an event and holds no value",
+                        name,
+                        f"write `-> {text_of(name)};`",
+                    )
                 raise self.error(
                     "net-in-process",
                     f"`{text_of(name)}` is a wire and cannot be written inside a process",
@@ -252,18 +268,29 @@ class StatementLowering:
     def _trigger(self, s: ast.Trigger) -> ir.Stmt:
         entry = self._x.entry(s.event) if isinstance(s.event, ast.Name | ast.Dotted) else None
         if not isinstance(entry, Vector) or entry.kind != "event":
-            raise self.error("not-an-event", "`->` triggers an event, and this is none", s.event, "declare it with `event`")
+            raise self.error(
+                "not-an-event", "`->` triggers an event, and this is none", s.event, "declare it with `event`"
+            )
         return ir.Trigger(s.start, entry.signal)
 
     def _disable(self, s: ast.Disable) -> ir.Stmt:
-        entry = self.scope.find_path(s.path) if len(s.path) > 1 else (self.scope.find(s.path[0]) or self.scope.find_path(s.path))
+        entry = (
+            self.scope.find_path(s.path)
+            if len(s.path) > 1
+            else (self.scope.find(s.path[0]) or self.scope.find_path(s.path))
+        )
         label = None
         if isinstance(entry, Inside):
             label = entry.label
         elif isinstance(entry, FunctionEntry):
             label = self._around.callable(entry).label
         if label is None:
-            raise self.error("no-block", f"there is no block or task `{'.'.join(s.path)}` to disable", s, "a block gets its name by `begin : name`")
+            raise self.error(
+                "no-block",
+                f"there is no block or task `{'.'.join(s.path)}` to disable",
+                s,
+                "a block gets its name by `begin : name`",
+            )
         label.used = True
         return ir.Disable(s.start, label)
 
@@ -277,7 +304,12 @@ class StatementLowering:
         args = [a for a in s.args if a is not None]
         if not entry.item.task:
             if entry.item.kind != "void":
-                raise self.error("function-as-task", f"`{s.name}` is a function: its value must be used", s, "a task is called like this")
+                raise self.error(
+                    "function-as-task",
+                    f"`{s.name}` is a function: its value must be used",
+                    s,
+                    "a task is called like this",
+                )
             return self._void(s, entry, args)
         task = self._around.callable(entry)
         directions = argument_directions(entry.item)
@@ -297,8 +329,11 @@ class StatementLowering:
         call = ir.TaskCall(s.start, task, given, results)
         return ir.Block(s.start, [call, *copies]) if copies else call
 
-    def _taken(self, targets: list[ir.Target], output: Signal, s: ast.TaskCall, copies: list[ir.Stmt]) -> list[ir.Target]:
-        """Where an output goes; where a two-state variable takes one that may be unknown, by way of a variable of its own."""
+    def _taken(
+        self, targets: list[ir.Target], output: Signal, s: ast.TaskCall, copies: list[ir.Stmt]
+    ) -> list[ir.Target]:
+        """Where an output goes; where a two-state variable takes one that may be unknown, by way of a variable of its
+        own."""
         if output.two_state or not any(t.signal.two_state for t in targets):
             return targets
         width = sum(t.width for t in targets)
@@ -318,9 +353,18 @@ class StatementLowering:
         targets = self._x.targets(target)
         for t in targets:
             if t.offsets:
-                raise self.error("held-select", "only a whole signal or constant parts of a net can be held (1364-2005 clause 9.3)", target)
+                raise self.error(
+                    "held-select",
+                    "only a whole signal or constant parts of a net can be held (1364-2005 clause 9.3)",
+                    target,
+                )
             if t.signal.element:
-                raise self.error("held-memory", "an element of an array cannot be held (1364-2005 clause 9.3)", target, "copy it to a variable first")
+                raise self.error(
+                    "held-memory",
+                    "an element of an array cannot be held (1364-2005 clause 9.3)",
+                    target,
+                    "copy it to a variable first",
+                )
             t.signal.held = True
         return targets
 

@@ -10,14 +10,35 @@ from obento.core.verilog.model.scope import FunctionEntry, Inside, Vector
 from obento.core.verilog.syntax import ast
 
 _FUNCTIONS: dict[str, tuple[int, bool]] = {
-    "$time": (64, False), "$stime": (32, False), "$random": (32, True), "$urandom": (32, False), "$urandom_range": (32, False),
-    "$rtoi": (32, True), "$realtobits": (64, False), "$fopen": (32, True), "$fgetc": (32, True), "$fgets": (32, True),
-    "$feof": (32, True), "$ftell": (32, True), "$fseek": (32, True), "$rewind": (32, True), "$ungetc": (32, True),
-    "$fscanf": (32, True), "$sscanf": (32, True), "$ferror": (32, True), "$fread": (32, True),
-    "$test$plusargs": (32, True), "$value$plusargs": (32, True),
-    "$dist_uniform": (32, True), "$dist_normal": (32, True), "$dist_exponential": (32, True), "$dist_poisson": (32, True),
-    "$dist_chi_square": (32, True), "$dist_t": (32, True), "$dist_erlang": (32, True),
-}  # fmt: skip
+    "$time": (64, False),
+    "$stime": (32, False),
+    "$random": (32, True),
+    "$urandom": (32, False),
+    "$urandom_range": (32, False),
+    "$rtoi": (32, True),
+    "$realtobits": (64, False),
+    "$fopen": (32, True),
+    "$fgetc": (32, True),
+    "$fgets": (32, True),
+    "$feof": (32, True),
+    "$ftell": (32, True),
+    "$fseek": (32, True),
+    "$rewind": (32, True),
+    "$ungetc": (32, True),
+    "$fscanf": (32, True),
+    "$sscanf": (32, True),
+    "$ferror": (32, True),
+    "$fread": (32, True),
+    "$test$plusargs": (32, True),
+    "$value$plusargs": (32, True),
+    "$dist_uniform": (32, True),
+    "$dist_normal": (32, True),
+    "$dist_exponential": (32, True),
+    "$dist_poisson": (32, True),
+    "$dist_chi_square": (32, True),
+    "$dist_t": (32, True),
+    "$dist_erlang": (32, True),
+}
 """Size and sign of what system functions give; real ones are told by `real_numbers`."""
 
 _BIT_COUNTS = frozenset(["$countones", "$onehot", "$onehot0", "$isunknown"])
@@ -25,35 +46,110 @@ _ELABORATED = frozenset(["$signed", "$unsigned", "$clog2", "$bits"]) | _BIT_COUN
 
 TASKS = frozenset(
     """
-    $display $displayb $displayo $displayh $write $writeb $writeo $writeh $strobe $strobeb $strobeo $strobeh $monitor
-    $monitorb $monitoro $monitorh $monitoron $monitoroff $fdisplay $fdisplayb $fdisplayo $fdisplayh $fwrite $fwriteb
-    $fwriteo $fwriteh $fstrobe $fstrobeb $fstrobeo $fstrobeh $fmonitor $fmonitorb $fmonitoro $fmonitorh $finish $stop $fatal
-    $error $warning $info $timeformat $printtimescale $readmemb $readmemh $writememb $writememh $fclose $fflush $sformat
-    $swrite $swriteb $swriteo $swriteh $dumpfile $dumpvars $dumpon $dumpoff $dumpall $dumplimit $dumpflush $fseek $rewind
-    $ungetc $fgets $fscanf $sscanf $random $urandom $fgetc $fread $fopen $value$plusargs $test$plusargs $time $realtime
-    $exit $dist_uniform
+    $display $displayb $displayo $displayh $write $writeb $writeo $writeh $strobe $strobeb $strobeo $strobeh
+    $monitor $monitorb $monitoro $monitorh $monitoron $monitoroff $fdisplay $fdisplayb $fdisplayo $fdisplayh
+    $fwrite $fwriteb $fwriteo $fwriteh $fstrobe $fstrobeb $fstrobeo $fstrobeh $fmonitor $fmonitorb $fmonitoro
+    $fmonitorh $finish $stop $fatal $error $warning $info $timeformat $printtimescale $readmemb $readmemh
+    $writememb $writememh $fclose $fflush $sformat $swrite $swriteb $swriteo $swriteh $dumpfile $dumpvars
+    $dumpon $dumpoff $dumpall $dumplimit $dumpflush $fseek $rewind $ungetc $fgets $fscanf $sscanf $random
+    $urandom $fgetc $fread $fopen $value$plusargs $test$plusargs $time $realtime $exit $dist_uniform
     """.split()
 )
 """System tasks that are known; those without an effect here are passed over when they run."""
 
 _WRITES_TO = {
-    "$random": (0,), "$fgets": (0,), "$value$plusargs": (1,), "$sformat": (0,), "$swrite": (0,), "$swriteb": (0,), "$swriteo": (0,),
-    "$swriteh": (0,), "$fread": (0,), "$dist_uniform": (0,), "$dist_normal": (0,), "$dist_exponential": (0,),
-    "$dist_poisson": (0,), "$dist_chi_square": (0,),
-    "$dist_t": (0,), "$dist_erlang": (0,), "$urandom": (0,),
-}  # fmt: skip
+    "$random": (0,),
+    "$fgets": (0,),
+    "$value$plusargs": (1,),
+    "$sformat": (0,),
+    "$swrite": (0,),
+    "$swriteb": (0,),
+    "$swriteo": (0,),
+    "$swriteh": (0,),
+    "$fread": (0,),
+    "$dist_uniform": (0,),
+    "$dist_normal": (0,),
+    "$dist_exponential": (0,),
+    "$dist_poisson": (0,),
+    "$dist_chi_square": (0,),
+    "$dist_t": (0,),
+    "$dist_erlang": (0,),
+    "$urandom": (0,),
+}
 """Which arguments are written to; for scans it is all from the third on."""
 
 _LEAST_ARGUMENTS = {
-    "$fopen": 1, "$fclose": 1, "$fgetc": 1, "$feof": 1, "$ftell": 1, "$rewind": 1, "$fgets": 2, "$ungetc": 2, "$fseek": 3, "$fscanf": 2,
-    "$sscanf": 2, "$readmemb": 2, "$readmemh": 2, "$writememb": 2, "$writememh": 2, "$rtoi": 1, "$itor": 1, "$realtobits": 1,
-    "$bitstoreal": 1, "$signed": 1, "$unsigned": 1, "$clog2": 1, "$bits": 1, "$countones": 1, "$onehot": 1, "$onehot0": 1, "$isunknown": 1,
-    "$urandom_range": 1, "$dist_uniform": 3, "$dist_normal": 3, "$dist_exponential": 2, "$dist_poisson": 2, "$dist_chi_square": 2,
-    "$dist_t": 2, "$dist_erlang": 3, "$sformat": 2, "$swrite": 1, "$swriteb": 1, "$swriteo": 1, "$swriteh": 1, "$dumpfile": 1, "$fdisplay": 1,
-    "$fwrite": 1, "$fstrobe": 1, "$fmonitor": 1, "$value$plusargs": 2, "$test$plusargs": 1, "$fread": 2, "$ferror": 1,
-    "$ln": 1, "$log10": 1, "$exp": 1, "$sqrt": 1, "$floor": 1, "$ceil": 1, "$sin": 1, "$cos": 1, "$tan": 1, "$asin": 1, "$acos": 1, "$atan": 1,
-    "$sinh": 1, "$cosh": 1, "$tanh": 1, "$asinh": 1, "$acosh": 1, "$atanh": 1, "$pow": 2, "$atan2": 2, "$hypot": 2,
-}  # fmt: skip
+    "$fopen": 1,
+    "$fclose": 1,
+    "$fgetc": 1,
+    "$feof": 1,
+    "$ftell": 1,
+    "$rewind": 1,
+    "$fgets": 2,
+    "$ungetc": 2,
+    "$fseek": 3,
+    "$fscanf": 2,
+    "$sscanf": 2,
+    "$readmemb": 2,
+    "$readmemh": 2,
+    "$writememb": 2,
+    "$writememh": 2,
+    "$rtoi": 1,
+    "$itor": 1,
+    "$realtobits": 1,
+    "$bitstoreal": 1,
+    "$signed": 1,
+    "$unsigned": 1,
+    "$clog2": 1,
+    "$bits": 1,
+    "$countones": 1,
+    "$onehot": 1,
+    "$onehot0": 1,
+    "$isunknown": 1,
+    "$urandom_range": 1,
+    "$dist_uniform": 3,
+    "$dist_normal": 3,
+    "$dist_exponential": 2,
+    "$dist_poisson": 2,
+    "$dist_chi_square": 2,
+    "$dist_t": 2,
+    "$dist_erlang": 3,
+    "$sformat": 2,
+    "$swrite": 1,
+    "$swriteb": 1,
+    "$swriteo": 1,
+    "$swriteh": 1,
+    "$dumpfile": 1,
+    "$fdisplay": 1,
+    "$fwrite": 1,
+    "$fstrobe": 1,
+    "$fmonitor": 1,
+    "$value$plusargs": 2,
+    "$test$plusargs": 1,
+    "$fread": 2,
+    "$ferror": 1,
+    "$ln": 1,
+    "$log10": 1,
+    "$exp": 1,
+    "$sqrt": 1,
+    "$floor": 1,
+    "$ceil": 1,
+    "$sin": 1,
+    "$cos": 1,
+    "$tan": 1,
+    "$asin": 1,
+    "$acos": 1,
+    "$atan": 1,
+    "$sinh": 1,
+    "$cosh": 1,
+    "$tanh": 1,
+    "$asinh": 1,
+    "$acosh": 1,
+    "$atanh": 1,
+    "$pow": 2,
+    "$atan2": 2,
+    "$hypot": 2,
+}
 """How many arguments a call needs at least."""
 
 _SCANS = frozenset(["$fscanf", "$sscanf"])
@@ -107,7 +203,9 @@ class SystemLowering:
             return ir.Const(32, *values.word(x.size(e.args[0])[0], 32))
         if e.name in _BIT_COUNTS:
             return self._counted(e)
-        return ir.SystemCall(width, e.name, self.arguments(e.name, list(e.args)), x.scope.path, x.scope.times[0], e.start)
+        return ir.SystemCall(
+            width, e.name, self.arguments(e.name, list(e.args)), x.scope.path, x.scope.times[0], e.start
+        )
 
     def lower_real(self, e: ast.Call) -> ir.Expr:
         """A call whose value is a real number."""

@@ -1,9 +1,8 @@
 """Who may write a variable of a .sv file (IEEE 1800-2017 clauses 6.5 and 9.2.2).
 
-A variable takes one continuous assignment, and no procedural one beside it; what `always_comb`, `always_latch` or `always_ff` writes
-is written by no other process. The rules hold digit by digit: parts of one vector may have writers of their own. Two plain `always`
-on one variable are legal.
-"""
+A variable takes one continuous assignment, and no procedural one beside it; what `always_comb`, `always_latch` or
+`always_ff` writes is written by no other process. The rules hold digit by digit: parts of one vector may have writers
+of their own. Two plain `always` on one variable are legal."""
 
 from __future__ import annotations
 
@@ -28,7 +27,11 @@ def check_variable_drivers(design: Design, variables: set[int], collector: Colle
             if signal.id not in variables or signal.id in told or signal.automatic:
                 continue
             known = writers.setdefault(signal.id, [])
-            meets = [other for own, other in known if other is not process and own.start < bits.stop and bits.start < own.stop]
+            meets = [
+                other
+                for own, other in known
+                if other is not process and own.start < bits.stop and bits.start < own.stop
+            ]
             problem = next(filter(None, (_problem(process, other) for other in meets)), None)
             if problem is not None:
                 told.add(signal.id)
@@ -42,7 +45,9 @@ def _written(process: Process) -> list[tuple[Signal, range]]:
     """The variables that a process assigns, with the digits; what it only forces is no assignment of its own."""
     assigned = {t.signal.id for s in statements(process.body) if isinstance(s, Assign) for t in s.targets}
     called = any(isinstance(s, TaskCall) for s in statements(process.body))
-    found = {(t.signal.id, stretch_bits(t)): t.signal for t in all_targets(process.body) if called or t.signal.id in assigned}
+    found = {
+        (t.signal.id, stretch_bits(t)): t.signal for t in all_targets(process.body) if called or t.signal.id in assigned
+    }
     return [(signal, bits) for (_, bits), signal in found.items()]
 
 
@@ -50,7 +55,11 @@ def _problem(a: Process, b: Process) -> tuple[Severity, str, str] | None:
     """What is wrong with two writers of the same digits: how severe, what, and what to do."""
     kinds = {a.origin, b.origin}
     if kinds <= _CONTINUOUS:
-        return "error", "has two continuous assignments: a variable takes one (1800 clause 6.5)", "assign it in one place, or declare it as `wire`"
+        return (
+            "error",
+            "has two continuous assignments: a variable takes one (1800 clause 6.5)",
+            "assign it in one place, or declare it as `wire`",
+        )
     if kinds & _CONTINUOUS:
         text = "is assigned continuously and in a process: a variable takes one or the other (1800 clause 6.5)"
         return "error", text, "assign it in one place only"

@@ -20,7 +20,8 @@ from obento.core.verilog.syntax import ast
 Overrides = dict[str, Parameter]
 
 Foreign = Callable[[str, int], "Design | None"]
-"""Gives a fresh Design of the unit in another language that a name (used at that position) means, None when there is none."""
+"""Gives a fresh Design of the unit in another language that a name (used at that position) means, None when there is
+none."""
 
 DEFAULT_UNIT = -9
 """The time unit, as a power of ten of a second, of modules without `timescale` (19.8 leaves it open)."""
@@ -33,7 +34,12 @@ class Builder:
     """
 
     def __init__(
-        self, modules: Mapping[str, ast.Module | ast.Primitive], design: Design, collector: Collector, limits: Limits, foreign: Foreign | None = None
+        self,
+        modules: Mapping[str, ast.Module | ast.Primitive],
+        design: Design,
+        collector: Collector,
+        limits: Limits,
+        foreign: Foreign | None = None,
     ) -> None:
         self.modules = modules
         self.foreign = foreign
@@ -71,7 +77,15 @@ class Builder:
         for action in self.work:  # may grow while it is walked
             self.guarded(action)
 
-    def signal(self, name: str, width: int, kind: Literal["net", "variable"], position: int, initial: Word | None = None, element: int = 0) -> Signal:
+    def signal(
+        self,
+        name: str,
+        width: int,
+        kind: Literal["net", "variable"],
+        position: int,
+        initial: Word | None = None,
+        element: int = 0,
+    ) -> Signal:
         if element:
             self.memory += width
             if self.memory > self.limits.memory_bits:
@@ -99,4 +113,6 @@ class Builder:
     ) -> None:
         """A continuous assignment."""
         watches = watches_of(stretches_read(value))
-        self.process(Process("continuous", ir.Assign(position, target, value), watches, position, origin, path, delay, strengths))
+        self.process(
+            Process("continuous", ir.Assign(position, target, value), watches, position, origin, path, delay, strengths)
+        )

@@ -12,7 +12,8 @@ from obento.core.verilog.syntax import ast
 
 @dataclass(slots=True)
 class Vector:
-    """A declared net or variable: its signal, its range as declared, and its array dimensions (outermost first). `enum` is its enumeration.
+    """A declared net or variable: its signal, its range as declared, and its array dimensions (outermost first). `enum`
+    is its enumeration.
 
     A port that is part of a wire outside begins at digit `at` of that wire's signal.
     """
@@ -116,8 +117,8 @@ class Genvar:
 class Outside:
     """The wire that a port is connected to: digits from `at` of a signal.
 
-    `width` digits in all, shared out among `copies` instances of an array, of which this is number `number` from the right.
-    """
+    `width` digits in all, shared out among `copies` instances of an array, of which this is number `number` from the
+    right."""
 
     signal: Signal
     at: int
@@ -146,10 +147,12 @@ class Scope:
     """One level of names; a name not found here is looked for outside, up to the module.
 
     `parent` is the level that the hierarchy has above, across module boundaries; `shown` what people see of this level.
-    `reals` tells whether any module has real numbers at all; `times` are length and precision of the module's time unit, in ticks of the design.
-    """
+    `reals` tells whether any module has real numbers at all; `times` are length and precision of the module's time
+    unit, in ticks of the design."""
 
-    def __init__(self, path: str, outer: Scope | None = None, parent: Scope | None = None, shown: ScopeOfNames | None = None) -> None:
+    def __init__(
+        self, path: str, outer: Scope | None = None, parent: Scope | None = None, shown: ScopeOfNames | None = None
+    ) -> None:
         self.path = path
         self.outer = outer
         self.parent = parent or outer

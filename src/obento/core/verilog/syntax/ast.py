@@ -105,7 +105,8 @@ class Repeat(Expr):
 
 @dataclass(slots=True)
 class Call(Expr):
-    """Of a function, or of a system function when the name begins with `$`. `path` where it is somewhere else in the hierarchy."""
+    """Of a function, or of a system function when the name begins with `$`. `path` where it is somewhere else in the
+    hierarchy."""
 
     name: str
     args: list[Expr]
@@ -114,7 +115,8 @@ class Call(Expr):
 
 @dataclass(slots=True)
 class Cast(Expr):
-    """`to'(value)` of .sv files. `to` is a type's name, `signed`, `unsigned`, or a constant that says how many digits."""
+    """`to'(value)` of .sv files. `to` is a type's name, `signed`, `unsigned`, or a constant that says how many
+    digits."""
 
     to: str | Expr
     value: Expr
@@ -225,7 +227,8 @@ class Timed(Stmt):
 
 @dataclass(slots=True)
 class TaskCall(Stmt):
-    """Of a task, or of a system task when the name begins with `$`. `path` where it is somewhere else in the hierarchy."""
+    """Of a task, or of a system task when the name begins with `$`. `path` where it is somewhere else in the
+    hierarchy."""
 
     name: str
     args: list[Expr | None]
@@ -291,7 +294,8 @@ class Declarator(Node):
 
 @dataclass(slots=True)
 class Declaration(Item):
-    """Nets, variables and ports. `kind` is a net type, a variable type, `event`, `genvar`, the name of a type, or empty."""
+    """Nets, variables and ports. `kind` is a net type, a variable type, `event`, `genvar`, the name of a type, or
+    empty."""
 
     kind: str
     direction: str
@@ -440,7 +444,8 @@ class Module(Node):
 
 @dataclass(slots=True)
 class Row(Node):
-    """A row of a primitive's table: a symbol for each input, of the present state (sequential ones only), of the output.
+    """A row of a primitive's table: a symbol for each input, of the present state (sequential ones only), of the
+    output.
 
     Symbols are single letters, or two values for an edge written in parentheses.
     """

@@ -1,5 +1,5 @@
-"""The types that are words, with their width, sign and states, and the functions and types that are real numbers (IEEE 1364-2005
-clauses 3.9 and 17, 1800-2017 tables 6-8 and 6-9)."""
+"""The types that are words, with their width, sign and states, and the functions and types that are real numbers (IEEE
+1364-2005 clauses 3.9 and 17, 1800-2017 tables 6-8 and 6-9)."""
 
 from __future__ import annotations
 
@@ -14,8 +14,8 @@ TWO_STATE = frozenset(["bit", "int", "byte", "shortint", "longint"])
 
 REAL_FUNCTIONS = frozenset(
     """
-    $realtime $itor $bitstoreal $ln $log10 $exp $sqrt $pow $floor $ceil $sin $cos $tan $asin $acos $atan $atan2 $hypot $sinh
-    $cosh $tanh $asinh $acosh $atanh
+    $realtime $itor $bitstoreal $ln $log10 $exp $sqrt $pow $floor $ceil $sin $cos $tan $asin $acos $atan $atan2
+    $hypot $sinh $cosh $tanh $asinh $acosh $atanh
     """.split()
 )
 """System functions whose value is a real number (1364-2005 clause 17)."""

@@ -1,4 +1,5 @@
-"""Parsing of declarations: nets, variables, parameters, types, functions and tasks (IEEE 1364-2005 clauses 4 and 10)."""
+"""Parsing of declarations: nets, variables, parameters, types, functions and tasks (IEEE 1364-2005 clauses 4 and
+10)."""
 
 from __future__ import annotations
 
@@ -7,14 +8,34 @@ from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES
 from obento.core.verilog.syntax.statements import StatementParser
 
-NET_TYPES = frozenset(["wire", "tri", "wand", "wor", "triand", "trior", "tri0", "tri1", "supply0", "supply1", "uwire", "trireg"])
-VARIABLE_TYPES = frozenset(["reg", "integer", "time", "real", "realtime", "event", "genvar", "logic", "bit", "int", "byte", "shortint", "longint"])
+NET_TYPES = frozenset(
+    ["wire", "tri", "wand", "wor", "triand", "trior", "tri0", "tri1", "supply0", "supply1", "uwire", "trireg"]
+)
+VARIABLE_TYPES = frozenset(
+    [
+        "reg",
+        "integer",
+        "time",
+        "real",
+        "realtime",
+        "event",
+        "genvar",
+        "logic",
+        "bit",
+        "int",
+        "byte",
+        "shortint",
+        "longint",
+    ]
+)
 DIRECTIONS = frozenset(["input", "output", "inout"])
 _DIRECTION_WORDS = {"input": "in", "output": "out", "inout": "inout"}
 _STRENGTHS_0 = frozenset(["supply0", "strong0", "pull0", "weak0", "highz0"])
 _STRENGTHS_1 = frozenset(["supply1", "strong1", "pull1", "weak1", "highz1"])
 _CHARGES = frozenset(["small", "medium", "large"])
-_NAMED_TYPES = frozenset(["logic", "reg", "bit", "int", "integer", "byte", "shortint", "longint", "time", "real", "realtime"])
+_NAMED_TYPES = frozenset(
+    ["logic", "reg", "bit", "int", "integer", "byte", "shortint", "longint", "time", "real", "realtime"]
+)
 """Types that a `typedef` may give another name."""
 
 
@@ -37,7 +58,9 @@ class DeclarationParser(StatementParser):
         if self.is_at("]"):
             if self.system_verilog and isinstance(left, ast.Number):
                 self.at += 1  # `[n]` means `[0:n-1]`
-                minus = ast.Binary(left.start, left.end, "-", left, ast.Number(left.start, left.end, None, True, 1, (1 << 32) - 2, 32))
+                minus = ast.Binary(
+                    left.start, left.end, "-", left, ast.Number(left.start, left.end, None, True, 1, (1 << 32) - 2, 32)
+                )
                 zero = ast.Number(left.start, left.end, None, True, 0, (1 << 32) - 1, 32)
                 return ast.Range(start, self.previous_end, zero, minus)
             raise self.fail("range", "a range has two ends", "write `[msb:lsb]`, for instance `[3:0]`")
@@ -57,7 +80,9 @@ class DeclarationParser(StatementParser):
             if word in _STRENGTHS_0 | _STRENGTHS_1:
                 words[word[-1]] = word[:-1]
             elif word not in _CHARGES:
-                raise self.fail("bad-strength", f"{self.describe()} is no strength", "write for instance `(strong0, pull1)`")
+                raise self.fail(
+                    "bad-strength", f"{self.describe()} is no strength", "write for instance `(strong0, pull1)`"
+                )
             self.at += 1
             if not self.accept(","):
                 break
@@ -91,7 +116,9 @@ class DeclarationParser(StatementParser):
         signed = self.signed(kind in SIGNED_TYPES)
         range_ = self.range() if self.is_at("[") else None
         delays = self.delays_or_none()
-        return self.declarators(ast.Declaration(start, self.previous_end, kind, "", signed, range_, [], delays, strengths))
+        return self.declarators(
+            ast.Declaration(start, self.previous_end, kind, "", signed, range_, [], delays, strengths)
+        )
 
     def declarators(self, declaration: ast.Declaration) -> list[ast.Item]:
         """The names of a declaration, up to its semicolon."""
@@ -106,7 +133,9 @@ class DeclarationParser(StatementParser):
             if not self.accept(","):
                 break
             if self.is_at(*DIRECTIONS):
-                raise self.fail("semicolon-for-comma", "`;` is missing between these declarations", "", self.previous_end)
+                raise self.fail(
+                    "semicolon-for-comma", "`;` is missing between these declarations", "", self.previous_end
+                )
         self.semicolon("declaration")
         declaration.end = self.previous_end
         return [declaration]
@@ -142,8 +171,16 @@ class DeclarationParser(StatementParser):
             self.at += 1
             if kind in NET_TYPES and self.is_at("logic"):
                 self.at += 1
-        elif self.text == "logic" and self.kinds[self.at] == "i" and (self.kinds[self.at + 1] in "ik" or self.texts[self.at + 1] == "["):
-            raise self.fail("system-verilog", "`logic` is SystemVerilog", "write `reg` or `wire`, or name the file .sv if the course allows it")
+        elif (
+            self.text == "logic"
+            and self.kinds[self.at] == "i"
+            and (self.kinds[self.at + 1] in "ik" or self.texts[self.at + 1] == "[")
+        ):
+            raise self.fail(
+                "system-verilog",
+                "`logic` is SystemVerilog",
+                "write `reg` or `wire`, or name the file .sv if the course allows it",
+            )
         signed = self.signed(kind in SIGNED_TYPES)
         range_ = self.range() if self.is_at("[") else None
         return ast.Declaration(start, self.previous_end, kind, direction, signed, range_, [])
@@ -160,7 +197,11 @@ class DeclarationParser(StatementParser):
         self.at += 1
         is_enum = self.accept("enum")
         if not is_enum and not self.is_at(*_NAMED_TYPES) and not self.at_type_name():
-            raise self.fail("not-yet", f"a `typedef` of {self.describe()} is not read by this version", "enumerations, numbers and vectors are")
+            raise self.fail(
+                "not-yet",
+                f"a `typedef` of {self.describe()} is not read by this version",
+                "enumerations, numbers and vectors are",
+            )
         kind, signed, range_ = self._base_type(is_enum)
         constants = self._enumeration() if is_enum else []
         name = self.name("the name of the type")
@@ -230,7 +271,13 @@ class DeclarationParser(StatementParser):
         body: list[ast.Stmt] = []
         while not self.is_at(closing):
             if self.kinds[self.at] == "e" or self.is_at("endmodule", "endfunction", "endtask"):
-                raise self.fail("missing-end", f"`{closing}` is missing before {self.describe()}", "", self.previous_end, self.previous_end)
+                raise self.fail(
+                    "missing-end",
+                    f"`{closing}` is missing before {self.describe()}",
+                    "",
+                    self.previous_end,
+                    self.previous_end,
+                )
             before = self.at
             try:
                 if self.is_at(*DIRECTIONS):
@@ -243,7 +290,9 @@ class DeclarationParser(StatementParser):
                 self.recover(before)
         self.at += 1
         self.end_label()
-        return ast.FunctionItem(start, self.previous_end, name, automatic, signed, range_, kind, declarations, body, task)
+        return ast.FunctionItem(
+            start, self.previous_end, name, automatic, signed, range_, kind, declarations, body, task
+        )
 
     def _arguments_of_header(self, declarations: list[ast.Item]) -> None:
         head: ast.Declaration | None = None

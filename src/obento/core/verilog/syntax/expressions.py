@@ -16,7 +16,9 @@ _LEVELS: list[tuple[str, ...]] = [
 
 _LEVEL = {op: level for level, ops in enumerate(_LEVELS) for op in ops}
 _UNARY = frozenset(["+", "-", "!", "~", "&", "~&", "|", "~|", "^", "~^", "^~"])
-CASTS = frozenset(["signed", "unsigned", "logic", "bit", "reg", "integer", "int", "byte", "shortint", "longint", "time", "real"])
+CASTS = frozenset(
+    ["signed", "unsigned", "logic", "bit", "reg", "integer", "int", "byte", "shortint", "longint", "time", "real"]
+)
 """Words that may head a cast."""
 
 _BASED = re.compile(r"([0-9_]*)\s*'([sS]?)([bBoOdDhH])\s*([0-9a-fA-FxXzZ?_]+)")
@@ -101,7 +103,13 @@ class ExpressionParser(TokenStream):
                 self.at += 1
                 inner = self.expression()
                 if self.texts[self.at] == "=" and self.kinds[self.at] == "o":
-                    self.collector.error("assign-for-compare", "`=` does not compare", self.start, self.ends[self.at], "to compare write `==`")
+                    self.collector.error(
+                        "assign-for-compare",
+                        "`=` does not compare",
+                        self.start,
+                        self.ends[self.at],
+                        "to compare write `==`",
+                    )
                     self.at += 1
                     self.expression()
                 self.expect(")", "the parenthesis opened here")
@@ -125,7 +133,9 @@ class ExpressionParser(TokenStream):
 
     def _no_operand(self) -> Exception:
         if self.texts[self.at] == "not" and self.kinds[self.at] == "k":
-            return self.fail("word-operator", "`not` is a gate, no operator", "write `~a` for digits or `!a` for conditions")
+            return self.fail(
+                "word-operator", "`not` is a gate, no operator", "write `~a` for digits or `!a` for conditions"
+            )
         if self.kinds[self.at] == "k":
             return self.fail(
                 "expected-value",
@@ -218,7 +228,9 @@ class ExpressionParser(TokenStream):
             self.at += 1
             return self.texts[self.at - 1]
         if self.kinds[self.at] == "k":
-            raise self.fail("reserved-word", f"`{self.text}` is a reserved word and cannot be {what}", "choose another name")
+            raise self.fail(
+                "reserved-word", f"`{self.text}` is a reserved word and cannot be {what}", "choose another name"
+            )
         raise self.fail("expected-name", f"{what} is missing before {self.describe()}")
 
     def expect(self, sign: str, what: str = "") -> None:
@@ -234,7 +246,15 @@ class ExpressionParser(TokenStream):
 
     def _no_word_operator(self) -> None:
         """`a and b`: operators are signs."""
-        instead = {"and": "&` or `&&", "or": "|` or `||", "xor": "^", "xnor": "~^", "mod": "%", "nand": "~(a & b)", "nor": "~(a | b)"}
+        instead = {
+            "and": "&` or `&&",
+            "or": "|` or `||",
+            "xor": "^",
+            "xnor": "~^",
+            "mod": "%",
+            "nand": "~(a & b)",
+            "nor": "~(a | b)",
+        }
         word = self.texts[self.at]
         if word in instead and self.kinds[self.at] in "ki" and not self.newline_before[self.at]:
             raise self.fail("word-operator", f"`{word}` is no operator", f"write `{instead[word]}`")
@@ -270,7 +290,9 @@ class ExpressionParser(TokenStream):
         one, zero, have = self._digits(digits, base, start, end)
         if width is not None:
             if have > width and one >> width:
-                self.collector.warning("number-cut", f"{text} does not fit into {width} bits: its upper digits are lost", start, end)
+                self.collector.warning(
+                    "number-cut", f"{text} does not fit into {width} bits: its upper digits are lost", start, end
+                )
             one, zero = self._fit(one, zero, have, width)
             return ast.Number(start, end, width, bool(sign), one, zero, width)
         bits = max(32, have)

@@ -1,4 +1,5 @@
-"""Parsing of what a module is made of: assignments, gates, instances, processes, generate (IEEE 1364-2005 clauses 6, 7, 12)."""
+"""Parsing of what a module is made of: assignments, gates, instances, processes, generate (IEEE 1364-2005 clauses 6, 7,
+12)."""
 
 from __future__ import annotations
 
@@ -9,16 +10,21 @@ from obento.core.verilog.syntax.lexer import KEYWORDS
 
 GATES = frozenset(
     """
-    and nand or nor xor xnor buf not bufif0 bufif1 notif0 notif1 pullup pulldown cmos rcmos nmos pmos rnmos rpmos tran rtran
-    tranif0 tranif1 rtranif0 rtranif1
+    and nand or nor xor xnor buf not bufif0 bufif1 notif0 notif1 pullup pulldown cmos rcmos nmos pmos rnmos
+    rpmos tran rtran tranif0 tranif1 rtranif0 rtranif1
     """.split()
 )
-_ITEM_WORDS = frozenset("assign always initial wire reg input output inout integer parameter localparam endmodule function task generate".split())
+_ITEM_WORDS = frozenset(
+    """
+    assign always initial wire reg input output inout integer parameter localparam endmodule function task generate
+    """.split()
+)
 PROCESSES = frozenset(["always", "initial", "always_comb", "always_ff", "always_latch", "final"])
 
 
 class ItemParser(DeclarationParser):
-    """The items of a module. `primitives` are the names of user-defined ones read so far, which need no instance name."""
+    """The items of a module. `primitives` are the names of user-defined ones read so far, which need no instance
+    name."""
 
     def __init__(self, *args: object) -> None:
         super().__init__(*args)
@@ -33,7 +39,10 @@ class ItemParser(DeclarationParser):
         if self.at_type_name():
             return self.declaration()
         if kind in "ix":
-            if text in ("logic", "always_comb", "always_ff", "always_latch", "typedef", "enum", "int") and not self.system_verilog:
+            if (
+                text in ("logic", "always_comb", "always_ff", "always_latch", "typedef", "enum", "int")
+                and not self.system_verilog
+            ):
                 return self._foreign(text)
             near = nearest(text, _ITEM_WORDS) if self._looks_misspelt() else None
             if near is not None:
@@ -41,7 +50,11 @@ class ItemParser(DeclarationParser):
                 return self.item() if near != "endmodule" else []
             return self._instances()
         if kind == "$":
-            raise self.fail("outside-process", f"{self.describe()} stands outside of a process", "put it into an `initial` or `always` block")
+            raise self.fail(
+                "outside-process",
+                f"{self.describe()} stands outside of a process",
+                "put it into an `initial` or `always` block",
+            )
         if kind == "o" and text == "}":
             raise self.fail("brace", "`}` closes nothing here", "Verilog groups statements with `begin` and `end`")
         raise self.fail("expected-item", f"{self.describe()} cannot stand here")
@@ -73,8 +86,12 @@ class ItemParser(DeclarationParser):
 
     def _foreign(self, text: str) -> list[ast.Item]:
         """A word of SystemVerilog in a .v file."""
-        instead = {"logic": "write `reg` or `wire`", "int": "write `integer`", "always_comb": "write `always @*`"}.get(text, "write `always`")
-        raise self.fail("system-verilog", f"`{text}` is SystemVerilog", f"{instead}, or name the file .sv if the course allows it")
+        instead = {"logic": "write `reg` or `wire`", "int": "write `integer`", "always_comb": "write `always @*`"}.get(
+            text, "write `always`"
+        )
+        raise self.fail(
+            "system-verilog", f"`{text}` is SystemVerilog", f"{instead}, or name the file .sv if the course allows it"
+        )
 
     def _misplaced(self, text: str) -> Exception:
         if text in ("else", "while", "repeat", "forever", "wait", "casez", "casex"):
@@ -114,11 +131,15 @@ class ItemParser(DeclarationParser):
             start = self.start
             target = self.lvalue()
             if self.is_at("<="):
-                raise self.fail("assign-arrow", "`assign` is written with `=`", "`<=` belongs into clocked `always` blocks")
+                raise self.fail(
+                    "assign-arrow", "`assign` is written with `=`", "`<=` belongs into clocked `always` blocks"
+                )
             if self.is_at("=="):
                 raise self.fail("compare-for-assign", "`==` compares, it does not assign", "write `=`")
             if self.is_at(":") and self.texts[self.at + 1] == "=":
-                raise self.fail("vhdl-assign", "`:=` is VHDL", "Verilog assigns with `=`", self.start, self.ends[self.at + 1])
+                raise self.fail(
+                    "vhdl-assign", "`:=` is VHDL", "Verilog assigns with `=`", self.start, self.ends[self.at + 1]
+                )
             self.expect("=", "between the name and its value")
             value = self.expression()
             items.append(ast.ContinuousAssign(start, self.previous_end, target, value, delays, strengths))
@@ -141,7 +162,11 @@ class ItemParser(DeclarationParser):
                 name = self.name("the gate's name")
                 range_ = self.range() if self.is_at("[") else None
             if not self.is_at("("):
-                raise self.fail("gate-form", f"`(` is missing before {self.describe()}", f"a gate is written `{gate} g1 (out, a, b);`")
+                raise self.fail(
+                    "gate-form",
+                    f"`(` is missing before {self.describe()}",
+                    f"a gate is written `{gate} g1 (out, a, b);`",
+                )
             self.at += 1
             terminals = self._list()
             self.expect(")", "the gate's connections")
@@ -177,7 +202,11 @@ class ItemParser(DeclarationParser):
             if self.is_at("(") and module in self.primitives:
                 self.at += 1
                 connections = self._connections()
-                items.append(ast.Instance(item_start, self.previous_end, module, "", parameters, connections, None, [], strengths))
+                items.append(
+                    ast.Instance(
+                        item_start, self.previous_end, module, "", parameters, connections, None, [], strengths
+                    )
+                )
                 if not self.accept(","):
                     break
                 continue
@@ -193,7 +222,11 @@ class ItemParser(DeclarationParser):
                 raise self.fail("expected-item", f"`(` is missing before {self.describe()}", near)
             self.at += 1
             connections = self._connections()
-            items.append(ast.Instance(item_start, self.previous_end, module, name, parameters, connections, range_, [], strengths))
+            items.append(
+                ast.Instance(
+                    item_start, self.previous_end, module, name, parameters, connections, range_, [], strengths
+                )
+            )
             if not self.accept(","):
                 break
         self.semicolon("instance")
@@ -234,7 +267,9 @@ class ItemParser(DeclarationParser):
         items: list[ast.Item] = []
         while not self.is_at("endgenerate"):
             if self.kinds[self.at] == "e" or self.is_at("endmodule"):
-                raise self.fail("missing-end", f"`endgenerate` is missing before {self.describe()}", "", self.previous_end)
+                raise self.fail(
+                    "missing-end", f"`endgenerate` is missing before {self.describe()}", "", self.previous_end
+                )
             items += self.item()
         self.at += 1
         return items

@@ -16,22 +16,23 @@ from obento.core.syntax.stream import Tokens
 
 KEYWORDS = frozenset(
     """
-    always and assign automatic begin buf bufif0 bufif1 case casex casez cell cmos config deassign default defparam design
-    disable edge else end endcase endconfig endfunction endgenerate endmodule endprimitive endspecify endtable endtask event
-    for force forever fork function generate genvar highz0 highz1 if ifnone incdir include initial inout input instance
-    integer join large liblist library localparam macromodule medium module nand negedge nmos nor noshowcancelled not notif0
-    notif1 or output parameter pmos posedge primitive pull0 pull1 pulldown pullup pulsestyle_ondetect pulsestyle_onevent
-    rcmos real realtime reg release repeat rnmos rpmos rtran rtranif0 rtranif1 scalared showcancelled signed small specify
-    specparam strong0 strong1 supply0 supply1 table task time tran tranif0 tranif1 tri tri0 tri1 triand trior trireg
-    unsigned use uwire vectored wait wand weak0 weak1 while wire wor xnor xor
+    always and assign automatic begin buf bufif0 bufif1 case casex casez cell cmos config deassign default
+    defparam design disable edge else end endcase endconfig endfunction endgenerate endmodule endprimitive
+    endspecify endtable endtask event for force forever fork function generate genvar highz0 highz1 if ifnone
+    incdir include initial inout input instance integer join large liblist library localparam macromodule medium
+    module nand negedge nmos nor noshowcancelled not notif0 notif1 or output parameter pmos posedge primitive
+    pull0 pull1 pulldown pullup pulsestyle_ondetect pulsestyle_onevent rcmos real realtime reg release repeat
+    rnmos rpmos rtran rtranif0 rtranif1 scalared showcancelled signed small specify specparam strong0 strong1
+    supply0 supply1 table task time tran tranif0 tranif1 tri tri0 tri1 triand trior trireg unsigned use uwire
+    vectored wait wand weak0 weak1 while wire wor xnor xor
     """.split()
 )
 """Annex B."""
 
 SYSTEM_VERILOG_KEYWORDS = frozenset(
     """
-    logic always_comb always_ff always_latch bit unique unique0 priority int byte shortint longint enum typedef return break
-    continue do void final
+    logic always_comb always_ff always_latch bit unique unique0 priority int byte shortint longint enum typedef
+    return break continue do void final
     """.split()
 )
 """Words that .sv files may use as well."""
@@ -54,7 +55,8 @@ _TOKEN = re.compile(
   | (?P<x>\\[^\s]+)
   | (?P<d>`[A-Za-z_][A-Za-z0-9_$]*)
   | (?P<sys>\$[A-Za-z0-9_$]+)
-  | (?P<o>>>>=?|<<<=?|===|!==|==\?|!=\?|\*\*|<<=|>>=|<<|>>|<=|>=|==|!=|&&|\|\||~&|~\||~\^|\^~|->|\+:|-:|\+\+|--|[-+*/%&|^]=|'\{|'\(|::|[-+*/%&|^~!<>=?:;,.()\[\]{}@\#])
+  | (?P<o>>>>=?|<<<=?|===|!==|==\?|!=\?|\*\*|<<=|>>=|<<|>>|<=|>=|==|!=|&&|\|\||~&|~\||~\^|\^~|->|\+:|-:|\+\+|--
+          |[-+*/%&|^]=|'\{|'\(|::|[-+*/%&|^~!<>=?:;,.()\[\]{}@\#])
     """,
     re.VERBOSE | re.DOTALL,
 )
@@ -79,7 +81,9 @@ def lex(file: SourceFile, collector: Collector, limits: Limits, system_verilog: 
         if m is None and text.startswith("```", at):
             end = text.find("\n", at)
             end = size if end < 0 else end
-            collector.error("pasted-marks", "these back-ticks mark code in a pasted text", base + at, base + end, "remove this line")
+            collector.error(
+                "pasted-marks", "these back-ticks mark code in a pasted text", base + at, base + end, "remove this line"
+            )
             at = end
             continue
         if m is None:
@@ -103,7 +107,13 @@ def lex(file: SourceFile, collector: Collector, limits: Limits, system_verilog: 
             tokens.cut = True
             break
         elif kind == "open_string":
-            collector.error("open-string", "this string has no closing quote", base + at, base + end, 'close it with `"` on this line')
+            collector.error(
+                "open-string",
+                "this string has no closing quote",
+                base + at,
+                base + end,
+                'close it with `"` on this line',
+            )
             kinds.append("s")
             texts.append(m.group()[1:])
             starts.append(base + at)
@@ -141,7 +151,10 @@ def lex(file: SourceFile, collector: Collector, limits: Limits, system_verilog: 
 
 def as_system_verilog(tokens: Tokens) -> Tokens:
     """The same tokens, with the words that only .sv files reserve as keywords."""
-    kinds = ["k" if kind == "i" and text in SYSTEM_VERILOG_KEYWORDS else kind for kind, text in zip(tokens.kinds, tokens.texts, strict=True)]
+    kinds = [
+        "k" if kind == "i" and text in SYSTEM_VERILOG_KEYWORDS else kind
+        for kind, text in zip(tokens.kinds, tokens.texts, strict=True)
+    ]
     return replace(tokens, kinds=kinds)
 
 
@@ -155,6 +168,14 @@ def _strange_character(character: str, position: int, collector: Collector) -> N
             "it often comes from a word processor; type it again in a text editor",
         )
     elif character == "'":
-        collector.error("bad-number", "a number's base is missing or unknown after `'`", position, position + 1, "write 4'b1010, 8'hff or 3'd5")
+        collector.error(
+            "bad-number",
+            "a number's base is missing or unknown after `'`",
+            position,
+            position + 1,
+            "write 4'b1010, 8'hff or 3'd5",
+        )
     else:
-        collector.error("strange-character", f"the character {character!r} means nothing in Verilog", position, position + 1)
+        collector.error(
+            "strange-character", f"the character {character!r} means nothing in Verilog", position, position + 1
+        )

@@ -1,4 +1,5 @@
-"""Parsing of modules with their headers, and of user-defined primitives (IEEE 1364-2005 clauses 8 and 12, annex A.1)."""
+"""Parsing of modules with their headers, and of user-defined primitives (IEEE 1364-2005 clauses 8 and 12, annex
+A.1)."""
 
 from __future__ import annotations
 
@@ -27,7 +28,14 @@ _ITEM_STARTS = (
 class Parser(ItemParser):
     """One file's tokens to modules. `marks` tells from which token on which directives hold."""
 
-    def __init__(self, tokens: Tokens, collector: Collector, limits: Limits, marks: list[tuple[int, Settings]], system_verilog: bool) -> None:
+    def __init__(
+        self,
+        tokens: Tokens,
+        collector: Collector,
+        limits: Limits,
+        marks: list[tuple[int, Settings]],
+        system_verilog: bool,
+    ) -> None:
         super().__init__(tokens, collector, limits.nesting)
         self._marks = marks
         self._cut = tokens.cut
@@ -67,7 +75,9 @@ class Parser(ItemParser):
         hint = did_you_mean(text, ["module", "endmodule"]) if self.kinds[self.at] == "i" else ""
         if text in ("end", "endmodule"):
             hint = f"one `{text}` too many?"
-        self.collector.error("outside-module", f"{self.describe()} stands outside of any module", self.start, self.ends[self.at], hint)
+        self.collector.error(
+            "outside-module", f"{self.describe()} stands outside of any module", self.start, self.ends[self.at], hint
+        )
 
     def _module(self) -> ast.Module:
         start = self.start
@@ -172,7 +182,11 @@ class Parser(ItemParser):
             else:
                 name = self.name("a port name")
             if self.is_at("["):
-                raise self.fail("port-range", "a range does not belong into this list of names", "write it in the `input` or `output` line")
+                raise self.fail(
+                    "port-range",
+                    "a range does not belong into this list of names",
+                    "write it in the `input` or `output` line",
+                )
             module.ports.append(name)
             module.port_spans.append((start, self.previous_end))
             if not self.accept(","):
@@ -196,7 +210,9 @@ class Parser(ItemParser):
         )
 
     def _missing_comma(self) -> None:
-        self.collector.error("missing-comma", "`,` is missing here", self.previous_end, self.previous_end, "ports are parted by commas")
+        self.collector.error(
+            "missing-comma", "`,` is missing here", self.previous_end, self.previous_end, "ports are parted by commas"
+        )
 
     def _ansi_ports(self, module: ast.Module) -> None:
         declaration: ast.Declaration | None = None
@@ -225,7 +241,9 @@ class Parser(ItemParser):
             if self.accept(","):
                 continue
             if self.is_at(";") and self.texts[self.at + 1] in DIRECTIONS:
-                self.collector.error("semicolon-for-comma", "ports are parted by `,` here, not by `;`", self.start, self.ends[self.at])
+                self.collector.error(
+                    "semicolon-for-comma", "ports are parted by `,` here, not by `;`", self.start, self.ends[self.at]
+                )
                 self.at += 1
                 continue
             if self.is_at(*DIRECTIONS) or self.kinds[self.at] in "ix":
@@ -278,7 +296,11 @@ class Parser(ItemParser):
                         raise self.fail("missing", "`table` is missing")
                     self.at += 1
             else:
-                raise self.fail("expected-item", f"{self.describe()} cannot stand in a primitive", "ports, then `table ... endtable`")
+                raise self.fail(
+                    "expected-item",
+                    f"{self.describe()} cannot stand in a primitive",
+                    "ports, then `table ... endtable`",
+                )
         self.at += 1
         rows: list[ast.Row] = []
         while not self.accept("endtable"):
@@ -298,7 +320,13 @@ class Parser(ItemParser):
         fields: list[list[str]] = [[]]
         while not self.is_at(";"):
             if self.kinds[self.at] == "e" or self.is_at("endtable", "endprimitive"):
-                raise self.fail("missing-semicolon", "`;` is missing at the end of this row", "", self.previous_end, self.previous_end)
+                raise self.fail(
+                    "missing-semicolon",
+                    "`;` is missing at the end of this row",
+                    "",
+                    self.previous_end,
+                    self.previous_end,
+                )
             if self.accept(":"):
                 fields.append([])
             elif self.accept("("):
@@ -307,7 +335,9 @@ class Parser(ItemParser):
                     edge += self.text
                     self.at += 1
                     if len(edge) > 2 or self.kinds[self.at] == "e":
-                        raise self.fail("bad-row", "an edge has two values", "write for instance `(01)`", start, self.previous_end)
+                        raise self.fail(
+                            "bad-row", "an edge has two values", "write for instance `(01)`", start, self.previous_end
+                        )
                 fields[-1].append(edge)
             else:
                 fields[-1] += list(self.text)
@@ -315,7 +345,13 @@ class Parser(ItemParser):
         self.at += 1
         if len(fields) != 2 + sequential or len(fields[0]) != inputs or any(len(f) != 1 for f in fields[1:]):
             shape = "inputs : state : next" if sequential else "inputs : output"
-            raise self.fail("bad-row", f"this row does not fit {inputs} inputs", f"a row is written `{shape};`", start, self.previous_end)
+            raise self.fail(
+                "bad-row",
+                f"this row does not fit {inputs} inputs",
+                f"a row is written `{shape};`",
+                start,
+                self.previous_end,
+            )
         state = fields[1][0].lower() if sequential else None
         symbols = [s.lower() for s in fields[0]]
         if not _row_fits(symbols, state, fields[-1][0].lower()):

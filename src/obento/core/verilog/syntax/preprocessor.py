@@ -1,8 +1,7 @@
 """Compiler directives (IEEE 1364-2005 clause 19), carried out on tokens.
 
-Tokens that come out of a macro keep the position where the macro was used, so that messages point into the student's own
-text.
-"""
+Tokens that come out of a macro keep the position where the macro was used, so that messages point into the student's
+own text."""
 
 from __future__ import annotations
 
@@ -22,8 +21,8 @@ _UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}
 
 @dataclass(frozen=True, slots=True)
 class Settings:
-    """What directives say about the modules that follow (19.2, 19.8): the kind of implicit nets, `none` for no such nets;
-    time unit and precision as powers of ten of a second, None while nothing was said."""
+    """What directives say about the modules that follow (19.2, 19.8): the kind of implicit nets, `none` for no such
+    nets; time unit and precision as powers of ten of a second, None while nothing was said."""
 
     nettype: str = "wire"
     timescale: tuple[int, int] | None = None
@@ -129,11 +128,23 @@ class Preprocessor:
         end = self._line_end(t, at + 1)
         m = re.fullmatch(r"(10{0,2})(s|ms|us|ns|ps|fs)/(10{0,2})(s|ms|us|ns|ps|fs)", "".join(t.texts[at + 1 : end]))
         if m is None:
-            self._collector.error("bad-timescale", "this time scale cannot be read", t.starts[at], t.ends[end - 1], "write `timescale 1ns/1ps")
+            self._collector.error(
+                "bad-timescale",
+                "this time scale cannot be read",
+                t.starts[at],
+                t.ends[end - 1],
+                "write `timescale 1ns/1ps",
+            )
             return end
         unit, precision = len(m[1]) - 1 + _UNITS[m[2]], len(m[3]) - 1 + _UNITS[m[4]]
         if precision > unit:
-            self._collector.error("bad-timescale", "the precision is coarser than the unit", t.starts[at], t.ends[end - 1], "the unit comes first")
+            self._collector.error(
+                "bad-timescale",
+                "the precision is coarser than the unit",
+                t.starts[at],
+                t.ends[end - 1],
+                "the unit comes first",
+            )
             return end
         self._set(replace(self._settings, timescale=(unit, precision)), out)
         return end
@@ -168,7 +179,13 @@ class Preprocessor:
         if name in self._including:
             self._collector.error("include-loop", f"`{name}` includes itself", t.starts[at], t.ends[at + 1])
         elif found is None:
-            self._collector.error("no-include", f"`{name}` is not among the handed-in files", t.starts[at], t.ends[at + 1], "hand it in too")
+            self._collector.error(
+                "no-include",
+                f"`{name}` is not among the handed-in files",
+                t.starts[at],
+                t.ends[at + 1],
+                "hand it in too",
+            )
         else:
             self._including.append(name)
             self._copy(found, out)
@@ -178,7 +195,9 @@ class Preprocessor:
     def _use(self, name: str, t: Tokens, at: int, out: Tokens, depth: int = 0) -> int:
         macro = self._macros.get(name)
         if macro is None:
-            self._collector.error("no-macro", f"`{name} is not defined", t.starts[at], t.ends[at], did_you_mean(name, self._macros))
+            self._collector.error(
+                "no-macro", f"`{name} is not defined", t.starts[at], t.ends[at], did_you_mean(name, self._macros)
+            )
             return at + 1
         if depth > self._limits.call_depth:
             raise LimitReached(f"the macro `{name} uses itself", t.starts[at])
@@ -188,7 +207,10 @@ class Preprocessor:
             end, values = self._arguments(t, at + 1)
             if len(values) != len(macro.params) and not (len(macro.params) == 0 and values in ([], [[]])):
                 self._collector.error(
-                    "macro-arguments", f"`{name} takes {len(macro.params)} arguments, here are {len(values)}", t.starts[at], t.ends[at]
+                    "macro-arguments",
+                    f"`{name} takes {len(macro.params)} arguments, here are {len(values)}",
+                    t.starts[at],
+                    t.ends[at],
                 )
             arguments = {p: (t, v) for p, v in zip(macro.params, values, strict=False)}
         place = (t.starts[at], t.ends[at])
@@ -217,7 +239,9 @@ class Preprocessor:
 
     def _arguments(self, t: Tokens, at: int) -> tuple[int, list[list[int]]]:
         if t.texts[at] != "(":
-            self._collector.error("macro-arguments", "this macro needs arguments in parentheses", t.starts[at], t.ends[at])
+            self._collector.error(
+                "macro-arguments", "this macro needs arguments in parentheses", t.starts[at], t.ends[at]
+            )
             return at, []
         values: list[list[int]] = [[]]
         depth = 1

@@ -25,7 +25,12 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
                 tokens[file.name] = lex(file, collector, limits, file.name.lower().endswith((".sv", ".svh")))
             except LimitReached as limit:
                 collector.error("limit", limit.text, limit.position)
-        included = {t.texts[i + 1] for t in tokens.values() for i, k in enumerate(t.kinds) if k == "d" and t.texts[i] == "`include"}
+        included = {
+            t.texts[i + 1]
+            for t in tokens.values()
+            for i, k in enumerate(t.kinds)
+            if k == "d" and t.texts[i] == "`include"
+        }
         short = {name.rpartition("/")[2]: t for name, t in tokens.items()}
 
         def find(name: str) -> Tokens | None:
@@ -48,9 +53,11 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
     return modules
 
 
-def _verilog_modules(flat: Tokens, marks: list[tuple[int, Settings]], collector: Collector, limits: Limits) -> list[ast.Module | ast.Primitive]:
-    """The modules of a .v file. One written in SystemVerilog is parsed as that too, so that only its words are told, and what would
-    be wrong with it anyway, not what comes of reading them as Verilog."""
+def _verilog_modules(
+    flat: Tokens, marks: list[tuple[int, Settings]], collector: Collector, limits: Limits
+) -> list[ast.Module | ast.Primitive]:
+    """The modules of a .v file. One written in SystemVerilog is parsed as that too, so that only its words are told,
+    and what would be wrong with it anyway, not what comes of reading them as Verilog."""
     messages = Collector()
     try:
         modules = Parser(flat, messages, limits, marks, False).modules()

@@ -14,11 +14,38 @@ _STOPS = frozenset(
     """.split()
 )
 _DECLARES = frozenset(
-    ["reg", "integer", "real", "realtime", "time", "event", "parameter", "localparam", "logic", "bit", "int", "byte", "shortint", "longint"]
+    [
+        "reg",
+        "integer",
+        "real",
+        "realtime",
+        "time",
+        "event",
+        "parameter",
+        "localparam",
+        "logic",
+        "bit",
+        "int",
+        "byte",
+        "shortint",
+        "longint",
+    ]
 )
 _STATEMENT_WORDS = frozenset("begin end if else case casez casex endcase for while repeat forever".split())
-_UPDATES = {"+=": "+", "-=": "-", "*=": "*", "/=": "/", "%=": "%", "&=": "&", "|=": "|", "^=": "^", "<<=": "<<", ">>=": ">>",
-            "<<<=": "<<<", ">>>=": ">>>"}  # fmt: skip
+_UPDATES = {
+    "+=": "+",
+    "-=": "-",
+    "*=": "*",
+    "/=": "/",
+    "%=": "%",
+    "&=": "&",
+    "|=": "|",
+    "^=": "^",
+    "<<=": "<<",
+    ">>=": ">>",
+    "<<<=": "<<<",
+    ">>>=": ">>>",
+}
 """Assignments that .sv files may write shorter."""
 
 
@@ -89,7 +116,9 @@ class StatementParser(TimingParser):
     def _groups_statements(self) -> bool:
         """Whether a brace opens a block as in C: a statement stands behind it, no list of names."""
         after = self.texts[self.at + 2]
-        return self.kinds[self.at + 1] == "k" or (self.kinds[self.at + 1] == "i" and (after in ("=", "<=") or self.newline_before[self.at + 1]))
+        return self.kinds[self.at + 1] == "k" or (
+            self.kinds[self.at + 1] == "i" and (after in ("=", "<=") or self.newline_before[self.at + 1])
+        )
 
     def _misspelt_statement(self, text: str) -> None:
         """Words of other languages, and reserved words spelt wrong; read as what they were meant to be."""
@@ -97,7 +126,9 @@ class StatementParser(TimingParser):
         if text in ("elsif", "elseif", "elif") and after == "(":
             raise self.fail("else-if", f"`{text}` is not Verilog", "write `else if (...)`")
         near = nearest(text, _STATEMENT_WORDS)
-        follows = kind_after in "ixk" or (near not in ("begin", "end") and after == "(" and near is not None and self._no_call())
+        follows = kind_after in "ixk" or (
+            near not in ("begin", "end") and after == "(" and near is not None and self._no_call()
+        )
         if near is not None and follows and after not in (";", "=", "<=", "["):
             self.mend(near)
 
@@ -113,7 +144,13 @@ class StatementParser(TimingParser):
 
     def mend(self, word: str) -> None:
         """Report a misspelt reserved word, and read it as what it was meant to be."""
-        self.collector.error("misspelt", f"`{self.text}` is no word of Verilog here", self.start, self.ends[self.at], f"did you mean `{word}`?")
+        self.collector.error(
+            "misspelt",
+            f"`{self.text}` is no word of Verilog here",
+            self.start,
+            self.ends[self.at],
+            f"did you mean `{word}`?",
+        )
         self.texts[self.at] = word
         self.kinds[self.at] = "k"
 
@@ -152,7 +189,9 @@ class StatementParser(TimingParser):
         if self.is_at("{") or self.kinds[self.at] in "ix":
             return self.primary()
         if self.kinds[self.at] == "k":
-            raise self.fail("reserved-word", f"`{self.text}` is a reserved word and cannot be written to", "choose another name")
+            raise self.fail(
+                "reserved-word", f"`{self.text}` is a reserved word and cannot be written to", "choose another name"
+            )
         raise self.fail("expected-target", f"the name to be written to is missing before {self.describe()}")
 
     def _assignment_or_call(self) -> ast.Stmt:
@@ -167,7 +206,8 @@ class StatementParser(TimingParser):
         return assignment
 
     def _calls_elsewhere(self) -> bool:
-        """Whether a path of names, some with an index, stands here with nothing but arguments behind it: `m1.part[0].show;`."""
+        """Whether a path of names, some with an index, stands here with nothing but arguments behind it:
+        `m1.part[0].show;`."""
         end, has_dot = self.at + 1, False
         while self.kinds[end] == "o" and self.texts[end] in (".", "["):
             if self.texts[end] == ".":
@@ -199,7 +239,8 @@ class StatementParser(TimingParser):
         return call
 
     def assignment(self) -> ast.Assign:
-        """`target = value` or `target <= value`, without the semicolon; `i++` and `i += 1` where the language has them."""
+        """`target = value` or `target <= value`, without the semicolon; `i++` and `i += 1` where the language has
+        them."""
         start = self.start
         if self.text in ("++", "--") and self.kinds[self.at] == "o":
             op = self.text
@@ -217,7 +258,9 @@ class StatementParser(TimingParser):
             updated = ast.Binary(start, self.previous_end, _UPDATES[op], target, right)
             return ast.Assign(start, self.previous_end, target, updated, True)
         if op == ":" and self.texts[self.at + 1] == "=":
-            raise self.fail("vhdl-assign", "`:=` is VHDL", "Verilog assigns with `=` or `<=`", start, self.ends[self.at + 1])
+            raise self.fail(
+                "vhdl-assign", "`:=` is VHDL", "Verilog assigns with `=` or `<=`", start, self.ends[self.at + 1]
+            )
         if op == "==":
             raise self.fail("compare-for-assign", "`==` compares, it does not assign", "to assign write `=` or `<=`")
         if op not in ("=", "<="):
@@ -230,7 +273,9 @@ class StatementParser(TimingParser):
     def _step(self, start: int, target: ast.Expr, op: str) -> ast.Assign:
         self.system_verilog_only(f"`{op}`", f"write `i = i {op[0]} 1`")
         one = ast.Number(start, self.previous_end, None, True, 1, (1 << 32) - 2, 32)
-        return ast.Assign(start, self.previous_end, target, ast.Binary(start, self.previous_end, op[0], target, one), True)
+        return ast.Assign(
+            start, self.previous_end, target, ast.Binary(start, self.previous_end, op[0], target, one), True
+        )
 
     def _timed(self) -> ast.Stmt:
         start = self.start
@@ -246,7 +291,11 @@ class StatementParser(TimingParser):
         start = self.start
         self.at += 1
         if self.is_at("fork"):
-            raise self.fail("not-yet", "`wait fork` is not read by this version", "name the branches and wait for their ends by events")
+            raise self.fail(
+                "not-yet",
+                "`wait fork` is not read by this version",
+                "name the branches and wait for their ends by events",
+            )
         self.expect("(")
         timing = ast.Timing(start, start, None, None, self.expression())
         self.expect(")")
@@ -285,9 +334,12 @@ class StatementParser(TimingParser):
                 if self.at_word(*_DECLARES) or self.at_type_name():
                     if body and not self.system_verilog:
                         self.collector.error(
-                            "late-declaration", f"declarations stand before the first statement of a block: {self.describe()}",
-                            self.start, self.ends[self.at], "move it up to `begin`",
-                        )  # fmt: skip
+                            "late-declaration",
+                            f"declarations stand before the first statement of a block: {self.describe()}",
+                            self.start,
+                            self.ends[self.at],
+                            "move it up to `begin`",
+                        )
                     declarations += self.declaration_in_block()
                 elif not self.accept(";"):
                     body.append(self.statement())
@@ -317,20 +369,33 @@ class StatementParser(TimingParser):
     def _foreign_end(self) -> bool:
         """Whether `end if;` or its like stands here: VHDL, told and passed over."""
         word = self.texts[self.at + 1]
-        if self.text != "end" or word not in ("if", "case", "process", "loop") or self.texts[self.at + 2] != ";" or self.newline_before[self.at + 1]:
+        if (
+            self.text != "end"
+            or word not in ("if", "case", "process", "loop")
+            or self.texts[self.at + 2] != ";"
+            or self.newline_before[self.at + 1]
+        ):
             return False
         self.collector.error(
-            "vhdl-end", f"`end {word}` is VHDL", self.start, self.ends[self.at + 1], "Verilog closes `begin` with `end`, and `case` with `endcase`"
+            "vhdl-end",
+            f"`end {word}` is VHDL",
+            self.start,
+            self.ends[self.at + 1],
+            "Verilog closes `begin` with `end`, and `case` with `endcase`",
         )
         self.at += 3
         return True
 
     def _missing_end(self, opening: str, closing: str, at: int) -> None:
-        """Report that a block never ends. `assign` may stand in a block, but seldom does: with one in it that is where the end is
-        missing."""
+        """Report that a block never ends. `assign` may stand in a block, but seldom does: with one in it that is where
+        the end is missing."""
         before = self.describe() if at == self.previous_end else "`assign`"
         self.collector.error(
-            "missing-end", f"`{closing}` is missing before {before}", at, at, f"it closes the `{opening}` opened before; count `begin` and `end`"
+            "missing-end",
+            f"`{closing}` is missing before {before}",
+            at,
+            at,
+            f"it closes the `{opening}` opened before; count `begin` and `end`",
         )
 
     def recover(self, before: int) -> None:
@@ -350,7 +415,11 @@ class StatementParser(TimingParser):
         self.at += 1
         if not self.is_at("(") and self._then_follows():
             self.collector.error(
-                "vhdl-then", "`if ... then` is VHDL", start, self.previous_end, "write `if (condition)` and group with `begin` and `end`"
+                "vhdl-then",
+                "`if ... then` is VHDL",
+                start,
+                self.previous_end,
+                "write `if (condition)` and group with `begin` and `end`",
             )
             cond = self.expression()
             if self.is_at("="):
@@ -361,7 +430,9 @@ class StatementParser(TimingParser):
             cond = self.expression()
             self._close_condition()
         if self.is_at("then"):
-            self.collector.error("vhdl-then", "`then` is VHDL", self.start, self.ends[self.at], "leave it out in Verilog")
+            self.collector.error(
+                "vhdl-then", "`then` is VHDL", self.start, self.ends[self.at], "leave it out in Verilog"
+            )
             self.at += 1
         self._branch_at = self.at
         then = self.statement_or_null()
@@ -379,12 +450,18 @@ class StatementParser(TimingParser):
 
     def _need_parenthesis(self, word: str) -> None:
         if not self.is_at("("):
-            raise self.fail("missing", f"`(` is missing before {self.describe()}", f"the condition of `{word}` stands in parentheses")
+            raise self.fail(
+                "missing",
+                f"`(` is missing before {self.describe()}",
+                f"the condition of `{word}` stands in parentheses",
+            )
         self.at += 1
 
     def _close_condition(self) -> None:
         if self.is_at("="):
-            self.collector.error("assign-for-compare", "`=` does not compare", self.start, self.ends[self.at], "to compare write `==`")
+            self.collector.error(
+                "assign-for-compare", "`=` does not compare", self.start, self.ends[self.at], "to compare write `==`"
+            )
             self.at += 1
             self.expression()
         self.expect(")", "the condition")
@@ -401,7 +478,13 @@ class StatementParser(TimingParser):
         while not self.is_at("endcase"):
             if self.kinds[self.at] == "e" or (self.kinds[self.at] == "k" and self.text in _STOPS):
                 if self.is_at("end") and not self._open_begins:
-                    self.collector.error("missing-endcase", f"this `{kind}` is closed by `end`", self.start, self.ends[self.at], "write `endcase`")
+                    self.collector.error(
+                        "missing-endcase",
+                        f"this `{kind}` is closed by `end`",
+                        self.start,
+                        self.ends[self.at],
+                        "write `endcase`",
+                    )
                     self.at += 1
                     return ast.Case(start, self.previous_end, kind, subject, items, default)
                 self.collector.error(
@@ -433,7 +516,9 @@ class StatementParser(TimingParser):
         self.at += 1
         self._need_parenthesis("for")
         declared: ast.Declaration | None = None
-        if self.at_word("integer", "int", "genvar", "reg", "logic", "byte", "bit") or (self.text == "int" and self.kinds[self.at + 1] == "i"):
+        if self.at_word("integer", "int", "genvar", "reg", "logic", "byte", "bit") or (
+            self.text == "int" and self.kinds[self.at + 1] == "i"
+        ):
             self.system_verilog_only("a variable declared inside `for`", "declare it as `integer` before the loop")
             declared = self._loop_variable()
         init = self.assignment()

@@ -44,7 +44,9 @@ class TimingParser(ExpressionParser):
                 return [self.primary()]
             return [ast.Name(start, end, name)]
         if self.kinds[self.at] not in "nr":
-            raise self.fail("expected-value", f"a delay is missing before {self.describe()}", "write for instance `#10`")
+            raise self.fail(
+                "expected-value", f"a delay is missing before {self.describe()}", "write for instance `#10`"
+            )
         return [self.primary()]
 
     def _min_typ_max(self) -> ast.Expr:

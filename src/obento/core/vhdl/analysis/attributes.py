@@ -18,11 +18,30 @@ from obento.core.vhdl.syntax import ast
 
 _BOUNDS = ("left", "right", "low", "high", "length", "ascending")
 _SIGNAL = {
-    "event": BOOLEAN, "active": BOOLEAN, "last_event": TIME, "last_active": TIME, "stable": BOOLEAN, "quiet": BOOLEAN, "driving": BOOLEAN,
-}  # fmt: skip
+    "event": BOOLEAN,
+    "active": BOOLEAN,
+    "last_event": TIME,
+    "last_active": TIME,
+    "stable": BOOLEAN,
+    "quiet": BOOLEAN,
+    "driving": BOOLEAN,
+}
 _SCALAR = ("image", "value", "pos", "val", "succ", "pred", "leftof", "rightof")
-_ALL = (*_BOUNDS, *_SIGNAL, *_SCALAR, "last_value", "driving_value", "delayed", "transaction", "range", "reverse_range", "base", "simple_name",
-        "path_name", "instance_name")  # fmt: skip
+_ALL = (
+    *_BOUNDS,
+    *_SIGNAL,
+    *_SCALAR,
+    "last_value",
+    "driving_value",
+    "delayed",
+    "transaction",
+    "range",
+    "reverse_range",
+    "base",
+    "simple_name",
+    "path_name",
+    "instance_name",
+)
 
 
 class Attributes:
@@ -59,13 +78,25 @@ class Attributes:
     def _own_attribute(self, e: ast.Attribute) -> t.Expr | None:
         """An attribute that the text itself declares."""
         for found in self.context.scope.find(e.name):
-            name = e.prefix.name if isinstance(e.prefix, ast.Id) else e.prefix.suffix if isinstance(e.prefix, ast.Selected) else ""
+            name = (
+                e.prefix.name
+                if isinstance(e.prefix, ast.Id)
+                else e.prefix.suffix
+                if isinstance(e.prefix, ast.Selected)
+                else ""
+            )
             if isinstance(found, AttributeName) and name in found.values:
                 return found.values[name]
         return None
 
     def _path(self, e: ast.Attribute) -> t.Expr:
-        name = e.prefix.name if isinstance(e.prefix, ast.Id) else e.prefix.suffix if isinstance(e.prefix, ast.Selected) else ""
+        name = (
+            e.prefix.name
+            if isinstance(e.prefix, ast.Id)
+            else e.prefix.suffix
+            if isinstance(e.prefix, ast.Selected)
+            else ""
+        )
         if e.name != "simple_name":
             name = self.context.signals.place_of(name)
         return t.Const(STRING, e.pos, string(name))
@@ -75,7 +106,9 @@ class Attributes:
         if name in _BOUNDS and isinstance(s.type, ArrayType):
             return self._of_ranges(s, e)
         if not is_scalar(s.type):
-            raise self.context.wrong("attribute", f"`'{name}` does not belong to the type {s.shown}", e, did_you_mean(name, _ALL))
+            raise self.context.wrong(
+                "attribute", f"`'{name}` does not belong to the type {s.shown}", e, did_you_mean(name, _ALL)
+            )
         if name in _BOUNDS:
             r = self.context.expressions.subtype_range(s)
             if name == "ascending":
@@ -85,7 +118,9 @@ class Attributes:
             return self._bound(r, name, e.pos)
         if name in _SCALAR:
             if e.arg is None:
-                raise self.context.wrong("attribute", f"`'{name}` needs a value in brackets", e, f"{s.shown}'{name}(value)")
+                raise self.context.wrong(
+                    "attribute", f"`'{name}` needs a value in brackets", e, f"{s.shown}'{name}(value)"
+                )
             return self._scalar(s, name, e.arg, e)
         own = self._own_attribute(e)
         if own is not None:
@@ -130,7 +165,9 @@ class Attributes:
 
     def _of_ranges(self, s: Subtype, e: ast.Attribute) -> t.Expr:
         if s.ranges is None:
-            raise self.context.wrong("attribute", f"`{s.shown}` has no range of its own", e, "ask a signal or variable of this type")
+            raise self.context.wrong(
+                "attribute", f"`{s.shown}` has no range of its own", e, "ask a signal or variable of this type"
+            )
         return self._from_range(s.ranges[self._dimension(e)], e)
 
     def _from_range(self, r: RangeX, e: ast.Attribute) -> t.Expr:
@@ -170,7 +207,11 @@ class Attributes:
         dimension = self._dimension(e)
         if dimension >= len(prefix.type.indices):
             raise self.context.wrong("attribute", f"this array has only {len(prefix.type.indices)} dimension(s)", e)
-        if prefix.sub is not None and prefix.sub.ranges is not None and prefix.sub.ranges[dimension].known() is not None:
+        if (
+            prefix.sub is not None
+            and prefix.sub.ranges is not None
+            and prefix.sub.ranges[dimension].known() is not None
+        ):
             return self._from_range(prefix.sub.ranges[dimension], e)
         if e.name == "length" and dimension == 0:
             size = static_length(prefix)
@@ -201,7 +242,9 @@ class Attributes:
             raise self.context.wrong("attribute", "only arrays and scalar types have a range", e)
         if e.name == "range":
             return found
-        down: bool | t.Expr = not found.down if isinstance(found.down, bool) else t.Op(BOOLEAN, e.pos, "not", [found.down])
+        down: bool | t.Expr = (
+            not found.down if isinstance(found.down, bool) else t.Op(BOOLEAN, e.pos, "not", [found.down])
+        )
         return RangeX(found.right, found.left, down)
 
     @staticmethod
@@ -218,6 +261,8 @@ class Attributes:
     def _signal(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
         if not self.names.is_signal(prefix):
             raise self.context.wrong("attribute", f"`'{e.name}` belongs to signals, and this is none", e)
-        arg = self.context.expressions.expr(e.arg, TIME) if e.arg is not None and e.name in ("stable", "quiet") else None
+        arg = (
+            self.context.expressions.expr(e.arg, TIME) if e.arg is not None and e.name in ("stable", "quiet") else None
+        )
         result = _SIGNAL.get(e.name, prefix.type)
         return t.SignalAttr(result, e.pos, e.name, prefix, arg)

@@ -7,7 +7,14 @@ from collections.abc import Sequence
 from obento.core.vhdl.analysis.context import Context, Wrong
 from obento.core.vhdl.analysis.declarations import Declarations
 from obento.core.vhdl.analysis.names import Names
-from obento.core.vhdl.analysis.statements import Statements, everything_read, reads_edge, signals_read, static_prefix, target_indices
+from obento.core.vhdl.analysis.statements import (
+    Statements,
+    everything_read,
+    reads_edge,
+    signals_read,
+    static_prefix,
+    target_indices,
+)
 from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
 from obento.core.vhdl.code.statements import walk
 from obento.core.vhdl.model import typed_tree as t
@@ -19,7 +26,14 @@ from obento.core.vhdl.syntax import ast
 class Concurrent:
     """Makes processes; `finish_process` takes each one."""
 
-    def __init__(self, context: Context, names: Names, types: TypeDeclarations, declarations: Declarations, statements: Statements) -> None:
+    def __init__(
+        self,
+        context: Context,
+        names: Names,
+        types: TypeDeclarations,
+        declarations: Declarations,
+        statements: Statements,
+    ) -> None:
         self.context = context
         self.names = names
         self.types = types
@@ -34,7 +48,9 @@ class Concurrent:
 
     def process_statement(self, s: ast.Process) -> None:
         self.label(s.label, s)
-        p = t.Process(s.label or f"process at line {self.context.line(s.pos)}", s.pos, None, [], [], postponed=s.postponed)
+        p = t.Process(
+            s.label or f"process at line {self.context.line(s.pos)}", s.pos, None, [], [], postponed=s.postponed
+        )
         errors = self.context.collector.errors
         with self.context.aside(scope=Scope(self.context.scope, s.label), process=p):
             if s.sensitivity is not None:
@@ -52,13 +68,18 @@ class Concurrent:
             self._check_sensitivity(p)
         elif s.sensitivity is None and self.context.collector.errors == errors and not self._can_wait(p):
             text = "this process never waits: it would run for ever without time passing"
-            self.context.collector.warning("never-waits", text, s.pos, s.pos + 7, "give it a sensitivity list, or end it with `wait;`")
+            self.context.collector.warning(
+                "never-waits", text, s.pos, s.pos + 7, "give it a sensitivity list, or end it with `wait;`"
+            )
         self._merge_drives(p)
         if self.context.collector.errors == errors:
             self.context.processes.finish_process(p)
 
     def _can_wait(self, p: t.Process) -> bool:
-        return any(isinstance(s, t.Wait) or (isinstance(s, t.CallProcedure) and self.declarations.settle_waits(s.procedure)) for s in walk(p.body))
+        return any(
+            isinstance(s, t.Wait) or (isinstance(s, t.CallProcedure) and self.declarations.settle_waits(s.procedure))
+            for s in walk(p.body)
+        )
 
     def _merge_drives(self, p: t.Process) -> None:
         """Signals that subprograms of the process assign are driven by it."""
@@ -105,7 +126,9 @@ class Concurrent:
                     missing.setdefault(root.name, s)
         for name, x in list(missing.items())[:4]:
             text = f"`{name}` is read here but missing in the sensitivity list"
-            self.context.collector.warning("sensitivity", text, x.pos, x.pos + len(name), f"add `{name}`, or write process (all)")
+            self.context.collector.warning(
+                "sensitivity", text, x.pos, x.pos + len(name), f"add `{name}`, or write process (all)"
+            )
 
     # Assignments, assertions and calls.
 

@@ -33,10 +33,10 @@ class Wrong(Exception):
 class Context:
     """One record for a whole elaboration.
 
-    `scope`, `process`, `subprogram`, `package` and `in_body` say where analysis stands; `aside` sets them for a while. `setup` are
-    lines of the run that wait to be executed, `pending` subprograms that wait to be emitted, `broken` names whose declaration was
-    wrong and reported. `expressions` and those that follow are the way up: rooms that the rooms below them ask.
-    """
+    `scope`, `process`, `subprogram`, `package` and `in_body` say where analysis stands; `aside` sets them for a while.
+    `setup` are lines of the run that wait to be executed, `pending` subprograms that wait to be emitted, `broken` names
+    whose declaration was wrong and reported. `expressions` and those that follow are the way up: rooms that the rooms
+    below them ask."""
 
     expressions: ExpressionAnalysis
     subtypes: SubtypeAnalysis
@@ -80,7 +80,17 @@ class Context:
 
     def anew(self, scope: Scope, package: str) -> AbstractContextManager[None]:
         """In a package of its own: what surrounds whoever uses it means nothing inside."""
-        return self.aside(scope=scope, package=package, process=None, subprogram=None, pending=[], open_loops=[], depth=0, memo={}, in_body=False)
+        return self.aside(
+            scope=scope,
+            package=package,
+            process=None,
+            subprogram=None,
+            pending=[],
+            open_loops=[],
+            depth=0,
+            memo={},
+            in_body=False,
+        )
 
     def wrong(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong:
         """Report an error at a node; raise what is given back to leave off there."""

@@ -18,8 +18,27 @@ from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
 from obento.core.vhdl.code.statements import walk
 from obento.core.vhdl.model import nine_values as logic
 from obento.core.vhdl.model import typed_tree as t
-from obento.core.vhdl.model.scope import Alias, AttributeName, Component, LibraryName, Object, PackageName, Scope, Subprogram, TypeName
-from obento.core.vhdl.model.types import ArrayType, FileType, ProtectedType, RangeX, RecordType, Subtype, Type, default_value
+from obento.core.vhdl.model.scope import (
+    Alias,
+    AttributeName,
+    Component,
+    LibraryName,
+    Object,
+    PackageName,
+    Scope,
+    Subprogram,
+    TypeName,
+)
+from obento.core.vhdl.model.types import (
+    ArrayType,
+    FileType,
+    ProtectedType,
+    RangeX,
+    RecordType,
+    Subtype,
+    Type,
+    default_value,
+)
 from obento.core.vhdl.model.values import Arr, elements
 from obento.core.vhdl.packages.natives import find_native
 from obento.core.vhdl.packages.standard import BOOLEAN, FILE_KIND, STRING, TIME
@@ -103,7 +122,9 @@ class Declarations:
 
     def _use(self, name: ast.Expr) -> None:
         if not isinstance(name, ast.Selected):
-            raise self.context.wrong("use", "a use clause names a package and what of it: ieee.std_logic_1164.all", name)
+            raise self.context.wrong(
+                "use", "a use clause names a package and what of it: ieee.std_logic_1164.all", name
+            )
         prefix = self.names.denote(name.prefix)
         if isinstance(prefix, LibraryName) and name.suffix == "all":
             return  # units of a library are found by their names anyway
@@ -134,7 +155,11 @@ class Declarations:
                         f.local = True
                         self.context.scope.add(item.name, f)
             return
-        known = [k for k in self.context.scope.find(d.name) if isinstance(k, TypeName) and isinstance(k.subtype.type, ProtectedType)]
+        known = [
+            k
+            for k in self.context.scope.find(d.name)
+            if isinstance(k, TypeName) and isinstance(k.subtype.type, ProtectedType)
+        ]
         if not known:
             raise self.context.wrong("undeclared", f"the protected type `{d.name}` is not declared before its body", d)
         own = known[0].subtype.type
@@ -148,7 +173,9 @@ class Declarations:
             self.settle_waits(inner)
             for called in inner.calls:
                 self.emit_subprogram(called)
-        bodiless = [f for names in own.scope.names.values() for f in names if isinstance(f, Subprogram) and not f.analysed]
+        bodiless = [
+            f for names in own.scope.names.values() for f in names if isinstance(f, Subprogram) and not f.analysed
+        ]
         if bodiless:
             raise self.context.wrong("no-body", f"the method `{bodiless[0].name}` of `{d.name}` has no body here", d)
         own.make = keeper.py
@@ -161,14 +188,23 @@ class Declarations:
         subtype = self.types.subtype(d.subtype)
         if d.kind == "signal" and self.owner is not None:
             raise self.context.wrong(
-                "misplaced", "a signal cannot be declared in a process or subprogram", d, "declare it in the architecture, or use a variable"
+                "misplaced",
+                "a signal cannot be declared in a process or subprogram",
+                d,
+                "declare it in the architecture, or use a variable",
             )
         if d.kind == "variable" and self.owner is None:
             hint = "declare it inside the process, or use a signal"
-            raise self.context.wrong("misplaced", "a variable cannot be declared outside of processes and subprograms", d, hint)
+            raise self.context.wrong(
+                "misplaced", "a variable cannot be declared outside of processes and subprograms", d, hint
+            )
         if isinstance(subtype.type, ProtectedType) and not subtype.type.make:
             raise self.context.wrong("no-body", f"the protected type `{subtype.shown}` has no body before this", d)
-        if d.kind == "constant" and d.default is None and (not self.context.package or self.context.in_body or self.owner is not None):
+        if (
+            d.kind == "constant"
+            and d.default is None
+            and (not self.context.package or self.context.in_body or self.owner is not None)
+        ):
             raise self.context.wrong("constant", "a constant needs its value", d, "write := and the value")
         if d.kind == "file":
             return self._files(d, subtype)
@@ -184,7 +220,15 @@ class Declarations:
             elif d.kind == "constant":
                 out += self._constant(name, subtype, value, node)
             else:
-                o = Object(name, "variable", subtype, pos, self.context.emitter.fresh("v"), of_process=self.owner, shared=d.kind == "shared")
+                o = Object(
+                    name,
+                    "variable",
+                    subtype,
+                    pos,
+                    self.context.emitter.fresh("v"),
+                    of_process=self.owner,
+                    shared=d.kind == "shared",
+                )
                 self.types.add(name, o, node)
                 if self.owner is not None:
                     out.append(t.Declare(pos, o, value))
@@ -195,7 +239,9 @@ class Declarations:
     def from_value(self, s: Subtype, value: t.Expr | None, d: ast.Node) -> Subtype:
         """An unconstrained array takes its bounds from its value, where it is constant."""
         if value is None:
-            raise self.context.wrong("unconstrained", f"{s.shown} needs its range here", d, "write for instance (7 downto 0)")
+            raise self.context.wrong(
+                "unconstrained", f"{s.shown} needs its range here", d, "write for instance (7 downto 0)"
+            )
         if isinstance(value, t.Const):
             return Subtype(s.type, [range_of(value.value, s.type)], s.resolution)
         if value.sub is not None and value.sub.ranges is not None:
@@ -209,7 +255,11 @@ class Declarations:
         size, wanted = static_length(value), s.length()
         if size is not None and wanted is not None and size != wanted:
             self.context.collector.error(
-                "width", f"this is {size} elements wide, but {wanted} are needed", value.pos, None, _width_hint(size, wanted, s)
+                "width",
+                f"this is {size} elements wide, but {wanted} are needed",
+                value.pos,
+                None,
+                _width_hint(size, wanted, s),
             )
 
     def new_signal(self, name: str, subtype: Subtype, value: t.Expr | None, node: ast.Node, guard: str = "") -> Object:
@@ -229,7 +279,8 @@ class Declarations:
 
     def set_up_signal(self, o: Object) -> None:
         self.context.setup.append(
-            f"{o.py} = R.signal({o.name!r}, {self.context.emitter.constant(o.value)}, {self.context.emitter.keep(self.resolution(o.subtype))})"
+            f"{o.py} = R.signal({o.name!r}, {self.context.emitter.constant(o.value)},"
+            f" {self.context.emitter.keep(self.resolution(o.subtype))})"
         )
         self.context.signals.note_signal(o)
 
@@ -278,9 +329,9 @@ class Declarations:
 
     def _global(self, o: Object, value: t.Expr | None) -> None:
         """A variable outside of all processes."""
-        self._execute_live(
-            f"{o.py} = {self.context.emitter.fitted(value, o.subtype) if value is not None else self.context.emitter.default(o.subtype)}", o.name
-        )
+        emitter = self.context.emitter
+        given = emitter.fitted(value, o.subtype) if value is not None else emitter.default(o.subtype)
+        self._execute_live(f"{o.py} = {given}", o.name)
 
     def _execute_live(self, text: str, name: str) -> None:
         try:
@@ -305,7 +356,8 @@ class Declarations:
             text = f"{o.py} = File()\n"
             if name_x is not None:
                 text += (
-                    f"R.open({o.py}, {self.context.emitter.value(name_x)}, {self.context.emitter.value(mode) if mode is not None else 0}, {pos})\n"
+                    f"R.open({o.py}, {self.context.emitter.value(name_x)},"
+                    f" {self.context.emitter.value(mode) if mode is not None else 0}, {pos})\n"
                 )
             self._execute_live(text, name)
         return out
@@ -331,14 +383,21 @@ class Declarations:
         subtype, after = self.types.subtype(d.mark), self.expressions.expr(d.after, TIME)
         if not isinstance(after, t.Const):
             raise self.context.wrong("constant", "the time of a disconnection must be constant", d.after)
-        signals = [o for declared in self.context.scope.names.values() for o in declared if isinstance(o, Object) and o.guard and not o.disconnect]
+        signals = [
+            o
+            for declared in self.context.scope.names.values()
+            for o in declared
+            if isinstance(o, Object) and o.guard and not o.disconnect
+        ]
         if d.names:
             signals = []
             for name, pos in d.names:
                 found = next((o for o in self.context.scope.find(name) if isinstance(o, Object) and o.guard), None)
                 if found is None:
                     hint = "only signals that are declared `bus` or `register` are guarded"
-                    raise self.context.wrong("disconnect", f"`{name}` is no guarded signal", ast.Node(pos, pos + len(name)), hint)
+                    raise self.context.wrong(
+                        "disconnect", f"`{name}` is no guarded signal", ast.Node(pos, pos + len(name)), hint
+                    )
                 signals.append(found)
         for o in signals:
             if o.subtype.type is subtype.type:
@@ -379,7 +438,13 @@ class Declarations:
         params: list[Object] = []
         for p in d.params:
             subtype = self.types.subtype(p.subtype)
-            kind: Any = p.kind or ("file" if isinstance(subtype.type, FileType) else "variable" if p.mode in ("out", "inout") else "constant")
+            kind: Any = p.kind or (
+                "file"
+                if isinstance(subtype.type, FileType)
+                else "variable"
+                if p.mode in ("out", "inout")
+                else "constant"
+            )
             if isinstance(subtype.type, FileType):
                 kind = "file"
             mode = p.mode or "in"
@@ -388,9 +453,17 @@ class Declarations:
                 default = self.expressions.expr(p.default, subtype.type, subtype)
             if d.returns is not None and mode != "in":
                 self.context.collector.error(
-                    "mode", f"a function's parameter can only be `in`, not `{mode}`", p.pos, p.end, "use a procedure to give several values back"
+                    "mode",
+                    f"a function's parameter can only be `in`, not `{mode}`",
+                    p.pos,
+                    p.end,
+                    "use a procedure to give several values back",
                 )
-            params.append(Object(p.name, kind, subtype, p.pos, self.context.emitter.fresh("a"), mode, default=default, is_param=True))
+            params.append(
+                Object(
+                    p.name, kind, subtype, p.pos, self.context.emitter.fresh("a"), mode, default=default, is_param=True
+                )
+            )
         result = self.types.marked(d.returns) if d.returns is not None else None
         f = Subprogram(
             d.name,
@@ -408,17 +481,25 @@ class Declarations:
 
     def _subprogram(self, d: ast.SubprogramDecl) -> list[t.Stmt]:
         f = self.head(d)
-        same = [k for k in self.context.scope.names.get(d.name, ()) if isinstance(k, Subprogram) and k.profile() == f.profile()]
+        same = [
+            k
+            for k in self.context.scope.names.get(d.name, ())
+            if isinstance(k, Subprogram) and k.profile() == f.profile()
+        ]
         if d.body is None:
             f.native = self._native(f)
             if same:
-                self.context.collector.error("redeclared", f"`{d.name}` with these parameters is declared a second time", d.pos, d.end)
+                self.context.collector.error(
+                    "redeclared", f"`{d.name}` with these parameters is declared a second time", d.pos, d.end
+                )
                 return []
             self.types.add(d.name, f, d)
             return []
         if same:
             if same[0].body is not None or same[0].analysed:
-                self.context.collector.error("redeclared", f"`{d.name}` with these parameters is declared a second time", d.pos, d.end)
+                self.context.collector.error(
+                    "redeclared", f"`{d.name}` with these parameters is declared a second time", d.pos, d.end
+                )
                 return []
             declared = same[0]
             declared.params, declared.pure, declared.node = f.params, f.pure, f.node
@@ -436,7 +517,12 @@ class Declarations:
     def _native(self, f: Subprogram) -> Callable[..., Any] | None:
         if not self.context.in_library:
             return None
-        native = find_native(self.context.package, f.name, [p.subtype.type.name for p in f.params], f.result.type.name if f.result else "")
+        native = find_native(
+            self.context.package,
+            f.name,
+            [p.subtype.type.name for p in f.params],
+            f.result.type.name if f.result else "",
+        )
         if native is not None:
             f.foreign = False
         return native
@@ -456,7 +542,11 @@ class Declarations:
         if f.is_function and not any(isinstance(s, t.Return) for s in walk(f.body)):
             last = d.end - 1
             self.context.collector.error(
-                "no-return", f"the function `{f.name}` never returns a value", d.pos, d.pos + 8 if last else d.end, "add a return statement"
+                "no-return",
+                f"the function `{f.name}` never returns a value",
+                d.pos,
+                d.pos + 8 if last else d.end,
+                "add a return statement",
             )
 
     def settle_waits(self, f: Subprogram, seen: set[int] | None = None) -> bool:

@@ -33,7 +33,15 @@ from obento.core.vhdl.model.types import (
     scalar_bounds,
 )
 from obento.core.vhdl.model.values import Arr
-from obento.core.vhdl.packages.standard import BOOLEAN, INTEGER, UNIVERSAL_INTEGER, UNIVERSAL_REAL, compatible, concrete, is_universal
+from obento.core.vhdl.packages.standard import (
+    BOOLEAN,
+    INTEGER,
+    UNIVERSAL_INTEGER,
+    UNIVERSAL_REAL,
+    compatible,
+    concrete,
+    is_universal,
+)
 from obento.core.vhdl.syntax import ast
 
 _SIMPLE = {"+": lambda a, b: a + b, "-": lambda a, b: a - b, "*": lambda a, b: a * b}
@@ -69,7 +77,13 @@ class Expressions:
         chosen = fitting[0] if len(fitting) == 1 else self._preferred(e, fitting, wanted)
         made = chosen.make(wanted or concrete(chosen.type), sub)
         if is_universal(made.type):
-            made.type = wanted if wanted is not None and not is_universal(wanted) else concrete(made.type) if wanted is None else made.type
+            made.type = (
+                wanted
+                if wanted is not None and not is_universal(wanted)
+                else concrete(made.type)
+                if wanted is None
+                else made.type
+            )
             if isinstance(made, t.Const) and isinstance(made.type, RealType) and isinstance(made.value, int):
                 made.value = float(made.value)
         return made
@@ -81,7 +95,11 @@ class Expressions:
         if wanted is None:
             plain = [i for i in best if not isinstance(i.type, Guess)] or best
             best = [i for i in plain if i.type in (INTEGER, BOOLEAN)] or plain
-            named = [i for i in best if i.type.name in ("std_logic_vector", "bit_vector", "string", "std_ulogic", "character")]
+            named = [
+                i
+                for i in best
+                if i.type.name in ("std_logic_vector", "bit_vector", "string", "std_ulogic", "character")
+            ]
             if len(best) > 1 and named:
                 best = sorted(named, key=lambda i: i.type.name != "std_logic_vector")[:1]
         if len(best) > 1 and any(i.operands != best[0].operands or i.type is not best[0].type for i in best):
@@ -91,7 +109,9 @@ class Expressions:
             if all(i.type is best[0].type and i.implicit for i in best):  # two literals compared
                 return next((i for i in best if any(o.name == "std_ulogic" for o in i.operands)), best[0])
             shown = " or ".join(sorted({i.type.shown for i in best})[:3])
-            raise self.context.wrong("ambiguous", f"this can mean several things ({shown})", e, "say which with type'(value)")
+            raise self.context.wrong(
+                "ambiguous", f"this can mean several things ({shown})", e, "say which with type'(value)"
+            )
         return best[0]
 
     def mismatch(self, e: ast.Expr, interps: list[Interp], wanted: Type) -> Wrong:
@@ -100,14 +120,26 @@ class Expressions:
         given = types[0]
         if isinstance(given, Guess) and given.kind == "string" and isinstance(wanted, EnumType) and wanted.is_character:
             return self.context.wrong(
-                "type", f"a string in double quotes cannot be {_a(wanted)}", e, "write a single character in single quotes: '1'"
+                "type",
+                f"a string in double quotes cannot be {_a(wanted)}",
+                e,
+                "write a single character in single quotes: '1'",
             )
-        if isinstance(given, Guess) and given.kind == "string" and isinstance(wanted, ArrayType) and isinstance(wanted.element.type, EnumType):
+        if (
+            isinstance(given, Guess)
+            and given.kind == "string"
+            and isinstance(wanted, ArrayType)
+            and isinstance(wanted.element.type, EnumType)
+        ):
             bad = sorted(c for c in given.letters if c not in wanted.element.type.positions)
             if bad:
-                return self.context.wrong("type", f"{bad[0]} is no value of {wanted.element.type.shown}, so this cannot be {_a(wanted)}", e)
+                return self.context.wrong(
+                    "type", f"{bad[0]} is no value of {wanted.element.type.shown}, so this cannot be {_a(wanted)}", e
+                )
         shown = " or ".join(_given(g) for g in types[:2])
-        return self.context.wrong("type", f"this is {shown}, but {_a(wanted)} is needed here", e, _conversion_hint(given, wanted))
+        return self.context.wrong(
+            "type", f"this is {shown}, but {_a(wanted)} is needed here", e, _conversion_hint(given, wanted)
+        )
 
     # Everything an expression can mean.
 
@@ -128,7 +160,9 @@ class Expressions:
             case ast.String():
                 return [self._string(e)]
             case ast.Aggregate():
-                return [Interp(Guess("an aggregate", kind="aggregate"), lambda wanted, sub: self._aggregate(e, wanted, sub))]
+                return [
+                    Interp(Guess("an aggregate", kind="aggregate"), lambda wanted, sub: self._aggregate(e, wanted, sub))
+                ]
             case ast.Null():
                 return [Interp(Guess("null", kind="null"), lambda wanted, _s: t.Const(wanted, e.pos, None))]
             case ast.New():
@@ -152,7 +186,9 @@ class Expressions:
             case ast.Open():
                 return [Interp(Guess("open", kind="wrong"), lambda wanted, _s: t.Open(wanted, e.pos))]
             case ast.Others():
-                raise self.context.wrong("misplaced", "`others` stands only in aggregates and as a choice", e, "write (others => '0')")
+                raise self.context.wrong(
+                    "misplaced", "`others` stands only in aggregates and as a choice", e, "write (others => '0')"
+                )
             case ast.Range() | ast.SubtypeInd() | ast.Box():
                 raise self.context.wrong("misplaced", "a range cannot stand here", e)
         return self._name_interps(e)
@@ -193,9 +229,19 @@ class Expressions:
         lefts = {concrete(i.type).name for i in self.interps(e.left)}
         rights = {concrete(i.type).name for i in self.interps(e.right)}
         hint = ""
-        if e.op in ("+", "-", "*", "/", "mod", "rem", "<", ">", "<=", ">=", "=", "/=") and "std_logic_vector" in lefts | rights:
-            hint = "std_logic_vector is no number: use unsigned or signed of ieee.numeric_std, for instance unsigned(a) + 1"
-        elif e.op in ("and", "or", "xor", "nand", "nor") and "boolean" in lefts | rights and "std_ulogic" in lefts | rights:
+        if (
+            e.op in ("+", "-", "*", "/", "mod", "rem", "<", ">", "<=", ">=", "=", "/=")
+            and "std_logic_vector" in lefts | rights
+        ):
+            hint = (
+                "std_logic_vector is no number: use unsigned or signed of ieee.numeric_std, for instance"
+                " unsigned(a) + 1"
+            )
+        elif (
+            e.op in ("and", "or", "xor", "nand", "nor")
+            and "boolean" in lefts | rights
+            and "std_ulogic" in lefts | rights
+        ):
             hint = "compare the bit first: a = '1'"
         elif e.op in ("=", "/=") and ("std_ulogic" in lefts and "integer" in rights):
             hint = "a single bit is compared with '0' or '1'"
@@ -213,7 +259,11 @@ class Expressions:
         if isinstance(e, ast.Paren):
             given = ", ".join(" or ".join(_given(i.type) for i in self.interps(a.value)[:2]) for a in e.args)
         wanted = functions[0]
-        hint = f"it wants {', '.join(_a(p.subtype.type) for p in wanted.params)}" if len({len(f.params) for f in functions}) == 1 else ""
+        hint = (
+            f"it wants {', '.join(_a(p.subtype.type) for p in wanted.params)}"
+            if len({len(f.params) for f in functions}) == 1
+            else ""
+        )
         if found.name in ("to_integer", "conv_integer") and "std_logic_vector" in given:
             hint = "say whether it is a number without or with sign: to_integer(unsigned(a))"
         return self.context.wrong("no-call", f"no `{found.name}` fits the arguments ({given})", e, hint)
@@ -229,14 +279,19 @@ class Expressions:
         if isinstance(wanted, IntType) and not wanted.universal and not wanted.low <= value <= wanted.high:
             if isinstance(value, int) and value > 2**31 - 1 and value != 2**31:
                 raise self.context.wrong(
-                    "too-large", f"{shown(value)} is larger than an integer can be (2147483647)", e, 'write it as a bit string: X"..."'
+                    "too-large",
+                    f"{shown(value)} is larger than an integer can be (2147483647)",
+                    e,
+                    'write it as a bit string: X"..."',
                 )
         return t.Const(wanted if isinstance(wanted, IntType | RealType) else UNIVERSAL_INTEGER, e.pos, value)
 
     def _physical(self, e: ast.Physical) -> Interp:
         unit = self.names.denote(e.unit)
         if not isinstance(unit, PhysUnit):
-            raise self.context.wrong("unit", "this number is followed by something that is no unit", e, "10 ns, for instance")
+            raise self.context.wrong(
+                "unit", "this number is followed by something that is no unit", e, "10 ns, for instance"
+            )
         return Interp(unit.type, lambda _t, _s: t.Const(unit.type, e.pos, int(e.value * unit.value)))
 
     def _string(self, e: ast.String) -> Interp:
@@ -244,7 +299,9 @@ class Expressions:
 
         def make(wanted: Type, _: Subtype | None) -> t.Expr:
             if not isinstance(wanted, ArrayType):
-                raise self.context.wrong("ambiguous", "the type of this string is not clear here", e, "say it with string'(...)")
+                raise self.context.wrong(
+                    "ambiguous", "the type of this string is not clear here", e, "say it with string'(...)"
+                )
             element = wanted.element.type
             assert isinstance(element, EnumType)
             bounds = scalar_bounds(wanted.indices[0])
@@ -258,12 +315,18 @@ class Expressions:
             value = self.expr(e.value)
             designated = value.type
             sub = Subtype(designated)
-            return Interp(Guess("an access value", kind="new", designated=designated), lambda wanted, _s: t.New(wanted, e.pos, sub, value))
+            return Interp(
+                Guess("an access value", kind="new", designated=designated),
+                lambda wanted, _s: t.New(wanted, e.pos, sub, value),
+            )
         assert e.subtype is not None
         subtype = self.context.subtypes.subtype(e.subtype)
         if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
             raise self.context.wrong("unconstrained", "an array needs its range here", e, "new string(1 to 10)")
-        return Interp(Guess("an access value", kind="new", designated=subtype.type), lambda wanted, _s: t.New(wanted, e.pos, subtype, None))
+        return Interp(
+            Guess("an access value", kind="new", designated=subtype.type),
+            lambda wanted, _s: t.New(wanted, e.pos, subtype, None),
+        )
 
     # Conversions and qualification.
 
@@ -294,7 +357,9 @@ class Expressions:
                 return arg
             size = static_length(arg) if isinstance(arg.type, ArrayType) else None
             if size is not None and wanted.length() is not None and wanted.length() != size:
-                raise self.context.wrong("width", f"{size} elements do not fit into {wanted.shown} of {wanted.length()}", e)
+                raise self.context.wrong(
+                    "width", f"{size} elements do not fit into {wanted.shown} of {wanted.length()}", e
+                )
             sub = wanted if wanted.ranges is not None else None
             if sub is None and isinstance(arg.type, ArrayType) and arg.sub is not None:
                 sub = Subtype(wanted.type, arg.sub.ranges)
@@ -322,8 +387,15 @@ class Expressions:
         if isinstance(wanted, RecordType):
             return self._record(e, wanted)
         if isinstance(wanted, ArrayType):
-            return self._array(e, wanted, sub.ranges if sub is not None else None, sub.element_subtype if sub is not None else wanted.element)
-        raise self.context.wrong("ambiguous", "the type of this aggregate is not clear here", e, "say it with type'(...)")
+            return self._array(
+                e,
+                wanted,
+                sub.ranges if sub is not None else None,
+                sub.element_subtype if sub is not None else wanted.element,
+            )
+        raise self.context.wrong(
+            "ambiguous", "the type of this aggregate is not clear here", e, "say it with type'(...)"
+        )
 
     def _record(self, e: ast.Aggregate, wanted: RecordType) -> t.Expr:
         values: list[t.Expr | None] = [None] * len(wanted.fields)
@@ -339,7 +411,9 @@ class Expressions:
                 places.append(number)
             for place in places:
                 if place >= len(values) or values[place] is not None:
-                    raise self.context.wrong("aggregate", f"{wanted.shown} has {len(values)} fields, each given once", item)
+                    raise self.context.wrong(
+                        "aggregate", f"{wanted.shown} has {len(values)} fields, each given once", item
+                    )
                 field = wanted.fields[place][1]
                 values[place] = self.expr(item.value, field.type, field)
         missing = [n for (n, _), v in zip(wanted.fields, values, strict=True) if v is None]
@@ -362,13 +436,19 @@ class Expressions:
                 value, is_slice = self._element_of(item.value, wanted, ranges, element)
                 if is_slice and isinstance(place, t.Expr):
                     raise self.context.wrong(
-                        "aggregate", "one place takes one element, and this is an array", item.value, "give the places as a range"
+                        "aggregate",
+                        "one place takes one element, and this is an array",
+                        item.value,
+                        "give the places as a range",
                     )
                 items.append((place, value, is_slice))
         own = ranges[:1] if ranges is not None else None
         if own is None and others is not None:
             raise self.context.wrong(
-                "others", "`others` needs to know how long the array is", e, "say the range: (7 downto 0 => '0'), or name the type with its range"
+                "others",
+                "`others` needs to know how long the array is",
+                e,
+                "say the range: (7 downto 0 => '0'), or name the type with its range",
             )
         if own is None and items and items[0][0] is not None:
             own = [self._named_range(items, wanted, e)]
@@ -377,7 +457,9 @@ class Expressions:
         sub = Subtype(wanted, own) if own is not None and len(wanted.indices) == 1 else None
         return self.folded(t.ArrayAgg(wanted, e.pos, items, others, own, sub=sub))
 
-    def _count_items(self, e: ast.Aggregate, items: Sequence[tuple[Any, t.Expr, bool]], others: t.Expr | None, own: RangeX) -> None:
+    def _count_items(
+        self, e: ast.Aggregate, items: Sequence[tuple[Any, t.Expr, bool]], others: t.Expr | None, own: RangeX
+    ) -> None:
         size = own.length()
         if size is None or any(place is not None or is_slice for place, _, is_slice in items):
             return
@@ -385,7 +467,9 @@ class Expressions:
             hint = "(others => ...) fills the rest" if len(items) < size else ""
             raise self.context.wrong("width", f"{len(items)} values are given for {size} elements", e, hint)
 
-    def _element_of(self, e: ast.Expr, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype) -> tuple[t.Expr, bool]:
+    def _element_of(
+        self, e: ast.Expr, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype
+    ) -> tuple[t.Expr, bool]:
         """A value for an element, or (since -2008) for several in a row."""
         if len(wanted.indices) > 1:
             row = row_type(wanted)
@@ -396,7 +480,9 @@ class Expressions:
             return self.expr(e, element.type, element), False
         return self.expr(e, wanted), True
 
-    def _named_range(self, items: Sequence[tuple[RangeX | t.Expr | None, t.Expr, bool]], wanted: ArrayType, e: ast.Node) -> RangeX:
+    def _named_range(
+        self, items: Sequence[tuple[RangeX | t.Expr | None, t.Expr, bool]], wanted: ArrayType, e: ast.Node
+    ) -> RangeX:
         if len(items) == 1 and isinstance(items[0][0], RangeX):
             return items[0][0]
         lows: list[Any] = []
@@ -436,17 +522,23 @@ class Expressions:
             types = [i.type for i in self.interps(e.left)]
             others = [i.type for i in self.interps(e.right)]
             both = [a for a in types if any(a is b or compatible(b, a) or compatible(a, b) for b in others)]
-            plain = [a for a in both if not is_universal(a)] or [b for b in others if not is_universal(b) and any(compatible(a, b) for a in types)]
+            plain = [a for a in both if not is_universal(a)] or [
+                b for b in others if not is_universal(b) and any(compatible(a, b) for a in types)
+            ]
             index = plain[0] if plain else concrete(both[0]) if both else INTEGER
         return RangeX(self._bound_now(self.expr(e.left, index)), self._bound_now(self.expr(e.right, index)), e.down)
 
     def _bound_now(self, x: t.Expr) -> t.Expr:
-        """An end of a range that calls functions of constants, as the constant that they give: `0 to log2(size) - 1`."""
+        """An end of a range that calls functions of constants, as the constant that they give: `0 to log2(size) -
+        1`."""
         parts = parts_of(x)
         calls = [p.function for p in parts if isinstance(p, t.Call)]
         if not calls or not all(f.native is not None or (f.body is not None and f.pure and not f.local) for f in calls):
             return x
-        if not all(isinstance(p, t.Const | t.Op | t.Call | t.Convert | t.Qual) or (isinstance(p, t.Read) and p.object.known) for p in parts):
+        if not all(
+            isinstance(p, t.Const | t.Op | t.Call | t.Convert | t.Qual) or (isinstance(p, t.Read) and p.object.known)
+            for p in parts
+        ):
             return x
         return t.Const(x.type, x.pos, self.context.declarations.worked_out(x, Subtype(x.type)))
 
@@ -472,7 +564,11 @@ class Expressions:
         if self.operators.unary_interps(unary):
             return self.expr(unary, BOOLEAN)
         shown = " or ".join(_given(i.type) for i in interps[:2])
-        hint = "compare it: a = '1'" if any(i.type.name in ("std_ulogic", "bit") for i in interps) else "a condition is true or false, such as a = b"
+        hint = (
+            "compare it: a = '1'"
+            if any(i.type.name in ("std_ulogic", "bit") for i in interps)
+            else "a condition is true or false, such as a = b"
+        )
         raise self.context.wrong("condition", f"a condition is needed here, but this is {shown}", e, hint)
 
     # Constants.
@@ -499,7 +595,9 @@ class Expressions:
     def _all_constant(x: t.Expr) -> bool:
         match x:
             case t.Op() | t.Call():
-                return all(isinstance(a, t.Const) for a in x.args) and not (isinstance(x, t.Op) and x.op in ("endfile", "deallocate"))
+                return all(isinstance(a, t.Const) for a in x.args) and not (
+                    isinstance(x, t.Op) and x.op in ("endfile", "deallocate")
+                )
             case t.Convert():
                 return isinstance(x.arg, t.Const) and (x.target.ranges is None or x.target.static())
             case t.Qual():
@@ -510,8 +608,13 @@ class Expressions:
                 return all(isinstance(v, t.Const) for v in x.values)
             case t.ArrayAgg():
                 known = x.ranges is None or x.ranges[0].known() is not None
-                places = all(p is None or isinstance(p, t.Const) or (isinstance(p, RangeX) and p.known() is not None) for p, _, _ in x.items)
-                values = all(isinstance(v, t.Const) for _, v, _ in x.items) and (x.others is None or isinstance(x.others, t.Const))
+                places = all(
+                    p is None or isinstance(p, t.Const) or (isinstance(p, RangeX) and p.known() is not None)
+                    for p, _, _ in x.items
+                )
+                values = all(isinstance(v, t.Const) for _, v, _ in x.items) and (
+                    x.others is None or isinstance(x.others, t.Const)
+                )
                 return known and places and values
         return False
 

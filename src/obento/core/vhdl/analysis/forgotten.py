@@ -1,4 +1,5 @@
-"""Warnings about what is declared and then forgotten: signals nobody assigns, variables read before they have a value."""
+"""Warnings about what is declared and then forgotten: signals nobody assigns, variables read before they have a
+value."""
 
 from __future__ import annotations
 
@@ -21,9 +22,21 @@ def never_assigned(objects: Iterable[Object], tell: Tell) -> None:
         if o.py in sources or o.default is not None or "'" in o.name:
             continue
         if o.is_port and o.mode in ("out", "buffer"):
-            tell("never-assigned", f"the output `{o.name}` is never given a value", o.pos, o.pos + len(o.name), "assign it in the architecture")
+            tell(
+                "never-assigned",
+                f"the output `{o.name}` is never given a value",
+                o.pos,
+                o.pos + len(o.name),
+                "assign it in the architecture",
+            )
         elif not o.is_port and o.read_at:
-            tell("never-assigned", f"`{o.name}` is read but never given a value", o.pos, o.pos + len(o.name), "assign it, or give it a start value")
+            tell(
+                "never-assigned",
+                f"`{o.name}` is read but never given a value",
+                o.pos,
+                o.pos + len(o.name),
+                "assign it, or give it a start value",
+            )
 
 
 def read_too_early(p: t.Process, tell: Tell) -> None:

@@ -25,13 +25,36 @@ from obento.core.vhdl.packages.standard import BOOLEAN, compatible
 from obento.core.vhdl.syntax import ast
 
 WHERE = {
-    "std_logic": "std_logic_1164", "std_logic_vector": "std_logic_1164", "std_ulogic": "std_logic_1164", "rising_edge": "std_logic_1164",
-    "falling_edge": "std_logic_1164", "std_ulogic_vector": "std_logic_1164", "unsigned": "numeric_std", "signed": "numeric_std",
-    "to_integer": "numeric_std", "to_unsigned": "numeric_std", "to_signed": "numeric_std", "resize": "numeric_std", "shift_left": "numeric_std",
-    "shift_right": "numeric_std", "conv_integer": "std_logic_unsigned", "conv_std_logic_vector": "std_logic_arith", "math_pi": "math_real",
-    "sqrt": "math_real", "ceil": "math_real", "log2": "math_real", "uniform": "math_real",
-}  # fmt: skip
-_STD_WHERE = {"line": "textio", "text": "textio", "readline": "textio", "writeline": "textio", "finish": "env", "stop": "env"}
+    "std_logic": "std_logic_1164",
+    "std_logic_vector": "std_logic_1164",
+    "std_ulogic": "std_logic_1164",
+    "rising_edge": "std_logic_1164",
+    "falling_edge": "std_logic_1164",
+    "std_ulogic_vector": "std_logic_1164",
+    "unsigned": "numeric_std",
+    "signed": "numeric_std",
+    "to_integer": "numeric_std",
+    "to_unsigned": "numeric_std",
+    "to_signed": "numeric_std",
+    "resize": "numeric_std",
+    "shift_left": "numeric_std",
+    "shift_right": "numeric_std",
+    "conv_integer": "std_logic_unsigned",
+    "conv_std_logic_vector": "std_logic_arith",
+    "math_pi": "math_real",
+    "sqrt": "math_real",
+    "ceil": "math_real",
+    "log2": "math_real",
+    "uniform": "math_real",
+}
+_STD_WHERE = {
+    "line": "textio",
+    "text": "textio",
+    "readline": "textio",
+    "writeline": "textio",
+    "finish": "env",
+    "stop": "env",
+}
 
 
 EVERYWHERE = frozenset(["to_string", "minimum", "maximum", "endfile"])
@@ -87,10 +110,17 @@ class Names:
         elif name in _STD_WHERE:
             hint = f"write before this unit: use std.{_STD_WHERE[name]}.all;"
         elif name.startswith("'"):
-            return self.context.wrong("undeclared", f"{name} is no value of any type that is visible here", e, "is a library or use clause missing?")
+            return self.context.wrong(
+                "undeclared",
+                f"{name} is no value of any type that is visible here",
+                e,
+                "is a library or use clause missing?",
+            )
         else:
             hint = (
-                did_you_mean(name, (n for n in self.context.scope.all_names() if n[0] not in "\"'")) if self.context.collector.shows("error") else ""
+                did_you_mean(name, (n for n in self.context.scope.all_names() if n[0] not in "\"'"))
+                if self.context.collector.shows("error")
+                else ""
             )
         return self.context.wrong("undeclared", f"`{name}` is not declared", e, hint)
 
@@ -100,7 +130,10 @@ class Names:
             return Overloads([f for f in found if isinstance(f, Subprogram | EnumLiteral)], first.name)
         if len(found) > 1:
             raise self.context.wrong(
-                "ambiguous", f"`{first.name}` comes from more than one package", e, "write its package before it: ieee.numeric_std.unsigned"
+                "ambiguous",
+                f"`{first.name}` comes from more than one package",
+                e,
+                "write its package before it: ieee.numeric_std.unsigned",
             )
         if isinstance(first, Object):
             return self.object(first, e)
@@ -132,7 +165,10 @@ class Names:
             found = prefix.scope.names.get(e.suffix)
             if not found:
                 raise self.context.wrong(
-                    "undeclared", f"the package `{prefix.name}` has no `{e.suffix}`", e, did_you_mean(e.suffix, prefix.scope.names)
+                    "undeclared",
+                    f"the package `{prefix.name}` has no `{e.suffix}`",
+                    e,
+                    did_you_mean(e.suffix, prefix.scope.names),
                 )
             return self._meaning(found, e)
         if isinstance(prefix, Labelled):
@@ -162,7 +198,10 @@ class Names:
             if number is None:
                 names = [n for n, _ in prefix.type.fields]
                 raise self.context.wrong(
-                    "no-field", f"the record `{prefix.type.shown}` has no field `{e.suffix}`", e, did_you_mean(e.suffix, names) or ", ".join(names)
+                    "no-field",
+                    f"the record `{prefix.type.shown}` has no field `{e.suffix}`",
+                    e,
+                    did_you_mean(e.suffix, names) or ", ".join(names),
                 )
             subtype = prefix.type.fields[number][1]
             if isinstance(prefix, t.Const):
@@ -193,7 +232,9 @@ class Names:
             prefix = self.dereferenced(prefix)
         if not isinstance(prefix.type, ArrayType):
             what = f"`{prefix.object.name}` is" if isinstance(prefix, t.Read) else "this is"
-            raise self.context.wrong("not-array", f"{what} no array and no function: it is of type {prefix.type.shown}", e)
+            raise self.context.wrong(
+                "not-array", f"{what} no array and no function: it is of type {prefix.type.shown}", e
+            )
         args = [a.value for a in e.args]
         if any(a.choices for a in e.args):
             raise self.context.wrong("bad-index", "an index has no `=>`", e)
@@ -202,7 +243,11 @@ class Names:
             if r is not None:
                 return self._slice(prefix, r, e)
         if len(args) != len(prefix.type.indices):
-            raise self.context.wrong("bad-index", f"{len(args)} indices are given, but the array has {len(prefix.type.indices)} dimension(s)", e)
+            raise self.context.wrong(
+                "bad-index",
+                f"{len(args)} indices are given, but the array has {len(prefix.type.indices)} dimension(s)",
+                e,
+            )
         indices = [self.context.expressions.expr(a, i.type) for a, i in zip(args, prefix.type.indices, strict=True)]
         return self.element(prefix, indices, e)
 
@@ -238,7 +283,9 @@ class Names:
                 ways = "to", "downto"
                 hint = f"write {known[1]} {ways[whole[2]]} {known[0]}"
                 if r.length() != 1:
-                    raise self.context.wrong("slice-direction", f"this slice runs `{ways[known[2]]}`, its array `{ways[whole[2]]}`", e, hint)
+                    raise self.context.wrong(
+                        "slice-direction", f"this slice runs `{ways[known[2]]}`, its array `{ways[whole[2]]}`", e, hint
+                    )
             low, high = (whole[1], whole[0]) if whole[2] else (whole[0], whole[1])
             if not (low <= min(known[0], known[1]) and max(known[0], known[1]) <= high):
                 shown = f"{whole[0]} {'downto' if whole[2] else 'to'} {whole[1]}"
@@ -264,7 +311,12 @@ class Names:
                 continue
             order = self.match(f, args)
             if order is None:
-                if not any(p.default is None for p in f.params) and args and isinstance(f.result.type, ArrayType) and self._indexes(f, args):
+                if (
+                    not any(p.default is None for p in f.params)
+                    and args
+                    and isinstance(f.result.type, ArrayType)
+                    and self._indexes(f, args)
+                ):
                     out.append(self._index_of_call(f, args, e, found.receiver))
                 continue
             out.append(self._call_interp(f, order, e, found.receiver))
@@ -296,7 +348,9 @@ class Names:
         for i, a in enumerate(args):
             if a.choices:
                 name = a.choices[0]
-                place = next((j for j, p in enumerate(f.params) if isinstance(name, ast.Id) and p.name == name.name), None)
+                place = next(
+                    (j for j, p in enumerate(f.params) if isinstance(name, ast.Id) and p.name == name.name), None
+                )
                 if place is None or order[place] is not None:
                     return None
             else:
@@ -313,13 +367,21 @@ class Names:
     def fits(self, e: ast.Expr, wanted: Type) -> bool:
         return any(compatible(i.type, wanted) for i in self.context.expressions.interps(e))
 
-    def build_call(self, f: Subprogram, order: Sequence[ast.Expr | None], e: ast.Node, receiver: t.Expr | None = None) -> t.Expr:
+    def build_call(
+        self, f: Subprogram, order: Sequence[ast.Expr | None], e: ast.Node, receiver: t.Expr | None = None
+    ) -> t.Expr:
         assert f.result is not None
         args = [self.argument(p, g) for p, g in zip(f.params, order, strict=True)]
         self.note_call(f)
         sub = f.result if f.result.ranges is not None else None
         call = t.Call(f.result.type, e.pos, f, args, receiver, sub=sub)
-        if f.native is not None and f.pure and args and all(isinstance(a, t.Const) for a in args) and not any(p.kind == "signal" for p in f.params):
+        if (
+            f.native is not None
+            and f.pure
+            and args
+            and all(isinstance(a, t.Const) for a in args)
+            and not any(p.kind == "signal" for p in f.params)
+        ):
             return self.context.expressions.folded(call)
         return call
 
@@ -331,7 +393,9 @@ class Names:
         if p.kind == "signal" and not self.is_signal(x):
             raise self.context.wrong("not-signal", f"the parameter `{p.name}` needs a signal", given)
         if p.kind == "variable" and p.mode in ("out", "inout") and not self._is_variable(x):
-            raise self.context.wrong("not-variable", f"the parameter `{p.name}` gives a value back and needs a variable", given)
+            raise self.context.wrong(
+                "not-variable", f"the parameter `{p.name}` gives a value back and needs a variable", given
+            )
         return x
 
     @staticmethod

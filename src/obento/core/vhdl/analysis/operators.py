@@ -23,7 +23,17 @@ from obento.core.vhdl.model.types import (
     is_discrete,
     is_scalar,
 )
-from obento.core.vhdl.packages.standard import BIT, BOOLEAN, INTEGER, REAL, STRING, UNIVERSAL_INTEGER, compatible, concrete, is_universal
+from obento.core.vhdl.packages.standard import (
+    BIT,
+    BOOLEAN,
+    INTEGER,
+    REAL,
+    STRING,
+    UNIVERSAL_INTEGER,
+    compatible,
+    concrete,
+    is_universal,
+)
 from obento.core.vhdl.syntax import ast
 
 _RELATIONAL = ("=", "/=", "<", "<=", ">", ">=")
@@ -52,7 +62,9 @@ class Operators:
 
     def _literals_joined(self, e: ast.Binary, lefts: list[Type], rights: list[Type]) -> list[Interp]:
         """`"late" & " by "`: string literals are of whatever type is wanted of the whole."""
-        parts = [next((x for x in side if isinstance(x, Guess) and x.kind == "string"), None) for side in (lefts, rights)]
+        parts = [
+            next((x for x in side if isinstance(x, Guess) and x.kind == "string"), None) for side in (lefts, rights)
+        ]
         if parts[0] is None or parts[1] is None:
             return []
         a, b = parts[0], parts[1]
@@ -60,7 +72,12 @@ class Operators:
         def make(wanted: Type, _: Subtype | None) -> t.Expr:
             out = STRING if isinstance(wanted, Guess) else wanted
             return self.context.expressions.folded(
-                t.Op(out, e.pos, "&", [self.context.expressions.expr(e.left, out), self.context.expressions.expr(e.right, out)])
+                t.Op(
+                    out,
+                    e.pos,
+                    "&",
+                    [self.context.expressions.expr(e.left, out), self.context.expressions.expr(e.right, out)],
+                )
             )
 
         return [Interp(Guess("a string", kind="string", letters=a.letters | b.letters, size=a.size + b.size), make)]
@@ -76,7 +93,11 @@ class Operators:
 
     def _declared_interp(self, f: Subprogram, args: list[ast.Expr], e: ast.Node) -> Interp:
         assert f.result is not None
-        return Interp(f.result.type, lambda _t, _s: self.names.build_call(f, args, e), operands=tuple(p.subtype.type for p in f.params))
+        return Interp(
+            f.result.type,
+            lambda _t, _s: self.names.build_call(f, args, e),
+            operands=tuple(p.subtype.type for p in f.params),
+        )
 
     def _implicit_interp(self, e: ast.Binary, result: Type, a: Type, b: Type) -> Interp:
         def make(wanted: Type, _: Subtype | None) -> t.Expr:
@@ -95,7 +116,9 @@ class Operators:
     def _implicit(self, op: str, lefts: list[Type], rights: list[Type]) -> Iterable[tuple[Type, Type, Type]]:
         if op in _RELATIONAL or op in ("?=", "?/=", "?<", "?<=", "?>", "?>="):
             for x in _common(lefts, rights):
-                if op in _RELATIONAL and ((op in ("=", "/=") and not isinstance(x, FileType | ProtectedType)) or _ordered(x)):
+                if op in _RELATIONAL and (
+                    (op in ("=", "/=") and not isinstance(x, FileType | ProtectedType)) or _ordered(x)
+                ):
                     yield BOOLEAN, x, x
                 elif op.startswith("?") and (x is BIT or (_is_array_of(x, (BIT,)) and op in ("?=", "?/="))):
                     yield BIT, x, x
@@ -116,7 +139,11 @@ class Operators:
             if x in (BIT, BOOLEAN) or _is_array_of(x, (BIT, BOOLEAN)):
                 yield x, x, x
         for x in lefts:
-            if isinstance(x, ArrayType) and _is_array_of(x, (BIT, BOOLEAN)) and any(r is x.element.type for r in rights):
+            if (
+                isinstance(x, ArrayType)
+                and _is_array_of(x, (BIT, BOOLEAN))
+                and any(r is x.element.type for r in rights)
+            ):
                 yield x, x, x.element.type
         for x in rights:
             if isinstance(x, ArrayType) and _is_array_of(x, (BIT, BOOLEAN)) and any(a is x.element.type for a in lefts):
@@ -176,7 +203,9 @@ class Operators:
             out, inner = result, operand
             if is_universal(result) and isinstance(wanted, IntType | RealType):
                 out = inner = wanted
-            return self.context.expressions.folded(t.Op(out, e.pos, e.op, [self.context.expressions.expr(e.value, inner)]))
+            return self.context.expressions.folded(
+                t.Op(out, e.pos, e.op, [self.context.expressions.expr(e.value, inner)])
+            )
 
         return Interp(result, make, True, (operand,))
 
@@ -200,7 +229,9 @@ class Operators:
         def make(wanted: Type, _: Subtype | None) -> t.Expr:
             inner = wanted if is_universal(operand) and result is operand else concrete(operand)
             out = inner if result is operand else result
-            return self.context.expressions.folded(t.Op(out, e.pos, name, [self.context.expressions.expr(a, inner) for a in args]))
+            return self.context.expressions.folded(
+                t.Op(out, e.pos, name, [self.context.expressions.expr(a, inner) for a in args])
+            )
 
         return Interp(result, make, True, (operand,) * len(args))
 
@@ -209,7 +240,12 @@ def _everywhere_result(name: str, x: Type) -> Type | None:
     if name == "endfile":
         return BOOLEAN if isinstance(x, FileType) else None
     if name == "to_string":
-        return STRING if is_scalar(x) or (isinstance(x, ArrayType) and isinstance(x.element.type, EnumType) and x.element.type.is_character) else None
+        return (
+            STRING
+            if is_scalar(x)
+            or (isinstance(x, ArrayType) and isinstance(x.element.type, EnumType) and x.element.type.is_character)
+            else None
+        )
     return x.element.type if isinstance(x, ArrayType) and len(x.indices) == 1 and is_scalar(x.element.type) else None
 
 
@@ -269,7 +305,9 @@ def _arithmetic(op: str, lefts: list[Type], rights: list[Type]) -> Iterable[tupl
                 for scale in (INTEGER, REAL):
                     if any(compatible(b, scale) for b in rights):
                         yield x, x, scale
-            elif isinstance(x, RealType) and x.universal and any(isinstance(b, IntType) and b.universal for b in rights):
+            elif (
+                isinstance(x, RealType) and x.universal and any(isinstance(b, IntType) and b.universal for b in rights)
+            ):
                 yield x, x, UNIVERSAL_INTEGER
     if op == "*":
         for x in rights:
@@ -302,7 +340,16 @@ def _call_length(x: t.Call) -> int | None:
     if f.native is None:
         return None
     arrays = [static_length(a) for a in x.args if isinstance(a.type, ArrayType)]
-    if f.name in ("resize", "to_unsigned", "to_signed", "conv_std_logic_vector", "conv_unsigned", "conv_signed", "to_slv", "to_stdlogicvector"):
+    if f.name in (
+        "resize",
+        "to_unsigned",
+        "to_signed",
+        "conv_std_logic_vector",
+        "conv_unsigned",
+        "conv_signed",
+        "to_slv",
+        "to_stdlogicvector",
+    ):
         size = x.args[-1]
         if isinstance(size.type, ArrayType):
             return static_length(size) if len(x.args) > 1 else (arrays[0] if arrays else None)
@@ -331,6 +378,12 @@ def _call_length(x: t.Call) -> int | None:
         if f.package == "std_logic_arith":
             return None
         return max(sizes) if isinstance(x.type, ArrayType) else None
-    if op == "*" and f.package in ("numeric_std", "numeric_bit", "std_logic_unsigned", "std_logic_signed", "numeric_std_unsigned"):
+    if op == "*" and f.package in (
+        "numeric_std",
+        "numeric_bit",
+        "std_logic_unsigned",
+        "std_logic_signed",
+        "numeric_std_unsigned",
+    ):
         return sum(sizes) if len(sizes) == 2 else 2 * sizes[0]
     return None

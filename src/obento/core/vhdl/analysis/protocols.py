@@ -1,4 +1,5 @@
-"""What rooms of analysis ask of those above them: expressions stand in names, bodies in declarations, packages in use clauses.
+"""What rooms of analysis ask of those above them: expressions stand in names, bodies in declarations, packages in use
+clauses.
 
 Each protocol is the narrow part that is asked for; `Context` carries who answers.
 """

@@ -16,7 +16,17 @@ from obento.core.vhdl.analysis.subexpressions import children, parts_of
 from obento.core.vhdl.code.statements import walk
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object, Scope, Subprogram
-from obento.core.vhdl.model.types import ArrayType, EnumType, IntType, RangeX, RecordType, Subtype, Type, is_discrete, scalar_bounds
+from obento.core.vhdl.model.types import (
+    ArrayType,
+    EnumType,
+    IntType,
+    RangeX,
+    RecordType,
+    Subtype,
+    Type,
+    is_discrete,
+    scalar_bounds,
+)
 from obento.core.vhdl.model.values import Arr
 from obento.core.vhdl.packages.standard import BOOLEAN, SEVERITY, STRING, TIME, compatible
 from obento.core.vhdl.syntax import ast
@@ -49,7 +59,9 @@ class Statements:
             case ast.VariableAssign():
                 return self._variable_assign(s)
             case ast.If():
-                arms = [(None if c is None else self.expressions.condition(c), self.sequence(body)) for c, body in s.arms]
+                arms = [
+                    (None if c is None else self.expressions.condition(c), self.sequence(body)) for c, body in s.arms
+                ]
                 return [t.If(s.pos, arms)]
             case ast.Case():
                 return [self._case(s)]
@@ -122,10 +134,14 @@ class Statements:
         if o.kind == "signal" and kind == "variable":
             raise self.context.wrong("signal-sign", f"`{o.name}` is a signal: it is assigned with `<=`, not `:=`", e)
         if o.kind == "variable" and kind == "signal":
-            raise self.context.wrong("variable-sign", f"`{o.name}` is a variable: it is assigned with `:=`, not `<=`", e)
+            raise self.context.wrong(
+                "variable-sign", f"`{o.name}` is a variable: it is assigned with `:=`, not `<=`", e
+            )
         if o.mode == "in" and (o.is_port or o.is_param):
             what = "an input" if o.is_port else "a parameter of mode in"
-            raise self.context.wrong("input", f"`{o.name}` is {what} and cannot be assigned", e, "should it be `out`?" if o.is_port else "")
+            raise self.context.wrong(
+                "input", f"`{o.name}` is {what} and cannot be assigned", e, "should it be `out`?" if o.is_port else ""
+            )
 
     # Assignments.
 
@@ -138,7 +154,12 @@ class Statements:
             arms: list[tuple[t.Expr | None, list[t.Stmt]]] = []
             for waveform, condition in value.arms:
                 assert isinstance(waveform, ast.Waveform)
-                arms.append((None if condition is None else self.expressions.condition(condition), [self._one_assign(s, waveform)]))
+                arms.append(
+                    (
+                        None if condition is None else self.expressions.condition(condition),
+                        [self._one_assign(s, waveform)],
+                    )
+                )
             return [t.If(s.pos, arms)]
         return [self._selection(value, lambda v: self._one_assign(s, v))]
 
@@ -182,7 +203,9 @@ class Statements:
             named = [a for a in fitting if a.name in ("std_logic_vector", "unsigned", "bit_vector")]
             if len(types) > 1 or fitting:
                 return (sorted(named, key=lambda a: a.name != "std_logic_vector") or fitting)[0]
-        raise self.context.wrong("ambiguous", "the type of the value for these targets is not clear", value, "say it with type'(...)")
+        raise self.context.wrong(
+            "ambiguous", "the type of the value for these targets is not clear", value, "say it with type'(...)"
+        )
 
     def _value_for(self, target: t.Expr, e: ast.Expr) -> t.Expr:
         """The value of an assignment, of the target's type and, where known, width."""
@@ -200,7 +223,9 @@ class Statements:
             wanted = [static_length(v) if is_slice else 1 for _, v, is_slice in target.items]
             size = static_length(x)
             if size is not None and None not in wanted and sum(w for w in wanted if w is not None) != size:
-                raise self.context.wrong("width", f"this is {size} elements wide, the targets together {sum(w or 0 for w in wanted)}", e)
+                raise self.context.wrong(
+                    "width", f"this is {size} elements wide, the targets together {sum(w or 0 for w in wanted)}", e
+                )
         return x
 
     def _joint_subtype(self, target: t.Expr) -> Subtype | None:
@@ -210,7 +235,10 @@ class Statements:
         if None in sizes:
             return None
         index = target.type.indices[0].type
-        return Subtype(target.type, [RangeX(t.Const(index, target.pos, 0), t.Const(index, target.pos, sum(s or 0 for s in sizes) - 1), False)])
+        return Subtype(
+            target.type,
+            [RangeX(t.Const(index, target.pos, 0), t.Const(index, target.pos, sum(s or 0 for s in sizes) - 1), False)],
+        )
 
     def _range_of_target(self, target: t.Expr) -> Subtype:
         """The bounds of an array whose range is only known in the run, for `others`."""
@@ -261,7 +289,11 @@ class Statements:
         if self.context.subprogram is not None:
             if self.context.process is None and not root.is_param:
                 node = ast.Node(pos, pos)
-                raise self.context.wrong("target", f"`{root.name}` is a signal from outside; hand it over as a parameter: signal s : out ...", node)
+                raise self.context.wrong(
+                    "target",
+                    f"`{root.name}` is a signal from outside; hand it over as a parameter: signal s : out ...",
+                    node,
+                )
             self.context.subprogram.drives.append((target, pos))
         if self.context.process is not None and not root.is_param:
             self.drive(self.context.process, root, path, pos)
@@ -278,7 +310,10 @@ class Statements:
         x = self.expressions.expr(e)
         if not (is_discrete(x.type) or (isinstance(x.type, ArrayType) and x.type.packed)):
             raise self.context.wrong(
-                "selector", f"a case cannot choose by {x.type.shown}", e, "an enumeration, an integer or a vector of single bits"
+                "selector",
+                f"a case cannot choose by {x.type.shown}",
+                e,
+                "an enumeration, an integer or a vector of single bits",
             )
         return x
 
@@ -298,7 +333,9 @@ class Statements:
                 continue
             x = self.expressions.expr(e, selector.type)
             if not isinstance(x, t.Const):
-                raise self.context.wrong("constant", "a choice must be constant", e, "use if ... elsif for values that change")
+                raise self.context.wrong(
+                    "constant", "a choice must be constant", e, "use if ... elsif for values that change"
+                )
             if size is not None and isinstance(x.value, Arr) and len(x.value.v) != size:
                 raise self.context.wrong("width", f"this choice has {len(x.value.v)} elements, the selector {size}", e)
             out.append(x.value)
@@ -319,7 +356,9 @@ class Statements:
             self._covered(selector, arms, s, s.matching)
         return t.Case(s.pos, selector, arms, s.matching)
 
-    def _covered(self, selector: t.Expr, arms: Sequence[tuple[list[Any] | None, list[t.Stmt]]], node: ast.Node, matching: bool) -> None:
+    def _covered(
+        self, selector: t.Expr, arms: Sequence[tuple[list[Any] | None, list[t.Stmt]]], node: ast.Node, matching: bool
+    ) -> None:
         """Every value must have one arm, and one only (10.9)."""
         for i, (choices, _) in enumerate(arms):
             if choices is None and i < len(arms) - 1:
@@ -370,8 +409,14 @@ class Statements:
         if missing is not None:
             name = selector.type.literals[missing] if isinstance(selector.type, EnumType) else str(missing)
         text = f"this case says nothing for {name}" if name else "this case does not cover every value"
-        kind = "U, X and the like are values too; " if isinstance(selector.type, ArrayType) or selector.type.name == "std_ulogic" else ""
-        return self.context.wrong("not-covered", text, ast.Node(node.pos, node.pos + 4), f"{kind}add: when others => ...")
+        kind = (
+            "U, X and the like are values too; "
+            if isinstance(selector.type, ArrayType) or selector.type.name == "std_ulogic"
+            else ""
+        )
+        return self.context.wrong(
+            "not-covered", text, ast.Node(node.pos, node.pos + 4), f"{kind}add: when others => ..."
+        )
 
     # Loops.
 
@@ -382,7 +427,15 @@ class Statements:
             loop.range = self.expressions.discrete(s.range)
             scope = Scope(scope, s.label)
             sub = Subtype(loop.range.left.type, [loop.range])
-            o = Object(s.parameter, "constant", sub, s.pos, self.context.emitter.fresh("i"), of_process=self.declarations.owner, loop=True)
+            o = Object(
+                s.parameter,
+                "constant",
+                sub,
+                s.pos,
+                self.context.emitter.fresh("i"),
+                of_process=self.declarations.owner,
+                loop=True,
+            )
             scope.add(s.parameter, o)
             loop.parameter = o
         elif s.condition is not None:
@@ -399,7 +452,10 @@ class Statements:
             loops = [found for label, found in self.context.open_loops if label == s.target]
             if not loops:
                 raise self.context.wrong(
-                    "label", f"no loop around here is called `{s.target}`", s, did_you_mean(s.target, (n for n, _ in self.context.open_loops))
+                    "label",
+                    f"no loop around here is called `{s.target}`",
+                    s,
+                    did_you_mean(s.target, (n for n, _ in self.context.open_loops)),
                 )
             loop = loops[-1]
         return t.Jump(s.pos, s.kind, loop, self.expressions.condition(s.condition) if s.condition is not None else None)
@@ -423,7 +479,9 @@ class Statements:
         if self.context.subprogram is not None and self.context.subprogram.is_function:
             raise self.context.wrong("wait", "a function cannot wait", s)
         if self.context.process is not None and self.context.process.sensitivity is not None:
-            raise self.context.wrong("wait", "a process with a sensitivity list cannot wait", s, "take the list or the wait out")
+            raise self.context.wrong(
+                "wait", "a process with a sensitivity list cannot wait", s, "take the list or the wait out"
+            )
         signals = [self.waited(e) for e in s.on]
         until = self.expressions.condition(s.until) if s.until is not None else None
         time = None
@@ -477,7 +535,9 @@ class Statements:
         self.context.memo.clear()
         return t.CallProcedure(s.pos, f, actuals, found.receiver)
 
-    def _best_call(self, fitting: list[tuple[Subprogram, list[ast.Expr | None]]]) -> tuple[Subprogram, list[ast.Expr | None]]:
+    def _best_call(
+        self, fitting: list[tuple[Subprogram, list[ast.Expr | None]]]
+    ) -> tuple[Subprogram, list[ast.Expr | None]]:
         """Of several that fit, the one for text where a string is given; inner declarations before outer ones."""
         for f, order in fitting:
             if any(p.subtype.type is STRING for p in f.params) and any(isinstance(g, ast.String) for g in order):

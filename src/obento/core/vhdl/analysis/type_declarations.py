@@ -1,4 +1,5 @@
-"""Types and subtypes as they are declared (IEEE 1076-1993 clauses 3 and 4.2), and the operations that come with them."""
+"""Types and subtypes as they are declared (IEEE 1076-1993 clauses 3 and 4.2), and the operations that come with
+them."""
 
 from __future__ import annotations
 
@@ -11,7 +12,19 @@ from obento.core.vhdl.analysis.meanings import Overloads
 from obento.core.vhdl.analysis.names import Names
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Declared, Object, Subprogram, TypeName
-from obento.core.vhdl.model.types import AccessType, ArrayType, EnumType, FileType, IntType, PhysType, RangeX, RealType, RecordType, Subtype, Type
+from obento.core.vhdl.model.types import (
+    AccessType,
+    ArrayType,
+    EnumType,
+    FileType,
+    IntType,
+    PhysType,
+    RangeX,
+    RealType,
+    RecordType,
+    Subtype,
+    Type,
+)
 from obento.core.vhdl.packages.standard import declare_values, enum, file_subprograms, is_universal
 from obento.core.vhdl.syntax import ast
 
@@ -30,7 +43,9 @@ class TypeDeclarations:
             if isinstance(before, TypeName) and before.incomplete:
                 self.context.scope.names[name] = [declared]
                 return
-            self.context.collector.error("redeclared", f"`{name}` is declared a second time here", node.pos, node.end, "choose another name")
+            self.context.collector.error(
+                "redeclared", f"`{name}` is declared a second time here", node.pos, node.end, "choose another name"
+            )
 
     # Subtypes.
 
@@ -41,7 +56,11 @@ class TypeDeclarations:
             found = self.names.denote(e.resolution)
             if not isinstance(found, Overloads):
                 raise self.context.wrong("resolution", "this is no resolution function", e.resolution)
-            functions = [f for f in found.found if isinstance(f, Subprogram) and f.result is not None and f.result.type is base.type]
+            functions = [
+                f
+                for f in found.found
+                if isinstance(f, Subprogram) and f.result is not None and f.result.type is base.type
+            ]
             if not functions and isinstance(base.type, ArrayType):
                 return base
             if not functions:
@@ -59,10 +78,16 @@ class TypeDeclarations:
             element = made.element_subtype
             if isinstance(element.type, ArrayType) and element.ranges is None:
                 hint = "write its range after that of the array: (0 to 3)(7 downto 0)"
-                raise self.context.wrong("unconstrained", f"the elements of {base.shown} need their range here", e, hint)
+                raise self.context.wrong(
+                    "unconstrained", f"the elements of {base.shown} need their range here", e, hint
+                )
             return made
         if not e.scalar:
-            hint = "use std_logic_vector for several bits" if base.type.name in ("std_ulogic", "bit") else "write: range 0 to 7"
+            hint = (
+                "use std_logic_vector for several bits"
+                if base.type.name in ("std_ulogic", "bit")
+                else "write: range 0 to 7"
+            )
             raise self.context.wrong("range", f"{base.shown} is no array and takes no range in brackets", e, hint)
         r = self.expressions.try_range(e.ranges[0], base.type)
         if r is None:
@@ -96,7 +121,9 @@ class TypeDeclarations:
                     hint = f"write ({e.value - 1} downto 0) for {e.value} elements"
                 raise self.context.wrong("range", "a range is needed here, not a single value", node, hint)
             if r.left.type is not index.type and not is_universal(r.left.type):
-                raise self.context.wrong("type", f"the range is of type {r.left.type.shown}, but {index.type.shown} is needed", node)
+                raise self.context.wrong(
+                    "type", f"the range is of type {r.left.type.shown}, but {index.type.shown} is needed", node
+                )
             self._check_size(r, index, node)
             made.append(r)
         return Subtype(s.type, made, s.resolution)
@@ -113,7 +140,9 @@ class TypeDeclarations:
             way = "downto" if known[2] else "to"
             other = "to" if known[2] else "downto"
             text = f"the range {known[0]} {way} {known[1]} is empty"
-            self.context.collector.warning("null-range", text, node.pos, node.end, f"did you mean {known[0]} {other} {known[1]}?")
+            self.context.collector.warning(
+                "null-range", text, node.pos, node.end, f"did you mean {known[0]} {other} {known[1]}?"
+            )
 
     # Types.
 
@@ -177,7 +206,9 @@ class TypeDeclarations:
                 fields: list[tuple[str, Subtype]] = []
                 for field, pos, e in d.fields:
                     if any(field == f for f, _ in fields):
-                        self.context.collector.error("redeclared", f"the field `{field}` stands twice in this record", pos)
+                        self.context.collector.error(
+                            "redeclared", f"the field `{field}` stands twice in this record", pos
+                        )
                     fields.append((field, self._field_subtype(e)))
                 return RecordType(name, fields)
             case ast.AccessDef():
@@ -189,7 +220,9 @@ class TypeDeclarations:
     def _field_subtype(self, e: ast.SubtypeInd) -> Subtype:
         s = self.subtype(e)
         if isinstance(s.type, ArrayType) and s.ranges is None:
-            raise self.context.wrong("unconstrained", f"{s.shown} needs its range here", e, "write for instance (7 downto 0)")
+            raise self.context.wrong(
+                "unconstrained", f"{s.shown} needs its range here", e, "write for instance (7 downto 0)"
+            )
         return s
 
     def _numeric(self, name: str, e: ast.Expr) -> Subtype:

@@ -38,7 +38,16 @@ _COMPARE = {"=": "==", "/=": "!=", "<": "<", "<=": "<=", ">": ">", ">=": ">="}
 def base_names() -> dict[str, Any]:
     """What emitted text may call."""
     names = {name: getattr(ops, name) for name in dir(ops) if not name.startswith("_")}
-    names.update(Arr=Arr, Ptr=Ptr, View=View, put_field=values.put_field, text_of=text_of, string=values.string, logic=logic, NOT=logic.NOT)
+    names.update(
+        Arr=Arr,
+        Ptr=Ptr,
+        View=View,
+        put_field=values.put_field,
+        text_of=text_of,
+        string=values.string,
+        logic=logic,
+        NOT=logic.NOT,
+    )
     return names
 
 
@@ -163,7 +172,11 @@ class ExpressionEmitter:
 
     def _default_array(self, s: Subtype, dimension: int) -> str:
         assert isinstance(s.type, ArrayType) and s.ranges is not None
-        inner = self.default(s.element_subtype) if dimension + 1 == len(s.type.indices) else self._default_array(s, dimension + 1)
+        inner = (
+            self.default(s.element_subtype)
+            if dimension + 1 == len(s.type.indices)
+            else self._default_array(s, dimension + 1)
+        )
         return f"filled({self.bounds(s.ranges[dimension])}, {inner}, {s.type.packed})"
 
     # Fitting a value into a subtype.
@@ -330,7 +343,9 @@ class ExpressionEmitter:
         a, b = x.args
         p, q = self.value(a), self.value(b)
         if op in _COMPARE:
-            if (isinstance(a.type, ArrayType) and a.type.packed) or (isinstance(a.type, ArrayType) and op not in ("=", "/=")):
+            if (isinstance(a.type, ArrayType) and a.type.packed) or (
+                isinstance(a.type, ArrayType) and op not in ("=", "/=")
+            ):
                 return f"({p}.v {_COMPARE[op]} {q}.v)"
             return f"({p} {_COMPARE[op]} {q})"
         if op in _LOGICAL:
@@ -340,7 +355,11 @@ class ExpressionEmitter:
         if op in ("minimum", "maximum"):
             return f"pick({op!r}, {p}, {q})"
         if op.startswith("?"):
-            compared = f"({p}.v {_COMPARE[op[1:]]} {q}.v)" if isinstance(a.type, ArrayType) else f"({p} {_COMPARE[op[1:]]} {q})"
+            compared = (
+                f"({p}.v {_COMPARE[op[1:]]} {q}.v)"
+                if isinstance(a.type, ArrayType)
+                else f"({p} {_COMPARE[op[1:]]} {q})"
+            )
             return f"int({compared})"
         return self._arithmetic(op, a, b, p, q, x.pos)
 
@@ -368,9 +387,13 @@ class ExpressionEmitter:
             return f"array_scalar_logic({op!r}, {p}, {q})"
         if a.type.name == "boolean":
             forms = {
-                "and": "({} and {})", "or": "({} or {})", "nand": "(not ({} and {}))", "nor": "(not ({} or {}))", "xor": "({} != {})",
+                "and": "({} and {})",
+                "or": "({} or {})",
+                "nand": "(not ({} and {}))",
+                "nor": "(not ({} or {}))",
+                "xor": "({} != {})",
                 "xnor": "({} == {})",
-            }  # fmt: skip
+            }
             return forms[op].format(p, q)
         forms = {
             "and": "({} & {})",
@@ -419,7 +442,10 @@ class ExpressionEmitter:
             operands.append(left.args[1])
             left = left.args[0]
         # The type of each operand says whether it is an element or a whole array.
-        given = [self.value(a) if a.type is x.type else f"single({low}, {self.value(a)}, {x.type.packed})" for a in (left, *reversed(operands))]
+        given = [
+            self.value(a) if a.type is x.type else f"single({low}, {self.value(a)}, {x.type.packed})"
+            for a in (left, *reversed(operands))
+        ]
         return f"concat({low}, {', '.join(given)})"
 
     @staticmethod
@@ -436,14 +462,18 @@ class ExpressionEmitter:
         has_rest = x.others is not None
         element = self._element(x)
         if x.ranges is None:
-            pieces = ", ".join(f"({is_slice}, {self.value(v) if is_slice else element(v)})" for _, v, is_slice in x.items)
+            pieces = ", ".join(
+                f"({is_slice}, {self.value(v) if is_slice else element(v)})" for _, v, is_slice in x.items
+            )
             return f"joined({self._index_low(x.type)}, 1, [{pieces}], {packed})"
         r = self.bounds(x.ranges[0])
         if not x.items:
             return f"filled({r}, {rest}, {packed})"
         if all(place is None for place, _, _ in x.items):
             if any(is_slice for _, _, is_slice in x.items):
-                pieces = ", ".join(f"({is_slice}, {self.value(v) if is_slice else element(v)})" for _, v, is_slice in x.items)
+                pieces = ", ".join(
+                    f"({is_slice}, {self.value(v) if is_slice else element(v)})" for _, v, is_slice in x.items
+                )
                 return f"positional({r}, pieces([{pieces}]), {rest}, {has_rest}, {packed}, {x.pos})"
             given = ", ".join(element(v) for _, v, _ in x.items)
             return f"positional({r}, [{given}], {rest}, {has_rest}, {packed}, {x.pos})"

@@ -1,8 +1,7 @@
 """Typed statements, processes and subprograms as Python text, compiled piece by piece.
 
-Elaboration executes subprograms as soon as they are known, so that constants can be worked out; a run executes all pieces
-anew. Everything declared outside of processes is global there.
-"""
+Elaboration executes subprograms as soon as they are known, so that constants can be worked out; a run executes all
+pieces anew. Everything declared outside of processes is global there."""
 
 from __future__ import annotations
 
@@ -15,7 +14,16 @@ from obento.core.vhdl.code.expressions import ExpressionEmitter, driver_name
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.nine_values import DASH, ONE, ZERO
 from obento.core.vhdl.model.scope import Object, Subprogram
-from obento.core.vhdl.model.types import ArrayType, EnumType, FileType, ProtectedType, RangeX, Subtype, is_scalar, scalar_bounds
+from obento.core.vhdl.model.types import (
+    ArrayType,
+    EnumType,
+    FileType,
+    ProtectedType,
+    RangeX,
+    Subtype,
+    is_scalar,
+    scalar_bounds,
+)
 from obento.core.vhdl.model.values import Arr
 from obento.core.vhdl.packages.standard import STRING
 from obento.core.vhdl.runtime.text_files import File
@@ -49,7 +57,8 @@ class Emitter(ExpressionEmitter):
         return text
 
     def execute(self, text: str, name: str, live: bool) -> None:
-        """Take in a piece; `live` ones are executed for elaboration too. The others are only compiled when something runs."""
+        """Take in a piece; `live` ones are executed for elaboration too. The others are only compiled when something
+        runs."""
         if not live:
             self.pieces.append((text, name))
             return
@@ -168,7 +177,10 @@ class Emitter(ExpressionEmitter):
             watched = self._sensitivity(p)
         self._indent = 0
         made = ", ".join(self._driver_spec(o, paths) for o, paths in p.driven.items())
-        self.line(f"R.process({body_name}, {name!r}, {p.pos}, [{', '.join(watched)}], [{made}], {p.postponed}, {edge_awaited(p)})")
+        self.line(
+            f"R.process({body_name}, {name!r}, {p.pos}, [{', '.join(watched)}], [{made}], {p.postponed},"
+            f" {edge_awaited(p)})"
+        )
         self.execute(self.take(), name, False)
 
     def _sensitivity(self, p: t.Process) -> list[str]:
@@ -252,11 +264,16 @@ class Emitter(ExpressionEmitter):
         if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
             if isinstance(target, t.Slice):
                 return self.value(value)
-            return f"fit_like({self.value(value)}, {self.value(target)}, {value.pos})" if not isinstance(target, t.Deref) else self.value(value)
+            return (
+                f"fit_like({self.value(value)}, {self.value(target)}, {value.pos})"
+                if not isinstance(target, t.Deref)
+                else self.value(value)
+            )
         return self.fitted(value, subtype)
 
     def _spread(self, target: t.ArrayAgg | t.RecordAgg, text: str, position: int, store: Any) -> None:
-        """An aggregate of names as target: each takes its part, and keeps its own bounds (1076-1993 clauses 8.4 and 8.5)."""
+        """An aggregate of names as target: each takes its part, and keeps its own bounds (1076-1993 clauses 8.4 and
+        8.5)."""
         whole = self.fresh("_w")
         self.line(f"{whole} = {text}")
 
@@ -281,7 +298,11 @@ class Emitter(ExpressionEmitter):
                 sizes.append(length)
                 continue
             start = " + ".join(sizes) or "0"
-            offset = start if place is None or not isinstance(place, t.Expr) else f"({self.value(place)} - {whole}.left) * {whole}.step"
+            offset = (
+                start
+                if place is None or not isinstance(place, t.Expr)
+                else f"({self.value(place)} - {whole}.left) * {whole}.step"
+            )
             take(x, f"{whole}.v[{offset}]")
             sizes.append("1")
         if all(place is None for place, _, _ in target.items):
@@ -295,7 +316,11 @@ class Emitter(ExpressionEmitter):
                 return f"fit_range({text}, {self.bounds(subtype.ranges[0])}, {position})"
             return f"fit_like({text}, {self.value(x)}, {position})"
         bounds = scalar_bounds(subtype) if is_scalar(subtype.type) and not isinstance(subtype.type, EnumType) else None
-        return text if bounds is None else f"within({text}, {self.constant(bounds[0])}, {self.constant(bounds[1])}, {position})"
+        return (
+            text
+            if bounds is None
+            else f"within({text}, {self.constant(bounds[0])}, {self.constant(bounds[1])}, {position})"
+        )
 
     def _store(self, target: t.Expr, text: str, position: int) -> None:
         """Set a variable or a part of it to a value that already fits."""
@@ -334,14 +359,18 @@ class Emitter(ExpressionEmitter):
             self.line(f"{kept} = {index}")
             index = kept
         inner_base = f"{base}.at({index}, {step.pos})"
-        inner = self._put_at(inner_base, step, indices[1:], rest, text) if len(indices) > 1 else self._updated(inner_base, rest, text)
+        inner = (
+            self._put_at(inner_base, step, indices[1:], rest, text)
+            if len(indices) > 1
+            else self._updated(inner_base, rest, text)
+        )
         return f"{base}.put({index}, {inner}, {step.pos})"
 
     # Signals.
 
     def _set_signal(self, s: t.SetSignal) -> None:
         if isinstance(s.target, t.ArrayAgg | t.RecordAgg):
-            (value, delay) = s.waves[0]
+            value, delay = s.waves[0]
             assert value is not None
             part = lambda x, text: self._drive(x, [(text, None if delay is None else self.value(delay))], s)  # noqa: E731
             self._spread(s.target, self.value(value), s.pos, part)
@@ -415,7 +444,10 @@ class Emitter(ExpressionEmitter):
             return " or ".join(self._matches(selector, c) for c in choices)
         plain = [c for c in choices if not isinstance(c, tuple)]
         tests = [f"{low} <= {selector} <= {high}" for low, high in (c for c in choices if isinstance(c, tuple))]
-        texts = [repr(c.v) if isinstance(c, Arr) and type(c.v) is bytes else self.constant(c.v if isinstance(c, Arr) else c) for c in plain]
+        texts = [
+            repr(c.v) if isinstance(c, Arr) and type(c.v) is bytes else self.constant(c.v if isinstance(c, Arr) else c)
+            for c in plain
+        ]
         if len(texts) == 1:
             tests.append(f"{selector} == {texts[0]}")
         elif texts:
@@ -427,7 +459,9 @@ class Emitter(ExpressionEmitter):
         """`case?`: '-' in a choice matches every value."""
         if not isinstance(choice, Arr):
             return "True" if choice == DASH else f"logic.TO_X01[{selector}] == logic.TO_X01[{choice}]"
-        tests = [f"logic.TO_X01[{selector}[{i}]] == {c if c in (2, 3) else -1}" for i, c in enumerate(choice.v) if c != DASH]
+        tests = [
+            f"logic.TO_X01[{selector}[{i}]] == {c if c in (2, 3) else -1}" for i, c in enumerate(choice.v) if c != DASH
+        ]
         return "(" + (" and ".join(tests) or "True") + ")"
 
     def _loop(self, s: t.Loop) -> None:
@@ -538,7 +572,11 @@ class Emitter(ExpressionEmitter):
         if f.waits:
             call = f"(yield from {call})"
         outs = f.outs()
-        if f.native is None and f.name in ("file_open", "file_close", "deallocate", "read", "write", "flush") and f.foreign:
+        if (
+            f.native is None
+            and f.name in ("file_open", "file_close", "deallocate", "read", "write", "flush")
+            and f.foreign
+        ):
             self._file_call(s)
             return
         if not outs:
@@ -584,7 +622,8 @@ class Emitter(ExpressionEmitter):
 
 
 def edge_awaited(p: t.Process) -> int | None:
-    """The value of its one signal at which a process does anything at all: clocked ones sleep through the other edge."""
+    """The value of its one signal at which a process does anything at all: clocked ones sleep through the other
+    edge."""
     if p.sensitivity is None or len(p.sensitivity) != 1 or len(p.body) != 1 or not isinstance(p.body[0], t.If):
         return None
     clock, arms = p.sensitivity[0], p.body[0].arms
@@ -598,7 +637,12 @@ def edge_awaited(p: t.Process) -> int | None:
     event, level = condition.args
     if not isinstance(event, t.SignalAttr) or event.name != "event" or not _is_read([event.target], clock):
         return None
-    if isinstance(level, t.Op) and level.op == "=" and _is_read(level.args[:1], clock) and isinstance(level.args[1], t.Const):
+    if (
+        isinstance(level, t.Op)
+        and level.op == "="
+        and _is_read(level.args[:1], clock)
+        and isinstance(level.args[1], t.Const)
+    ):
         return level.args[1].value if level.args[1].value in (ZERO, ONE) else None
     return None
 

@@ -47,7 +47,8 @@ class UnitBuilder(Protocol):
 
 
 class Building:
-    """One design while it is built. `levels` is the path in its hierarchy; `configured` the configurations around it."""
+    """One design while it is built. `levels` is the path in its hierarchy; `configured` the configurations around
+    it."""
 
     units: UnitBuilder
 

@@ -1,4 +1,5 @@
-"""Signals of VHDL in the design: for what stands around it, waveforms and messages; attributes that are signals of their own."""
+"""Signals of VHDL in the design: for what stands around it, waveforms and messages; attributes that are signals of
+their own."""
 
 from __future__ import annotations
 
@@ -40,13 +41,17 @@ class DesignSignals:
         self.context.emitter.names[f"n_{o.py}"] = signal
         self.context.setup.append(f"R.mirror({o.py}, n_{o.py}, m_{o.py})")
         ranges = o.subtype.ranges
-        left, right = border.bounds_shown(ranges[0] if ranges and isinstance(o.subtype.type, ArrayType) else None, width)
+        left, right = border.bounds_shown(
+            ranges[0] if ranges and isinstance(o.subtype.type, ArrayType) else None, width
+        )
         self.building.variables.append(Variable(o.name, signal, "reg", left, right))
 
     def design_port(self, o: Object) -> None:
         if o.design_signal is None:
             if self.building.design.ports is not None:
-                self.context.collector.note("port-type", f"the port `{o.name}` is of type {o.subtype.shown}, which has no form as digits", o.pos)
+                self.context.collector.note(
+                    "port-type", f"the port `{o.name}` is of type {o.subtype.shown}, which has no form as digits", o.pos
+                )
             return
         direction: Any = {"in": "in", "out": "out", "buffer": "out", "inout": "inout", "linkage": "inout"}[o.mode]
         self.building.design.ports.append(Port(o.name, direction, o.design_signal, border.is_signed(o.subtype), o.pos))

@@ -1,4 +1,5 @@
-"""The run in which constants are worked out while a design is elaborated: it has no time, and reports are kept for later."""
+"""The run in which constants are worked out while a design is elaborated: it has no time, and reports are kept for
+later."""
 
 from __future__ import annotations
 
@@ -9,7 +10,8 @@ from obento.core.vhdl.runtime.run import SEVERITIES, Report, Run
 
 
 class EarlyBench:
-    """What elaboration may use of a bench: files to read. What is reported while constants are worked out is kept for the run."""
+    """What elaboration may use of a bench: files to read. What is reported while constants are worked out is kept for
+    the run."""
 
     def __init__(self, folder: Any) -> None:
         self.folder = folder

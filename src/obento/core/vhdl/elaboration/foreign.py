@@ -48,7 +48,9 @@ class ForeignUnits:
         self.signals = signals
         self.ports = ports
 
-    def place_foreign(self, s: ast.Instance, name: str, port_map: Sequence[ast.Assoc], component: Component | None = None) -> None:
+    def place_foreign(
+        self, s: ast.Instance, name: str, port_map: Sequence[ast.Assoc], component: Component | None = None
+    ) -> None:
         """Put a module or wiring list of the same hand-in where an entity is wanted.
 
         Raises
@@ -69,14 +71,18 @@ class ForeignUnits:
         for port, actual in self._pairs(ports, port_map, component, s):
             self._join(port, actual, component)
 
-    def _pairs(self, ports: list[Port], port_map: Sequence[ast.Assoc], component: Component | None, s: ast.Instance) -> list[tuple[Port, ast.Assoc]]:
+    def _pairs(
+        self, ports: list[Port], port_map: Sequence[ast.Assoc], component: Component | None, s: ast.Instance
+    ) -> list[tuple[Port, ast.Assoc]]:
         by_name = {p.name.lower(): p for p in ports}
         order = [p.name for p in component.node.ports] if component is not None else [p.name.lower() for p in ports]
         pairs: list[tuple[Port, ast.Assoc]] = []
         for i, a in enumerate(port_map):
             formal = a.choices[0] if a.choices else None
             if formal is not None and not isinstance(formal, ast.Id):
-                raise self.context.wrong("unsupported", "ports of a unit in another language are connected as a whole", formal)
+                raise self.context.wrong(
+                    "unsupported", "ports of a unit in another language are connected as a whole", formal
+                )
             name = formal.name if isinstance(formal, ast.Id) else order[i] if i < len(order) else ""
             if name not in by_name:
                 raise self.context.wrong("port", f"`{s.label}` has no port `{name}`", a, did_you_mean(name, by_name))
@@ -88,12 +94,17 @@ class ForeignUnits:
         width = port.signal.width
         subtype = self._subtype(port, a, component)
         if border.width_of(subtype) != width:
-            raise self.context.wrong("width", f"the port `{port.name}` is {width} wide, what is connected {border.width_of(subtype)}", a.value)
+            raise self.context.wrong(
+                "width",
+                f"the port `{port.name}` is {width} wide, what is connected {border.width_of(subtype)}",
+                a.value,
+            )
         mode = {"in": "in", "out": "out", "inout": "inout"}[port.direction]
         o = Object(port.name, "signal", subtype, a.pos, self.context.emitter.fresh("s"), mode, is_port=True)
         o.value = self.declarations.first_value(None, subtype)
         self.context.setup.append(
-            f"{o.py} = R.signal({o.name!r}, {self.context.emitter.constant(o.value)}, {self.context.emitter.keep(self.declarations.resolution(subtype))})"
+            f"{o.py} = R.signal({o.name!r}, {self.context.emitter.constant(o.value)},"
+            f" {self.context.emitter.keep(self.declarations.resolution(subtype))})"
         )
         self.building.objects.append(o)
         x = self._actual(o, a.value)
@@ -117,7 +128,8 @@ class ForeignUnits:
         return x
 
     def _subtype(self, port: Port, a: ast.Assoc, component: Component | None) -> Subtype:
-        """The type of a port on this side: as its component says, else that of what is connected, else a plain vector."""
+        """The type of a port on this side: as its component says, else that of what is connected, else a plain
+        vector."""
         if component is not None:
             declared = next((p for p in component.node.ports if p.name == port.name.lower()), None)
             if declared is not None:

@@ -19,7 +19,8 @@ from obento.core.vhdl.syntax import ast
 
 
 class Regions:
-    """Opens the scopes of generate statements and blocks; what stands in them is built by whoever builds architectures."""
+    """Opens the scopes of generate statements and blocks; what stands in them is built by whoever builds
+    architectures."""
 
     def __init__(
         self,
@@ -54,7 +55,9 @@ class Regions:
         for arm in s.arms:
             if selector is not None:
                 chosen = self.statements.choices(arm.choices, selector, False)
-                taken = chosen is None or any(c[0] <= selector.value <= c[1] if isinstance(c, tuple) else c == selector.value for c in chosen)
+                taken = chosen is None or any(
+                    c[0] <= selector.value <= c[1] if isinstance(c, tuple) else c == selector.value for c in chosen
+                )
             elif arm.condition is None:
                 taken = True
             else:
@@ -68,14 +71,22 @@ class Regions:
                 return
 
     def _for_generate(self, s: ast.Generate) -> None:
-        r = self.expressions.discrete(s.range)  # type: ignore[arg-type]
-        left, right = (v.value if isinstance(v, t.Const) else self.instances.constant_now(v, s.range).value for v in (r.left, r.right))  # type: ignore[arg-type]
+        assert s.range is not None
+        r = self.expressions.discrete(s.range)
+        left, right = (
+            v.value if isinstance(v, t.Const) else self.instances.constant_now(v, s.range).value
+            for v in (r.left, r.right)
+        )
         rounds = range(left, right - 1, -1) if r.down is True else range(left, right + 1)
         if len(rounds) > self.context.limits.generate_rounds:
-            raise self.context.wrong("limit", f"this generate has more than {self.context.limits.generate_rounds} rounds", s)
+            raise self.context.wrong(
+                "limit", f"this generate has more than {self.context.limits.generate_rounds} rounds", s
+            )
         for value in rounds:
             scope = Scope(self.context.scope, s.label)
-            o = Object(s.parameter, "constant", Subtype(r.left.type, [r]), s.pos, "", value=value, known=True, loop=True)
+            o = Object(
+                s.parameter, "constant", Subtype(r.left.type, [r]), s.pos, "", value=value, known=True, loop=True
+            )
             scope.add(s.parameter, o)
             with self.context.aside(scope=scope):
                 self._region(f"{s.label}({value})", s.arms[0])
@@ -93,7 +104,11 @@ class Regions:
         self.concurrent.label(s.label, s)
         outer = self.context.scope
         units = self.building.units
-        with self.context.aside(scope=Scope(outer, s.label), pending=[]), self.building.level(s.label, None), self.building.configuration({}):
+        with (
+            self.context.aside(scope=Scope(outer, s.label), pending=[]),
+            self.building.level(s.label, None),
+            self.building.configuration({}),
+        ):
             if s.generics:
                 given = {
                     g.name: self.expressions.expr(a.value, self.types.subtype(g.subtype).type)
@@ -107,7 +122,8 @@ class Regions:
             units.build_body(s.decls, s.body)
 
     def _guard(self, s: ast.Block) -> None:
-        """The implicit signal GUARD follows its expression in the same cycle, as a port follows what is connected (1076-1993 clause 12.6.2)."""
+        """The implicit signal GUARD follows its expression in the same cycle, as a port follows what is connected
+        (1076-1993 clause 12.6.2)."""
         assert s.guard is not None
         node = ast.Node(s.guard.pos, s.guard.end)
         guard = self.declarations.new_signal("guard", Subtype(BOOLEAN), None, node)

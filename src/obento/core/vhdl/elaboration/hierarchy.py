@@ -27,7 +27,8 @@ from obento.core.vhdl.runtime.run import Run
 from obento.core.vhdl.syntax import ast
 
 _ALONE = RLock()
-"""Held while a design is built: the types of our packages are shared by all, and know for a while what a design makes of them."""
+"""Held while a design is built: the types of our packages are shared by all, and know for a while what a design makes
+of them."""
 
 
 class Elaborator:
@@ -113,8 +114,13 @@ class Elaborator:
                 for other, other_pos, other_path in o.sources[:i]:
                     if other != source and overlap(path, other_path):
                         line = self._context.line(other_pos)
-                        text = f"`{o.name}` is driven here and at line {line}, but {o.subtype.shown} allows one driver only"
-                        self._context.collector.error("two-drivers", text, pos, None, "assign it in one process only, or use std_logic")
+                        text = (
+                            f"`{o.name}` is driven here and at line {line}, but {o.subtype.shown} allows one driver"
+                            " only"
+                        )
+                        self._context.collector.error(
+                            "two-drivers", text, pos, None, "assign it in one process only, or use std_logic"
+                        )
                         return
 
     def _undriven_ports(self) -> None:

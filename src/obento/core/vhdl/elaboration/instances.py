@@ -54,7 +54,12 @@ class Instances:
 
     def constant_now(self, x: t.Expr, e: ast.Expr) -> t.Const:
         if any(signals_read(x)):
-            raise self.context.wrong("constant", "the condition of a generate must be constant", e, "a signal is looked at in a process: if ... then")
+            raise self.context.wrong(
+                "constant",
+                "the condition of a generate must be constant",
+                e,
+                "a signal is looked at in a process: if ... then",
+            )
         return t.Const(x.type, x.pos, self.declarations.worked_out(x, Subtype(x.type)))
 
     def configure(self, d: ast.ConfigSpec) -> None:
@@ -81,7 +86,10 @@ class Instances:
             configuration = self.building.world.configurations.get(name)
             if configuration is None:
                 raise self.context.wrong(
-                    "undeclared", f"there is no configuration `{name}`", s.what, did_you_mean(name, self.building.world.configurations)
+                    "undeclared",
+                    f"there is no configuration `{name}`",
+                    s.what,
+                    did_you_mean(name, self.building.world.configurations),
                 )
             with self.building.configuration(binding_specs(configuration.block)):
                 entity = self._entity_named(ast.Id(s.what.pos, s.what.end, configuration.entity))
@@ -99,17 +107,30 @@ class Instances:
         if isinstance(e, ast.Selected) and isinstance(e.prefix, ast.Id):
             library = e.prefix.name
             if not any(isinstance(d, LibraryName) for d in self.context.scope.find(library)):
-                raise self.context.wrong("undeclared", f"the library `{library}` is not declared", e, "entities of the same hand-in are in `work`")
+                raise self.context.wrong(
+                    "undeclared",
+                    f"the library `{library}` is not declared",
+                    e,
+                    "entities of the same hand-in are in `work`",
+                )
         elif isinstance(e, ast.Id) and e.name not in self.building.world.entities:
             raise self.context.wrong(
-                "undeclared", f"there is no entity `{name}`", e, did_you_mean(name, self.building.world.entities) or "write entity work.name"
+                "undeclared",
+                f"there is no entity `{name}`",
+                e,
+                did_you_mean(name, self.building.world.entities) or "write entity work.name",
             )
         found = self.building.world.entities.get(name)
         if found is None and self.building.foreign is not None and not did_you_mean(name, self.building.world.entities):
             return None
         if found is None:
             hint = did_you_mean(name, self.building.world.entities)
-            raise self.context.wrong("undeclared", f"there is no entity `{name}` among these files", e, hint or "hand in the file that has it")
+            raise self.context.wrong(
+                "undeclared",
+                f"there is no entity `{name}` among these files",
+                e,
+                hint or "hand in the file that has it",
+            )
         return found
 
     def _component(self, s: ast.Instance) -> None:
@@ -124,7 +145,9 @@ class Instances:
             if b.configuration is not None:
                 configuration = self.building.world.configurations.get(_last_name(b.configuration))
                 if configuration is None:
-                    raise self.context.wrong("undeclared", f"there is no configuration `{_last_name(b.configuration)}`", b)
+                    raise self.context.wrong(
+                        "undeclared", f"there is no configuration `{_last_name(b.configuration)}`", b
+                    )
                 name, architecture = configuration.entity, configuration.block.name
             elif b.entity is not None:
                 name, architecture = _last_name(b.entity), b.architecture
@@ -156,14 +179,22 @@ class Instances:
         for p in component.ports:
             if p.name not in theirs:
                 hint = did_you_mean(p.name, theirs)
-                raise self.context.wrong("port", f"the component has a port `{p.name}` that the entity `{entity.name}` has not", p, hint)
+                raise self.context.wrong(
+                    "port", f"the component has a port `{p.name}` that the entity `{entity.name}` has not", p, hint
+                )
 
-    def _check_formals(self, given: Sequence[ast.Assoc], names: Sequence[str], unit: str, what: str, s: ast.Instance) -> None:
+    def _check_formals(
+        self, given: Sequence[ast.Assoc], names: Sequence[str], unit: str, what: str, s: ast.Instance
+    ) -> None:
         for a in given:
             if not a.choices:
                 continue
             formal = a.choices[0]
-            while isinstance(formal, ast.Paren) and not (isinstance(formal.prefix, ast.Id) and formal.prefix.name in names) and len(formal.args) == 1:
+            while (
+                isinstance(formal, ast.Paren)
+                and not (isinstance(formal.prefix, ast.Id) and formal.prefix.name in names)
+                and len(formal.args) == 1
+            ):
                 formal = formal.args[0].value
             while isinstance(formal, ast.Paren | ast.Selected):
                 formal = formal.prefix
@@ -189,9 +220,13 @@ class Instances:
         given = self._given_generics(entity, generic_map, component)
         outer_scope = self.context.scope
         with self.building.instance_below(Instance(s.label, entity.name, s.pos)):
-            self.building.units.build(entity, body, s.label, given, lambda ports: self.ports.connect(ports, port_map, s, outer_scope))
+            self.building.units.build(
+                entity, body, s.label, given, lambda ports: self.ports.connect(ports, port_map, s, outer_scope)
+            )
 
-    def _given_generics(self, entity: ast.Entity, generic_map: Sequence[ast.Assoc], component: ast.ComponentDecl | None) -> dict[str, t.Expr]:
+    def _given_generics(
+        self, entity: ast.Entity, generic_map: Sequence[ast.Assoc], component: ast.ComponentDecl | None
+    ) -> dict[str, t.Expr]:
         given: dict[str, t.Expr] = {}
         types = self._generic_types(entity)
         for i, a in enumerate(generic_map):
@@ -232,7 +267,9 @@ def binding_specs(block: ast.BlockConfig) -> dict[str, ast.ConfigSpec]:
     return found
 
 
-def _through(formals: Sequence[ast.Interface], given: Sequence[ast.Assoc], inner: Sequence[ast.Assoc] | None) -> list[ast.Assoc]:
+def _through(
+    formals: Sequence[ast.Interface], given: Sequence[ast.Assoc], inner: Sequence[ast.Assoc] | None
+) -> list[ast.Assoc]:
     """A map of an instance as one by the names of the component; with a binding's own map, by those of the entity."""
     by_name: list[ast.Assoc] = []
     for i, a in enumerate(given):

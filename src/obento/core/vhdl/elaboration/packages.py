@@ -59,7 +59,9 @@ class Packages:
         known = LIBRARIES.get(library)
         if known is not None:
             if name not in known:
-                raise self.context.wrong("undeclared", f"the library `{library}` has no package `{name}`", node, did_you_mean(name, known))
+                raise self.context.wrong(
+                    "undeclared", f"the library `{library}` has no package `{name}`", node, did_you_mean(name, known)
+                )
             return self._library(name, node)
         if name in self._packages:
             return self._packages[name]
@@ -68,7 +70,12 @@ class Packages:
             if name in self.building.world.entities:
                 raise self.context.wrong("use", f"`{name}` is an entity, not a package", node)
             hint = did_you_mean(name, self.building.world.packages)
-            raise self.context.wrong("undeclared", f"there is no package `{name}` among these files", node, hint or "hand in the file that has it")
+            raise self.context.wrong(
+                "undeclared",
+                f"there is no package `{name}` among these files",
+                node,
+                hint or "hand in the file that has it",
+            )
         if name in self._opening:
             raise self.context.wrong("recursion", f"the package `{name}` uses itself", node)
         self._opening.append(name)
@@ -83,7 +90,9 @@ class Packages:
         if name in TAUGHT and not self._taught_said:
             self._taught_said = True
             text = f"`{name}` is no standard package, though it often stands in ieee"
-            self.context.collector.note("taught-package", text, node.pos, node.end, "numeric_std with unsigned and signed is the standard way")
+            self.context.collector.note(
+                "taught-package", text, node.pos, node.end, "numeric_std with unsigned and signed is the standard way"
+            )
         if name == "standard":
             found = PackageName(name, self._standard)
         else:

@@ -26,7 +26,9 @@ R = TypeVar("R")
 class Ports:
     """A port is the same signal as what is connected where both are alike; else two that follow each other."""
 
-    def __init__(self, context: Context, building: Building, names: Names, expressions: Expressions, declarations: Declarations) -> None:
+    def __init__(
+        self, context: Context, building: Building, names: Names, expressions: Expressions, declarations: Declarations
+    ) -> None:
         self.context = context
         self.building = building
         self.names = names
@@ -72,14 +74,20 @@ class Ports:
             else:
                 return None
 
-    def _connect_port(self, p: Object, given: list[tuple[ast.Expr | None, ast.Assoc]], s: ast.Node, outer: Scope, inner: Scope) -> None:
+    def _connect_port(
+        self, p: Object, given: list[tuple[ast.Expr | None, ast.Assoc]], s: ast.Node, outer: Scope, inner: Scope
+    ) -> None:
         if not given or isinstance(given[0][1].value, ast.Open):
             if p.mode == "in" and p.default is None:
                 at = given[0][1] if given else s
                 text = f"the input `{p.name}` is left open" if given else f"the input `{p.name}` is not connected"
-                raise self.context.wrong("open-input", text, ast.Node(at.pos, at.pos + 1), "connect it, or give it a default value")
+                raise self.context.wrong(
+                    "open-input", text, ast.Node(at.pos, at.pos + 1), "connect it, or give it a default value"
+                )
             if not p.subtype.static():
-                raise self.context.wrong("unconstrained", f"the port `{p.name}` needs its range when it is left open", s)
+                raise self.context.wrong(
+                    "unconstrained", f"the port `{p.name}` needs its range when it is left open", s
+                )
             self.declarations.set_up_signal(p)
             return
         if len(given) == 1 and (given[0][0] is None or isinstance(given[0][0], ast.Id)):
@@ -94,7 +102,9 @@ class Ports:
             assert formal is not None
             self._join(p, formal, a, outer, inner)
 
-    def _constrain_by_parts(self, p: Object, given: list[tuple[ast.Expr | None, ast.Assoc]], outer: Scope, inner: Scope) -> None:
+    def _constrain_by_parts(
+        self, p: Object, given: list[tuple[ast.Expr | None, ast.Assoc]], outer: Scope, inner: Scope
+    ) -> None:
         """A port of open range takes it from the elements that are connected."""
         if not isinstance(p.subtype.type, ArrayType):
             return
@@ -134,11 +144,18 @@ class Ports:
                 else Subtype(p.subtype.type, x.sub.ranges if x.sub else None)
             )
             if not p.subtype.static():
-                raise self.context.wrong("unconstrained", f"the range of the port `{p.name}` cannot be told from what is connected", a)
+                raise self.context.wrong(
+                    "unconstrained", f"the range of the port `{p.name}` cannot be told from what is connected", a
+                )
             if not p.known:
                 p.value = self.declarations.first_value(p.default, p.subtype)
         self._check_port_width(p, x, a)
-        if isinstance(x, t.Read) and x.object.kind == "signal" and x.type is p.subtype.type and _same_bounds(x.sub, p.subtype):
+        if (
+            isinstance(x, t.Read)
+            and x.object.kind == "signal"
+            and x.type is p.subtype.type
+            and _same_bounds(x.sub, p.subtype)
+        ):
             self._check_mode(p, x.object, a)
             p.py = x.object.py
             p.design_signal = x.object.design_signal
@@ -160,11 +177,15 @@ class Ports:
             return
         size, wanted = static_length(x), p.subtype.length()
         if size is not None and wanted is not None and size != wanted:
-            raise self.context.wrong("width", f"the port `{p.name}` is {wanted} wide, what is connected {size}", a.value)
+            raise self.context.wrong(
+                "width", f"the port `{p.name}` is {wanted} wide, what is connected {size}", a.value
+            )
 
     def _check_mode(self, p: Object, actual: Object, a: ast.Assoc) -> None:
         if p.mode in ("out", "inout", "buffer") and actual.is_port and actual.mode == "in":
-            raise self.context.wrong("input", f"the output `{p.name}` drives `{actual.name}`, which is an input", a.value)
+            raise self.context.wrong(
+                "input", f"the output `{p.name}` drives `{actual.name}`, which is an input", a.value
+            )
 
     def _actual(self, p: Object, e: ast.Expr) -> t.Expr:
         """What is connected to a port: a signal or part of one, or for inputs any value."""
@@ -182,7 +203,12 @@ class Ports:
     def _join(self, p: Object, formal: ast.Expr, a: ast.Assoc, outer: Scope, inner: Scope) -> None:
         """Connect part of a port, or a port through a conversion."""
         conversion: ast.Paren | None = None
-        if isinstance(formal, ast.Paren) and isinstance(formal.prefix, ast.Id) and formal.prefix.name != p.name and len(formal.args) == 1:
+        if (
+            isinstance(formal, ast.Paren)
+            and isinstance(formal.prefix, ast.Id)
+            and formal.prefix.name != p.name
+            and len(formal.args) == 1
+        ):
             conversion, formal = formal, formal.args[0].value
         place = self.names.denote(formal)
         assert isinstance(place, t.Expr)
@@ -199,7 +225,15 @@ class Ports:
         self._check_port_width(part, x, a)
         self.join_value(p, path, x, None, a, place.sub)
 
-    def join_value(self, p: Object, path: tuple[Any, ...], x: t.Expr, converted: t.Expr | None, a: ast.Node, sub: Subtype | None = None) -> None:
+    def join_value(
+        self,
+        p: Object,
+        path: tuple[Any, ...],
+        x: t.Expr,
+        converted: t.Expr | None,
+        a: ast.Node,
+        sub: Subtype | None = None,
+    ) -> None:
         """Let a port follow what is connected, or what is connected the port, or both."""
         subtype = sub or p.subtype
         path_text = self.context.emitter.keep(path)
@@ -231,7 +265,8 @@ class Ports:
             self.building.joins.append((p, path, x, converted, a.pos, False))
             first = self.context.emitter.constant(root.value)
             self.context.setup.append(
-                f"R.join_out({p.py}, R.driver({root.py}, {first}, {paths}), {self.context.emitter.keep(target)}, lambda: {text})"
+                f"R.join_out({p.py}, R.driver({root.py}, {first}, {paths}), {self.context.emitter.keep(target)},"
+                f" lambda: {text})"
             )
 
 

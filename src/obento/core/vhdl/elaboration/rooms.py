@@ -56,10 +56,19 @@ def put_together(context: Context, building: Building, library: Library) -> Room
     processes = Processes(context, building, declarations)
     ports = Ports(context, building, names, expressions, declarations)
     foreign_units = ForeignUnits(context, building, names, expressions, types, declarations, signals, ports)
-    instances = Instances(context, building, names, expressions, types, declarations, concurrent, packages, ports, foreign_units)
+    instances = Instances(
+        context, building, names, expressions, types, declarations, concurrent, packages, ports, foreign_units
+    )
     regions = Regions(context, building, expressions, types, declarations, statements, concurrent, ports, instances)
-    units = Units(context, building, expressions, types, declarations, concurrent, packages, signals, instances, regions)
-    context.expressions, context.subtypes, context.declarations, context.bodies = expressions, types, declarations, statements
+    units = Units(
+        context, building, expressions, types, declarations, concurrent, packages, signals, instances, regions
+    )
+    context.expressions, context.subtypes, context.declarations, context.bodies = (
+        expressions,
+        types,
+        declarations,
+        statements,
+    )
     context.packages, context.signals, context.processes, context.instances = packages, signals, processes, instances
     building.units = units
     return Rooms(declarations, packages, units)

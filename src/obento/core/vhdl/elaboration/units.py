@@ -56,14 +56,20 @@ class Units:
                 if a.name == wanted:
                     return a
             raise self.context.wrong(
-                "undeclared", f"`{entity.name}` has no architecture `{wanted}`", node, did_you_mean(wanted, (a.name for a in known))
+                "undeclared",
+                f"`{entity.name}` has no architecture `{wanted}`",
+                node,
+                did_you_mean(wanted, (a.name for a in known)),
             )
         if not known:
             near = did_you_mean(entity.name, self.building.world.architectures)
             pos = entity.name_pos
             where = ast.Node(pos, pos + len(entity.name))
             raise self.context.wrong(
-                "no-architecture", f"the entity `{entity.name}` has no architecture", where, near or "add: architecture rtl of ..."
+                "no-architecture",
+                f"the entity `{entity.name}` has no architecture",
+                where,
+                near or "add: architecture rtl of ...",
             )
         return known[-1]
 
@@ -82,7 +88,10 @@ class Units:
         if len(self.building.levels) > self.context.limits.instance_depth:
             raise LimitReached("instances nest too deep", entity.name_pos, "does an entity use itself?")
         scope = Scope(self.packages.unit_scope(entity), entity.name)
-        with self.context.aside(scope=scope, pending=[], process=None, subprogram=None), self.building.level(label, "module"):
+        with (
+            self.context.aside(scope=scope, pending=[], process=None, subprogram=None),
+            self.building.level(label, "module"),
+        ):
             self.declare_generics(entity.generics, generics)
             ports = self.declare_ports(entity.ports, connect is None)
             if connect is not None:
@@ -108,7 +117,11 @@ class Units:
             value = given.get(g.name)
             if value is None:
                 if g.default is None:
-                    hint = "give it a default value, since it stands at the top" if len(self.building.levels) == 1 else "give it in the generic map"
+                    hint = (
+                        "give it a default value, since it stands at the top"
+                        if len(self.building.levels) == 1
+                        else "give it in the generic map"
+                    )
                     raise self.context.wrong("generic", f"the generic `{g.name}` has no value", g, hint)
                 value = self.expressions.expr(g.default, subtype.type, subtype)
             o = Object(g.name, "constant", subtype, g.pos, self.context.emitter.fresh("g"))
@@ -123,9 +136,20 @@ class Units:
         for p in ports:
             subtype = self.types.subtype(p.subtype)
             if isinstance(subtype.type, ArrayType) and subtype.ranges is None and outermost:
-                raise self.context.wrong("unconstrained", f"the port `{p.name}` needs its range", p, "write for instance (7 downto 0)")
+                raise self.context.wrong(
+                    "unconstrained", f"the port `{p.name}` needs its range", p, "write for instance (7 downto 0)"
+                )
             value = self.expressions.expr(p.default, subtype.type, subtype) if p.default is not None else None
-            o = Object(p.name, "signal", subtype, p.pos, self.context.emitter.fresh("s"), p.mode or "in", is_port=True, default=value)
+            o = Object(
+                p.name,
+                "signal",
+                subtype,
+                p.pos,
+                self.context.emitter.fresh("s"),
+                p.mode or "in",
+                is_port=True,
+                default=value,
+            )
             if subtype.static():
                 o.value = self.declarations.first_value(value, subtype)
             self.types.add(p.name, o, p)
@@ -160,7 +184,10 @@ class Units:
             if found and isinstance(found[0], Component):
                 if isinstance(s.name, ast.Paren):
                     raise self.context.wrong(
-                        "port-map", "`port map` is missing before the connections", s, f"write: {s.label} : {name.name} port map (...)"
+                        "port-map",
+                        "`port map` is missing before the connections",
+                        s,
+                        f"write: {s.label} : {name.name} port map (...)",
                     )
                 self.instances.elaborate(ast.Instance(s.pos, s.end, s.label, "component", name, "", [], []))
                 return

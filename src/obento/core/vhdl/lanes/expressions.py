@@ -11,7 +11,16 @@ from obento.core.vhdl.lanes.natives import bitwise, native, truth
 from obento.core.vhdl.lanes.values import NoLanes, V, bit, bits_of, both, is_known, not_, number_width, same, widened
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object, Subprogram
-from obento.core.vhdl.model.types import ArrayType, EnumType, IntType, RangeX, RecordType, Subtype, is_scalar, scalar_bounds
+from obento.core.vhdl.model.types import (
+    ArrayType,
+    EnumType,
+    IntType,
+    RangeX,
+    RecordType,
+    Subtype,
+    is_scalar,
+    scalar_bounds,
+)
 from obento.core.vhdl.model.values import Arr, elements
 from obento.core.vhdl.packages.standard import INTEGER, int_range
 from obento.core.vhdl.runtime import operations as ops
@@ -238,7 +247,9 @@ class LaneExpressions:
         if x.op in ("and", "or", "nand", "nor", "xor", "xnor") and not isinstance(first.sub.type, RecordType):
             a, b = args[0].digits, args[1].digits
             if a.width == b.width:
-                return V(args[0].sub if isinstance(first.sub.type, ArrayType) else Subtype(x.type), e=bitwise(x.op, a, b))
+                return V(
+                    args[0].sub if isinstance(first.sub.type, ArrayType) else Subtype(x.type), e=bitwise(x.op, a, b)
+                )
         if x.op in _LESS and isinstance(first.sub.type, EnumType) and first.sub.type.name != "std_ulogic":
             name, swap = _LESS[x.op]
             a, b = (args[1].digits, args[0].digits) if swap else (args[0].digits, args[1].digits)
@@ -248,7 +259,8 @@ class LaneExpressions:
         raise NoLanes(f"`{x.op}` of {first.sub.type.shown}")
 
     def _in_order(self, op: str, a: V, b: V) -> V:
-        """The order of vectors of the same length (9.2.3): that of the numbers they look like, where all digits are known."""
+        """The order of vectors of the same length (9.2.3): that of the numbers they look like, where all digits are
+        known."""
         p, q = a.digits, b.digits
         if p.width != q.width or bits_of(a.sub.element_subtype) != 1:
             raise NoLanes("vectors of different lengths compared")
@@ -257,7 +269,8 @@ class LaneExpressions:
         return truth(same(ir.Binary(1, name[1:], q, p) if swap else ir.Binary(1, name[1:], p, q), bit(True)))
 
     def equal(self, a: V, b: V) -> ir.Expr:
-        """Literal equality (9.2.3). Where unknown digits agree, U, X and the like may differ: those lanes are run step by step."""
+        """Literal equality (9.2.3). Where unknown digits agree, U, X and the like may differ: those lanes are run step
+        by step."""
         p, q = a.digits, b.digits
         if p.width != q.width:
             return bit(False)
@@ -296,7 +309,11 @@ class LaneExpressions:
         if x.op in _INT:
             corners = [_INT[x.op](p, q) for p in (a, b) for q in (c, d)]
             name = {"+": "add", "-": "sub", "*": "mul"}[x.op]
-            return self._sized(min(corners), max(corners), lambda width: ir.Binary(width, name, widened(args[0], width), widened(args[1], width)))
+            return self._sized(
+                min(corners),
+                max(corners),
+                lambda width: ir.Binary(width, name, widened(args[0], width), widened(args[1], width)),
+            )
         if x.op in ("/", "mod", "rem") and args[1].known and args[1].value > 0:
             return self._divided(x, args[0], args[1].value)
         if x.op in ("maximum", "minimum"):
@@ -304,7 +321,9 @@ class LaneExpressions:
             low, high = min(a, c), max(b, d)
             width = number_width(low, high)
             p, q = widened(args[0], width), widened(args[1], width)
-            return V(Subtype(x.type), e=ir.Mux(width, first, *((q, p) if x.op == "maximum" else (p, q))), low=low, high=high)
+            return V(
+                Subtype(x.type), e=ir.Mux(width, first, *((q, p) if x.op == "maximum" else (p, q))), low=low, high=high
+            )
         raise NoLanes(f"`{x.op}` of numbers that change")
 
     def _divided(self, x: t.Op, a: V, n: int) -> V:
@@ -313,7 +332,12 @@ class LaneExpressions:
         if x.op == "mod" and n & (n - 1) == 0:
             width = n.bit_length() - 1
             zero = _number(0, 1)
-            return V(Subtype(x.type), e=ir.Slice(width, widened(a, max(width, a.digits.width)), 0) if width else zero, low=0, high=n - 1)
+            return V(
+                Subtype(x.type),
+                e=ir.Slice(width, widened(a, max(width, a.digits.width)), 0) if width else zero,
+                low=0,
+                high=n - 1,
+            )
         if low >= 0:
             width = number_width(0, max(high, n))
             quotient = ir.Binary(width, "div" if x.op == "/" else "mod", widened(a, width), _number(n, width))
@@ -340,11 +364,22 @@ class LaneExpressions:
             else:
                 a, b = values
                 table: dict[str, Callable[[], Any]] = {
-                    "+": lambda: a + b, "-": lambda: a - b, "*": lambda: a * b, "/": lambda: ops.divide(a, b, x.pos),
-                    "**": lambda: ops.power(a, b, x.pos), "mod": lambda: ops.modulo(a, b, x.pos),
-                    "rem": lambda: ops.remainder(a, b, x.pos), "=": lambda: a == b, "/=": lambda: a != b, "<": lambda: a < b, "<=": lambda: a <= b,
-                    ">": lambda: a > b, ">=": lambda: a >= b, "minimum": lambda: min(a, b), "maximum": lambda: max(a, b),
-                }  # fmt: skip
+                    "+": lambda: a + b,
+                    "-": lambda: a - b,
+                    "*": lambda: a * b,
+                    "/": lambda: ops.divide(a, b, x.pos),
+                    "**": lambda: ops.power(a, b, x.pos),
+                    "mod": lambda: ops.modulo(a, b, x.pos),
+                    "rem": lambda: ops.remainder(a, b, x.pos),
+                    "=": lambda: a == b,
+                    "/=": lambda: a != b,
+                    "<": lambda: a < b,
+                    "<=": lambda: a <= b,
+                    ">": lambda: a > b,
+                    ">=": lambda: a >= b,
+                    "minimum": lambda: min(a, b),
+                    "maximum": lambda: max(a, b),
+                }
                 found = table[x.op]()
         except (KeyError, RunError):
             raise NoLanes(f"`{x.op}` of these numbers") from None
@@ -363,7 +398,10 @@ class LaneExpressions:
     def _concatenation(self, x: t.Op, args: list[V]) -> V:
         assert isinstance(x.type, ArrayType)
         if all(a.known for a in args):
-            parts = [a.value.v if y.type is x.type else elements([a.value], x.type.packed) for a, y in zip(args, x.args, strict=True)]
+            parts = [
+                a.value.v if y.type is x.type else elements([a.value], x.type.packed)
+                for a, y in zip(args, x.args, strict=True)
+            ]
             joined = parts[0] + parts[1]
             return self.constant(Arr(len(joined) - 1, -1, joined), Subtype(x.type))
         e = _joined([a.digits for a in args if a.digits.width])
@@ -397,7 +435,12 @@ class LaneExpressions:
         return both(same(now, bit(rising)), same(before, bit(not rising)))
 
     def _signal_attribute(self, x: t.SignalAttr) -> V:
-        if x.name not in ("event", "stable") or x.arg is not None or not isinstance(x.target, t.Read) or x.target.object not in self.edges:
+        if (
+            x.name not in ("event", "stable")
+            or x.arg is not None
+            or not isinstance(x.target, t.Read)
+            or x.target.object not in self.edges
+        ):
             raise NoLanes(f"`'{x.name}`")
         o = x.target.object
         unchanged = same(self.place(o).digits, self.edges[o])
@@ -410,7 +453,11 @@ class LaneExpressions:
         v = self.value(x.arg)
         target = x.target
         if isinstance(target.type, IntType) and isinstance(v.sub.type, IntType):
-            return self.fitted(v, target) if target.ranges is not None else V(Subtype(target.type), v.value, v.known, v.e, v.low, v.high)
+            return (
+                self.fitted(v, target)
+                if target.ranges is not None
+                else V(Subtype(target.type), v.value, v.known, v.e, v.low, v.high)
+            )
         if isinstance(target.type, ArrayType) and isinstance(v.sub.type, ArrayType):
             if bits_of(v.sub.element_subtype) != bits_of(target.type.element):
                 raise NoLanes("a conversion of elements")
@@ -483,9 +530,14 @@ class LaneExpressions:
         left, right, down = self._bounds(v)
         size = max(0, (left - right if down else right - left) + 1)
         found = {
-            "left": left, "right": right, "low": right if down else left, "high": left if down else right, "length": size,
-            "ascending": int(not down), "descending": int(down),
-        }[x.name]  # fmt: skip
+            "left": left,
+            "right": right,
+            "low": right if down else left,
+            "high": left if down else right,
+            "length": size,
+            "ascending": int(not down),
+            "descending": int(down),
+        }[x.name]
         return V(Subtype(x.type), found, True)
 
     def _scalar_attribute(self, x: t.ScalarAttr) -> V:
@@ -499,7 +551,12 @@ class LaneExpressions:
         if x.name == "val" and isinstance(base, EnumType):
             self._inside(v, 0, len(base.literals) - 1)
             return V(Subtype(base), v.value, v.known, None if v.known else widened(v, bits_of(Subtype(base))))
-        if x.name in ("succ", "pred", "leftof", "rightof") and isinstance(base, EnumType) and not v.known and base.name != "std_ulogic":
+        if (
+            x.name in ("succ", "pred", "leftof", "rightof")
+            and isinstance(base, EnumType)
+            and not v.known
+            and base.name != "std_ulogic"
+        ):
             up = x.name in ("succ", "rightof")
             width = v.digits.width
             last = len(base.literals) - 1 if up else 0

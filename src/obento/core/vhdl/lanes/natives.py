@@ -1,4 +1,5 @@
-"""The functions of the standard packages on digits: four-state operators where those agree with the packages' definitions."""
+"""The functions of the standard packages on digits: four-state operators where those agree with the packages'
+definitions."""
 
 from __future__ import annotations
 
@@ -10,10 +11,23 @@ from obento.core.vhdl.lanes.values import NoLanes, V, both, is_known, not_, same
 from obento.core.vhdl.model.types import ArrayType, IntType, Subtype, Type
 from obento.core.vhdl.packages.standard import BOOLEAN, INTEGER, int_range
 
-_BITWISE = {"and": ("and", False), "or": ("or", False), "xor": ("xor", False), "nand": ("and", True), "nor": ("or", True), "xnor": ("xor", True)}
+_BITWISE = {
+    "and": ("and", False),
+    "or": ("or", False),
+    "xor": ("xor", False),
+    "nand": ("and", True),
+    "nor": ("or", True),
+    "xnor": ("xor", True),
+}
 _ARITHMETIC = {"+": "add", "-": "sub", "*": "mul"}
-_LESS = {"<": ("lt", False, False), "<=": ("le", False, False), ">": ("lt", True, False), ">=": ("le", True, False), "=": ("eq", False, False),
-         "/=": ("eq", False, True)}  # fmt: skip
+_LESS = {
+    "<": ("lt", False, False),
+    "<=": ("le", False, False),
+    ">": ("lt", True, False),
+    ">=": ("le", True, False),
+    "=": ("eq", False, False),
+    "/=": ("eq", False, True),
+}
 _ONE = ir.Const(1, 1, 0)
 
 Escape = Callable[[ir.Expr], None]
@@ -137,7 +151,15 @@ def _numeric(package: str, op: str, args: list[V], result: Subtype, escape: Esca
         return _resize(op, args, signed, result)
     if op in ("to_integer", "conv_integer"):
         return _to_integer(args[0], signed, result, escape)
-    if op in ("to_unsigned", "to_signed", "conv_std_logic_vector", "conv_unsigned", "conv_signed", "to_slv", "to_stdlogicvector"):
+    if op in (
+        "to_unsigned",
+        "to_signed",
+        "conv_std_logic_vector",
+        "conv_unsigned",
+        "conv_signed",
+        "to_slv",
+        "to_stdlogicvector",
+    ):
         width = _size(args[1])
         return vector(result.type, widened(args[0], width))
     if op in ("/", "mod", "rem") and len(vectors) == 2:
@@ -202,7 +224,9 @@ def _shift(op: str, args: list[V], signed: bool, result: Subtype) -> V:
         if n == 0:
             return vector(result.type, e)
         left = n if op == "rotate_left" else e.width - n
-        return vector(result.type, ir.Concat(e.width, [ir.Slice(e.width - left, e, 0), ir.Slice(left, e, e.width - left)]))
+        return vector(
+            result.type, ir.Concat(e.width, [ir.Slice(e.width - left, e, 0), ir.Slice(left, e, e.width - left)])
+        )
     low, high = amount.bounds
     if low < 0 and op in ("sll", "srl"):
         if not amount.known:

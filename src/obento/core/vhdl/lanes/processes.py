@@ -1,9 +1,8 @@
 """Processes on digits: the form of a VHDL design in which all cases run at once, beside the one that runs step by step.
 
-Loops are unrolled and functions written out, since every range must be known. Where the digits cannot tell what VHDL would
-do (a number leaves its range, U is compared with X), a hidden digit of the process marks the lane: such cases are run step by
-step instead. What cannot be lowered at all leaves the whole design to the other form.
-"""
+Loops are unrolled and functions written out, since every range must be known. Where the digits cannot tell what VHDL
+would do (a number leaves its range, U is compared with X), a hidden digit of the process marks the lane: such cases are
+run step by step instead. What cannot be lowered at all leaves the whole design to the other form."""
 
 from __future__ import annotations
 
@@ -22,7 +21,15 @@ from obento.core.vhdl.lanes.expressions import LaneExpressions
 from obento.core.vhdl.lanes.values import NoLanes, V, bit, bits_of, either, not_, same, word_of
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object, Subprogram
-from obento.core.vhdl.model.types import ArrayType, IntType, RecordType, Subtype, default_value, is_scalar, scalar_bounds
+from obento.core.vhdl.model.types import (
+    ArrayType,
+    IntType,
+    RecordType,
+    Subtype,
+    default_value,
+    is_scalar,
+    scalar_bounds,
+)
 from obento.core.vhdl.model.values import Arr
 from obento.core.vhdl.packages.standard import INTEGER, int_range
 from obento.core.vhdl.runtime.composites import overlap
@@ -144,7 +151,12 @@ class Lanes(LaneExpressions):
         watches: list[Watch] = []
         for x in p.sensitivity:
             watches.append(self._watch(x))
-            if self._used_edge and isinstance(x, t.Read) and bits_of(x.object.subtype) == 1 and x.object not in self.edges:
+            if (
+                self._used_edge
+                and isinstance(x, t.Read)
+                and bits_of(x.object.subtype) == 1
+                and x.object not in self.edges
+            ):
                 self._remember(x.object)
         for o, paths in p.driven.items():
             self._begin(o, paths)
@@ -321,7 +333,8 @@ class Lanes(LaneExpressions):
         self._assign(s.target, self.value(s.value), True)
 
     def _spread(self, target: t.ArrayAgg | t.RecordAgg, v: V, blocking: bool) -> None:
-        """An aggregate of names takes a value apart; the value is held first, since its parts may be among the targets."""
+        """An aggregate of names takes a value apart; the value is held first, since its parts may be among the
+        targets."""
         e = v.digits
         held = self._scratch("taken apart", e.width)
         self._set(held, e)
@@ -347,7 +360,9 @@ class Lanes(LaneExpressions):
         signal, low, offsets, subtype = self._target(target)
         fitted = self.fitted(v, subtype)
         width = bits_of(subtype)
-        self._add(ir.Assign(self._position, [ir.Target(signal, low, width, offsets)], self._exact(fitted, subtype), blocking))
+        self._add(
+            ir.Assign(self._position, [ir.Target(signal, low, width, offsets)], self._exact(fitted, subtype), blocking)
+        )
 
     def _target(self, x: t.Expr) -> tuple[Signal, int, list[ir.Offset], Subtype]:
         """Where a name is: signal, first digit, computed offsets, and its subtype."""
@@ -374,7 +389,12 @@ class Lanes(LaneExpressions):
                 if not inside or (left - right if down else right - left) < 0 or down != own[2]:
                     raise NoLanes("a slice outside of its array")
                 low += abs(own[1] - right) * bits_of(subtype.element_subtype)
-                return signal, low, offsets, Subtype(subtype.type, [int_range(INTEGER, left, right, down)], None, subtype.element)
+                return (
+                    signal,
+                    low,
+                    offsets,
+                    Subtype(subtype.type, [int_range(INTEGER, left, right, down)], None, subtype.element),
+                )
             case t.Index():
                 return self._indexed_target(x)
             case t.AliasOf():
@@ -402,7 +422,11 @@ class Lanes(LaneExpressions):
 
     def _set_signal(self, s: t.SetSignal) -> None:
         value, after = s.waves[0]
-        if len(s.waves) != 1 or value is None or not (after is None or (isinstance(after, t.Const) and after.value >= 0)):
+        if (
+            len(s.waves) != 1
+            or value is None
+            or not (after is None or (isinstance(after, t.Const) and after.value >= 0))
+        ):
             raise NoLanes("delays")
         self._delayed |= after is not None
         v = self.value(value)
@@ -426,7 +450,11 @@ class Lanes(LaneExpressions):
             return
         then = self._inner(lambda: self.statements(body))
         following = arms[1][0] if len(arms) > 1 else None
-        other = self._inner(lambda: self._if(arms[1:], following.pos if following is not None else pos)) if len(arms) > 1 else None
+        other = (
+            self._inner(lambda: self._if(arms[1:], following.pos if following is not None else pos))
+            if len(arms) > 1
+            else None
+        )
         self._add(ir.If(pos, c.digits, then, other))
 
     def _case(self, s: t.Case) -> None:
@@ -635,7 +663,9 @@ class Lanes(LaneExpressions):
         self._assign(_by_path(p, path), self.value(x), True)
         self._finish_join(position, x)
 
-    def join_back(self, root: t.Expr, p: Object, path: tuple[Any, ...], converted: t.Expr | None, position: int) -> None:
+    def join_back(
+        self, root: t.Expr, p: Object, path: tuple[Any, ...], converted: t.Expr | None, position: int
+    ) -> None:
         """What is connected follows an output (or part of it)."""
         self._begin_join(position)
         source = converted if converted is not None else _by_path(p, path)
@@ -645,20 +675,25 @@ class Lanes(LaneExpressions):
     def _finish_join(self, position: int, x: t.Expr) -> None:
         self._marks(position)
         watches = [self._watch(s) for s in signals_read(x)]
-        self.made.append(Process("continuous", ir.Block(position, self._body), watches, position, "port", "", shadow=True))
+        self.made.append(
+            Process("continuous", ir.Block(position, self._body), watches, position, "port", "", shadow=True)
+        )
 
     def in_order(self) -> list[Process]:
-        """What was made, in the order in which it runs when several wake together: joined ports first, each after those that it follows.
+        """What was made, in the order in which it runs when several wake together: joined ports first, each after those
+        that it follows.
 
-        What is joined takes its value in the cycle in which its source does, before any process runs (IEEE 1076-1993 clause 12.6.2).
-        """
+        What is joined takes its value in the cycle in which its source does, before any process runs (IEEE 1076-1993
+        clause 12.6.2)."""
         joins = [p for p in self.made if p.origin == "port"]
         makers: dict[int, set[int]] = {}
         for p in joins:
             for b in written_bits(p):
                 makers.setdefault(b, set()).add(id(p))
         nobody: set[int] = set()
-        sorter = TopologicalSorter({id(p): set().union(*(makers.get(b, nobody) for b in _watched_bits(p))) - {id(p)} for p in joins})
+        sorter = TopologicalSorter(
+            {id(p): set().union(*(makers.get(b, nobody) for b in _watched_bits(p))) - {id(p)} for p in joins}
+        )
         by_id = {id(p): p for p in joins}
         try:
             ordered = [by_id[key] for key in sorter.static_order()]

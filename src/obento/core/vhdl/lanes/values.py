@@ -1,8 +1,7 @@
 """Values as digits: what a VHDL value is in the form that lanes run.
 
-A logic value is one four-state digit (H is 1, L is 0, U, X, W and - are x); enumerations and whole numbers are as many digits
-as their range needs; arrays and records are their parts side by side, the leftmost first.
-"""
+A logic value is one four-state digit (H is 1, L is 0, U, X, W and - are x); enumerations and whole numbers are as many
+digits as their range needs; arrays and records are their parts side by side, the leftmost first."""
 
 from __future__ import annotations
 
@@ -86,7 +85,8 @@ def word_of(value: Any, s: Subtype) -> Word:
 
 @dataclass(slots=True)
 class V:
-    """A value while it is lowered: a constant `value`, or digits `e`. `sub` has its bounds; numbers lie in `low` to `high`."""
+    """A value while it is lowered: a constant `value`, or digits `e`. `sub` has its bounds; numbers lie in `low` to
+    `high`."""
 
     sub: Subtype
     value: Any = None

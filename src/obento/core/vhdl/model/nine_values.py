@@ -63,9 +63,13 @@ RESOLUTION = _table(_RESOLUTION)
 NOT = _table(_NOT)
 _AND_T, _OR_T, _XOR_T = _table(_AND), _table(_OR), _table(_XOR)
 TABLES = {
-    "and": _AND_T, "or": _OR_T, "xor": _XOR_T, "nand": bytes(NOT[x] for x in _AND_T), "nor": bytes(NOT[x] for x in _OR_T),
+    "and": _AND_T,
+    "or": _OR_T,
+    "xor": _XOR_T,
+    "nand": bytes(NOT[x] for x in _AND_T),
+    "nor": bytes(NOT[x] for x in _OR_T),
     "xnor": bytes(NOT[x] for x in _XOR_T),
-}  # fmt: skip
+}
 
 
 def _by_letter(text: str) -> bytes:
@@ -156,7 +160,8 @@ def signed(v: bytes) -> int | None:
     return number - (1 << len(v)) if v[0] in (ONE, H) else number
 
 
-# The border to four-state parts. Towards them: H is 1, L is 0, everything else that is no digit is x, Z stays. From them:
+# The border to four-state parts. Towards them: H is 1, L is 0, everything else that is no digit is x, Z stays. From
+# them:
 # x becomes X, so a part that was never given a value is X here, not U.
 
 _ONE_RAIL = bytes(1 if LETTERS[i : i + 1] in ("1", "H", "Z") else 0 for i in range(9)) + bytes(247)

@@ -19,7 +19,8 @@ class Stmt:
 
 @dataclass(slots=True, eq=False)
 class Object:
-    """A signal, variable, constant, file or loop parameter. `py` is its name in what is run; `value` a constant's value."""
+    """A signal, variable, constant, file or loop parameter. `py` is its name in what is run; `value` a constant's
+    value."""
 
     name: str
     kind: Literal["signal", "variable", "constant", "file"]
@@ -160,7 +161,19 @@ class Labelled:
     pos: int
 
 
-Declared = Object | Subprogram | EnumLiteral | PhysUnit | TypeName | Alias | Component | AttributeName | PackageName | LibraryName | Labelled
+Declared = (
+    Object
+    | Subprogram
+    | EnumLiteral
+    | PhysUnit
+    | TypeName
+    | Alias
+    | Component
+    | AttributeName
+    | PackageName
+    | LibraryName
+    | Labelled
+)
 
 
 def overloads(d: Declared) -> bool:
@@ -228,7 +241,10 @@ class Scope:
 
 
 def _same_type(plain: list[Declared]) -> bool:
-    return all(isinstance(d, TypeName) and isinstance(plain[0], TypeName) and d.subtype.type is plain[0].subtype.type for d in plain)
+    return all(
+        isinstance(d, TypeName) and isinstance(plain[0], TypeName) and d.subtype.type is plain[0].subtype.type
+        for d in plain
+    )
 
 
 def _distinct(plain: list[Declared]) -> list[Declared]:

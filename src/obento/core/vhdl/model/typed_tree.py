@@ -1,4 +1,5 @@
-"""Expressions and statements with every name and type settled: what runs, and what is lowered to lanes, is made from this."""
+"""Expressions and statements with every name and type settled: what runs, and what is lowered to lanes, is made from
+this."""
 
 from __future__ import annotations
 
@@ -61,7 +62,8 @@ class Op(Expr):
 
 @dataclass(slots=True, eq=False)
 class ArrayAgg(Expr):
-    """An array aggregate. `items` are (range or index or None for the next position, value, is_slice); `others` fills."""
+    """An array aggregate. `items` are (range or index or None for the next position, value, is_slice); `others`
+    fills."""
 
     items: list[tuple[RangeX | Expr | None, Expr, bool]]
     others: Expr | None
@@ -132,8 +134,8 @@ class Now(Expr):
 
 @dataclass(slots=True, eq=False)
 class AliasOf(Expr):
-    """An array, or a slice of one, under other bounds (4.3.3). `own` is the range of what stands behind, `new` that of the alias; `turned` tells
-    whether the two run in different directions. Any of them may be known only in the run."""
+    """An array, or a slice of one, under other bounds (4.3.3). `own` is the range of what stands behind, `new` that of
+    the alias; `turned` tells whether the two run in different directions. Any of them may be known only in the run."""
 
     prefix: Expr
     own: RangeX
@@ -146,7 +148,12 @@ class AliasOf(Expr):
         offset = _worked_out(kind, index.pos, "-", index, self.new.left)
         if isinstance(self.turned, bool):
             return _worked_out(kind, index.pos, "-" if self.turned else "+", self.own.left, offset)
-        twice = Op(kind, index.pos, "*", [Const(kind, index.pos, 2), ScalarAttr(kind, index.pos, "pos", Subtype(self.turned.type), self.turned)])
+        twice = Op(
+            kind,
+            index.pos,
+            "*",
+            [Const(kind, index.pos, 2), ScalarAttr(kind, index.pos, "pos", Subtype(self.turned.type), self.turned)],
+        )
         back = Op(kind, index.pos, "*", [twice, offset])
         return Op(kind, index.pos, "-", [_worked_out(kind, index.pos, "+", self.own.left, offset), back])
 

@@ -25,7 +25,8 @@ class Type:
 
 @dataclass(slots=True, eq=False)
 class Expr:
-    """Any expression with its type settled; `typed_tree` has the kinds. `sub` is what more is known of the value: the constraint of the object it comes from."""
+    """Any expression with its type settled; `typed_tree` has the kinds. `sub` is what more is known of the value: the
+    constraint of the object it comes from."""
 
     type: Type
     pos: int
@@ -237,7 +238,9 @@ def _default_array(subtype: Subtype, dimension: int) -> Arr:
     if dimension + 1 < len(t.indices):
         return Arr(known[0], -1 if known[2] else 1, (_default_array(subtype, dimension + 1),) * size)
     element = default_value(subtype.element_subtype)
-    return Arr(known[0], -1 if known[2] else 1, elements([element] * size, t.packed) if size else elements([], t.packed))
+    return Arr(
+        known[0], -1 if known[2] else 1, elements([element] * size, t.packed) if size else elements([], t.packed)
+    )
 
 
 def same_array_kind(a: ArrayType, b: ArrayType) -> bool:

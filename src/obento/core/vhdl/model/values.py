@@ -1,10 +1,10 @@
 """What a VHDL value is at run time.
 
-Numbers, physical values (in their smallest unit) and positions of enumerations are Python ints, real numbers floats, records
-tuples. An array is an `Arr`: its left bound, its direction and its elements; these stand in `bytes` where they are positions
-of an enumeration of at most 256 values, which makes vectors and strings compact and fast, else in a tuple. Values never
-change; an element is set by making a new array. The bounds do not belong to the value when arrays are compared (9.2.3).
-"""
+Numbers, physical values (in their smallest unit) and positions of enumerations are Python ints, real numbers floats,
+records tuples. An array is an `Arr`: its left bound, its direction and its elements; these stand in `bytes` where they
+are positions of an enumeration of at most 256 values, which makes vectors and strings compact and fast, else in a
+tuple. Values never change; an element is set by making a new array. The bounds do not belong to the value when arrays
+are compared (9.2.3)."""
 
 from __future__ import annotations
 
@@ -92,7 +92,9 @@ class Arr:
         if not self.v:
             return RunError(f"index {shown(index)} into an array without elements", position)
         word = "to" if self.step > 0 else "downto"
-        return RunError(f"index {shown(index)} is outside of the array's range {self.left} {word} {self.right}", position)
+        return RunError(
+            f"index {shown(index)} is outside of the array's range {self.left} {word} {self.right}", position
+        )
 
 
 class Ptr:

@@ -20,7 +20,8 @@ def _numbered(v: bytes, like: Arr | None = None) -> Arr:
 
 
 def find(name: str, kinds: str, result: str, renumber: bool = False) -> Callable[..., Any] | None:
-    """By name and kinds of parameters: `l` one value, `v` a vector (also unsigned and signed), `b` bit, `B` bit_vector."""
+    """By name and kinds of parameters: `l` one value, `v` a vector (also unsigned and signed), `b` bit, `B`
+    bit_vector."""
     op = name.strip('"')
     finish: Callable[[bytes], Arr] = (lambda v: Arr(len(v) - 1, -1, v)) if renumber else _numbered
     if op in _LOGIC:
@@ -105,12 +106,21 @@ def _conversion(op: str, kinds: str) -> Callable[..., Any] | None:
         return lambda a, otherwise: Arr(len(a.v) - 1, -1, bytes(_bit(x, otherwise) for x in a.v))
     if op == "to_stdulogic":
         return lambda a: _FROM_BIT[a]
-    if op in ("to_stdlogicvector", "to_std_logic_vector", "to_slv", "to_stdulogicvector", "to_std_ulogic_vector", "to_sulv"):
+    if op in (
+        "to_stdlogicvector",
+        "to_std_logic_vector",
+        "to_slv",
+        "to_stdulogicvector",
+        "to_std_ulogic_vector",
+        "to_sulv",
+    ):
         return lambda a: Arr(len(a.v) - 1, -1, a.v.translate(_FROM_BIT) if kinds == "B" else a.v)
     if op == "to_01":
         if kinds[0] == "l":
             return lambda a, x: (logic.ZERO, logic.ONE)[_bit(a, 0)] if _bit(a, 2) != 2 else x
-        return lambda a, x: Arr(len(a.v) - 1, -1, bytes((x,)) * len(a.v) if logic.is_x(a.v) else a.v.translate(logic.TO_X01))
+        return lambda a, x: Arr(
+            len(a.v) - 1, -1, bytes((x,)) * len(a.v) if logic.is_x(a.v) else a.v.translate(logic.TO_X01)
+        )
     maps = {"to_x01": logic.TO_X01, "to_x01z": logic.TO_X01Z, "to_ux01": logic.TO_UX01}
     if op in maps:
         table = maps[op]
@@ -147,7 +157,15 @@ def _edge(op: str) -> Callable[..., Any] | None:
 
 
 def _text(op: str, kinds: str) -> Callable[..., Any] | None:
-    sizes = {"to_string": 1, "to_bstring": 1, "to_binary_string": 1, "to_hstring": 4, "to_hex_string": 4, "to_ostring": 3, "to_octal_string": 3}
+    sizes = {
+        "to_string": 1,
+        "to_bstring": 1,
+        "to_binary_string": 1,
+        "to_hstring": 4,
+        "to_hex_string": 4,
+        "to_ostring": 3,
+        "to_octal_string": 3,
+    }
     if op not in sizes:
         return None
     letters = "01" if kinds in ("B", "b") else logic.LETTERS

@@ -10,16 +10,38 @@ from obento.core.ir.part import RunError
 from obento.core.vhdl.packages.numbers import wants_run
 
 _ONE: dict[str, Callable[[float], float]] = {
-    "ceil": lambda x: float(math.ceil(x)), "floor": lambda x: float(math.floor(x)), "trunc": lambda x: float(math.trunc(x)),
-    "round": lambda x: math.floor(x + 0.5) if x >= 0 else -math.floor(-x + 0.5), "sign": lambda x: float((x > 0) - (x < 0)),
-    "sqrt": math.sqrt, "cbrt": math.cbrt, "exp": math.exp, "log": math.log, "log2": math.log2, "log10": math.log10, "sin": math.sin,
-    "cos": math.cos, "tan": math.tan, "arcsin": math.asin, "arccos": math.acos, "arctan": math.atan, "sinh": math.sinh, "cosh": math.cosh,
-    "tanh": math.tanh, "arcsinh": math.asinh, "arccosh": math.acosh, "arctanh": math.atanh,
-}  # fmt: skip
+    "ceil": lambda x: float(math.ceil(x)),
+    "floor": lambda x: float(math.floor(x)),
+    "trunc": lambda x: float(math.trunc(x)),
+    "round": lambda x: math.floor(x + 0.5) if x >= 0 else -math.floor(-x + 0.5),
+    "sign": lambda x: float((x > 0) - (x < 0)),
+    "sqrt": math.sqrt,
+    "cbrt": math.cbrt,
+    "exp": math.exp,
+    "log": math.log,
+    "log2": math.log2,
+    "log10": math.log10,
+    "sin": math.sin,
+    "cos": math.cos,
+    "tan": math.tan,
+    "arcsin": math.asin,
+    "arccos": math.acos,
+    "arctan": math.atan,
+    "sinh": math.sinh,
+    "cosh": math.cosh,
+    "tanh": math.tanh,
+    "arcsinh": math.asinh,
+    "arccosh": math.acosh,
+    "arctanh": math.atanh,
+}
 _TWO: dict[str, Callable[[float, float], float]] = {
-    "arctan": math.atan2, "log": lambda x, base: math.log(x) / math.log(base), "mod": lambda x, y: x - y * math.floor(x / y), "realmax": max,
-    "realmin": min, "**": lambda x, y: float(x) ** y,
-}  # fmt: skip
+    "arctan": math.atan2,
+    "log": lambda x, base: math.log(x) / math.log(base),
+    "mod": lambda x, y: x - y * math.floor(x / y),
+    "realmax": max,
+    "realmin": min,
+    "**": lambda x, y: float(x) ** y,
+}
 
 
 def find(name: str, parameters: int) -> Callable[..., Any] | None:

@@ -10,11 +10,39 @@ from obento.core.vhdl.packages.numbers import digits_text
 from obento.core.vhdl.runtime import operations as ops
 
 _KINDS = {
-    "unsigned": "u", "signed": "s", "integer": "i", "std_ulogic": "l", "std_logic_vector": "v", "std_ulogic_vector": "v", "bit": "b",
-    "bit_vector": "B", "boolean": "z", "string": "S", "character": "c", "real": "r", "line": "L", "text": "F", "time": "T",
-}  # fmt: skip
+    "unsigned": "u",
+    "signed": "s",
+    "integer": "i",
+    "std_ulogic": "l",
+    "std_logic_vector": "v",
+    "std_ulogic_vector": "v",
+    "bit": "b",
+    "bit_vector": "B",
+    "boolean": "z",
+    "string": "S",
+    "character": "c",
+    "real": "r",
+    "line": "L",
+    "text": "F",
+    "time": "T",
+}
 _VECTOR_OPS = frozenset(
-    ["and", "or", "nand", "nor", "xor", "xnor", "not", "std_match", "to_01", "is_x", "to_string", "to_bstring", "to_hstring", "to_ostring"]
+    [
+        "and",
+        "or",
+        "nand",
+        "nor",
+        "xor",
+        "xnor",
+        "not",
+        "std_match",
+        "to_01",
+        "is_x",
+        "to_string",
+        "to_bstring",
+        "to_hstring",
+        "to_ostring",
+    ]
 )
 
 
@@ -50,7 +78,9 @@ def _numeric(package: str, op: str, kinds: str, result: str) -> Callable[..., An
     if package == "numeric_std":
         if op in _VECTOR_OPS:
             signed = kinds == "s" and op.startswith("to_") and op.endswith("string")
-            return logicals.find(op, "s" if signed else kinds.replace("u", "v").replace("s", "v"), result, renumber=True)
+            return logicals.find(
+                op, "s" if signed else kinds.replace("u", "v").replace("s", "v"), result, renumber=True
+            )
         return numbers.find(numbers.STD, op, kinds)
     if op in ("rising_edge", "falling_edge"):
         wanted = op == "rising_edge"

@@ -1,7 +1,7 @@
 """numeric_std, numeric_bit and the taught packages beside them: what their functions do (IEEE 1076.3).
 
-Every function is found by its name and the kinds of its parameters: `u` unsigned, `s` signed, `i` whole number, `l` one digit.
-"""
+Every function is found by its name and the kinds of its parameters: `u` unsigned, `s` signed, `i` whole number, `l` one
+digit."""
 
 from __future__ import annotations
 
@@ -19,11 +19,17 @@ from obento.core.vhdl.runtime.operations import divide, modulo, remainder, shift
 _BIT_TEXT = bytes([48, 49]) + bytes(254)
 _BIT_DIGITS = bytes(49) + b"\1" + bytes(206)
 _COMPARE: dict[str, Callable[[int, int], bool]] = {
-    "<": lambda a, b: a < b, "<=": lambda a, b: a <= b, ">": lambda a, b: a > b, ">=": lambda a, b: a >= b, "=": lambda a, b: a == b,
+    "<": lambda a, b: a < b,
+    "<=": lambda a, b: a <= b,
+    ">": lambda a, b: a > b,
+    ">=": lambda a, b: a >= b,
+    "=": lambda a, b: a == b,
     "/=": lambda a, b: a != b,
-}  # fmt: skip
+}
 _ARITH_WARNING = "There is an 'U'|'X'|'W'|'Z'|'-' in an arithmetic operand, the result will be 'X'(es)."
-_CONV_WARNING = "CONV_INTEGER: There is an 'U'|'X'|'W'|'Z'|'-' in an arithmetic operand, and it has been converted to 0."
+_CONV_WARNING = (
+    "CONV_INTEGER: There is an 'U'|'X'|'W'|'Z'|'-' in an arithmetic operand, and it has been converted to 0."
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +48,11 @@ class Digits:
             number = int(v.translate(self.text), 2)
         except ValueError:
             return 0 if not v else None
-        return number - (1 << len(v)) if signed and v[0] not in (self.zero, logic.L if self.unknown else self.zero) else number
+        return (
+            number - (1 << len(v))
+            if signed and v[0] not in (self.zero, logic.L if self.unknown else self.zero)
+            else number
+        )
 
     def vector(self, number: int | None, width: int) -> Arr:
         if width <= 0:
@@ -92,7 +102,12 @@ def _unary(digits: Digits, op: str, kinds: str) -> Callable[..., Any] | None:
 
         return negate
     if op in ("shift_left", "shift_right", "rotate_left", "rotate_right"):
-        which = {"shift_left": "sll", "shift_right": "sra" if signed else "srl", "rotate_left": "rol", "rotate_right": "ror"}[op]
+        which = {
+            "shift_left": "sll",
+            "shift_right": "sra" if signed else "srl",
+            "rotate_left": "rol",
+            "rotate_right": "ror",
+        }[op]
         return lambda a, n: _renumbered(shift(which, a, n, digits.zero))
     if op in ("sll", "srl", "rol", "ror", "sla", "sra"):
         # 1076-2008: `sla` and `sra` of an unsigned number move in zeros, of a signed one `sra` keeps the sign.
@@ -166,7 +181,11 @@ def _product(digits: Digits, kinds: str) -> Callable[..., Any]:
     def multiply(run: Any, position: int, a: Any, b: Any) -> Arr:
         x = digits.number(a.v, signed) if isinstance(a, Arr) else a
         y = digits.number(b.v, signed) if isinstance(b, Arr) else b
-        width = len(a.v) + len(b.v) if isinstance(a, Arr) and isinstance(b, Arr) else 2 * len(a.v if isinstance(a, Arr) else b.v)
+        width = (
+            len(a.v) + len(b.v)
+            if isinstance(a, Arr) and isinstance(b, Arr)
+            else 2 * len(a.v if isinstance(a, Arr) else b.v)
+        )
         if isinstance(a, Arr) != isinstance(b, Arr):
             _warn_cut(run, position, digits, y if isinstance(a, Arr) else x, width // 2, signed)
         return digits.vector(None if x is None or y is None else x * y, width)
@@ -212,10 +231,18 @@ def _comparison(digits: Digits, op: str, kinds: str) -> Callable[..., Any]:
         x = digits.number(a.v, signed) if isinstance(a, Arr) else a
         y = digits.number(b.v, signed) if isinstance(b, Arr) else b
         if (isinstance(a, Arr) and not a.v) or (isinstance(b, Arr) and not b.v):
-            run.say(1, f'{digits.package}."{op}": null argument detected, returning {"TRUE" if on_unknown else "FALSE"}', position)
+            run.say(
+                1,
+                f'{digits.package}."{op}": null argument detected, returning {"TRUE" if on_unknown else "FALSE"}',
+                position,
+            )
             return on_unknown
         if x is None or y is None:
-            run.say(1, f'{digits.package}."{op}": metavalue detected, returning {"TRUE" if on_unknown else "FALSE"}', position)
+            run.say(
+                1,
+                f'{digits.package}."{op}": metavalue detected, returning {"TRUE" if on_unknown else "FALSE"}',
+                position,
+            )
             return on_unknown
         return compare(x, y)
 

@@ -26,7 +26,10 @@ from obento.core.vhdl.model.values import string
 from obento.core.vhdl.packages.numbers import wants_run
 from obento.core.vhdl.packages.text import time_text
 
-_CONTROLS = ("nul soh stx etx eot enq ack bel bs ht lf vt ff cr so si dle dc1 dc2 dc3 dc4 nak syn etb can em sub esc fsp gsp rsp usp").split()
+_CONTROLS = (
+    "nul soh stx etx eot enq ack bel bs ht lf vt ff cr so si dle dc1 dc2 dc3 dc4 nak syn etb can em sub esc fsp gsp"
+    " rsp usp"
+).split()
 
 
 def enum(name: str, literals: list[str]) -> EnumType:
@@ -48,7 +51,16 @@ INTEGER = IntType("integer")
 REAL = RealType("real")
 UNIVERSAL_INTEGER = IntType("universal integer", -(2**63), 2**63 - 1, True)
 UNIVERSAL_REAL = RealType("universal real", universal=True)
-_FS = {"fs": 1, "ps": 10**3, "ns": 10**6, "us": 10**9, "ms": 10**12, "sec": 10**15, "min": 60 * 10**15, "hr": 3600 * 10**15}
+_FS = {
+    "fs": 1,
+    "ps": 10**3,
+    "ns": 10**6,
+    "us": 10**9,
+    "ms": 10**12,
+    "sec": 10**15,
+    "min": 60 * 10**15,
+    "hr": 3600 * 10**15,
+}
 TIME = PhysType("time", units=_FS)
 
 
@@ -87,14 +99,24 @@ def standard_scope() -> Scope:
         scope.add(s.name, TypeName(s.name, s))
     scope.add("now", Subprogram("now", [], DELAY_LENGTH, 0, "time_now", _now, pure=False))
     text = Subtype(STRING)
-    scope.add("to_string", _formatting("real_to_string", Subtype(REAL), NATURAL, text, lambda x, digits: string(f"{x:.{min(digits, 60)}f}")))
-    scope.add("to_string", _formatting("time_to_string", Subtype(TIME), Subtype(TIME), text, lambda x, unit: string(time_text(x, unit))))
+    scope.add(
+        "to_string",
+        _formatting(
+            "real_to_string", Subtype(REAL), NATURAL, text, lambda x, digits: string(f"{x:.{min(digits, 60)}f}")
+        ),
+    )
+    scope.add(
+        "to_string",
+        _formatting("time_to_string", Subtype(TIME), Subtype(TIME), text, lambda x, unit: string(time_text(x, unit))),
+    )
     return scope
 
 
 def _formatting(py: str, value: Subtype, how: Subtype, text: Subtype, compute: Callable[[Any, Any], Any]) -> Subprogram:
     """`to_string` with a number of digits, or with a unit (5.7)."""
-    params = [Object(name, "constant", s, 0, name, "in", is_param=True) for name, s in (("value", value), ("format", how))]
+    params = [
+        Object(name, "constant", s, 0, name, "in", is_param=True) for name, s in (("value", value), ("format", how))
+    ]
     return Subprogram("to_string", params, text, 0, py, compute)
 
 
@@ -116,7 +138,9 @@ def declare_values(scope: Scope, t: Type) -> None:
 def file_subprograms(t: FileType) -> list[Subprogram]:
     """What a file type brings with it (5.5.2)."""
 
-    def param(name: str, subtype: Subtype, kind: str = "constant", mode: str = "in", default: Const | None = None) -> Object:
+    def param(
+        name: str, subtype: Subtype, kind: str = "constant", mode: str = "in", default: Const | None = None
+    ) -> Object:
         o = Object(name, "constant", subtype, 0, name, mode, default=default, is_param=True)
         o.kind = kind  # type: ignore[assignment]
         return o
@@ -160,7 +184,11 @@ def _guess_fits(given: Guess, wanted: Type) -> bool:
             if not isinstance(wanted, ArrayType) or len(wanted.indices) != 1:
                 return False
             element = wanted.element.type
-            return isinstance(element, EnumType) and element.is_character and all(c in element.positions for c in given.letters)
+            return (
+                isinstance(element, EnumType)
+                and element.is_character
+                and all(c in element.positions for c in given.letters)
+            )
         case "aggregate":
             return isinstance(wanted, ArrayType | RecordType)
         case "null":

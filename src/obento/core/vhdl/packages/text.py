@@ -17,8 +17,15 @@ from obento.core.vhdl.packages.numbers import digits_text, wants_run
 from obento.core.vhdl.runtime.text_files import File
 
 _UNITS = (
-    ("fs", 1), ("ps", 10**3), ("ns", 10**6), ("us", 10**9), ("ms", 10**12), ("sec", 10**15), ("min", 60 * 10**15), ("hr", 3600 * 10**15),
-)  # fmt: skip
+    ("fs", 1),
+    ("ps", 10**3),
+    ("ns", 10**6),
+    ("us", 10**9),
+    ("ms", 10**12),
+    ("sec", 10**15),
+    ("min", 60 * 10**15),
+    ("hr", 3600 * 10**15),
+)
 _SIZES = {"": 1, "b": 1, "o": 3, "h": 4}
 _SPACE = " \t\xa0"
 _LETTERS = {"l": logic.LETTERS, "v": logic.LETTERS, "b": "01", "B": "01"}
@@ -126,7 +133,9 @@ def _reader(kind: str, size: int, tells: bool) -> Callable[..., Any]:
         found = _taken(kind, text, value, size)
         if found is None:
             if not tells:
-                raise RunError(f"`{text.strip()[:40]}` cannot be read as {_WORDS.get(kind, 'a value of this type')}", position)
+                raise RunError(
+                    f"`{text.strip()[:40]}` cannot be read as {_WORDS.get(kind, 'a value of this type')}", position
+                )
             return line, value, False
         rest, new = found
         return (_line(rest), new, True) if tells else (_line(rest), new)
@@ -134,7 +143,15 @@ def _reader(kind: str, size: int, tells: bool) -> Callable[..., Any]:
     return read
 
 
-_WORDS = {"i": "a whole number", "r": "a real number", "T": "a time", "z": "a boolean", "b": "a bit", "l": "a logic value", "S": "so long a string"}
+_WORDS = {
+    "i": "a whole number",
+    "r": "a real number",
+    "T": "a time",
+    "z": "a boolean",
+    "b": "a bit",
+    "l": "a logic value",
+    "S": "so long a string",
+}
 
 
 def _taken(kind: str, text: str, value: Any, size: int) -> tuple[str, Any] | None:
@@ -143,7 +160,11 @@ def _taken(kind: str, text: str, value: Any, size: int) -> tuple[str, Any] | Non
         return (text[1:], ord(text[0]) & 255) if text else None
     if kind == "S":
         length = len(value.v)
-        return (text[length:], Arr(value.left, value.step, text[:length].encode("latin-1", "replace"))) if len(text) >= length else None
+        return (
+            (text[length:], Arr(value.left, value.step, text[:length].encode("latin-1", "replace")))
+            if len(text) >= length
+            else None
+        )
     text = text.lstrip(_SPACE)
     if kind in ("v", "B", "l", "b"):
         return _taken_digits(kind, text, value, size)

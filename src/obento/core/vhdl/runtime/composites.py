@@ -1,4 +1,5 @@
-"""Parts of values: paths to them, exchanging them, and how the values of several drivers become one (IEEE 1076 clause 14.7.3)."""
+"""Parts of values: paths to them, exchanging them, and how the values of several drivers become one (IEEE 1076 clause
+14.7.3)."""
 
 from __future__ import annotations
 
@@ -61,10 +62,14 @@ def replaced(value: Any, path: Path, part: Any, position: int) -> Any:
         return part
     step, rest = path[0], path[1:]
     if step[0] == "i":
-        return value.put(step[1], replaced(value.at(step[1], position), rest, part, position) if rest else part, position)
+        return value.put(
+            step[1], replaced(value.at(step[1], position), rest, part, position) if rest else part, position
+        )
     if step[0] == "s":
         inner = value.part(step[1], step[2], step[3], position)
-        return value.put_part(step[1], step[2], step[3], replaced(inner, rest, part, position) if rest else part, position)
+        return value.put_part(
+            step[1], step[2], step[3], replaced(inner, rest, part, position) if rest else part, position
+        )
     return (*value[: step[1]], replaced(value[step[1]], rest, part, position) if rest else part, *value[step[1] + 1 :])
 
 
@@ -95,9 +100,16 @@ def merge(values: list[Any], before: Any) -> Any:
     if isinstance(before, Arr):
         whole = [x for x in values if isinstance(x, Arr)]
         if type(before.v) is bytes:
-            joined = bytes(next((c for c in column if c != UNDRIVEN), old) for old, *column in zip(before.v, *(x.v for x in whole), strict=True))
+            joined = bytes(
+                next((c for c in column if c != UNDRIVEN), old)
+                for old, *column in zip(before.v, *(x.v for x in whole), strict=True)
+            )
             return Arr(before.left, before.step, joined)
-        return Arr(before.left, before.step, tuple(merge(list(column), old) for old, *column in zip(before.v, *(x.v for x in whole), strict=True)))
+        return Arr(
+            before.left,
+            before.step,
+            tuple(merge(list(column), old) for old, *column in zip(before.v, *(x.v for x in whole), strict=True)),
+        )
     if isinstance(before, tuple):
         records = [x for x in values if isinstance(x, tuple)]
         return tuple(merge(list(column), old) for old, *column in zip(before, *records, strict=True))
@@ -112,7 +124,11 @@ def completed(value: Any, before: Any) -> Any:
         if type(value.v) is bytes:
             if UNDRIVEN not in value.v:
                 return value
-            return Arr(value.left, value.step, bytes(old if c == UNDRIVEN else c for c, old in zip(value.v, before.v, strict=True)))
+            return Arr(
+                value.left,
+                value.step,
+                bytes(old if c == UNDRIVEN else c for c, old in zip(value.v, before.v, strict=True)),
+            )
         return Arr(value.left, value.step, tuple(completed(c, old) for c, old in zip(value.v, before.v, strict=True)))
     if isinstance(value, tuple):
         return tuple(completed(c, old) for c, old in zip(value, before, strict=True))
@@ -146,7 +162,11 @@ def resolver(spec: Any) -> Resolve | None:
             if type(first.v) is bytes:
                 columns = ([c for c in column if c != UNDRIVEN] for column in zip(*(x.v for x in values), strict=True))
                 return Arr(first.left, first.step, bytes(element(c) if c else UNDRIVEN for c in columns))
-            return Arr(first.left, first.step, tuple(element(list(column)) for column in zip(*(x.v for x in values), strict=True)))
+            return Arr(
+                first.left,
+                first.step,
+                tuple(element(list(column)) for column in zip(*(x.v for x in values), strict=True)),
+            )
 
         return resolve_each
     parts = [_of_driven(resolver(s)) for s in inner]

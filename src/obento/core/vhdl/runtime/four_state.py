@@ -20,7 +20,9 @@ def width_of(s: Subtype) -> int:
         if bounds is None:
             return 0
         low, high = bounds
-        return max(1, int(high).bit_length()) if low >= 0 else max(int(-low - 1).bit_length(), int(high).bit_length()) + 1
+        return (
+            max(1, int(high).bit_length()) if low >= 0 else max(int(-low - 1).bit_length(), int(high).bit_length()) + 1
+        )
     if isinstance(s.type, ArrayType) and len(s.type.indices) == 1:
         size = s.length()
         each = width_of(s.element_subtype)

@@ -1,4 +1,5 @@
-"""Predefined operations (IEEE 1076 clause 9.2, 16.2) as the emitted text calls them. Positions say where an error belongs."""
+"""Predefined operations (IEEE 1076 clause 9.2, 16.2) as the emitted text calls them. Positions say where an error
+belongs."""
 
 from __future__ import annotations
 
@@ -65,7 +66,9 @@ def within(value: Any, low: Any, high: Any, position: int, shown: str = "") -> A
     """A value that must lie in a range."""
     if low <= value <= high:
         return value
-    raise RunError(f"value {shown_value(value)} is outside of the range {low} to {high}{' of ' + shown if shown else ''}", position)
+    raise RunError(
+        f"value {shown_value(value)} is outside of the range {low} to {high}{' of ' + shown if shown else ''}", position
+    )
 
 
 def within_enum(value: int, low: int, high: int, position: int, literals: list[str]) -> int:
@@ -97,7 +100,14 @@ def filled(left: int, right: int, down: bool, element: Any, packed: bool) -> Arr
 
 
 def aggregate(
-    left: int, right: int, down: bool, parts: Iterable[tuple[int, int, Any]], rest: Any, has_rest: bool, packed: bool, position: int
+    left: int,
+    right: int,
+    down: bool,
+    parts: Iterable[tuple[int, int, Any]],
+    rest: Any,
+    has_rest: bool,
+    packed: bool,
+    position: int,
 ) -> Arr:
     """An array with named parts: (low, high, value)."""
     step = -1 if down else 1
@@ -109,14 +119,18 @@ def aggregate(
         for index in range(low, high + 1):
             offset = (index - left) * step
             if not 0 <= offset < size:
-                raise RunError(f"index {shown_number(index)} is outside of {left} {'downto' if down else 'to'} {right}", position)
+                raise RunError(
+                    f"index {shown_number(index)} is outside of {left} {'downto' if down else 'to'} {right}", position
+                )
             values[offset] = value
     if not has_rest and None in values:
         raise RunError("the aggregate leaves an element without a value", position)
     return Arr(left, step, elements(values, packed))
 
 
-def positional(left: int, right: int, down: bool, given: list[Any], rest: Any, has_rest: bool, packed: bool, position: int) -> Arr:
+def positional(
+    left: int, right: int, down: bool, given: list[Any], rest: Any, has_rest: bool, packed: bool, position: int
+) -> Arr:
     """An array from values in order, filled up with `others`."""
     size = max(0, (left - right if down else right - left) + 1)
     if len(given) > size or (len(given) < size and not has_rest):
@@ -136,7 +150,8 @@ def pieces(given: list[tuple[bool, Any]]) -> list[Any]:
 
 
 def in_places(left: int, right: int, down: bool, value: Arr, position: int) -> list[tuple[int, int, Any]]:
-    """The elements of an array at the places of a range in an aggregate, from left to right (1076-2008 clause 9.3.3.3)."""
+    """The elements of an array at the places of a range in an aggregate, from left to right (1076-2008 clause
+    9.3.3.3)."""
     places = rounds(left, right, down)
     if len(places) != len(value.v):
         raise lengths_differ(len(places), len(value.v), position)
@@ -165,9 +180,13 @@ def single(low: int, element: Any, packed: bool) -> Arr:
 
 
 _BITWISE: dict[str, Callable[[int, int], int]] = {
-    "and": operator.and_, "or": operator.or_, "xor": operator.xor, "nand": lambda a, b: 1 - (a & b), "nor": lambda a, b: 1 - (a | b),
+    "and": operator.and_,
+    "or": operator.or_,
+    "xor": operator.xor,
+    "nand": lambda a, b: 1 - (a & b),
+    "nor": lambda a, b: 1 - (a | b),
     "xnor": lambda a, b: 1 - (a ^ b),
-}  # fmt: skip
+}
 
 
 def array_logic(op: str, a: Arr, b: Arr, position: int) -> Arr:
@@ -294,7 +313,9 @@ def neighbour(value: int, by: int, t: Type, position: int) -> int:
 def to_text(value: Any, t: Type) -> str:
     """`to_string` for every type (5.7 of -2008)."""
     if isinstance(value, Arr) and isinstance(t, ArrayType) and isinstance(t.element.type, EnumType):
-        return "".join(t.element.type.literals[x].strip("'") if t.element.type.literals[x] != "'''" else "'" for x in value.v)
+        return "".join(
+            t.element.type.literals[x].strip("'") if t.element.type.literals[x] != "'''" else "'" for x in value.v
+        )
     if isinstance(t, EnumType) and t.literals[value].startswith("'"):
         return str(t.literals[value])[1:-1]
     return image(value, t)

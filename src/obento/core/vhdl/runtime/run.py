@@ -1,9 +1,8 @@
 """A hierarchy of VHDL while it runs (IEEE 1076 clause 14.7).
 
-One `Run` is one part of a design: everything of one hierarchy of VHDL. A simulation cycle takes two turns of the kernel: in
-`update` all signals that were assigned to take their values, and what waits for them is made ready; in the sweep after that
-processes run.
-"""
+One `Run` is one part of a design: everything of one hierarchy of VHDL. A simulation cycle takes two turns of the
+kernel: in `update` all signals that were assigned to take their values, and what waits for them is made ready; in the
+sweep after that processes run."""
 
 from __future__ import annotations
 
@@ -110,7 +109,8 @@ class Run:
         self.given: Mapping[int, Word] = {}
         self.failing = 3
         self.early: list[Report] = []
-        """What was reported while constants, generics and start values were worked out: the first thing of every run."""
+        """What was reported while constants, generics and start values were worked out: the first thing of every
+        run."""
         self.files: Files = Files(None)
 
     # What the kernel asks.
@@ -352,7 +352,14 @@ class Run:
         return made
 
     def process(
-        self, body: Callable[..., Any], name: str, position: int, watched: Iterable[Signal], drivers: Iterable[Any], postponed: bool, edge: int | None
+        self,
+        body: Callable[..., Any],
+        name: str,
+        position: int,
+        watched: Iterable[Signal],
+        drivers: Iterable[Any],
+        postponed: bool,
+        edge: int | None,
     ) -> None:
         """A process with what wakes it and its drivers: (signal, first value, paths or None, kind of guard).
 
@@ -428,5 +435,7 @@ class Run:
         host = self.host
         host.depth += 1
         if host.depth > host.limits.call_depth * 8:
-            raise LimitReached(f"calls nest deeper than {host.limits.call_depth * 8}", position, "does it call itself without end?")
+            raise LimitReached(
+                f"calls nest deeper than {host.limits.call_depth * 8}", position, "does it call itself without end?"
+            )
         self.look(position)

@@ -7,7 +7,17 @@ from typing import Any, Protocol
 
 from obento.core.ir.part import Host, RunError
 from obento.core.vhdl.model.values import Arr
-from obento.core.vhdl.runtime.composites import Path, Resolve, completed, leaves, merge, overlap, part_of, replaced, replaced_where_changed
+from obento.core.vhdl.runtime.composites import (
+    Path,
+    Resolve,
+    completed,
+    leaves,
+    merge,
+    overlap,
+    part_of,
+    replaced,
+    replaced_where_changed,
+)
 
 LONG_AGO = -(2**63)
 
@@ -16,7 +26,8 @@ Process = Hashable
 
 
 class Cycle(Protocol):
-    """The run as its signals and drivers see it: the number of the cycle, who is ready in it, which drivers are due in the next."""
+    """The run as its signals and drivers see it: the number of the cycle, who is ready in it, which drivers are due in
+    the next."""
 
     host: Host
     cycle: int
@@ -28,9 +39,28 @@ class Signal:
     """`event` and `active` are the numbers of the cycle in which it last had them."""
 
     __slots__ = (
-        "active", "at_level", "drivers", "driving", "event", "forms", "held", "history", "keeps_history", "last", "last_active", "last_event",
-        "links", "name", "plain", "queued", "resolve", "run", "value", "waiting", "watchers",
-    )  # fmt: skip
+        "active",
+        "at_level",
+        "drivers",
+        "driving",
+        "event",
+        "forms",
+        "held",
+        "history",
+        "keeps_history",
+        "last",
+        "last_active",
+        "last_event",
+        "links",
+        "name",
+        "plain",
+        "queued",
+        "resolve",
+        "run",
+        "value",
+        "waiting",
+        "watchers",
+    )
 
     def __init__(self, run: Cycle, name: str, value: Any, resolve: Resolve | None) -> None:
         self.run = run
@@ -68,7 +98,9 @@ class Signal:
             return self.resolve(values) if self.resolve and (values or drivers[0].guard == "bus") else self.value
         if len(drivers) == 1 and drivers[0].whole:
             value = drivers[0].value
-            return value if self.resolve is None or not getattr(self.resolve, "always", False) else self.resolve([value])
+            return (
+                value if self.resolve is None or not getattr(self.resolve, "always", False) else self.resolve([value])
+            )
         if self.resolve is None:
             return merge([d.value for d in drivers], self.value)
         return completed(self.resolve([d.value for d in drivers]), self.value)
@@ -137,7 +169,9 @@ class Driver:
             self.queued = True
             self.run.due.append(self)
 
-    def schedule(self, path: Path, waves: list[tuple[Any, int]], transport: bool, reject: int | None, position: int) -> None:
+    def schedule(
+        self, path: Path, waves: list[tuple[Any, int]], transport: bool, reject: int | None, position: int
+    ) -> None:
         """A waveform (10.5.2.2); delays in ticks, which must grow."""
         if len(waves) == 1 and not path and not isinstance(waves[0][0], Arr | tuple) and waves[0][1] > 0:
             value, delay = waves[0]
@@ -285,7 +319,9 @@ class PartDriver:
     def put(self, path: Path, value: Any, position: int) -> None:
         self.driver.put((*self.path, *path), value, position)
 
-    def schedule(self, path: Path, waves: list[tuple[Any, int]], transport: bool, reject: int | None, position: int) -> None:
+    def schedule(
+        self, path: Path, waves: list[tuple[Any, int]], transport: bool, reject: int | None, position: int
+    ) -> None:
         self.driver.schedule((*self.path, *path), waves, transport, reject, position)
 
     def part(self, path: Path, position: int) -> PartDriver:

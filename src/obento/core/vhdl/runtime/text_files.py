@@ -70,7 +70,9 @@ class Files:
         if file.mode != READ:
             raise RunError("this file is not open for reading", position)
         if file.at >= len(file.text):
-            raise RunError(f"read past the end of `{file.name}`" if file.name else "read past the end of a file", position)
+            raise RunError(
+                f"read past the end of `{file.name}`" if file.name else "read past the end of a file", position
+            )
         end = file.text.find("\n", file.at)
         end = len(file.text) if end < 0 else end
         found = file.text[file.at : end]

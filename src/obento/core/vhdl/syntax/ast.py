@@ -147,9 +147,25 @@ class Assoc(Node):
 
 
 Expr = (
-    Id | Selected | Paren | Attribute | Qualified | Number | Physical | String | Aggregate | Unary | Binary | New | Null | Open | Range | SubtypeInd
-    | Others | Box
-)  # fmt: skip
+    Id
+    | Selected
+    | Paren
+    | Attribute
+    | Qualified
+    | Number
+    | Physical
+    | String
+    | Aggregate
+    | Unary
+    | Binary
+    | New
+    | Null
+    | Open
+    | Range
+    | SubtypeInd
+    | Others
+    | Box
+)
 
 
 # Statements.
@@ -446,8 +462,17 @@ class BlockConfig(Node):
 
 Decl = (
     ObjectDecl
-    | TypeDecl | SubtypeDecl | AliasDecl | AttributeDecl | AttributeSpec | SubprogramDecl | ComponentDecl | UseClause | ConfigSpec | Disconnect
-)  # fmt: skip
+    | TypeDecl
+    | SubtypeDecl
+    | AliasDecl
+    | AttributeDecl
+    | AttributeSpec
+    | SubprogramDecl
+    | ComponentDecl
+    | UseClause
+    | ConfigSpec
+    | Disconnect
+)
 
 
 # Concurrent statements.

@@ -9,9 +9,28 @@ from obento.core.vhdl.syntax import ast
 from obento.core.vhdl.syntax.statements import Statements
 
 _DECLARE = frozenset(
-    ["signal", "variable", "constant", "shared", "file", "type", "subtype", "alias", "attribute", "function", "procedure", "pure", "impure",
-     "component", "use", "for", "disconnect", "group", "package"]
-)  # fmt: skip
+    [
+        "signal",
+        "variable",
+        "constant",
+        "shared",
+        "file",
+        "type",
+        "subtype",
+        "alias",
+        "attribute",
+        "function",
+        "procedure",
+        "pure",
+        "impure",
+        "component",
+        "use",
+        "for",
+        "disconnect",
+        "group",
+        "package",
+    ]
+)
 
 
 _UNIT_WORDS = frozenset(["architecture", "entity", "package", "configuration"])
@@ -53,7 +72,11 @@ class Declarations(Statements):
         while self.kind != "e":
             if self.kinds[self.at - 1] == "o" and self.texts[self.at - 1] == ";":
                 return
-            if self.kind == "k" and self.newline_before[self.at] and (self.text in _DECLARE or self.text in ("begin", "end")):
+            if (
+                self.kind == "k"
+                and self.newline_before[self.at]
+                and (self.text in _DECLARE or self.text in ("begin", "end"))
+            ):
                 return
             if self._is_lost():
                 return
@@ -92,7 +115,11 @@ class Declarations(Statements):
             case "for":
                 return [self._config_spec()]
             case "package":
-                raise self.fail("unsupported", "packages inside of other units are not read here", "put the package before the entity")
+                raise self.fail(
+                    "unsupported",
+                    "packages inside of other units are not read here",
+                    "put the package before the entity",
+                )
             case "disconnect":
                 return [self._disconnect()]
             case "group":
@@ -100,16 +127,26 @@ class Declarations(Statements):
                     self.at += 1
                 return []
             case "process" | "if" | "case" | "with" | "generate":
-                self.fail("missing-begin", f"`begin` is missing before `{word}`", "statements stand between `begin` and `end`")
+                self.fail(
+                    "missing-begin", f"`begin` is missing before `{word}`", "statements stand between `begin` and `end`"
+                )
                 raise MissingBegin
         if self.kind in "ix" and self.texts[self.at + 1] in ("<=", ":="):
             at = self.previous_end
             self.collector.error(
-                "missing-begin", "`begin` is missing before the first statement", at, at, "statements stand between `begin` and `end`"
+                "missing-begin",
+                "`begin` is missing before the first statement",
+                at,
+                at,
+                "statements stand between `begin` and `end`",
             )
             raise MissingBegin
         if self.kind in "ix" and self.texts[self.at + 1] in (":", ","):
-            raise self.fail("missing-kind", f"`{self.text}` is declared as what?", "write signal, variable or constant before the name")
+            raise self.fail(
+                "missing-kind",
+                f"`{self.text}` is declared as what?",
+                "write signal, variable or constant before the name",
+            )
         if self.kind == "i":
             self._check_foreign_word()
             raise self.fail("unexpected", f"{self.describe()} begins no declaration", self.keyword_hint(self.text))
@@ -161,7 +198,16 @@ class Declarations(Statements):
 
     def _definition(
         self,
-    ) -> ast.EnumDef | ast.RangeDef | ast.PhysicalDef | ast.ArrayDef | ast.RecordDef | ast.AccessDef | ast.FileDef | ast.ProtectedDef:
+    ) -> (
+        ast.EnumDef
+        | ast.RangeDef
+        | ast.PhysicalDef
+        | ast.ArrayDef
+        | ast.RecordDef
+        | ast.AccessDef
+        | ast.FileDef
+        | ast.ProtectedDef
+    ):
         start = self.start
         if self.is_at("("):
             return self._enumeration()
@@ -340,7 +386,9 @@ class Declarations(Statements):
             self.expect("return", "after the function's parameters", "a function says its type: return integer")
             returns = self.type_mark()
         elif self.is_at("return"):
-            raise self.fail("procedure-return", "a procedure returns nothing", "write function, or use an out parameter")
+            raise self.fail(
+                "procedure-return", "a procedure returns nothing", "write function, or use an out parameter"
+            )
         found = ast.SubprogramDecl(start, self.previous_end, name, params, returns, pure)
         if self.accept(";"):
             return found
@@ -366,7 +414,11 @@ class Declarations(Statements):
             raise self.fail("missing-end", text, f"the {word} began at line {self.line_of(start)}", at, at)
         if not self.accept(word) and (needs_word or self.kind == "k"):
             at = self.previous_end
-            text = f"`end {word};` is expected here, not `end {self.text}`" if not self.is_at(";") else f"`{word}` is missing: write `end {word};`"
+            text = (
+                f"`end {word};` is expected here, not `end {self.text}`"
+                if not self.is_at(";")
+                else f"`{word}` is missing: write `end {word};`"
+            )
             self.collector.error("bare-end", text, at, self.ends[self.at])
             if self.kind == "k":
                 self.at += 1
@@ -375,7 +427,10 @@ class Declarations(Statements):
         if self.kind in "ixs":
             if self.text.lower() != name:
                 self.collector.error(
-                    "end-name", f"this ends `{self.text}`, but the {word} here is called `{name or 'nothing'}`", self.start, self.ends[self.at]
+                    "end-name",
+                    f"this ends `{self.text}`, but the {word} here is called `{name or 'nothing'}`",
+                    self.start,
+                    self.ends[self.at],
                 )
             self.at += 1
         self.expect(";", f"after `end {word}`")
@@ -392,7 +447,9 @@ class Declarations(Statements):
             if self.accept(";"):
                 if self.is_at(")"):
                     at = self.starts[self.at - 1]
-                    self.collector.error("extra-semicolon", "no `;` after the last one before `)`", at, at + 1, "take this `;` out")
+                    self.collector.error(
+                        "extra-semicolon", "no `;` after the last one before `)`", at, at + 1, "take this `;` out"
+                    )
                     break
                 continue
             break
@@ -421,7 +478,9 @@ class Declarations(Statements):
             mode = self.text
             self.at += 1
         elif self.kind == "i" and self.text in ("input", "output"):
-            raise self.fail("foreign", f"`{self.text}` is no word of VHDL", "write in" if self.text == "input" else "write out")
+            raise self.fail(
+                "foreign", f"`{self.text}` is no word of VHDL", "write in" if self.text == "input" else "write out"
+            )
         subtype = self.subtype()
         if self.accept("bus"):
             pass
@@ -468,7 +527,11 @@ class Declarations(Statements):
     def _config_spec(self) -> ast.ConfigSpec:
         spec = self.config_item(nested=False)
         if isinstance(spec, ast.BlockConfig):
-            raise self.fail("unexpected", "a component is missing in this configuration", "write: for all : name use entity work.name;")
+            raise self.fail(
+                "unexpected",
+                "a component is missing in this configuration",
+                "write: for all : name use entity work.name;",
+            )
         return spec
 
     def config_item(self, nested: bool = True) -> ast.ConfigSpec | ast.BlockConfig:

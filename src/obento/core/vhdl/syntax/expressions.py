@@ -72,9 +72,17 @@ class Expressions(TokenStream):
             op = self.text
             if first and op != first:
                 hint = "put brackets around one of them"
-                self.collector.error("mixed-logic", f"`{first}` and `{op}` cannot follow each other without brackets", self.start, None, hint)
+                self.collector.error(
+                    "mixed-logic",
+                    f"`{first}` and `{op}` cannot follow each other without brackets",
+                    self.start,
+                    None,
+                    hint,
+                )
             elif first and op in ("nand", "nor"):
-                self.collector.error("mixed-logic", f"`{op}` cannot be chained", self.start, None, "put brackets around one pair")
+                self.collector.error(
+                    "mixed-logic", f"`{op}` cannot be chained", self.start, None, "put brackets around one pair"
+                )
             first = op
             self.at += 1
             left = ast.Binary(left.pos, self.previous_end, op, left, self._relation())
@@ -94,7 +102,9 @@ class Expressions(TokenStream):
             left = ast.Binary(left.pos, self.previous_end, op, left, self._shift())
             left.end = self.previous_end
             if self.kind == "o" and self.text in RELATIONAL:
-                raise self.fail("chained", f"comparisons cannot be chained with {self.describe()}", "join them with `and`")
+                raise self.fail(
+                    "chained", f"comparisons cannot be chained with {self.describe()}", "join them with `and`"
+                )
         return left
 
     def _shift(self) -> ast.Expr:
@@ -102,7 +112,9 @@ class Expressions(TokenStream):
         if (self.kind == "k" and self.text in SHIFTS) or (self.kind == "o" and self.text in ("<<", ">>")):
             op = self.text
             if op in ("<<", ">>"):
-                raise self.fail("foreign", f"`{op}` does not exist in VHDL", "use shift_left or shift_right of ieee.numeric_std")
+                raise self.fail(
+                    "foreign", f"`{op}` does not exist in VHDL", "use shift_left or shift_right of ieee.numeric_std"
+                )
             self.at += 1
             left = ast.Binary(left.pos, self.previous_end, op, left, self._adding())
             left.end = self.previous_end
@@ -194,12 +206,20 @@ class Expressions(TokenStream):
             raise self.fail("sign", "a sign cannot stand here without brackets", "write (-1)")
         if kind == "o" and text in ("<", ">") and self.texts[self.at + 1] in ("<", ">"):
             raise self.fail(
-                "foreign", f"`{text}{self.texts[self.at + 1]}` does not exist in VHDL", "use shift_left or shift_right of ieee.numeric_std"
+                "foreign",
+                f"`{text}{self.texts[self.at + 1]}` does not exist in VHDL",
+                "use shift_left or shift_right of ieee.numeric_std",
             )
         if kind == "o" and text in ("=", "|", "&"):
             raise self.fail("foreign", f"{self.describe()} does not fit here", "VHDL writes =, or, and")
         if kind == "k":
-            raise self.fail("missing-value", f"a value is missing before the word `{text}`", "", self.previous_end, self.previous_end)
+            raise self.fail(
+                "missing-value",
+                f"a value is missing before the word `{text}`",
+                "",
+                self.previous_end,
+                self.previous_end,
+            )
         raise self.fail("missing-value", f"a value is missing before {self.describe()}")
 
     def _number(self) -> ast.Expr:
@@ -228,7 +248,9 @@ class Expressions(TokenStream):
                 if "." in digits:
                     value = value + (int(fraction, base) / base ** len(fraction) if fraction else 0.0)
             except ValueError:
-                self.collector.error("bad-number", f"`{text}` has digits that base {base} does not have", start, start + len(text))
+                self.collector.error(
+                    "bad-number", f"`{text}` has digits that base {base} does not have", start, start + len(text)
+                )
                 return 0
             result = value * power
             return int(result) if "." not in digits and result == int(result) else result
@@ -238,7 +260,13 @@ class Expressions(TokenStream):
             mantissa, exponent = clean.split("e")
             power10 = from_decimal(exponent)
             if power10 < 0:
-                self.collector.error("bad-number", f"`{text}`: a whole number has no negative exponent", start, start + len(text), "write 1.0e-3")
+                self.collector.error(
+                    "bad-number",
+                    f"`{text}`: a whole number has no negative exponent",
+                    start,
+                    start + len(text),
+                    "write 1.0e-3",
+                )
                 return 0
             return from_decimal(mantissa) * int(10 ** min(power10, 400))
         return from_decimal(clean)
@@ -273,7 +301,9 @@ class Expressions(TokenStream):
             if len(bits) > length:
                 lost = bits[: len(bits) - length]
                 if any(c != (bits[len(bits) - length] if signed else "0") for c in lost):
-                    self.collector.error("bad-bits", f"`{text}` does not fit into {length} bits", start, start + len(text))
+                    self.collector.error(
+                        "bad-bits", f"`{text}` does not fit into {length} bits", start, start + len(text)
+                    )
                 bits = bits[len(bits) - length :]
             bits = fill * (length - len(bits)) + bits
         return bits
@@ -364,7 +394,9 @@ class Expressions(TokenStream):
             self.at += 1
             value = ast.Id(start, self.previous_end, self.texts[self.at - 1].lower())
         elif self.kind == "k":
-            raise self.fail("reserved", f"`{self.text}` is a reserved word and cannot be used as a name", "choose another name")
+            raise self.fail(
+                "reserved", f"`{self.text}` is a reserved word and cannot be used as a name", "choose another name"
+            )
         else:
             raise self.fail("missing", f"a name is missing before {self.describe()}")
         while True:
@@ -501,14 +533,35 @@ class Expressions(TokenStream):
         found = self.range_or_value()
         if isinstance(found, ast.Range | ast.Attribute):
             return found
-        raise self.fail("missing", f"a range such as 0 to 7 is missing before {self.describe()}", "", found.pos, found.end)
+        raise self.fail(
+            "missing", f"a range such as 0 to 7 is missing before {self.describe()}", "", found.pos, found.end
+        )
 
     def keyword_hint(self, word: str) -> str:
         return did_you_mean(word, KEYWORDS)
 
 
 _ATTRIBUTES_WITH_ARGUMENT = frozenset(
-    ["left", "right", "low", "high", "length", "range", "reverse_range", "ascending", "image", "value", "pos", "val", "succ", "pred", "leftof",
-     "rightof", "delayed", "stable", "quiet"]
-)  # fmt: skip
+    [
+        "left",
+        "right",
+        "low",
+        "high",
+        "length",
+        "range",
+        "reverse_range",
+        "ascending",
+        "image",
+        "value",
+        "pos",
+        "val",
+        "succ",
+        "pred",
+        "leftof",
+        "rightof",
+        "delayed",
+        "stable",
+        "quiet",
+    ]
+)
 _TIME_UNITS = frozenset(["fs", "ps", "ns", "us", "ms", "sec", "min", "hr"])

@@ -14,11 +14,14 @@ from obento.core.source import SourceFile
 from obento.core.syntax.stream import Tokens
 
 KEYWORDS = frozenset(
-    """abs access after alias all and architecture array assert attribute begin block body buffer bus case component
-    configuration constant disconnect downto else elsif end entity exit file for function generate generic group guarded if
-    impure in inertial inout is label library linkage literal loop map mod nand new next nor not null of on open or others out
-    package port postponed procedure process protected pure range record register reject rem report return rol ror select severity
-    shared signal sla sll sra srl subtype then to transport type unaffected units until use variable wait when while with xnor xor""".split()
+    """
+    abs access after alias all and architecture array assert attribute begin block body buffer bus case
+    component configuration constant disconnect downto else elsif end entity exit file for function generate
+    generic group guarded if impure in inertial inout is label library linkage literal loop map mod nand new
+    next nor not null of on open or others out package port postponed procedure process protected pure range
+    record register reject rem report return rol ror select severity shared signal sla sll sra srl subtype then
+    to transport type unaffected units until use variable wait when while with xnor xor
+    """.split()
 )
 
 _TOKEN = re.compile(
@@ -55,7 +58,13 @@ def tokenize(file: SourceFile, collector: Collector, limits: Limits) -> Tokens:
             continue
         if kind == "comment":
             if not word.endswith("*/"):
-                collector.error("open-comment", "this comment never ends", base + start, base + start + 2, "write */ where it should end")
+                collector.error(
+                    "open-comment",
+                    "this comment never ends",
+                    base + start,
+                    base + start + 2,
+                    "write */ where it should end",
+                )
             newline = newline or "\n" in word
             continue
         if word == "'" and not _is_tick(tokens) and at + 1 < end and text[at + 1] == "'" and text[at] != "\n":
@@ -84,7 +93,8 @@ _KINDS = {"bits": "b", "number": "n", "string": "s", "extended": "x", "sign": "o
 
 
 def _is_tick(tokens: Tokens) -> bool:
-    """Whether an apostrophe here belongs to an attribute or a qualified expression: it comes after a name or a bracket."""
+    """Whether an apostrophe here belongs to an attribute or a qualified expression: it comes after a name or a
+    bracket."""
     if not tokens.kinds:
         return False
     kind, text = tokens.kinds[-1], tokens.texts[-1]
@@ -97,7 +107,12 @@ def _name(tokens: Tokens, word: str, start: int, newline: bool, collector: Colle
         tokens.append("k", lower, start, start + len(word), newline)
         return
     if "__" in word or word.endswith("_"):
-        collector.error("bad-name", f"`{word}` is no name in VHDL: no two underscores together, none at the end", start, start + len(word))
+        collector.error(
+            "bad-name",
+            f"`{word}` is no name in VHDL: no two underscores together, none at the end",
+            start,
+            start + len(word),
+        )
     tokens.append("i", lower, start, start + len(word), newline)
 
 
@@ -107,7 +122,9 @@ def _odd(text: str, start: int, base: int, collector: Collector, tokens: Tokens,
     if c == '"':
         end = text.find("\n", start)
         end = len(text) if end < 0 else end
-        collector.error("open-string", "this string has no end on its line", base + start, base + start + 1, 'close it with "')
+        collector.error(
+            "open-string", "this string has no end on its line", base + start, base + start + 1, 'close it with "'
+        )
         line = text[start:end].rstrip()
         content = line.rstrip(";) ")
         tokens.append("s", content + '"', base + start, base + start + len(content), newline)

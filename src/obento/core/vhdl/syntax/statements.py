@@ -12,7 +12,9 @@ from obento.core.vhdl.syntax.expressions import Expressions
 
 S = TypeVar("S")
 
-_STARTS = frozenset(["if", "case", "for", "while", "loop", "wait", "assert", "report", "return", "null", "exit", "next", "with"])
+_STARTS = frozenset(
+    ["if", "case", "for", "while", "loop", "wait", "assert", "report", "return", "null", "exit", "next", "with"]
+)
 _ENDS = frozenset(["end", "elsif", "else", "when", "begin"])
 
 
@@ -51,7 +53,9 @@ class Statements(Expressions):
             self.at += 1
 
     def _is_lost(self) -> bool:
-        return self.kind == "e" or (self.kind == "k" and self.text in ("entity", "architecture", "package", "library", "configuration"))
+        return self.kind == "e" or (
+            self.kind == "k" and self.text in ("entity", "architecture", "package", "library", "configuration")
+        )
 
     def _recover(self, before: int) -> None:
         """Go on behind the next semicolon, or at a word that begins or ends a statement."""
@@ -64,7 +68,12 @@ class Statements(Expressions):
                 return
             if self._is_lost():
                 return
-            if self.newline_before[self.at] and self.kind in "ix" and self.at > before + 1 and self.texts[self.at + 1] in ("<=", ":="):
+            if (
+                self.newline_before[self.at]
+                and self.kind in "ix"
+                and self.at > before + 1
+                and self.texts[self.at + 1] in ("<=", ":=")
+            ):
                 return
             self.at += 1
 
@@ -111,7 +120,9 @@ class Statements(Expressions):
 
     # Assignments and calls.
 
-    def assignment_or_call(self, start: int, label: str, concurrent: bool = False) -> ast.SignalAssign | ast.VariableAssign | ast.Call:
+    def assignment_or_call(
+        self, start: int, label: str, concurrent: bool = False
+    ) -> ast.SignalAssign | ast.VariableAssign | ast.Call:
         if self.kind == "o" and self.text == "(":
             target = self._bracketed()
         else:
@@ -146,13 +157,23 @@ class Statements(Expressions):
             near = nearest(target.prefix.name, ("process", "if", "while", "case"))
             if near is not None:
                 raise self._unknown_word(target.prefix, near)
-        raise self.missing_semicolon("after this statement" if isinstance(target, ast.Paren) else f"after `{self._shown(target)}`, or `<=` or `:=`")
+        raise self.missing_semicolon(
+            "after this statement"
+            if isinstance(target, ast.Paren)
+            else f"after `{self._shown(target)}`, or `<=` or `:=`"
+        )
 
     def _unknown_word(self, word: ast.Id, near: str) -> SyntaxProblem:
         """A reserved word typed wrong; what it would have begun is passed over."""
-        problem = self.fail("unknown-word", f"`{word.name}` is no word of VHDL", f"did you mean `{near}`?", word.pos, word.end)
+        problem = self.fail(
+            "unknown-word", f"`{word.name}` is no word of VHDL", f"did you mean `{near}`?", word.pos, word.end
+        )
         if near == "process":
-            while self.kind != "e" and not (self.text == "process" and self.texts[self.at - 1] == "end") and not self._is_lost():
+            while (
+                self.kind != "e"
+                and not (self.text == "process" and self.texts[self.at - 1] == "end")
+                and not self._is_lost()
+            ):
                 self.at += 1
             while self.kind != "e" and not self.accept(";"):
                 self.at += 1
@@ -188,7 +209,9 @@ class Statements(Expressions):
             }
             followed = self.texts[self.at + 1]
             if followed not in ("<=", ":=", ".", ":"):
-                raise self.fail("foreign", f"`{self.text}` is no word of VHDL", hints.get(self.text, "is this Verilog?"))
+                raise self.fail(
+                    "foreign", f"`{self.text}` is no word of VHDL", hints.get(self.text, "is this Verilog?")
+                )
 
     def signal_assignment(self, start: int, label: str, target: ast.Expr) -> ast.SignalAssign:
         """Behind `<=`."""
@@ -339,7 +362,9 @@ class Statements(Expressions):
         if self.accept("then"):
             return
         at = self.previous_end
-        self.collector.error("missing-then", "`then` is missing after the condition", at, at, "write: if condition then")
+        self.collector.error(
+            "missing-then", "`then` is missing after the condition", at, at, "write: if condition then"
+        )
         self.accept(";")
 
     def _end(self, word: str, start: int, label: str) -> None:
@@ -378,9 +403,13 @@ class Statements(Expressions):
     def _end_label(self, label: str) -> None:
         if self.kind in "ix":
             if label and self.text != label:
-                self.collector.error("end-name", f"this ends `{self.text}`, but `{label}` is open here", self.start, self.ends[self.at])
+                self.collector.error(
+                    "end-name", f"this ends `{self.text}`, but `{label}` is open here", self.start, self.ends[self.at]
+                )
             elif not label:
-                self.collector.error("end-name", f"nothing here has the label `{self.text}`", self.start, self.ends[self.at])
+                self.collector.error(
+                    "end-name", f"nothing here has the label `{self.text}`", self.start, self.ends[self.at]
+                )
             self.at += 1
 
     def _case(self, start: int, label: str) -> ast.Case:
@@ -397,17 +426,23 @@ class Statements(Expressions):
                 wrong = self.describe()
                 hint = "each arm is written: when choice => statements"
                 if self.is_at("<=", "=", ":", ":="):
-                    self.collector.error("arrow", f"`=>` is expected after the choice, not {wrong}", self.start, self.ends[self.at], hint)
+                    self.collector.error(
+                        "arrow", f"`=>` is expected after the choice, not {wrong}", self.start, self.ends[self.at], hint
+                    )
                     self.at += 1
                     self.accept(">")
                 else:
                     at_end = self.previous_end
-                    self.collector.error("arrow", f"`=>` is missing after the choice, before {wrong}", at_end, at_end, hint)
+                    self.collector.error(
+                        "arrow", f"`=>` is missing after the choice, before {wrong}", at_end, at_end, hint
+                    )
             arms.append((choices, self.sequence("when", "end"), at))
             if (self.kind == "k" and self.text not in ("when", "end")) or self.kind in "ixcsbn":
                 break
         if not self.is_at("end"):
-            self.fail("missing", f"`when` is missing before {self.describe()}", "a case has arms: when choice => statements")
+            self.fail(
+                "missing", f"`when` is missing before {self.describe()}", "a case has arms: when choice => statements"
+            )
             self.skip_compound()
             raise SyntaxProblem
         self._end("case", start, label)
@@ -456,7 +491,11 @@ class Statements(Expressions):
         if self.accept("for"):
             time = self.expression()
         if not self.is_at(";") and self.kind in "in":
-            raise self.fail("unexpected", f"{self.describe()} does not fit after `wait`", "write: wait for 10 ns; wait until ...; wait on ...;")
+            raise self.fail(
+                "unexpected",
+                f"{self.describe()} does not fit after `wait`",
+                "write: wait for 10 ns; wait until ...; wait on ...;",
+            )
         self.expect(";", "after `wait`")
         return ast.Wait(start, self.previous_end, on, until, time)
 

@@ -62,9 +62,17 @@ class Units(Declarations):
             case "assert":
                 return self.assertion(start, label, postponed)
             case "signal" | "constant" | "type" | "variable" | "function" | "procedure" | "subtype":
-                raise self.fail("misplaced", f"`{word}` must stand before `begin`", "declarations come first, then `begin`, then statements")
+                raise self.fail(
+                    "misplaced",
+                    f"`{word}` must stand before `begin`",
+                    "declarations come first, then `begin`, then statements",
+                )
             case "wait" | "while" | "loop" | "return" | "report" | "null" | "exit" | "next":
-                raise self.fail("misplaced", f"`{word}` can only stand inside a process or subprogram", "is a `process` missing around it?")
+                raise self.fail(
+                    "misplaced",
+                    f"`{word}` can only stand inside a process or subprogram",
+                    "is a `process` missing around it?",
+                )
             case "else" | "elsif" | "when":
                 raise self.fail("misplaced", f"`{word}` belongs to nothing here", "is an `if` outside of a process?")
         if label and self.kind in "ix":
@@ -73,7 +81,9 @@ class Units(Declarations):
             if self.is_at("port", "generic"):
                 return self._instance(start, label, "component", what)
             if self.is_at("(") and self.texts[self.at + 1] != ")" and self._looks_like_map():
-                raise self.fail("port-map", "`port map` is missing before the connections", f"write: {label} : name port map (...)")
+                raise self.fail(
+                    "port-map", "`port map` is missing before the connections", f"write: {label} : name port map (...)"
+                )
             self.at = mark_at
         found2 = self.assignment_or_call(start, label, concurrent=True)
         assert not isinstance(found2, ast.VariableAssign)
@@ -95,7 +105,11 @@ class Units(Declarations):
             if self.accept("all"):
                 all_signals = True
             elif self.is_at(")"):
-                raise self.fail("empty-list", "the sensitivity list is empty", "name the signals that wake the process, or leave out the brackets")
+                raise self.fail(
+                    "empty-list",
+                    "the sensitivity list is empty",
+                    "name the signals that wake the process, or leave out the brackets",
+                )
             else:
                 sensitivity.append(self.name())
                 while self.accept(","):
@@ -107,29 +121,49 @@ class Units(Declarations):
         decls = self.declarations("begin", "end")
         if not self.begin():
             at = self.previous_end
-            raise self.fail("missing-begin", f"`begin` is missing before {self.describe()}", "a process has `begin` before its statements", at, at)
+            raise self.fail(
+                "missing-begin",
+                f"`begin` is missing before {self.describe()}",
+                "a process has `begin` before its statements",
+                at,
+                at,
+            )
         body = self.sequence("end")
         if self.is_at("end") and self.texts[self.at + 1] == "postponed":
             self.texts[self.at + 1] = "process"
-            del self.texts[self.at + 2], self.kinds[self.at + 2], self.starts[self.at + 2], self.ends[self.at + 2], self.newline_before[self.at + 2]
+            del (
+                self.texts[self.at + 2],
+                self.kinds[self.at + 2],
+                self.starts[self.at + 2],
+                self.ends[self.at + 2],
+                self.newline_before[self.at + 2],
+            )
         self._end_of("process", label, start, needs_word=True)
         return ast.Process(start, self.previous_end, label, sensitivity, all_signals, decls, body, postponed)
 
-    def _instance(self, start: int, label: str, kind: Literal["component", "entity", "configuration"], what: ast.Expr) -> ast.Instance:
+    def _instance(
+        self, start: int, label: str, kind: Literal["component", "entity", "configuration"], what: ast.Expr
+    ) -> ast.Instance:
         architecture = ""
         if kind == "entity" and self.is_at("("):
             self.at += 1
             architecture = self.name_here("the architecture's name")
             self.expect(")", "after the architecture's name")
         if self.is_at("(") and self._looks_like_map():
-            raise self.fail("port-map", "`port map` is missing before the connections", f"write: {label} : name port map (...)")
+            raise self.fail(
+                "port-map", "`port map` is missing before the connections", f"write: {label} : name port map (...)"
+            )
         generics, ports = self.maps()
         self.expect(";", "after this instance")
         return ast.Instance(start, self.previous_end, label, kind, what, architecture, generics, ports)
 
     def _generate_label(self, label: str, word: str) -> None:
         if not label:
-            hint = "write: name : for i in ... generate" if word == "for" else f"an {word} outside of a process is a generate and needs a label"
+            hint = (
+                "write: name : for i in ... generate"
+                if word == "for"
+                else f"an {word} outside of a process is a generate and needs a label"
+            )
             raise self.fail("label", f"`{word}` needs a label here, outside of a process", hint)
 
     def _for_generate(self, start: int, label: str) -> ast.Generate:
@@ -151,7 +185,9 @@ class Units(Declarations):
             decls = self.declarations("begin", "end")
             self.expect("begin", "before the statements")
         body = self.concurrent("end", "elsif", "else", "when")
-        if self.is_at("end") and (self.texts[self.at + 1] == ";" or (self.kinds[self.at + 1] in "ix" and self.texts[self.at + 2] == ";")):
+        if self.is_at("end") and (
+            self.texts[self.at + 1] == ";" or (self.kinds[self.at + 1] in "ix" and self.texts[self.at + 2] == ";")
+        ):
             self.at += 1
             if self.kind in "ix":
                 self.at += 1
@@ -159,7 +195,20 @@ class Units(Declarations):
         return ast.GenerateArm(start, self.previous_end, label, condition, choices, decls, body)
 
     def _at_declaration(self) -> bool:
-        words = ("signal", "constant", "type", "subtype", "function", "procedure", "component", "attribute", "alias", "shared", "file", "use")
+        words = (
+            "signal",
+            "constant",
+            "type",
+            "subtype",
+            "function",
+            "procedure",
+            "component",
+            "attribute",
+            "alias",
+            "shared",
+            "file",
+            "use",
+        )
         return self.kind == "k" and self.text in words
 
     def _alternative_label(self) -> str:
@@ -273,14 +322,21 @@ class Units(Declarations):
                 libraries, context = self._recover_unit(before, libraries, context)
         return found
 
-    def _recover_unit(self, before: int, libraries: list[str], context: list[ast.UseClause]) -> tuple[list[str], list[ast.UseClause]]:
+    def _recover_unit(
+        self, before: int, libraries: list[str], context: list[ast.UseClause]
+    ) -> tuple[list[str], list[ast.UseClause]]:
         first = self.texts[before]
         if self.at == before:
             self.at += 1
         while self.kind != "e":
             if first in ("library", "use") and self.texts[self.at - 1] == ";":
                 return libraries, context
-            if self.kind == "k" and self.newline_before[self.at] and self.text in _UNITS and self.texts[self.at - 1] != ":":
+            if (
+                self.kind == "k"
+                and self.newline_before[self.at]
+                and self.text in _UNITS
+                and self.texts[self.at - 1] != ":"
+            ):
                 break
             self.at += 1
         return (libraries, context) if first in ("library", "use") else ([], [])
@@ -301,7 +357,9 @@ class Units(Declarations):
         if self.is_at("signal", "process", "end", "begin", "if", "port"):
             hint = f"`{self.text}` belongs inside an architecture or entity; was one ended too early?"
         raise self.fail(
-            "unexpected", f"{self.describe()} begins no design unit", hint or "units begin with entity, architecture, package or configuration"
+            "unexpected",
+            f"{self.describe()} begins no design unit",
+            hint or "units begin with entity, architecture, package or configuration",
         )
 
     def _entity(self, start: int, libraries: list[str], context: list[ast.UseClause]) -> ast.Entity:
@@ -325,7 +383,12 @@ class Units(Declarations):
     def _skip_unit(self) -> None:
         """To the next word that begins a unit at the start of a line."""
         while self.kind != "e":
-            if self.kind == "k" and self.newline_before[self.at] and self.text in _UNITS and self.texts[self.at - 1] not in (":", "end"):
+            if (
+                self.kind == "k"
+                and self.newline_before[self.at]
+                and self.text in _UNITS
+                and self.texts[self.at - 1] not in (":", "end")
+            ):
                 if self.text != "use" or self.texts[self.at - 1] == ";":
                     return
             self.at += 1
@@ -335,7 +398,9 @@ class Units(Declarations):
         name = self.name_here("the architecture's name")
         if not self.accept("of"):
             here = self.previous_end
-            raise self.fail("missing", "`of` and the entity's name are missing", "write: architecture name of entity is", here, here)
+            raise self.fail(
+                "missing", "`of` and the entity's name are missing", "write: architecture name of entity is", here, here
+            )
         entity = self.name_here("the entity's name")
         self.expect("is", "after the entity's name")
         found = ast.Architecture(start, start, name, at, libraries, context, entity, [], [])
@@ -344,7 +409,11 @@ class Units(Declarations):
             if not self.begin():
                 here = self.previous_end
                 raise self.fail(
-                    "missing-begin", f"`begin` is missing before {self.describe()}", "an architecture has `begin` before its statements", here, here
+                    "missing-begin",
+                    f"`begin` is missing before {self.describe()}",
+                    "an architecture has `begin` before its statements",
+                    here,
+                    here,
                 )
             found.body = self.concurrent("end")
             self._end_of("architecture", name, start)
