@@ -16,7 +16,6 @@ from selenium.webdriver.support.ui import WebDriverWait
 from bench.designs import CLASS_SPEC, coursework
 from bench.served import EMAIL, PASSWORD, add_teacher, serving
 from obento.core.check.check import check_handin
-from obento.core.handin import HandinFile
 from obento.core.spec.model import EDITION
 from obento.runner.engine import engine_version
 from obento.server.intake.service import take_in
@@ -58,9 +57,10 @@ def _fill(store: Store) -> tuple[int, int]:
         assert lab is not None
         take_in(c, lab, "class.zip", out.getvalue(), ta)
         for row in handins.handins_of(c, lab_id):
-            files: list[HandinFile] = handins.attempt_files(c, row["attempt_id"])
+            assert row.attempt_id is not None
+            files = handins.attempt_files(c, row.attempt_id)
             checked = check_handin(loaded.expectation, files)
-            results.add_result(c, row["attempt_id"], task_id, basis, checked, 4096)
+            results.add_result(c, row.attempt_id, task_id, basis, checked, 4096)
     return lab_id, task_id
 
 

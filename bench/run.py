@@ -14,7 +14,7 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Generator
 from functools import partial
 from pathlib import Path
 from statistics import median
@@ -49,14 +49,14 @@ from obento.core.diagnostics import Collector
 from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
 from obento.core.limits import Limits, for_simulation
-from obento.core.sim.event_driven import Woken
+from obento.core.pieces import Text, parse_texts
+from obento.core.sim.event_driven import EventDriven
 from obento.core.sim.lanes.graph import count_plane
-from obento.core.sim.levelized import Levelled
+from obento.core.sim.levelized import Levelized
 from obento.core.sim.timeline.kernel import Timeline
 from obento.core.source import Sources
 from obento.core.values import word
 from obento.core.verilog.syntax.read import read_modules
-from obento.core.vhdl.dependencies import read_world
 
 LIMITS = Limits()
 CASES = 65_536
@@ -84,7 +84,7 @@ def netlist() -> None:
     design = reading.elaborate("mult")
     assert design is not None, reading.messages()
     gates = sum(p.origin in ("and", "nor", "not", "buf") for p in design.processes)
-    tape = Levelled(design, LIMITS)
+    tape = Levelized(design, LIMITS)
     lanes = 65_536
     full = (1 << lanes) - 1
     planes = [count_plane(i % 16, lanes) for i in range(32)]
@@ -102,7 +102,7 @@ def netlist() -> None:
         "0.45",
         f"{gates} gates, {1e3 * run:.1f} ms",
     )
-    any_inputs = Levelled(design, LIMITS, inputs="unknown")
+    any_inputs = Levelized(design, LIMITS, inputs="unknown")
     digits = random.Random(4)
     ones, known = ([digits.getrandbits(lanes) for _ in planes] for _ in range(2))
     rails = [rail for one, rest in zip(ones, known, strict=True) for rail in (one, rest & ~one)]  # a quarter x
@@ -110,7 +110,7 @@ def netlist() -> None:
     rate = gates * lanes / 64 / run
     say("netlist, four-state, gate-words/s over numpy AND", rate / (1000 * 4096 / yard), "0.20", f"{1e3 * run:.1f} ms")
     source = "def f(a, b):\n" + "".join(f"    x{i} = a & b\n" for i in range(gates))
-    build, compiled = interleaved(15, lambda: Levelled(design, LIMITS), lambda: compile(source, "x", "exec"))
+    build, compiled = interleaved(15, lambda: Levelized(design, LIMITS), lambda: compile(source, "x", "exec"))
     say("netlist, Design to runnable over compile()", build / compiled, "at most 0.6", f"{1e3 * build:.0f} ms")
     before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss
     million = [count_plane(i % 20, 1 << 20) for i in range(32)]
@@ -146,7 +146,7 @@ def parsing() -> None:
 
     def parse_vhdl() -> None:
         sources = Sources()
-        read_world([sources.add("a.vhd", vhdl)], Collector(), LIMITS)
+        parse_texts([Text(sources.add("a.vhd", vhdl), "vhdl", False)], Collector(), LIMITS)
 
     ours, theirs = interleaved(7, parse_vhdl, lambda: python_ast.parse(python))
     say(
@@ -312,7 +312,7 @@ def _timeline(what: str, design: Design, registers: int, period: int, wanted: st
     def theirs() -> None:
         environment = simpy.Environment()
 
-        def process() -> Iterator[simpy.Event]:
+        def process() -> Generator[simpy.Event, None, None]:
             while True:
                 yield environment.timeout(1)
 
@@ -340,16 +340,16 @@ def lanes() -> None:
     )
     for name, text, file, wanted in units:
         design = built(text, "m", file)
-        woken = Woken(design, LIMITS)
+        lanes = EventDriven(design, LIMITS)
         planes = {
             bit: (plane, plane ^ FULL)
             for bit, plane in zip(input_bits(design), map(partial(count_plane, lanes=CASES), range(16)), strict=False)
         }
         kernel = Timeline(design, LIMITS)
 
-        def together(woken: Woken = woken, planes: dict[int, tuple[int, int]] = planes) -> None:
-            woken.power_up(FULL)
-            woken.apply(planes)
+        def together(lanes: EventDriven = lanes, planes: dict[int, tuple[int, int]] = planes) -> None:
+            lanes.power_up(FULL)
+            lanes.apply(planes)
 
         def one_by_one(kernel: Timeline = kernel, design: Design = design) -> None:
             kernel.power_up()
@@ -371,16 +371,16 @@ def _machine(what: str, design: Design) -> None:
     sequences, steps = 4_096, 60
     full = (1 << sequences) - 1
     clk, go = (design.port(p).signal for p in ("clk", "go"))
-    woken = Woken(design, LIMITS)
+    lanes = EventDriven(design, LIMITS)
     kernel = Timeline(design, LIMITS)
     source = random.Random(3)
     inputs = [source.getrandbits(sequences) for _ in range(steps)]
 
     def side_by_side() -> None:
-        woken.power_up(full)
+        lanes.power_up(full)
         for step in inputs:
-            woken.apply({clk.offset: (0, full), go.offset: (step, step ^ full)})
-            woken.apply({clk.offset: (full, 0)})
+            lanes.apply({clk.offset: (0, full), go.offset: (step, step ^ full)})
+            lanes.apply({clk.offset: (full, 0)})
 
     def after_another() -> None:
         for lane in range(4):
@@ -447,8 +447,8 @@ def steps() -> None:
             f"{side:.2f} s, {total / side / 1e3:.0f} k steps/s",
         )
         say(f"{what}, one by one, seconds", single, "-", f"{total / single / 1e3:.0f} k steps/s")
-    spec = (Path(__file__).resolve().parents[1] / "demo/lab3/tickets.toml").read_bytes()
-    tickets = open_spec("s.toml", spec, {}).expectation
+    demo = Path(__file__).resolve().parents[1] / "demo/lab3/tickets.toml"
+    tickets = open_spec("s.toml", demo.read_bytes(), {}).expectation
     assert tickets is not None
     wrong = TICKETS.replace("negedge clk", "posedge clk").encode()
     right, slow = interleaved(

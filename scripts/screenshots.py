@@ -7,6 +7,7 @@ import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
+from typing import Literal
 
 from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
@@ -43,7 +44,7 @@ def main() -> None:
     )
 
     def see(css: str, text: str = "") -> WebElement:
-        def found(_: object) -> WebElement | bool:
+        def found(_: object) -> WebElement | Literal[False]:
             return next(
                 (e for e in driver.find_elements(By.CSS_SELECTOR, css) if e.is_displayed() and text in e.text), False
             )

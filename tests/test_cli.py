@@ -179,14 +179,15 @@ def test_catch_rate_says_what_is_missed(folder: Path) -> None:
 
 
 def test_calls_that_are_wrong(folder: Path) -> None:
-    for arguments, said in (
+    calls: list[tuple[tuple[str, ...], str]] = [
         ((), "usage: obento COMMAND"),
         (("chekc", "spec.toml"), "there is no command 'chekc'"),
         (("check", "spec.toml"), "the following arguments are required: HANDIN"),
         (("check", "spec.toml", "class", "--jobs", "-1"), "-1 is less than 0"),
         (("check", "spec.toml", "class", "--cases", "some"), "invalid choice: 'some'"),
         (("simulate", "--seconds", "0", "class/right/m.v"), "0 is less than 0.1"),
-    ):
+    ]
+    for arguments, said in calls:
         done = obento(*arguments, cwd=folder)
         assert done.returncode == 2 and said in done.stderr and done.stdout == "", (arguments, done.stderr)
     for arguments in (("--help",), ("check", "--help")):

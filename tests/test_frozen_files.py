@@ -129,7 +129,7 @@ def test_versions_from_before_are_frozen_from_the_files_of_the_day(store: Store)
 def test_the_engines_print_covers_all_that_a_verdict_comes_from(tmp_path: Path) -> None:
     folder = Path(obento.core.__file__).parent
     names = {f.relative_to(folder).as_posix() for f in engine_files(folder)}
-    assert {"vhdl/library/numeric_std.vhd", "vhdl/library/textio.vhd", "sim/timeline.py"} <= names
+    assert {"vhdl/packages/numeric_std.vhd", "vhdl/packages/textio.vhd", "sim/timeline/kernel.py"} <= names
     assert not any("__pycache__" in n for n in names)
     (tmp_path / "inner").mkdir()
     (tmp_path / "inner" / "kit.vhd").write_text("package kit is end;")

@@ -11,6 +11,7 @@ from collections.abc import Iterator
 
 import pytest
 
+from obento.core.check.check import check_handin
 from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
 from obento.runner import pool as pool_module
@@ -23,7 +24,7 @@ TASK = Task(
     SpecFiles("spec.toml", SPEC.encode()),
     (HandinFile("sluice.v", b"module sluice(input high, wide, output warn); assign warn = high & ~wide; endmodule"),),
 )
-_check = worker.check_handin
+_check = check_handin
 
 
 def spinning(seconds: float):  # type: ignore[no-untyped-def]

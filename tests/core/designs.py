@@ -6,9 +6,9 @@ from obento.core import values as v
 from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
-from obento.core.sim.event_driven import Woken
+from obento.core.sim.event_driven import EventDriven
 from obento.core.sim.lanes.bits import Unfit
-from obento.core.sim.levelized import HasMemory, Inputs, Levelled
+from obento.core.sim.levelized import HasMemory, Inputs, Levelized
 from obento.core.sim.timeline.kernel import DidNotSettle, Timeline
 
 LIMITS = Limits(deltas=200)
@@ -47,9 +47,9 @@ def on_timeline(design: Design, sequence: list[Case]) -> list[str] | None:
 
 def in_lanes(design: Design, sequences: list[list[Case]]) -> list[list[str] | None]:
     """The same for many sequences of one length, side by side."""
-    woken = Woken(design, LIMITS, inputs_may_float=True)
+    lanes = EventDriven(design, LIMITS, inputs_may_float=True)
     count = len(sequences)
-    stopped = woken.power_up(v.ones(count))
+    stopped = lanes.power_up(v.ones(count))
     for step in range(len(sequences[0])):
         planes = {}
         for port in design.ports:
@@ -59,7 +59,7 @@ def in_lanes(design: Design, sequences: list[list[Case]]) -> list[list[str] | No
                 one = sum((s[step][port.name][0] >> i & 1) << lane for lane, s in enumerate(sequences))
                 zero = sum((s[step][port.name][1] >> i & 1) << lane for lane, s in enumerate(sequences))
                 planes[port.signal.offset + i] = (one, zero)
-        stopped |= woken.apply(planes)
+        stopped |= lanes.apply(planes)
     out: list[list[str] | None] = []
     for lane in range(count):
         if stopped >> lane & 1:
@@ -68,16 +68,16 @@ def in_lanes(design: Design, sequences: list[list[Case]]) -> list[list[str] | No
         words = []
         for port in design.ports:
             if port.direction != "in":
-                bits = [woken.planes(port.signal.offset + i) for i in range(port.signal.width)]
+                bits = [lanes.planes(port.signal.offset + i) for i in range(port.signal.width)]
                 words.append("".join("x10z"[(a >> lane & 1) | (b >> lane & 1) << 1] for a, b in reversed(bits)))
         out.append(words)
     return out
 
 
-def levelled(design: Design, cases: list[Case], inputs: Inputs = "known") -> list[list[str]] | None:
-    """Outputs by the levelled tape, of known inputs or of any; None when the design may remember."""
+def levelized(design: Design, cases: list[Case], inputs: Inputs = "known") -> list[list[str]] | None:
+    """Outputs by the levelized tape, of known inputs or of any; None when the design may remember."""
     try:
-        tape = Levelled(design, LIMITS, inputs=inputs)
+        tape = Levelized(design, LIMITS, inputs=inputs)
     except (HasMemory, Unfit):
         return None
     where = {p.signal.offset + i: (p.name, i) for p in design.ports for i in range(p.signal.width)}
@@ -121,7 +121,7 @@ def agree(design: Design) -> list[list[str] | None]:
     except Unfit:
         lanes = truth  # it needs a single line of time
     assert lanes == truth
-    tape = levelled(design, cases)
+    tape = levelized(design, cases)
     if tape is not None:
         assert tape == truth
     return truth

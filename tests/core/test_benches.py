@@ -71,7 +71,7 @@ def test_what_a_bench_says_is_wrong_or_never_comes_to() -> None:
 @pytest.mark.parametrize("name", LANGUAGES)
 def test_assertions_are_checks_by_their_lines(name: str) -> None:
     expectation = ready(by("tb.vhd", ASSERTING))
-    assert expectation.cases.labels == ("tb.vhd:7", "tb.vhd:9", "tb.vhd:10", "tb.vhd:12")
+    assert expectation.cases.labels == ("tb.vhd:8", "tb.vhd:10", "tb.vhd:11", "tb.vhd:13")
     assert cells(judge(expectation, LANGUAGES[name], name)) == "pppp"
 
 
@@ -79,7 +79,7 @@ def test_severities_decide() -> None:
     expectation = ready(by("tb.vhd", ASSERTING))
     deaf = judge(expectation, VHDL.replace("if en = '1' then n <= n + 1; end if;", "n <= n + 1;"), "a.vhd")
     # the failure ends the run: what came before it is not known to be right to the end, and says so
-    assert cells(deaf)[3] == "f" and deaf.findings[0].text == "tb.vhd:12: no hold"
+    assert cells(deaf)[3] == "f" and deaf.findings[0].text == "tb.vhd:13: no hold"
     silent = judge(expectation, VERILOG.replace("q <= 0", "q <= 2"))
     assert cells(silent)[0] == "f"
     fatal = assertions_of(

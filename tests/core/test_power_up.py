@@ -10,7 +10,8 @@ from obento.core.check.check import check_handin, open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.outcome import Checked
 from obento.core.check.running.bind import bind_ports
-from obento.core.check.running.cases import _observe_timeline, observe
+from obento.core.check.running.case_by_case import Wires, observe_case_by_case
+from obento.core.check.running.cases import observe
 from obento.core.handin import HandinFile, read_handin
 from obento.core.limits import Limits
 
@@ -167,7 +168,7 @@ def test_clocked_designs_begin_again_without_an_edge(lanes_from: int) -> None:
     seen = observe_steps(
         design, bind_ports(expectation.spec, design), expectation.spec.inputs, expectation.cases, Limits(), lanes_from
     )
-    assert seen.engine == ("woken" if lanes_from == 1 else "timeline")
+    assert seen.engine == ("event-driven" if lanes_from == 1 else "timeline")
     assert seen.refused is not None and not seen.ends
     found = check_handin(expectation, [HandinFile("a.vhd", CLOCKED_TEXT.encode())])
     assert found.verdict is not None and set(found.verdict.cells()) <= {"p", "n"}
@@ -203,9 +204,8 @@ def test_lanes_and_timeline_begin_alike(seed: int) -> None:
     fast = observe(design, binding, spec.spec.inputs, spec.cases, Limits())
     port = design.port("a").signal
     watched = {("y", i): design.port("y").signal.offset + i for i in range(2)}
-    place_bits = [port.offset + i for i in range(3)]
-    names = [f"a[{i}]" for i in range(3)] if len(fast.runs) > 1 else []
-    slow = _observe_timeline(design, place_bits, [], names, watched, spec.cases, Limits())
+    wires = Wires([port.offset + i for i in range(3)], [f"a[{i}]" for i in range(3)], [], watched)
+    slow = observe_case_by_case(design, wires, spec.cases, Limits(), neighbours=len(fast.runs) > 1)
     assert (fast.refused is None) == (slow.refused is None)
     for one, two in zip(fast.runs, slow.runs, strict=True):
         assert one.stopped == two.stopped

@@ -152,7 +152,7 @@ def test_lanes_do_what_words_do(op: str) -> None:
     left, right = Const(2, 0, 0), Const(2, 0, 0)
     width = 2 if op in ("and", "or", "xor", "resolve", "add", "sub", "mul", "div", "sdiv", "mod", "smod") else 1
     word = Two(ops, None, Limits()).expr(Binary(width, op, left, right))  # type: ignore[arg-type]
-    inputs = []
+    inputs: list[int] = []
     for side in (0, 1):
         for bit in (0, 1):
             inputs += planes_of(pairs, side, bit)

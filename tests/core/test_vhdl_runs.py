@@ -14,10 +14,13 @@ from obento.core.simulate import Options, Outcome, simulate
 from tests.properties.test_vhdl import EXPECTATION
 
 
-def run(*files: tuple[str, str], **options: str) -> tuple[list[str], Outcome]:
+def run(*files: tuple[str, str], top: str | None = None, dump: str | None = None) -> tuple[list[str], Outcome]:
     printed: list[str] = []
     outcome = simulate(
-        [HandinFile(n, t.encode()) for n, t in files], printed.append, Options(**options), for_simulation(2_000)
+        [HandinFile(n, t.encode()) for n, t in files],
+        printed.append,
+        Options(top=top, dump=dump),
+        for_simulation(2_000),
     )
     return "".join(printed).splitlines(), outcome
 

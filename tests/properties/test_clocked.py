@@ -84,7 +84,7 @@ def both_ways(expectation: Expectation, text: str, name: str) -> Seen:
         finally:
             engine.LANES_FROM = before
     lanes, alone = found
-    assert lanes.engine == "woken" and alone.engine == "timeline", text
+    assert lanes.engine == "event-driven" and alone.engine == "timeline", text
     for a, b in zip(lanes.runs, alone.runs, strict=True):
         assert a.stopped == b.stopped, text
         keep = ~a.stopped

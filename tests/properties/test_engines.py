@@ -1,4 +1,4 @@
-"""Random designs: lanes, the levelled tape and the timeline must give the same answers."""
+"""Random designs: lanes, the levelized tape and the timeline must give the same answers."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from obento.core import values as v
-from tests.core.designs import agree, build, in_lanes, known_cases, levelled, on_timeline
+from tests.core.designs import agree, build, in_lanes, known_cases, levelized, on_timeline
 
 WIRES = ["a", "b", "c", "t"]
 
@@ -185,7 +185,7 @@ def test_sequences_of_four_state_inputs(text: str, sequences: list[list[dict[str
 
 @st.composite
 def memoryless(draw: st.DrawFn) -> str:
-    """Only assignments and gates, so that most can be levelled whatever the inputs."""
+    """Only assignments and gates, so that most can be levelized whatever the inputs."""
     function = draw(st.sampled_from(["f = p + q;", "f = p ? q : ~q;"]))
     return f"""
 module m(input [1:0] a, input [1:0] b, input c, output [3:0] y, output [1:0] u, output k, w);
@@ -214,14 +214,16 @@ endmodule
 @settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))
 @given(
     st.one_of(memoryless(), memoryless(), modules()),
-    st.one_of(st.lists(st.lists(c, min_size=2, max_size=2), min_size=6, max_size=6) for c in (cases, cases_without_z)),
+    st.one_of(
+        [st.lists(st.lists(c, min_size=2, max_size=2), min_size=6, max_size=6) for c in (cases, cases_without_z)]
+    ),
 )
 def test_the_tape_on_four_state_inputs(text: str, sequences: list[list[dict[str, v.Word]]]) -> None:
-    """x and z among the inputs, fresh and after another case: what is levelled answers like the timeline."""
+    """x and z among the inputs, fresh and after another case: what is levelized answers like the timeline."""
     design = build(text)
-    found = levelled(design, [s[-1] for s in sequences], inputs="any")
+    found = levelized(design, [s[-1] for s in sequences], inputs="any")
     if not any(one & zero for s in sequences for one, zero in s[-1].values()):
-        assert levelled(design, [s[-1] for s in sequences], inputs="unknown") == found
+        assert levelized(design, [s[-1] for s in sequences], inputs="unknown") == found
     if found is not None:
         assert found == [on_timeline(design, s[-1:]) for s in sequences]
         assert found == [on_timeline(design, s) for s in sequences]
@@ -233,7 +235,7 @@ def test_a_levelled_design_does_not_care_what_came_before(text: str, steps: list
     """The proof of having no memory, tried: any case after any other gives what it gives fresh."""
     design = build(text)
     cases = known_cases(design)
-    fresh = levelled(design, cases)
+    fresh = levelized(design, cases)
     if fresh is not None:
         for before, after in steps:
             assert on_timeline(design, [cases[before], cases[after]]) == fresh[after]
@@ -265,7 +267,7 @@ endmodule
 def test_delays_at_the_head_of_a_process_do_not_matter_in_the_end(text: str, steps: list[tuple[int, int]]) -> None:
     design = build(text)
     cases = known_cases(design)
-    found = levelled(design, cases)
+    found = levelized(design, cases)
     if found is not None:
         assert found == [on_timeline(design, [case]) for case in cases]
         for before, after in steps:

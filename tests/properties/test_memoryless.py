@@ -10,7 +10,7 @@ from __future__ import annotations
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from tests.core.designs import agree, build, known_cases, levelled, on_timeline
+from tests.core.designs import agree, build, known_cases, levelized, on_timeline
 
 NETS = ["t", "u", "y", "z"]
 
@@ -57,8 +57,8 @@ def drivers(draw: st.DrawFn, target: str, nets: list[str]) -> tuple[str, bool]:
 
 @st.composite
 def modules(draw: st.DrawFn) -> str:
-    lines = []
-    variables = []
+    lines: list[str] = []
+    variables: list[str] = []
     order = draw(st.permutations(NETS))
     for i, target in enumerate(order):
         text, is_variable = draw(drivers(target, order if draw(st.integers(0, 11)) == 11 else order[:i]))
@@ -79,11 +79,11 @@ def modules(draw: st.DrawFn) -> str:
 @settings(max_examples=200, deadline=None, suppress_health_check=list(HealthCheck))
 @given(modules(), st.lists(st.tuples(st.integers(0, 31), st.integers(0, 31)), min_size=12, max_size=12))
 def test_what_counts_as_memoryless_is(text: str, steps: list[tuple[int, int]]) -> None:
-    """All engines agree on every case, and a levelled design does not care what came before."""
+    """All engines agree on every case, and a levelized design does not care what came before."""
     design = build(text)
     agree(design)
     cases = known_cases(design)
-    fresh = levelled(design, cases)
+    fresh = levelized(design, cases)
     if fresh is not None:
         for before, after in steps:
             assert on_timeline(design, [cases[before], cases[after]]) == fresh[after]

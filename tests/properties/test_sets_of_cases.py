@@ -8,13 +8,14 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from obento.core.check.check import check_handin, open_spec
-from obento.core.check.expectation.cases import match_plane
 from obento.core.check.expectation.model import Expectation, expected_word
 from obento.core.check.explaining.condition import products_of
 from obento.core.check.report import case_report
 from obento.core.handin import HandinFile
 from obento.core.sim.lanes.graph import Graph, count_plane
 from obento.core.sim.lanes.tape import Tape
+from obento.core.spec.cases import match_plane
+from obento.core.spec.model import Row
 from obento.core.values import to_digits
 
 QUIET = list(HealthCheck)
@@ -65,7 +66,7 @@ def test_tables_row_by_row(table: list[tuple[tuple[str, str, str], str]]) -> Non
         assert (to_digits(word, 1) if care else "-") == (want or "-")
     assert e.uncovered == sum(w is None for w in wanted.values())
     for row, plane in e.sources[0].rows:
-        assert plane == match_plane(row, e.spec, e.cases)
+        assert isinstance(row, Row) and plane == match_plane(row, e.spec, e.cases)
 
 
 listed = st.lists(st.tuples(st.sampled_from(["00", "01", "1-", "--", "11", "x1", "z0"]), digit), min_size=1, max_size=5)

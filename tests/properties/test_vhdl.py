@@ -9,7 +9,8 @@ from hypothesis import strategies as st
 
 from obento.core.check.check import open_spec
 from obento.core.check.running.bind import bind_ports
-from obento.core.check.running.cases import Observation, observe
+from obento.core.check.running.cases import observe
+from obento.core.check.running.observation import Observation
 from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
@@ -28,7 +29,9 @@ z = c
 z2 = c
 '''
 """
-EXPECTATION = open_spec("m.toml", SPEC.encode(), {}).expectation
+_SPEC = open_spec("m.toml", SPEC.encode(), {}).expectation
+assert _SPEC is not None
+EXPECTATION = _SPEC
 assert EXPECTATION is not None
 
 

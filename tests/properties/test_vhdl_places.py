@@ -39,6 +39,10 @@ class Vector:
         return f"{self.name}({self.index(first)} {'downto' if self.down else 'to'} {self.index(first + size - 1)})"
 
 
+Move = tuple[Vector, int, Vector | str, int]
+"""To which vector and place a digit goes, and from where: a vector and place, or the digit itself."""
+
+
 class Program:
     """A process, and what it does to the inputs of one case."""
 
@@ -56,7 +60,7 @@ class Program:
         cuts = sorted(self.dice.sample(range(1, SIZE), self.dice.randrange(SIZE)))
         return [b - a for a, b in zip([0, *cuts], [*cuts, SIZE], strict=True)]
 
-    def step(self) -> tuple[str, list[tuple[Vector, int, Vector | str, int]]]:
+    def step(self) -> tuple[str, list[Move]]:
         """A statement, and the digits it moves: (to, place, from or digit, place)."""
         dice, places = self.dice, [*self.variables, *self.aliases]
         source = dice.choice([self.a, self.b, *places])
@@ -68,7 +72,9 @@ class Program:
             target, i, j = dice.choice(places), dice.randrange(SIZE), dice.randrange(SIZE)
             return f"{target.name}({target.index(i)}) := {source.name}({source.index(j)});", [(target, i, source, j)]
         if kind == "aggregate":
-            parts, moves, at = [], [], 0
+            parts: list[str] = []
+            moves: list[Move] = []
+            at = 0
             free = [(v, i) for v in self.variables for i in range(SIZE)]
             for size in self.pieces():
                 target = dice.choice(places)
@@ -101,9 +107,8 @@ class Program:
         first, other, fill = dice.randrange(SIZE - size + 1), dice.choice([self.a, self.b]), dice.choice("01")
         start = dice.randrange(SIZE - size + 1)
         places_text = target.part(first, size).removeprefix(target.name).strip("()")
-        moves = [(target, i, fill, 0) for i in range(SIZE)] + [
-            (target, first + k, other, start + k) for k in range(size)
-        ]
+        moves = [(target, i, fill, 0) for i in range(SIZE)]
+        moves += [(target, first + k, other, start + k) for k in range(size)]
         return f"{target.name} := ({places_text} => {other.part(start, size)}, others => '{fill}');", moves
 
     def text(self) -> str:

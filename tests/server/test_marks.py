@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
+from datetime import datetime
 
 import pytest
 
@@ -11,10 +11,11 @@ from obento.core.check.judging.marking import mark_of
 from obento.core.handin import HandinFile
 from obento.server.feedback.placeholders import fill
 from obento.server.marks.mark import settle
+from obento.store.marks import MarkEntry
 
 
-def entry(kind: str, value: float | None = None, result: int | None = None, reason: str = "") -> dict[str, Any]:
-    return {"kind": kind, "value": value, "result_id": result, "reason": reason}
+def entry(kind: str, value: float | None = None, result: int | None = None, reason: str = "") -> MarkEntry:
+    return MarkEntry(1, 1, None, kind, value, reason, None, datetime(2026, 11, 30), result)
 
 
 LEDGERS = [
@@ -35,7 +36,7 @@ LEDGERS = [
 
 
 @pytest.mark.parametrize(("ledger", "value", "held"), LEDGERS)
-def test_what_a_ledger_comes_to(ledger: list[dict[str, Any]], value: float | None, held: bool) -> None:
+def test_what_a_ledger_comes_to(ledger: list[MarkEntry], value: float | None, held: bool) -> None:
     mark = settle(ledger)
     assert (mark.value, mark.held) == (value, held)
 

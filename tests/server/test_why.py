@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import time
+from typing import Any
 
 import openpyxl
 import pytest
@@ -47,12 +48,13 @@ def test_driving_by_hand(ta: Client, small: Small) -> None:
     assert ta.send("POST", path, {"moves": [{"inputs": ["x", "1"]}]})["outputs"][0]["got"] == "x"
     changed = [{"path": "sluice.v", "text": WRONG.replace("|", "&")}]
     assert ta.send("POST", path, {"moves": [{"inputs": ["0", "0"]}], "files": changed})["outputs"][0]["wrong"] is False
-    for body in (
+    bodies: list[dict[str, Any]] = [
         {"moves": []},
         {"moves": [{"inputs": ["0"]}]},
         {"moves": [{"inputs": ["0", "2"]}]},
         {"moves": [{"inputs": ["0", "0"], "action": "c"}]},
-    ):
+    ]
+    for body in bodies:
         ta.send("POST", path, body, status=422)
 
 
@@ -201,7 +203,7 @@ def test_marks_as_tables_with_the_columns_wanted(ta: Client, small: Small) -> No
     csv = ta.http.get(f"/api/labs/{small.lab}/marks.csv?{wanted}").content.decode("utf-8-sig").splitlines()
     assert csv[0] == "name,Sluice warning,Sluice warning: right,letter" and "Tomo Arakida,5,2," in csv
     book = openpyxl.load_workbook(io.BytesIO(ta.http.get(f"/api/labs/{small.lab}/marks.xlsx?{wanted}").content))
-    rows = [[cell.value for cell in row] for row in book.active.iter_rows()]
+    rows = [[cell.value for cell in row] for row in book.worksheets[0].iter_rows()]
     assert rows[0] == ["name", "Sluice warning", "Sluice warning: right", "letter"]
     assert ["Tomo Arakida", 5, 2] in [r[:3] for r in rows]
     assert ta.http.get(f"/api/labs/{small.lab}/marks.csv?column=salary").status_code == 422

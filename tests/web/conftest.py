@@ -8,6 +8,7 @@ import threading
 import time
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Literal
 
 import pytest
 import uvicorn
@@ -53,7 +54,7 @@ class Browser:
     def see(self, css: str, text: str = "", seconds: float = 20) -> WebElement:
         """Wait for an element (that shows a text) and give it."""
 
-        def found(_: object) -> WebElement | bool:
+        def found(_: object) -> WebElement | Literal[False]:
             return next((e for e in self.all(css) if e.is_displayed() and text in e.text), False)
 
         return WebDriverWait(self.driver, seconds, ignored_exceptions=[Exception]).until(

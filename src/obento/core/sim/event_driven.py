@@ -46,7 +46,7 @@ class _Step:
     wakes: list[int]
 
 
-class Woken:
+class EventDriven:
     """The state of a design in many lanes. `power_up`, then any number of `apply`."""
 
     def __init__(self, design: Design, limits: Limits, inputs_may_float: bool = False) -> None:
@@ -270,7 +270,7 @@ class Woken:
 class _Listener:
     """The world of one process while it is lowered: leaves to read, watchers to wake."""
 
-    def __init__(self, owner: Woken, index: int) -> None:
+    def __init__(self, owner: EventDriven, index: int) -> None:
         self._owner = owner
         self._index = index
         self.reads: set[int] = set()

@@ -37,7 +37,7 @@ class HasMemory(Exception):
     """The design is not, or cannot be shown to be, a function of its inputs."""
 
 
-class Levelled:
+class Levelized:
     """A design lowered to one tape.
 
     `input_bits` are the numbers of the bits whose planes `run` takes, in that order: one plane each where all inputs

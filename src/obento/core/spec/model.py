@@ -20,6 +20,12 @@ left of the bar for a value that no case has, and began sequences made from a fu
 is a reset. """
 
 
+See = Literal["first-failing", "all", "counts", "nothing"]
+"""How much of their wrong cases students see."""
+
+SEE: tuple[See, ...] = ("first-failing", "all", "counts", "nothing")
+
+
 @dataclass(frozen=True, slots=True)
 class SpecPort:
     """`left` and `right` number the bits as declared, leftmost first; the leftmost is the most significant."""
@@ -197,7 +203,7 @@ class Spec:
     aliases: dict[str, tuple[str, ...]]
     rules: Rules
     marks: Marks
-    see: Literal["first-failing", "all", "counts", "nothing"]
+    see: See
     hidden: tuple[str, ...]
     digest: str
     clock: Clock | None = None

@@ -10,7 +10,8 @@ from obento.core.check.expectation.function_table import FunctionTable
 from obento.core.check.expectation.model import Disagreement, Expectation, Key, Planes, Source, case_text
 from obento.core.check.expectation.steps import combined_words, from_function, from_steps, inputs_of, plan
 from obento.core.check.running.bind import bind_ports
-from obento.core.check.running.cases import Observation, observe
+from obento.core.check.running.cases import observe
+from obento.core.check.running.observation import Observation
 from obento.core.check.running.steps import observe_steps
 from obento.core.diagnostics import Collector
 from obento.core.formula.ast import Name
@@ -23,7 +24,7 @@ from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.evaluate import evaluate
 from obento.core.ir.signal import Signal
 from obento.core.limits import Limits
-from obento.core.sim.levelized import HasMemory, Levelled
+from obento.core.sim.levelized import HasMemory, Levelized
 from obento.core.spec.cases import Cases, expand_cases, match_plane
 from obento.core.spec.model import Cell, Row, Spec
 from obento.core.suggest import did_you_mean
@@ -302,7 +303,7 @@ def _from_equations(spec: Spec, cases: Cases, collector: Collector, limits: Limi
     driven = {t.signal.name for p in design.processes if isinstance(p.body, ir.Assign) for t in p.body.targets}
     binding = bind_ports(spec, design)
     observation = observe(design, binding, spec.inputs, cases, limits)
-    if observation.engine != "levelled" and cases.all_known:
+    if observation.engine != "levelized" and cases.all_known:
         assert spec.equations is not None
         collector.error("circle", "these equations depend on each other in a circle", spec.equations[1])
         return None
@@ -334,10 +335,10 @@ def _condition(spec: Spec, text: str, position: int, cases: Cases, collector: Co
     design.ports.append(Port("group", "out", signal, False))
     _drive(design, signal, value, position)
     try:
-        levelled = Levelled(design, limits)
+        levelized = Levelized(design, limits)
     except HasMemory:  # a formula over inputs only is always a function of them
         raise AssertionError(text) from None
-    return levelled.run(list(cases.one), cases.full)[signal.offset][0]
+    return levelized.run(list(cases.one), cases.full)[signal.offset][0]
 
 
 # Reference models.

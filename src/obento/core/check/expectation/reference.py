@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from obento.core.check.expectation.cases import equation_design, read_model
 from obento.core.check.running.bind import Binding, bind_ports
-from obento.core.check.running.cases import Planes, observe
+from obento.core.check.running.cases import observe
+from obento.core.check.running.observation import Planes
 from obento.core.check.running.steps import observe_steps
 from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design, Port

@@ -18,7 +18,7 @@ from obento.core.check.explaining.divergence import Divergence
 from obento.core.check.explaining.slips import Slip, find_slips
 from obento.core.check.judging.verdict import Verdict, judge, set_bits, shown_word
 from obento.core.check.running.bind import Binding
-from obento.core.check.running.cases import Observation
+from obento.core.check.running.observation import Observation
 from obento.core.check.running.steps import observe_steps
 from obento.core.ir.design import Design
 from obento.core.limits import Limits

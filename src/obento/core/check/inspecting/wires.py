@@ -13,7 +13,8 @@ from obento.core.check.expectation.reference import Known, known_wires
 from obento.core.check.judging.ready import Ready, make_ready
 from obento.core.check.judging.verdict import judge, set_bits
 from obento.core.check.running.bind import Binding
-from obento.core.check.running.cases import Observation, Planes, observe
+from obento.core.check.running.cases import observe
+from obento.core.check.running.observation import Observation, Planes
 from obento.core.check.running.steps import observe_steps
 from obento.core.circuit.draw import Drawing, TooLarge, draw
 from obento.core.circuit.flips import Flips
@@ -90,7 +91,7 @@ def look_inside(
         list(wanted),
         {bit: _column(p, expectation.cases.count, wanted) for bit, p in planes.items()},
     )
-    if expectation.cases.drive is None and observation.engine == "levelled":
+    if expectation.cases.drive is None and observation.engine == "levelized":
         result.explains = _explaining(expectation, files, provided, choices, limits)
     known = known_wires(expectation.spec, others, expectation.cases, limits)
     inputs = {b for p in ready.design.ports if p.direction == "in" for b in _bits_of(p)}
@@ -253,7 +254,7 @@ class _Trial:
             )
         except LimitReached:
             return []
-        if observation.engine != "levelled":
+        if observation.engine != "levelized":
             return []
         right = judge(replace(looked, cases=all_cases), observation).right
         put_right: dict[int, set[int]] = {k: set() for k in candidates}

@@ -14,7 +14,7 @@ from obento.core.check.expectation.model import Expectation, Key
 from obento.core.check.judging.outcome import Checked, Finding
 from obento.core.check.judging.verdict import judge
 from obento.core.check.running.bind import Binding, bind_ports
-from obento.core.check.running.cases import Observation, Run
+from obento.core.check.running.observation import Observation, Run
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile
 from obento.core.ir.design import Design, Port

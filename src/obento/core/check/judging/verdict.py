@@ -6,7 +6,7 @@ import hashlib
 from dataclasses import dataclass, field
 
 from obento.core.check.expectation.model import Expectation, Key, Planes
-from obento.core.check.running.cases import Observation, Run
+from obento.core.check.running.observation import Observation, Run
 from obento.core.check.running.power_up import Ended
 from obento.core.spec.cases import plane_digits
 from obento.core.spec.model import SpecPort

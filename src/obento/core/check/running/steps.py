@@ -9,12 +9,13 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
 from obento.core.check.running.bind import Binding
-from obento.core.check.running.cases import Observation, Planes, Run, woken_refused
+from obento.core.check.running.cases import power_up_refused
+from obento.core.check.running.observation import Observation, Planes, Run
 from obento.core.check.running.power_up import Ended, Start, apply_words, note_end
 from obento.core.ir.design import Design
 from obento.core.ir.part import Finished, RunError
 from obento.core.limits import LimitReached, Limits
-from obento.core.sim.event_driven import Woken
+from obento.core.sim.event_driven import EventDriven
 from obento.core.sim.lanes.bits import Unfit
 from obento.core.sim.timeline.kernel import DidNotSettle, Timeline
 from obento.core.spec.cases import Cases
@@ -255,26 +256,26 @@ def _side_by_side(
     design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, runs: list[Run]
 ) -> Observation:
     unknown_inputs = not cases.all_known
-    woken = Woken(design, limits, inputs_may_float=bool(wiring.floating) or unknown_inputs)
+    lanes = EventDriven(design, limits, inputs_may_float=bool(wiring.floating) or unknown_inputs)
     offset = {signal.id: signal.offset for signal in design.signals}
     places = [offset[s] + i for s, i in wiring.inputs]
     floats = [offset[s] + i for s, i in wiring.floating]
     watched = {key: offset[s] + i for key, (s, i) in wiring.outputs.items()}
     full = ones(len(drive.sequences))
     escaped = 0
-    refused = woken_refused(woken, design, limits)
+    refused = power_up_refused(lanes, design, limits)
     for run in runs:
         level = full if drive.idle else 0
         if refused is None:
-            stopped = woken.power_up(full)
+            stopped = lanes.power_up(full)
         else:
             first = _turned(cases, drive, run is not runs[0])[0].inputs
             given = dict(zip(places, first, strict=True)) | dict.fromkeys(floats, (full, full))
-            stopped = woken.begin(
+            stopped = lanes.begin(
                 full, given | ({places[drive.clock]: (level, full ^ level)} if drive.clock is not None else {})
             )
         if drive.clock is not None:
-            stopped |= woken.apply({places[drive.clock]: (level, full ^ level)})
+            stopped |= lanes.apply({places[drive.clock]: (level, full ^ level)})
         seen: dict[Key, tuple[list[int], list[int]]] = {key: ([], []) for key in watched}
         stops: list[int] = []
         for t, step in enumerate(_turned(cases, drive, run is not runs[0])):
@@ -285,21 +286,21 @@ def _side_by_side(
             }
             if t == 0:
                 given |= dict.fromkeys(floats, (full, full))
-            stopped |= woken.apply(given)
+            stopped |= lanes.apply(given)
             if drive.clock is not None:
-                stopped |= woken.apply({places[drive.clock]: (step.during, full ^ step.during)})
+                stopped |= lanes.apply({places[drive.clock]: (step.during, full ^ step.during)})
             for key, bit in watched.items():
-                one, zero = woken.planes(bit)
+                one, zero = lanes.planes(bit)
                 seen[key][0].append(one)
                 seen[key][1].append(zero)
             stops.append(stopped)
             for signal in design.escapes:
-                escaped |= woken.planes(signal.offset)[0] & step.running
+                escaped |= lanes.planes(signal.offset)[0] & step.running
             if drive.clock is not None:
-                stopped |= woken.apply({places[drive.clock]: (step.after, full ^ step.after)})
+                stopped |= lanes.apply({places[drive.clock]: (step.after, full ^ step.after)})
         run.outputs = {key: (_in_a_row(one, drive), _in_a_row(zero, drive)) for key, (one, zero) in seen.items()}
         run.stopped = _in_a_row(stops, drive)
-    found = Observation(runs, "woken", refused=refused)
+    found = Observation(runs, "event-driven", refused=refused)
     return _escaped_again(design, wiring, cases, drive, limits, found, escaped) if escaped else found
 
 

@@ -1,6 +1,6 @@
 """What netlists are made of, gates of known bits, lowered without much ado.
 
-`Levelled` lowers any process by running it on symbols. A netlist has thousands of gates that are all alike; here each
+`Levelized` lowers any process by running it on symbols. A netlist has thousands of gates that are all alike; here each
 takes the short way to the same literals."""
 
 from __future__ import annotations

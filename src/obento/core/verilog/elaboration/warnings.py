@@ -3,6 +3,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass, field
+
 from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design
 from obento.core.ir.drivers import expressions, functions_called, statements, stretch_bits, stretches_read, targets
@@ -77,61 +79,78 @@ def _two_processes(design: Design, collector: Collector) -> None:
 def _unused(design: Design, implied: list[tuple[Signal, Scope]], collector: Collector) -> None:
     """Names that nobody reads, or reads in vain since nobody drives them. One of those that was not declared is likely
     a slip."""
-    read: set[int] = set()
-    written: set[int] = set()
+    use = _use_of(design)
+    for port in design.ports:
+        if port.direction == "in" and port.signal.id not in use.read:
+            collector.warning("unused-input", f"input `{port.name}` is never used", port.position)
+        if port.direction == "out" and port.signal.id not in use.written and port.signal.initial is None:
+            text = f"output `{port.name}` never gets a value"
+            collector.warning("undriven", text, port.position, None, "drive it with `assign` or in a process")
+    at_ports = {p.signal.id for p in design.ports}
+    for signal in design.signals:
+        if _floats(signal, use) and signal.id not in at_ports:
+            text = f"`{_name(signal)}` is read but nothing drives it: it floats"
+            collector.warning("undriven", text, signal.position)
+    if collector.shows("warning"):
+        _likely_slips([(s, scope) for s, scope in implied if not use.both(s)], implied, collector)
+
+
+@dataclass(slots=True)
+class _Use:
+    """Numbers of the signals that something reads, and of those that something writes."""
+
+    read: set[int] = field(default_factory=set)
+    written: set[int] = field(default_factory=set)
+
+    def both(self, signal: Signal) -> bool:
+        """Whether a signal is read and written."""
+        return signal.id in self.read and signal.id in self.written
+
+
+def _use_of(design: Design) -> _Use:
+    """Who reads and writes what: processes, functions, switches, and the world outside through ports."""
+    use = _Use()
     bodies: list[Stmt | None] = [p.body for p in (*design.processes, *design.finals)]
     for process in design.processes:
-        read.update(w.signal.id for w in process.watches)
+        use.read.update(w.signal.id for w in process.watches)
     for function in {id(f): f for body in bodies for f in functions_called(body)}.values():
-        written.update(s.id for s in function.storage())
+        use.written.update(s.id for s in function.storage())
         bodies.append(function.body)
     for body in bodies:
-        for s in statements(body):
-            read.update(signal.id for e in expressions(s) for signal, _, _ in stretches_read(e))
-            if isinstance(s, Hold):
-                written.update(t.signal.id for t in s.targets)
-        written.update(t.signal.id for t in targets(body))
+        _add_body(use, body)
     for switch in design.switches:
-        for signal, _ in (switch.a, switch.b):
-            read.add(signal.id)
-            written.add(signal.id)
+        ends = {signal.id for signal, _ in (switch.a, switch.b)}
+        use.read |= ends
+        use.written |= ends
     for port in design.ports:
-        (written if port.direction == "in" else read).add(port.signal.id)
-        if port.direction == "inout":
-            written.add(port.signal.id)
-        if port.direction == "in" and port.signal.id not in read:
-            collector.warning("unused-input", f"input `{port.name}` is never used", port.position)
-        if port.direction == "out" and port.signal.id not in written and port.signal.initial is None:
-            collector.warning(
-                "undriven",
-                f"output `{port.name}` never gets a value",
-                port.position,
-                None,
-                "drive it with `assign` or in a process",
-            )
-    for signal in design.signals:
-        if (
-            signal.id in read
-            and signal.id not in written
-            and signal.initial is None
-            and not signal.real
-            and signal.kind == "net"
-        ):
-            if signal.net not in ("tri0", "tri1") and not any(p.signal is signal for p in design.ports):
-                collector.warning(
-                    "undriven", f"`{_name(signal)}` is read but nothing drives it: it floats", signal.position
-                )
+        if port.direction in ("in", "inout"):
+            use.written.add(port.signal.id)
+        if port.direction in ("out", "inout"):
+            use.read.add(port.signal.id)
+    return use
+
+
+def _add_body(use: _Use, body: Stmt | None) -> None:
+    for s in statements(body):
+        use.read.update(signal.id for e in expressions(s) for signal, _, _ in stretches_read(e))
+        if isinstance(s, Hold):
+            use.written.update(t.signal.id for t in s.targets)
+    use.written.update(t.signal.id for t in targets(body))
+
+
+def _floats(signal: Signal, use: _Use) -> bool:
+    """Whether a net is read and nothing gives it a value."""
+    if signal.kind != "net" or signal.real or signal.initial is not None or signal.net in ("tri0", "tri1"):
+        return False
+    return signal.id in use.read and signal.id not in use.written
+
+
+def _likely_slips(loose: list[tuple[Signal, Scope]], implied: list[tuple[Signal, Scope]], collector: Collector) -> None:
+    """Names that nobody declared, with the near one that may have been meant."""
     themselves = {_name(signal) for signal, _ in implied}  # no suggestions for each other
-    for signal, scope in implied:
-        if (signal.id in read and signal.id in written) or not collector.shows("warning"):
-            continue
+    for signal, scope in loose:
         name = _name(signal)
         near = did_you_mean(name, (n for n in scope.all_names() if n not in themselves))
         if near:
-            collector.warning(
-                "implicit-wire",
-                f"`{name}` is not declared and becomes a one-bit wire of its own",
-                signal.position,
-                None,
-                near,
-            )
+            text = f"`{name}` is not declared and becomes a one-bit wire of its own"
+            collector.warning("implicit-wire", text, signal.position, None, near)

@@ -89,30 +89,22 @@ class Expressions:
         return made
 
     def _preferred(self, e: ast.Expr, fitting: list[Interp], wanted: Type | None) -> Interp:
+        """Of several things that fit, the one that is meant: what is declared hides what comes with a type (12.3)."""
         exact = [i for i in fitting if i.type is wanted] or fitting
         declared = [i for i in exact if not i.implicit] or exact
         best = [i for i in declared if not any(isinstance(o, Guess) or is_universal(o) for o in i.operands)] or declared
         if wanted is None:
-            plain = [i for i in best if not isinstance(i.type, Guess)] or best
-            best = [i for i in plain if i.type in (INTEGER, BOOLEAN)] or plain
-            named = [
-                i
-                for i in best
-                if i.type.name in ("std_logic_vector", "bit_vector", "string", "std_ulogic", "character")
-            ]
-            if len(best) > 1 and named:
-                best = sorted(named, key=lambda i: i.type.name != "std_logic_vector")[:1]
-        if len(best) > 1 and any(i.operands != best[0].operands or i.type is not best[0].type for i in best):
-            by_text = [i for i in best if any(o.name in ("string", "std_logic_vector") for o in i.operands)]
-            if by_text:
-                return by_text[0]
-            if all(i.type is best[0].type and i.implicit for i in best):  # two literals compared
-                return next((i for i in best if any(o.name == "std_ulogic" for o in i.operands)), best[0])
-            shown = " or ".join(sorted({i.type.shown for i in best})[:3])
-            raise self.context.wrong(
-                "ambiguous", f"this can mean several things ({shown})", e, "say which with type'(value)"
-            )
-        return best[0]
+            best = _usual(best)
+        if len(best) == 1 or all(i.operands == best[0].operands and i.type is best[0].type for i in best):
+            return best[0]
+        by_text = [i for i in best if _takes(i, "string", "std_logic_vector")]
+        if by_text:
+            return by_text[0]
+        if all(i.type is best[0].type and i.implicit for i in best):  # two literals compared
+            return next((i for i in best if _takes(i, "std_ulogic")), best[0])
+        shown = " or ".join(sorted({i.type.shown for i in best})[:3])
+        hint = "say which with type'(value)"
+        raise self.context.wrong("ambiguous", f"this can mean several things ({shown})", e, hint)
 
     def mismatch(self, e: ast.Expr, interps: list[Interp], wanted: Type) -> Wrong:
         """A value of another type than wanted, said with both."""
@@ -334,38 +326,32 @@ class Expressions:
         if len(e.args) != 1 or e.args[0].choices:
             raise self.context.wrong("conversion", f"a conversion to {target.name} takes one value", e)
         wanted = target.subtype
+        return Interp(wanted.type, lambda _type, _subtype: self._converted(wanted, e))
 
-        def make(_: Type, __: Subtype | None) -> t.Expr:
-            inner = e.args[0].value
-            interps = self.interps(inner)
-            same = [i for i in interps if compatible(i.type, wanted.type) and not isinstance(i.type, Guess)]
-            near = [i for i in interps if _convertible(i.type, wanted.type)]
-            if not same and not near:
-                if any(isinstance(i.type, Guess) for i in interps):
-                    if any(compatible(i.type, wanted.type) for i in interps):
-                        return self.expr(inner, wanted.type, wanted)
-                shown = " or ".join(_given(i.type) for i in interps[:2])
-                hint = ""
-                if isinstance(wanted.type, ArrayType) and any(isinstance(i.type, IntType) for i in interps):
-                    hint = "use to_unsigned(value, width) of ieee.numeric_std"
-                elif isinstance(wanted.type, IntType) and any(isinstance(i.type, ArrayType) for i in interps):
-                    hint = "use to_integer(unsigned(value)) of ieee.numeric_std"
-                raise self.context.wrong("conversion", f"{shown} cannot be converted to {wanted.shown}", e, hint)
-            chosen = (same or near)[0]
-            arg = self.expr(inner, chosen.type if not is_universal(chosen.type) else concrete(chosen.type))
-            if arg.type is wanted.type and wanted.ranges is None:
-                return arg
-            size = static_length(arg) if isinstance(arg.type, ArrayType) else None
-            if size is not None and wanted.length() is not None and wanted.length() != size:
-                raise self.context.wrong(
-                    "width", f"{size} elements do not fit into {wanted.shown} of {wanted.length()}", e
-                )
-            sub = wanted if wanted.ranges is not None else None
-            if sub is None and isinstance(arg.type, ArrayType) and arg.sub is not None:
-                sub = Subtype(wanted.type, arg.sub.ranges)
-            return self.folded(t.Convert(wanted.type, e.pos, arg, wanted, sub=sub))
-
-        return Interp(wanted.type, make)
+    def _converted(self, wanted: Subtype, e: ast.Paren) -> t.Expr:
+        """A type conversion (9.3.6)."""
+        inner = e.args[0].value
+        interps = self.interps(inner)
+        same = [i for i in interps if compatible(i.type, wanted.type) and not isinstance(i.type, Guess)]
+        near = same or [i for i in interps if _convertible(i.type, wanted.type)]
+        if not near:
+            if any(isinstance(i.type, Guess) and compatible(i.type, wanted.type) for i in interps):
+                return self.expr(inner, wanted.type, wanted)
+            shown = " or ".join(_given(i.type) for i in interps[:2])
+            hint = _way_to(wanted.type, [i.type for i in interps])
+            raise self.context.wrong("conversion", f"{shown} cannot be converted to {wanted.shown}", e, hint)
+        chosen = near[0].type
+        arg = self.expr(inner, concrete(chosen) if is_universal(chosen) else chosen)
+        if arg.type is wanted.type and wanted.ranges is None:
+            return arg
+        size = static_length(arg) if isinstance(arg.type, ArrayType) else None
+        if size is not None and wanted.length() is not None and wanted.length() != size:
+            text = f"{size} elements do not fit into {wanted.shown} of {wanted.length()}"
+            raise self.context.wrong("width", text, e)
+        sub = wanted if wanted.ranges is not None else None
+        if sub is None and isinstance(arg.type, ArrayType) and arg.sub is not None:
+            sub = Subtype(wanted.type, arg.sub.ranges)
+        return self.folded(t.Convert(wanted.type, e.pos, arg, wanted, sub=sub))
 
     def _qualified(self, e: ast.Qualified) -> Interp:
         mark = self.names.denote(e.mark)
@@ -673,4 +659,32 @@ def _conversion_hint(given: Type, wanted: Type) -> str:
         return "a vector is written in double quotes"
     if isinstance(given, AccessType):
         return "`.all` follows an access value"
+    return ""
+
+
+_OFTEN_MEANT = ("std_logic_vector", "bit_vector", "string", "std_ulogic", "character")
+
+
+def _usual(found: list[Interp]) -> list[Interp]:
+    """Where nothing is wanted: a known type before a guess, INTEGER and BOOLEAN before others, then what is often
+    meant."""
+    plain = [i for i in found if not isinstance(i.type, Guess)] or found
+    best = [i for i in plain if i.type in (INTEGER, BOOLEAN)] or plain
+    named = [i for i in best if i.type.name in _OFTEN_MEANT]
+    if len(best) > 1 and named:
+        return sorted(named, key=lambda i: i.type.name != "std_logic_vector")[:1]
+    return best
+
+
+def _takes(i: Interp, *names: str) -> bool:
+    """Whether an operand is of a type with one of these names."""
+    return any(o.name in names for o in i.operands)
+
+
+def _way_to(wanted: Type, given: list[Type]) -> str:
+    """How numbers and vectors become each other."""
+    if isinstance(wanted, ArrayType) and any(isinstance(g, IntType) for g in given):
+        return "use to_unsigned(value, width) of ieee.numeric_std"
+    if isinstance(wanted, IntType) and any(isinstance(g, ArrayType) for g in given):
+        return "use to_integer(unsigned(value)) of ieee.numeric_std"
     return ""

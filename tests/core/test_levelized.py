@@ -1,4 +1,4 @@
-"""Which designs may be run as one tape: each rule of `sim/levelled` with a design that breaks it, and one that just
+"""Which designs may be run as one tape: each rule of `sim/levelized` with a design that breaks it, and one that just
 does not."""
 
 from __future__ import annotations
@@ -6,9 +6,9 @@ from __future__ import annotations
 import pytest
 
 from obento.core.limits import Limits
-from obento.core.sim.event_driven import Woken
+from obento.core.sim.event_driven import EventDriven
 from obento.core.sim.lanes.bits import Unfit
-from obento.core.sim.levelized import HasMemory, Levelled
+from obento.core.sim.levelized import HasMemory, Levelized
 from tests.core.designs import agree, build
 
 WITHOUT_MEMORY = [
@@ -45,7 +45,7 @@ def design_of(body: str):  # type: ignore[no-untyped-def]
 @pytest.mark.parametrize("body", WITHOUT_MEMORY)
 def test_functions_of_the_inputs_become_one_tape(body: str) -> None:
     design = design_of(body)
-    Levelled(design, Limits())
+    Levelized(design, Limits())
     agree(design)
 
 
@@ -53,13 +53,13 @@ def test_functions_of_the_inputs_become_one_tape(body: str) -> None:
 def test_what_may_remember_does_not(body: str) -> None:
     design = design_of(body)
     with pytest.raises(HasMemory):
-        Levelled(design, Limits())
+        Levelized(design, Limits())
     agree(design)
 
 
 def test_inputs_nobody_binds_float() -> None:
     design = build("module m(input a, b, output y, z); assign y = b === 1'bz; assign z = a & b; endmodule")
-    tape = Levelled(design, Limits(), frozenset(["b"]))
+    tape = Levelized(design, Limits(), frozenset(["b"]))
     found = tape.run([0b10], 0b11)
     y, z = (p.signal.offset for p in design.ports if p.direction == "out")
     assert found[y] == (0b11, 0) and found[z] == (0, 0b01)  # 0 and z is 0, 1 and z is x
@@ -72,7 +72,7 @@ def test_a_constant_that_a_process_sets_has_to_be_woken_for() -> None:
         " ^ z; endmodule"
     )
     with pytest.raises(HasMemory):
-        Levelled(build(text), Limits())
+        Levelized(build(text), Limits())
 
 
 LISTENS = (
@@ -98,9 +98,9 @@ def test_a_process_of_one_gate_must_wake_for_its_inputs(kind: str, body: str, re
     design = build(LISTENS.format(kind=kind, body=body), name="m.vhd")
     if remembers:
         with pytest.raises(HasMemory, match="does not wake"):
-            Levelled(design, Limits())
+            Levelized(design, Limits())
     else:
-        Levelled(design, Limits())
+        Levelized(design, Limits())
 
 
 def test_gates_written_backwards_or_with_gates_inside_are_the_same_tape() -> None:
@@ -109,7 +109,7 @@ def test_gates_written_backwards_or_with_gates_inside_are_the_same_tape() -> Non
     nested = "assign y = ~((a & b) | a) ^ b;"
     runs = []
     for body in (forward, backward, nested):
-        tape = Levelled(design_of(body), Limits())
+        tape = Levelized(design_of(body), Limits())
         runs.append((list(tape.run([0b1010, 0b1100], 0b1111).values()), len(tape.tape.ops)))
     assert runs[0] == runs[1] == runs[2]
     assert runs[0][0] == [(0b1001, 0b0110)]  # a xnor b, once the AND is absorbed
@@ -134,33 +134,33 @@ ELSEWHERE = [
 @pytest.mark.parametrize("process", AT_THE_HEAD)
 def test_delays_at_the_head_of_a_process_are_left_out(process: str) -> None:
     design = design_of(f"reg t; {process} assign y = ~t;")
-    Levelled(design, Limits())
+    Levelized(design, Limits())
     agree(design)
 
 
 @pytest.mark.parametrize("process", ELSEWHERE)
 def test_delays_anywhere_else_are_not(process: str) -> None:
     with pytest.raises((HasMemory, Unfit)):
-        Levelled(design_of(f"reg t; {process} assign y = ~t;"), Limits())
+        Levelized(design_of(f"reg t; {process} assign y = ~t;"), Limits())
 
 
 def test_a_process_that_sleeps_misses_nothing_that_it_looks_at_later() -> None:
     """`t` comes at 5; the process wakes at 0 for `b`, gets up at 2, and wakes again for `t`."""
     design = design_of("wire t; reg u; assign #5 t = a; always @(t or b) begin #2 u = t & b; end assign y = u;")
-    Levelled(design, Limits())
+    Levelized(design, Limits())
     assert agree(design) == [["0"], ["0"], ["0"], ["1"]]
 
 
 def test_after_in_vhdl_is_left_out_only_where_nothing_remembers() -> None:
     gates = "signal t : bit; begin t <= a and b after 3 ns; y <= not t after 2 ns;"
     design = build(LISTENS.format(kind="bit", body=gates), name="m.vhd")
-    Levelled(design, Limits())
+    Levelized(design, Limits())
     with pytest.raises(Unfit):
-        Woken(design, Limits())
+        EventDriven(design, Limits())
     for body in (
         "begin process (a) begin y <= a and b after 2 ns; end process;",
         "begin process (a, b) begin if a = '1' then y <= b after 2 ns; end if; end process;",
         "begin y <= a, b after 2 ns;",
     ):
         with pytest.raises((HasMemory, Unfit)):
-            Levelled(build(LISTENS.format(kind="bit", body=body), name="m.vhd"), Limits())
+            Levelized(build(LISTENS.format(kind="bit", body=body), name="m.vhd"), Limits())
