@@ -19,7 +19,7 @@ from obento.core.check.check import check_handin
 from obento.core.spec.model import EDITION
 from obento.runner.engine import engine_version
 from obento.server.intake.service import take_in
-from obento.server.specs.shelf import SpecShelf, spec_files
+from obento.server.specs.opened import OpenedSpecs, spec_files
 from obento.store import course, handins, people, results, specs
 from obento.store.connection import Store
 
@@ -42,12 +42,12 @@ def _fill(store: Store) -> tuple[int, int]:
             people.put_student(c, class_id, f"{10_000 + i}", f"Student {i}", "", {}, i)
         lab_id = course.add_lab(c, class_id, "Bench", None)
         task_id = course.add_task(c, lab_id, "unit12")
-        loaded = SpecShelf().load(spec_files(c, task_id, CLASS_SPEC))
+        loaded = OpenedSpecs().load(spec_files(c, task_id, CLASS_SPEC))
         assert loaded.spec is not None and loaded.expectation is not None
         version = specs.save_spec(c, task_id, CLASS_SPEC, "unit12", loaded.spec.digest, EDITION, True, ta)
         specs.mark_used(c, version)
         basis = results.Basis(
-            version, SpecShelf().current(c, task_id).files_digest, engine_version(), results.choices_digest(())
+            version, OpenedSpecs().current(c, task_id).files_digest, engine_version(), results.choices_digest(())
         )
         out = io.BytesIO()
         with zipfile.ZipFile(out, "w") as archive:

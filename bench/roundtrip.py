@@ -12,7 +12,7 @@ from bench.served import EMAIL, PASSWORD, ROOT, add_teacher, serving
 from obento.core.check.check import check_handin, open_spec
 from obento.core.handin import HandinFile
 from obento.core.spec.model import EDITION
-from obento.server.specs.shelf import SpecShelf, spec_files
+from obento.server.specs.opened import OpenedSpecs, spec_files
 from obento.store import course, people, specs
 from obento.store.connection import Store
 
@@ -67,7 +67,7 @@ def _fill(store: Store) -> tuple[int, int]:
         people.put_student(c, class_id, "10001", "Student", "", {}, 0)
         lab_id = course.add_lab(c, class_id, "Bench", None)
         task_id = course.add_task(c, lab_id, "lock_interlock")
-        loaded = SpecShelf().load(spec_files(c, task_id, _SPEC))
+        loaded = OpenedSpecs().load(spec_files(c, task_id, _SPEC))
         assert loaded.spec is not None
         specs.save_spec(c, task_id, _SPEC, "lock_interlock", loaded.spec.digest, EDITION, True, ta)
     return lab_id, task_id

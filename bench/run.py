@@ -427,9 +427,9 @@ def steps() -> None:
     for count, what in ((10_000, "one hand-in x 10,000 steps"), (1_000, "300 hand-ins x 1,000 steps")):
         spec = f'{head}[expect]\nmodel = "ref.v"\n[cases]\nrandom = {{ count = {count}, seed = 1 }}\n'
         expectation = open_spec("s.toml", spec.encode(), {"ref.v": TICKETS.encode()}).expectation
-        assert expectation is not None and expectation.cases.drive is not None
+        assert expectation is not None and expectation.cases.stimulus is not None
         handins = [TICKETS.replace("// ", f"// {i} ") for i in range(1 if count > 1_000 else 300)]
-        sequences = len(expectation.cases.drive.sequences)
+        sequences = len(expectation.cases.stimulus.sequences)
 
         def whole(lanes_from: int, handins: list[str] = handins, expectation: Expectation = expectation) -> None:
             observe_steps.LANES_FROM = lanes_from

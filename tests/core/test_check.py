@@ -10,7 +10,7 @@ from obento.core.check.check import check_handin, open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.outcome import Checked
 from obento.core.check.report import report
-from obento.core.check.running.bind import is_near
+from obento.core.check.running.binding import is_near
 from obento.core.handin import HandinFile
 
 

@@ -9,7 +9,7 @@ import pytest
 from obento.core.check.check import check_handin, open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.outcome import Checked
-from obento.core.check.running.bind import bind_ports
+from obento.core.check.running.binding import bind_ports
 from obento.core.check.running.case_by_case import Wires, observe_case_by_case
 from obento.core.check.running.cases import observe
 from obento.core.handin import HandinFile, read_handin

@@ -45,8 +45,8 @@ def test_falling_edge_rests_high() -> None:
 def test_each_sequence_starts_from_power_up() -> None:
     rows = "clk rst en | q\n--- first\nc 1 0 | 0\nc 0 1 | 1\n--- second\nc 0 1 | x\nc 1 1 | 0\n---\n. 1 0 | 0"
     expectation = ready(clocked(steps(rows)))
-    drive = expectation.cases.drive
-    assert drive is not None and [(s.name, s.first, s.length) for s in drive.sequences] == [
+    stimulus = expectation.cases.stimulus
+    assert stimulus is not None and [(s.name, s.first, s.length) for s in stimulus.sequences] == [
         ("first", 0, 2),
         ("second", 2, 2),
         ("sequence 3", 4, 1),
@@ -77,7 +77,7 @@ def test_open_inputs_must_be_right_both_ways() -> None:
 
 def test_a_column_for_the_clock_or_reset_may_be_left_out() -> None:
     expectation = ready(clocked(steps("rst en | q\n1 0 | 0\n0 1 | 1\n0 1 | 2")))
-    assert expectation.cases.drive is not None and expectation.cases.drive.actions == "ccc"
+    assert expectation.cases.stimulus is not None and expectation.cases.stimulus.actions == "ccc"
     assert cells(judge(expectation, VERILOG)) == "ppp"
     bare = ready(clocked(steps("clk rst en | q\nc10|0\nc01|1"), i="en"))
     assert [p.name for p in bare.spec.inputs] == ["clk", "rst", "en"]
@@ -86,7 +86,9 @@ def test_a_column_for_the_clock_or_reset_may_be_left_out() -> None:
 def test_headers_again_and_commas() -> None:
     again = ready(clocked(steps("--- a\nclk rst en | q\n. 1 0 | 0\n--- b\nrst clk en | q\n1 . 0 | 0\n0 c 1 | 1")))
     assert (
-        again.cases.drive is not None and again.cases.drive.actions == "..c" and cells(judge(again, VERILOG)) == "ppp"
+        again.cases.stimulus is not None
+        and again.cases.stimulus.actions == "..c"
+        and cells(judge(again, VERILOG)) == "ppp"
     )
     comma = ready(clocked(steps("clk,rst,en,,q\n.,1,0,,0\nc,0,1,,1")))
     assert cells(judge(comma, VERILOG)) == "pp"
@@ -135,7 +137,7 @@ def test_a_function_table_makes_its_sequences(name: str) -> None:
     coverage = expectation.coverage
     assert coverage is not None and (coverage.rows, coverage.states, coverage.possible_states) == (3, 4, 4)
     assert coverage.taken == coverage.possible == 12 and coverage.grid == ("tttt",) * 3
-    assert expectation.cases.drive is not None and set(expectation.cases.drive.actions) == set(".rfc")
+    assert expectation.cases.stimulus is not None and set(expectation.cases.stimulus.actions) == set(".rfc")
     assert set(cells(judge(expectation, LANGUAGES[name], name))) == {"p"}
 
 

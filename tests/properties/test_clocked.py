@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from obento.core.check.check import check_handin, open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.running import steps as engine
-from obento.core.check.running.bind import bind_ports
+from obento.core.check.running.binding import bind_ports
 from obento.core.handin import HandinFile
 from obento.core.limits import Limits
 from tests.core.clocked import CLOCK, HEAD, VERILOG, clocked, ready

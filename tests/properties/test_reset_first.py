@@ -65,17 +65,17 @@ class Machine:
 
 def made(expectation: Expectation) -> list[tuple[str, list[int], str]]:
     """Each sequence: its name, the reset in every step, the actions."""
-    drive = expectation.cases.drive
-    assert drive is not None
+    stimulus = expectation.cases.stimulus
+    assert stimulus is not None
     bit = [p.name for p in expectation.spec.inputs].index("rst")
     plane = expectation.cases.one[bit]
     return [
         (
             s.name,
             [plane >> i & 1 for i in range(s.first, s.first + s.length)],
-            drive.actions[s.first : s.first + s.length],
+            stimulus.actions[s.first : s.first + s.length],
         )
-        for s in drive.sequences
+        for s in stimulus.sequences
     ]
 
 

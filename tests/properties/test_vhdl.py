@@ -8,7 +8,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from obento.core.check.check import open_spec
-from obento.core.check.running.bind import bind_ports
+from obento.core.check.running.binding import bind_ports
 from obento.core.check.running.cases import observe
 from obento.core.check.running.observation import Observation
 from obento.core.handin import HandinFile, read_handin

@@ -1,4 +1,4 @@
-"""Clocked tasks over HTTP: waves, dumps, letters with their picture."""
+"""Clocked tasks over HTTP: waves, dumps, letters with their outcomes."""
 
 from __future__ import annotations
 

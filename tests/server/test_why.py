@@ -1,4 +1,4 @@
-"""Why it is wrong and telling the class, over HTTP: circuit, hand drive, what-if, drafts, effects, tables of marks."""
+"""Why it is wrong, and telling the class, over HTTP: circuit, hand drive, what-if, drafts, effects, marks."""
 
 from __future__ import annotations
 

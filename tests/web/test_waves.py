@@ -1,4 +1,4 @@
-"""Reading waves in the real browser: cursors, keys, zoom, inner signals, and the picture in the letter."""
+"""Reading waves in the real browser: cursors, keys, zoom, inner signals, and the outcomes in the letter."""
 
 from __future__ import annotations
 
@@ -113,8 +113,8 @@ def test_the_letter_has_the_picture(browser: Browser) -> None:
     browser.click("td", "Bram Okafor")
     browser.see(".letter", "Bram Okafor")
     browser.see(".letter figure", "Steps")
-    picture = browser.all(".letter figure canvas")[0]
-    WebDriverWait(browser.driver, 10).until(lambda _: "251,233,226" in browser.driver.execute_script(COLOURS, picture))
+    outcomes = browser.all(".letter figure canvas")[0]
+    WebDriverWait(browser.driver, 10).until(lambda _: "251,233,226" in browser.driver.execute_script(COLOURS, outcomes))
     assert "From power-up go through the steps" in browser.see(".letter").text
     browser.click("a", "Class report")
     browser.see(".again", "5 of 22")

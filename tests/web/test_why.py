@@ -1,5 +1,5 @@
-"""From the tray to the reason, in the real browser: circuit, probe, hand drive, what-if, draft, release, the student's
-page."""
+"""From the tray to the reason, in the real browser: circuit, probe, hand drive, what-if, draft, release, the
+student's page."""
 
 from __future__ import annotations
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import partial
 
 from obento.core.copies import Choice, Piece, choose, looks_like_copy
 from obento.core.diagnostics import Collector, Diagnostic, Message, Severity, to_messages
@@ -17,8 +18,8 @@ from obento.core.texts import CLUTTER, LANGUAGES, SUFFIXES, decode, language_of,
 from obento.core.verilog.elaboration.hierarchy import elaborate as elaborate_verilog
 from obento.core.verilog.elaboration.hierarchy import modules_used
 from obento.core.verilog.syntax import ast as verilog_ast
-from obento.core.vhdl.dependencies import architecture_is_named, check_world, entities_used
-from obento.core.vhdl.design_library import World
+from obento.core.vhdl.dependencies import architecture_is_named, check_design_units, entities_used
+from obento.core.vhdl.design_units import DesignUnits
 from obento.core.vhdl.elaboration.hierarchy import Elaborator
 from obento.core.vhdl.syntax import ast as vhdl_ast
 from obento.core.wiring import ast as wiring_ast
@@ -73,7 +74,7 @@ class Reading:
     duplicates: set[str] = field(default_factory=set)
     choice: Choice = field(default_factory=Choice)
     primitives: dict[str, verilog_ast.Primitive] = field(default_factory=dict)
-    world: World = field(default_factory=World)
+    design_units: DesignUnits = field(default_factory=DesignUnits)
     empty: bool = False
     _building: list[str] = field(default_factory=list)
 
@@ -99,11 +100,11 @@ class Reading:
         names = {n.lower() for u in units for n in (u.name, *u.uses)}
         found = {n: files for n, files in self.choice.open.items() if n in names}
         for name, files in self.choice.open_architectures.items():
-            if name in names and not architecture_is_named(self.world, name, [u.name for u in units]):
+            if name in names and not architecture_is_named(self.design_units, name, [u.name for u in units]):
                 found[name] = files
         texts = "\n".join(u.file.text.lower() for u in units if u.vhdl is not None and u.file is not None)
         for name, files in self.choice.open.items():
-            if name in (self.world.packages.keys() | self.world.bodies.keys()) and re.search(
+            if name in (self.design_units.packages.keys() | self.design_units.bodies.keys()) and re.search(
                 rf"\b{re.escape(name)}\b", texts
             ):
                 found[name] = files
@@ -153,7 +154,7 @@ class Reading:
 
     def elaborate_vhdl(self, name: str, folder: object = None) -> Design | None:
         """A Design of an entity; `folder` holds files that it may read while constants are worked out."""
-        return self._elaborator(self.world, folder).top(name)
+        return self._elaborator(self.design_units, folder).top(name)
 
     def problems_elsewhere(self, tops: Iterable[Unit]) -> list[tuple[str, Diagnostic]]:
         """Errors in units that tops do not use but that stand in files that they need: with the name of the unit.
@@ -187,18 +188,19 @@ class Reading:
 
         for unit in self.units.values():
             if unit.name not in needed and unit.wiring is None and is_here(unit.position):
-                yield unit.name, lambda unit=unit: self._elaborated(unit)  # type: ignore[misc]
-        for name, architectures in self.world.architectures.items():
-            for a in architectures[:-1] if name in self.world.entities else ():
+                yield unit.name, partial(self._elaborated, unit)
+        for name, architectures in self.design_units.architectures.items():
+            for a in architectures[:-1] if name in self.design_units.entities else ():
                 if is_here(a.name_pos):
-                    world = replace(self.world, architectures=self.world.architectures | {name: [a]}, configurations={})
-                    yield f"{name}({a.name})", lambda world=world, name=name: self._elaborator(world).top(name)  # type: ignore[misc]
-        for name, package in self.world.packages.items():
+                    known = self.design_units.architectures | {name: [a]}
+                    alone = replace(self.design_units, architectures=known, configurations={})
+                    yield f"{name}({a.name})", partial(self._elaborator(alone).top, name)
+        for name, package in self.design_units.packages.items():
             if is_here(package.name_pos):
-                yield name, lambda name=name, package=package: self._elaborator(self.world).package_alone(name, package)  # type: ignore[misc]
+                yield name, partial(self._elaborator(self.design_units).package_alone, name, package)
 
-    def _elaborator(self, world: World, folder: object = None) -> Elaborator:
-        return Elaborator(world, self.collector, self.limits, self.sources, self._foreign, folder)
+    def _elaborator(self, design_units: DesignUnits, folder: object = None) -> Elaborator:
+        return Elaborator(design_units, self.collector, self.limits, self.sources, self._foreign, folder)
 
     def entity(self, name: str, position: int) -> Design | None:
         """The VHDL entity or wiring list that a Verilog module means by a name."""
@@ -350,10 +352,10 @@ def _enter_vhdl(reading: Reading, units: Sequence[vhdl_ast.Unit]) -> None:
         return chosen is not None and reading.sources.file_at(unit.name_pos) is chosen
 
     with collector_held():
-        reading.world.add(sorted(units, key=comes_last), reading.collector)
-    check_world(reading.world, reading.collector)
-    for entity in reading.world.entities.values():
-        uses = frozenset(entities_used(reading.world, entity.name))
+        reading.design_units.add(sorted(units, key=comes_last), reading.collector)
+    check_design_units(reading.design_units, reading.collector)
+    for entity in reading.design_units.entities.values():
+        uses = frozenset(entities_used(reading.design_units, entity.name))
         file = reading.sources.file_at(entity.name_pos)
         _add_unit(reading, Unit(entity.name, "vhdl", file, bool(entity.ports), uses, vhdl=entity))
 

@@ -90,7 +90,7 @@ def simulate(
 def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Design | None:
     """What is to be run: the unit asked for, or what no other unit uses. Verilog may have several such units."""
     if top is not None:
-        configuration = reading.world.configurations.get(top.lower())
+        configuration = reading.design_units.configurations.get(top.lower())
         top = configuration.entity if configuration is not None else top
         unit = reading.units.get(top) or reading.units.get(top.lower())
         if unit is None or unit.wiring is not None:
@@ -101,8 +101,8 @@ def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Desi
             return elaborate_tops(reading.modules(), [unit.name], reading.collector, reading.limits, reading.entity)
     used = {n.lower() for u in reading.units.values() for n in u.uses}
     modules = [n for n in top_modules(reading.modules()) if n.lower() not in used]
-    entities = [n for n in top_entities(reading.world) if n not in used]
-    benches = [n for n in entities if not reading.world.entities[n].ports] or entities
+    entities = [n for n in top_entities(reading.design_units) if n not in used]
+    benches = [n for n in entities if not reading.design_units.entities[n].ports] or entities
     if benches and not modules:
         if len(benches) > 1:
             names = ", ".join(f"`{n}`" for n in benches[:4])

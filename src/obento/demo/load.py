@@ -14,7 +14,7 @@ from obento.intake.roster import read_roster
 from obento.server.accounts.security import hash_password
 from obento.server.intake.service import take_in
 from obento.server.settings import Settings
-from obento.server.specs.shelf import SpecShelf, spec_files
+from obento.server.specs.opened import OpenedSpecs, spec_files
 from obento.store import accounts, course, people, results, specs
 from obento.store.connection import Connection, Store
 
@@ -47,14 +47,14 @@ def _load_lab(c: Connection, class_id: int, folder: Path, about: dict[str, Any],
     now = datetime.now(UTC).replace(tzinfo=None, microsecond=0)
     due = (now - timedelta(days=1)).replace(hour=22, minute=0, second=0)
     lab_id = course.add_lab(c, class_id, about["title"], due, about.get("late_share", 0.0))
-    shelf = SpecShelf()
+    opened = OpenedSpecs()
     for name in about["specs"]:
         text = (folder / name).read_text(encoding="utf-8")
         task_id = course.add_task(c, lab_id, name)
         for file in sorted(folder.iterdir()):
             if file.is_file() and file.suffix != ".toml" and file.name in text:
                 specs.put_task_file(c, task_id, file.name, file.read_bytes(), provided=False)
-        loaded = shelf.load(spec_files(c, task_id, text))
+        loaded = opened.load(spec_files(c, task_id, text))
         if loaded.spec is None:
             raise ValueError(f"{name}: {loaded.messages[0]}")
         specs.save_spec(

@@ -30,7 +30,7 @@ from obento.server.review import circuit_routes
 from obento.server.review import routes as review_routes
 from obento.server.settings import Settings
 from obento.server.specs import routes as specs_routes
-from obento.server.specs.shelf import SpecShelf
+from obento.server.specs.opened import OpenedSpecs
 from obento.store.connection import Store
 from obento.store.mariadb import Address, free_port
 
@@ -63,16 +63,16 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         store = Store(database)
-        shelf = SpecShelf()
+        opened = OpenedSpecs()
         mailbox: StandInMailbox | None = None
         route = MailRoute(settings.smtp_host, settings.smtp_port)
         if not settings.smtp_host:
             mailbox = StandInMailbox(settings.var_folder / "mailbox")
             mailbox.start(free_port())
             route = MailRoute("127.0.0.1", mailbox.port)
-        checks = CheckService(store, shelf, settings.workers, settings.check_seconds)
+        checks = CheckService(store, opened, settings.workers, settings.check_seconds)
         delivery = DeliveryService(store, settings, route)
-        app.state.services = Services(settings, store, checks, shelf, mailbox)
+        app.state.services = Services(settings, store, checks, opened, mailbox)
         checks.resume()
         delivery.start()
         yield

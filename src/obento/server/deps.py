@@ -13,7 +13,7 @@ from obento.server.accounts.security import token_hash
 from obento.server.checking.service import CheckService
 from obento.server.errors import Trouble
 from obento.server.settings import Settings
-from obento.server.specs.shelf import SpecShelf
+from obento.server.specs.opened import OpenedSpecs
 from obento.store import accounts
 from obento.store.accounts import SignedIn
 from obento.store.connection import Connection, Store
@@ -25,26 +25,31 @@ class Services:
     """Made once when the application starts."""
 
     def __init__(
-        self, settings: Settings, store: Store, checks: CheckService, shelf: SpecShelf, mailbox: StandInMailbox | None
+        self,
+        settings: Settings,
+        store: Store,
+        checks: CheckService,
+        opened: OpenedSpecs,
+        mailbox: StandInMailbox | None,
     ) -> None:
         self.settings = settings
         self.store = store
         self.checks = checks
-        self.shelf = shelf
+        self.opened = opened
         self.mailbox = mailbox
 
 
-async def services(request: Request) -> Services:
+async def get_services(request: Request) -> Services:
     """The services; async, so that no thread is taken for it."""
-    found: Services = request.app.state.services
-    return found
+    services: Services = request.app.state.services
+    return services
 
 
-ServicesDep = Annotated[Services, Depends(services)]
+ServicesDep = Annotated[Services, Depends(get_services)]
 
 
-def transaction(found: ServicesDep) -> Iterator[Connection]:
-    with found.store.transaction() as c:
+def transaction(services: ServicesDep) -> Iterator[Connection]:
+    with services.store.transaction() as c:
         yield c
 
 

@@ -104,7 +104,7 @@ def _run(ready: Ready, expectation: Expectation, limits: Limits) -> None:
     advise(design, limits, lambda code, text, at, hint: reading.collector.warning(code, text, at, None, hint))
     for port in binding.floating:
         reading.collector.warning("extra-input", f"input `{port.name}` is none of ours and floats", port.position)
-    watch = observe if expectation.cases.drive is None else observe_steps
+    watch = observe if expectation.cases.stimulus is None else observe_steps
     observation = watch(design, binding, expectation.spec.inputs, expectation.cases, limits)
     outcome.engine = observation.engine
     outcome.status = "checked"

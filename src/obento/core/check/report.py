@@ -27,7 +27,7 @@ def report(expectation: Expectation, handins: list[tuple[str, Checked]], cases: 
 def handin_report(expectation: Expectation, name: str, checked: Checked, cases: Shown) -> dict[str, Any]:
     verdict = checked.verdict
     count = expectation.cases.count
-    follows = diverge(expectation, verdict).follows if verdict and expectation.cases.drive else 0
+    follows = diverge(expectation, verdict).follows if verdict and expectation.cases.stimulus else 0
     return {
         "name": name,
         "status": checked.status,
@@ -91,18 +91,18 @@ def case_report(expectation: Expectation, verdict: Verdict, case: int, follows: 
         if (output.failed | output.undefined | output.stopped) >> case & 1:
             wrong.append(port.name)
     group = next((name for name, plane in expectation.groups.items() if plane >> case & 1), None)
-    drive = expectation.cases.drive
+    stimulus = expectation.cases.stimulus
     step: dict[str, Any] = {}
-    if drive is not None:
-        sequence, number = drive.place(case)
+    if stimulus is not None:
+        sequence, number = stimulus.place(case)
         step = {
             "sequence": sequence.name,
             "step": number,
-            "clock": drive.actions[case],
+            "clock": stimulus.actions[case],
             "follows": bool(follows >> case & 1),
         }
         if spec.clock is not None:
-            inputs[spec.clock.port] = drive.actions[case]
+            inputs[spec.clock.port] = stimulus.actions[case]
     if expectation.cases.labels:
         step = {"check": expectation.cases.labels[case]}
     return {

@@ -107,9 +107,9 @@ class EventDriven:
             needed.update(range(port.signal.offset, port.signal.offset + port.signal.width))
         needed.update(signal.offset for signal in self._design.escapes)
         for index, process in enumerate(self._design.processes):
-            world = _Listener(self, index)
-            effect = Symbolic(self._ops, world, self._limits).run(process.body)
-            needed |= world.reads
+            surroundings = _Listener(self, index)
+            effect = Symbolic(self._ops, surroundings, self._limits).run(process.body)
+            needed |= surroundings.reads
             later: list[tuple[int, Bit, int]] = []
             for bit, (value, written) in effect.later.items():
                 each = effect.each[bit]
@@ -118,7 +118,7 @@ class EventDriven:
                 # the later assignment takes the place of the earlier one (1076-1993 clause 8.4.1).
                 is_ordered = bit in self._watchers and len(each) > 1 and not process.shadow
                 later += [(bit, v, w) for v, w in each] if is_ordered else [(bit, value, written)]
-            lowered.append(_Lowered([], effect.blocking, later, world.wakes))
+            lowered.append(_Lowered([], effect.blocking, later, surroundings.wakes))
         run = self._graph.leaf()
         return [self._step(item, needed, run) for item in lowered]
 
@@ -268,7 +268,7 @@ class EventDriven:
 
 
 class _Listener:
-    """The world of one process while it is lowered: leaves to read, watchers to wake."""
+    """The surroundings of one process while it is lowered: leaves to read, watchers to wake."""
 
     def __init__(self, owner: EventDriven, index: int) -> None:
         self._owner = owner

@@ -153,8 +153,8 @@ class Levelized:
             raise HasMemory("a loop")
 
     def _lower(self, process: Process, limits: Limits) -> None:
-        world = _Outside(self._bits, self._fixed, process)
-        effect = Symbolic(self._ops, world, limits).run(process.body)
+        surroundings = _Outside(self._bits, self._fixed, process)
+        effect = Symbolic(self._ops, surroundings, limits).run(process.body)
         if effect.later:
             # Settled, a non-blocking update of a function of the inputs is the same as a blocking one.
             if effect.blocking.keys() & effect.later.keys():
@@ -163,7 +163,7 @@ class Levelized:
             if self._graph.is_tautology(written):
                 self._bits.put(bit, value)
             # else it may remember: whoever reads it finds it missing. Scratch variables are read by nobody else.
-        if process.kind == "always" and not world.certain_event:
+        if process.kind == "always" and not surroundings.certain_event:
             raise HasMemory("may never run")
 
     def run(self, inputs: list[int], full: int) -> dict[int, tuple[int, int]]:

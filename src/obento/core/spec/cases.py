@@ -1,7 +1,7 @@
 """The cases of a spec, as planes: one whole number for each input bit, one binary digit for each case.
 
 A case is known by its inputs; the same inputs never stand twice. In clocked labs the cases are the steps of sequences,
-known by their sequence and number (`Drive`)."""
+known by their sequence and number (`Stimulus`)."""
 
 from __future__ import annotations
 
@@ -11,8 +11,8 @@ from dataclasses import dataclass
 
 from obento.core import values
 from obento.core.sim.lanes.graph import count_plane
-from obento.core.spec.drive import Drive
 from obento.core.spec.model import Row, Spec, SpecPort
+from obento.core.spec.stimulus import Stimulus
 from obento.core.values import Word
 
 
@@ -20,13 +20,13 @@ from obento.core.values import Word
 class Cases:
     """`one[i]` and `zero[i]` are the planes of input bit `i`; bits are numbered port by port, bit 0 of each first.
 
-    `labels` name cases that have no inputs: the checks of a bench. With a `drive` the cases are steps; the planes are
-    the inputs when outputs are sampled, the clock's too."""
+    `labels` name cases that have no inputs: the checks of a bench. With a `stimulus` the cases are steps; the planes
+    are the inputs when outputs are sampled, the clock's too."""
 
     count: int
     one: tuple[int, ...]
     zero: tuple[int, ...]
-    drive: Drive | None = None
+    stimulus: Stimulus | None = None
     labels: tuple[str, ...] = ()
 
     @property

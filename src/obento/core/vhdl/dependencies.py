@@ -6,33 +6,37 @@ from collections.abc import Iterable, Sequence
 
 from obento.core.diagnostics import Collector
 from obento.core.suggest import did_you_mean
-from obento.core.vhdl.design_library import World
+from obento.core.vhdl.design_units import DesignUnits
 from obento.core.vhdl.syntax import ast
 
 
-def check_world(world: World, collector: Collector) -> None:
+def check_design_units(design_units: DesignUnits, collector: Collector) -> None:
     """Say which architectures have no entity."""
-    for name, architectures in world.architectures.items():
-        if name not in world.entities:
+    for name, architectures in design_units.architectures.items():
+        if name not in design_units.entities:
             for a in architectures:
                 text = f"the architecture `{a.name}` belongs to an entity `{name}` that is not here"
                 collector.error(
-                    "no-entity", text, a.name_pos, a.name_pos + len(a.name), did_you_mean(name, world.entities)
+                    "no-entity", text, a.name_pos, a.name_pos + len(a.name), did_you_mean(name, design_units.entities)
                 )
 
 
-def architecture_is_named(world: World, name: str, users: Sequence[str]) -> bool:
+def architecture_is_named(design_units: DesignUnits, name: str, users: Sequence[str]) -> bool:
     """Whether it is said which architecture of an entity is meant: by a configuration of its own where nothing places
     it, else wherever the entities `users` place it."""
-    if not any(name in entities_used(world, u) for u in users):
-        return sum(c.entity == name for c in world.configurations.values()) == 1
-    bound = {b for c in world.configurations.values() for b in _architectures_in(c.block)}
+    if not any(name in entities_used(design_units, u) for u in users):
+        return sum(c.entity == name for c in design_units.configurations.values()) == 1
+    bound = {b for c in design_units.configurations.values() for b in _architectures_in(c.block)}
     for user in users:
-        for architecture in world.architectures.get(user, []):
+        for architecture in design_units.architectures.get(user, []):
             bound |= {b for d in architecture.decls if isinstance(d, ast.ConfigSpec) for b in _architectures_of(d)}
-    bound |= {c.entity for c in world.configurations.values() if c.name in bound}
+    bound |= {c.entity for c in design_units.configurations.values() if c.name in bound}
     placed = [
-        i for u in users for a in world.architectures.get(u, []) for i in _instances(a.body) if _last(i.what) == name
+        i
+        for u in users
+        for a in design_units.architectures.get(u, [])
+        for i in _instances(a.body)
+        if _last(i.what) == name
     ]
     return all(i.architecture or i.kind == "configuration" or (i.kind == "component" and name in bound) for i in placed)
 
@@ -58,14 +62,14 @@ def _architectures_in(block: ast.BlockConfig) -> set[str]:
     }
 
 
-def entities_used(world: World, name: str) -> set[str]:
+def entities_used(design_units: DesignUnits, name: str) -> set[str]:
     """Names of the units that an entity has instances of, in any of its architectures."""
     found: set[str] = set()
-    for architecture in world.architectures.get(name, []):
+    for architecture in design_units.architectures.get(name, []):
         for instance in _instances(architecture.body):
             found.add(_last(instance.what))
         found |= _bound(architecture.decls)
-    for configuration in world.configurations.values():
+    for configuration in design_units.configurations.values():
         if configuration.entity == name:
             found |= _bound_in(configuration.block)
     return found
@@ -105,9 +109,9 @@ def _bound_in(block: ast.BlockConfig) -> set[str]:
     return found
 
 
-def top_entities(world: World) -> list[str]:
+def top_entities(design_units: DesignUnits) -> list[str]:
     """Entities that no other one uses, in the order of the texts."""
     used: set[str] = set()
-    for name in world.entities:
-        used |= entities_used(world, name) - {name}
-    return [name for name in world.entities if name not in used]
+    for name in design_units.entities:
+        used |= entities_used(design_units, name) - {name}
+    return [name for name in design_units.entities if name not in used]

@@ -24,30 +24,30 @@ _WINDOW_MINUTES = 10
 
 
 @router.post("/sign-in")
-def sign_in(body: SignIn, response: Response, found: ServicesDep) -> Me:
+def sign_in(body: SignIn, response: Response, services: ServicesDep) -> Me:
     """Sign in; after eight wrong passwords an address has to wait."""
     email = body.email.strip().lower()
-    with found.store.transaction() as c:
+    with services.store.transaction() as c:
         blocked = accounts.failures_since(c, email, _WINDOW_MINUTES) >= _MOST_FAILURES
         person = accounts.person_by_email(c, email)
     if blocked:
         raise Trouble(429, f"too many wrong passwords; wait {_WINDOW_MINUTES} minutes")
     if not password_fits(person.password_hash if person else None, body.password) or person is None:
-        with found.store.transaction() as c:
+        with services.store.transaction() as c:
             accounts.note_failure(c, email)
         raise Trouble(401, "this e-mail and password do not belong together")
-    with found.store.transaction() as c:
+    with services.store.transaction() as c:
         audit.note(c, person.id, "sign in", f"person {person.id}")
-        return _session(c, person, response, found)
+        return _session(c, person, response, services)
 
 
-def _session(c: Connection, person: Account | Invitee, response: Response, found: Services) -> Me:
+def _session(c: Connection, person: Account | Invitee, response: Response, services: Services) -> Me:
     """Open a session and have the browser keep it."""
     token, csrf = new_token(), new_token()
-    accounts.open_session(c, token_hash(token), person.id, csrf, found.settings.session_hours)
+    accounts.open_session(c, token_hash(token), person.id, csrf, services.settings.session_hours)
     response.set_cookie(
-        COOKIE, token, httponly=True, samesite="strict", max_age=found.settings.session_hours * 3600,
-        secure=found.settings.address.startswith("https"),
+        COOKIE, token, httponly=True, samesite="strict", max_age=services.settings.session_hours * 3600,
+        secure=services.settings.address.startswith("https"),
     )  # fmt: skip
     return Me(id=person.id, name=person.name, email=person.email, csrf=csrf)
 
@@ -60,20 +60,20 @@ def get_invitation(token: str, c: Db) -> InvitationView:
 
 
 @router.post("/invitation/{token}")
-def use_invitation(token: str, body: NewPassword, response: Response, c: Db, found: ServicesDep) -> Me:
+def use_invitation(token: str, body: NewPassword, response: Response, c: Db, services: ServicesDep) -> Me:
     """Set the password that a link was made for, and sign in."""
-    return _session(c, accept(c, token, body.password), response, found)
+    return _session(c, accept(c, token, body.password), response, services)
 
 
 @router.post("/me/password")
-def change_password(body: PasswordChange, response: Response, c: Db, person: Person, found: ServicesDep) -> Me:
+def change_password(body: PasswordChange, response: Response, c: Db, person: Person, services: ServicesDep) -> Me:
     """Change one's own password; other sessions end."""
     known = accounts.person_by_email(c, person.email)
     if known is None or not password_fits(known.password_hash, body.old):
         raise Trouble(403, "this is not the password you have now")
     accounts.set_password(c, person.id, hash_password(body.password))
     audit.note(c, person.id, "password changed", f"person {person.id}")
-    return _session(c, known, response, found)
+    return _session(c, known, response, services)
 
 
 @router.get("/me")
@@ -84,11 +84,11 @@ def me(person: Person) -> Me:
 
 @router.post("/sign-out")
 def sign_out(
-    person: Person, response: Response, found: ServicesDep, obento_session: Annotated[str, Cookie()] = ""
+    person: Person, response: Response, services: ServicesDep, obento_session: Annotated[str, Cookie()] = ""
 ) -> Done:
     """End the session."""
     del person
-    with found.store.transaction() as c:
+    with services.store.transaction() as c:
         accounts.close_session(c, token_hash(obento_session))
     response.delete_cookie(COOKIE)
     return Done()

@@ -17,32 +17,32 @@ router = APIRouter(prefix="/api", tags=["checks"])
 
 
 @router.post("/labs/{lab_id}/check")
-def start_check(lab_id: int, c: Db, person: Person, found: ServicesDep) -> RunView:
+def start_check(lab_id: int, c: Db, person: Person, services: ServicesDep) -> RunView:
     """Check what has no outcome yet; joins a run that is under way."""
     may_see_lab(c, lab_id, person.id)
-    run = found.checks.start(lab_id, person.id)
+    run = services.checks.start(lab_id, person.id)
     return RunView(state=run.state, total=run.total, done=run.done, busy=run.busy)
 
 
 @router.post("/labs/{lab_id}/check/cancel")
-def cancel_check(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Done:
+def cancel_check(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Done:
     """Stop a run; what is finished stays."""
     may_see_lab(c, lab_id, person.id)
-    found.checks.cancel(lab_id)
+    services.checks.cancel(lab_id)
     return Done()
 
 
 @router.get("/labs/{lab_id}/check/events", response_class=StreamingResponse)
-def check_events(lab_id: int, person: Person, found: ServicesDep) -> StreamingResponse:
+def check_events(lab_id: int, person: Person, services: ServicesDep) -> StreamingResponse:
     """Progress as server-sent events: a `RunView` whenever it changes; ends with the run."""
-    with found.store.transaction() as c:
+    with services.store.transaction() as c:
         may_see_lab(c, lab_id, person.id)
 
     async def stream() -> AsyncIterator[str]:
         last, number = "", 0
         nap = 0.003  # a single hand-in is done at once, a class takes its time
         while True:
-            run = found.checks.run_of(lab_id)
+            run = services.checks.run_of(lab_id)
             view = (
                 RunView(state=run.state, total=run.total, done=run.done, busy=run.busy)
                 if run

@@ -22,7 +22,7 @@ from obento.runner.pool import CheckPool
 from obento.runner.worker import SpecFiles, Task, TraceTask
 from obento.server.errors import Trouble
 from obento.server.marks.ledger import enter_outcome
-from obento.server.specs.shelf import OpenSpec, SpecShelf
+from obento.server.specs.opened import OpenedSpecs, OpenSpec
 from obento.store import audit, course, handins, repairs, results, specs
 from obento.store.connection import Connection, Store
 
@@ -61,9 +61,9 @@ class Run:
 class CheckService:
     """Starts, follows and cancels runs. One run a lab at a time: a second request joins the first."""
 
-    def __init__(self, store: Store, shelf: SpecShelf, workers: int, seconds: float) -> None:
+    def __init__(self, store: Store, opened: OpenedSpecs, workers: int, seconds: float) -> None:
         self._store = store
-        self._shelf = shelf
+        self._opened = opened
         self.pool = CheckPool(workers, seconds)
         self._helper = CheckPool(1, min(seconds, _REPAIR_SECONDS))
         self.at_hand = CheckPool(1, min(seconds, _REPAIR_SECONDS))
@@ -183,9 +183,9 @@ class CheckService:
         for task in course.tasks_of(c, lab_id):
             if not task.is_right:
                 continue
-            spec = self._shelf.current(c, task.id)
+            spec = self._opened.current(c, task.id)
             if specs.mark_used(c, spec.version_id):
-                spec = self._shelf.current(c, task.id)
+                spec = self._opened.current(c, task.id)
             chosen_by = handins.choices_of_task(c, task.id)
             known = results.known_results(c, task.id, spec.version_id, spec.files_digest, engine_version())
             for row in rows:

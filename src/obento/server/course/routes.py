@@ -23,8 +23,8 @@ from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.marks.ledger import settle_lab
 from obento.server.models import Created
+from obento.server.specs.opened import starter_spec
 from obento.server.specs.saving import save_text
-from obento.server.specs.shelf import starter_spec
 from obento.store import audit, course, people
 
 router = APIRouter(prefix="/api", tags=["course"])
@@ -52,26 +52,26 @@ def add_class(body: NewClass, c: Db, person: Person) -> Created:
 
 
 @router.post("/classes/{class_id}/labs")
-def add_lab(class_id: int, body: NewLab, c: Db, person: Person, found: ServicesDep) -> Created:
+def add_lab(class_id: int, body: NewLab, c: Db, person: Person, services: ServicesDep) -> Created:
     """A new lab with one task to begin with."""
     may_see_class(c, class_id, person.id)
     lab_id = course.add_lab(c, class_id, body.title, utc(body.due_at))
-    _new_task(c, lab_id, body.title, person.id, found)
+    _new_task(c, lab_id, body.title, person.id, services)
     audit.note(c, person.id, "new lab", f"lab {lab_id}")
     return Created(id=lab_id)
 
 
-def _new_task(c: Db, lab_id: int, title: str, person_id: int, found: ServicesDep) -> int:
+def _new_task(c: Db, lab_id: int, title: str, person_id: int, services: ServicesDep) -> int:
     task_id = course.add_task(c, lab_id, title)
-    save_text(c, task_id, starter_spec(title), person_id, found.shelf)
+    save_text(c, task_id, starter_spec(title), person_id, services.opened)
     return task_id
 
 
 @router.get("/labs/{lab_id}")
-def get_lab(lab_id: int, c: Db, person: Person, found: ServicesDep) -> LabOverview:
+def get_lab(lab_id: int, c: Db, person: Person, services: ServicesDep) -> LabOverview:
     """A lab at a glance."""
     lab = may_see_lab(c, lab_id, person.id)
-    run = found.checks.run_of(lab_id)
+    run = services.checks.run_of(lab_id)
     return overview.lab_view(c, lab, run is not None and run.state == "running")
 
 
@@ -82,17 +82,17 @@ def get_terms(lab_id: int, c: Db, person: Person) -> LabTerms:
 
 
 @router.put("/labs/{lab_id}/terms")
-def put_terms(lab_id: int, body: LabSettings, c: Db, person: Person, found: ServicesDep) -> LabChanged:
+def put_terms(lab_id: int, body: LabSettings, c: Db, person: Person, services: ServicesDep) -> LabChanged:
     """Title, due date, which attempt counts, and the share that lateness costs; marks follow at once."""
     may_see_lab(c, lab_id, person.id)
     course.set_lab(c, lab_id, body.title, utc(body.due_at), body.which_attempt, body.late_share)
     audit.note(c, person.id, "lab settings", f"lab {lab_id}", body.model_dump(mode="json"))
-    return LabChanged(marks=settle_lab(c, lab_id, found.shelf))
+    return LabChanged(marks=settle_lab(c, lab_id, services.opened))
 
 
 @router.put("/labs/{lab_id}/extensions/{student_id}")
 def put_extension(
-    lab_id: int, student_id: int, body: Extension, c: Db, person: Person, found: ServicesDep
+    lab_id: int, student_id: int, body: Extension, c: Db, person: Person, services: ServicesDep
 ) -> LabChanged:
     """Give one student more time, or take it back; marks follow at once."""
     lab = may_see_lab(c, lab_id, person.id)
@@ -104,11 +104,11 @@ def put_extension(
     else:
         course.put_extension(c, lab_id, student_id, due_at, body.reason, person.id)
     audit.note(c, person.id, "extension", f"student {student_id}", {"lab": lab_id, **body.model_dump(mode="json")})
-    return LabChanged(marks=settle_lab(c, lab_id, found.shelf))
+    return LabChanged(marks=settle_lab(c, lab_id, services.opened))
 
 
 @router.post("/labs/{lab_id}/tasks")
-def add_task(lab_id: int, body: NewTask, c: Db, person: Person, found: ServicesDep) -> Created:
+def add_task(lab_id: int, body: NewTask, c: Db, person: Person, services: ServicesDep) -> Created:
     """One more task."""
     may_see_lab(c, lab_id, person.id)
-    return Created(id=_new_task(c, lab_id, body.title, person.id, found))
+    return Created(id=_new_task(c, lab_id, body.title, person.id, services))

@@ -8,7 +8,7 @@ from obento.core.check.judging.outcome import Finding
 from obento.core.check.judging.verdict import Verdict
 from obento.server.feedback.models import BankEntry
 from obento.server.feedback.students_see import for_students
-from obento.server.results.picture import TaskPicture
+from obento.server.results.outcomes import TaskOutcomes
 from obento.store import comments, results
 from obento.store.results import Detail
 
@@ -17,14 +17,14 @@ _MOST_SENTENCES = 2
 _MOST_FROM_BANK = 8
 
 
-def draft(picture: TaskPicture, key: str) -> str:
+def draft(outcomes: TaskOutcomes, key: str) -> str:
     """A comment for a cluster; empty where there is nothing to be said."""
-    ids = [i for i, r in picture.state.by_handin.items() if picture.state.cluster_key(r) == key]
+    ids = [i for i, r in outcomes.state.by_handin.items() if outcomes.state.cluster_key(r) == key]
     if not ids:
         return ""
-    result = picture.state.by_handin[ids[0]]
+    result = outcomes.state.by_handin[ids[0]]
     detail = result.detail
-    kind = picture.state.kind(result)
+    kind = outcomes.state.kind(result)
     if kind == "right":
         return ""
     if kind == "unchecked":
@@ -33,9 +33,9 @@ def draft(picture: TaskPicture, key: str) -> str:
         )
     if kind == "rules":
         return "{name}, it does what it should in every case, but not in the way that was asked for: {rule}."
-    verdict = results.load_verdict(picture.c, result, picture.expectation)
-    parts = [_opening(picture.expectation, verdict), *_sentences(picture.expectation, verdict, detail.findings)]
-    if picture.expectation.spec.see not in ("nothing", "counts"):
+    verdict = results.load_verdict(outcomes.c, result, outcomes.expectation)
+    parts = [_opening(outcomes.expectation, verdict), *_sentences(outcomes.expectation, verdict, detail.findings)]
+    if outcomes.expectation.spec.see not in ("nothing", "counts"):
         parts.append("[Have a look at {line}.]")
         parts.append("[One change would make every case right: {change}.]")
     if any(not r.ok for r in detail.rules):
@@ -46,7 +46,7 @@ def draft(picture: TaskPicture, key: str) -> str:
 def _opening(expectation: Expectation, verdict: Verdict) -> str:
     if expectation.spec.see == "nothing":
         return "{name}, not every case is right yet."
-    what = "steps" if expectation.cases.drive is not None else "cases"
+    what = "steps" if expectation.cases.stimulus is not None else "cases"
     if verdict.passed.bit_count() == 0:
         return f"{{name}}, none of the {what} is right yet."
     return f"{{name}}, {{right}} of {{total}} {what} are right."
@@ -69,13 +69,13 @@ def _sentence(text: str) -> str:
     return f"{text[0].upper() + text[1:] if text.startswith(('it ', 'the ', 'right ', 'does ', 'this ')) else text}."
 
 
-def from_bank(picture: TaskPicture, key: str, person_id: int) -> list[BankEntry]:
+def from_bank(outcomes: TaskOutcomes, key: str, person_id: int) -> list[BankEntry]:
     """Comments of earlier labs and other tasks, those on the same kind of mistake first."""
-    own = next((r for r in picture.state.by_handin.values() if picture.state.cluster_key(r) == key), None)
+    own = next((r for r in outcomes.state.by_handin.values() if outcomes.state.cluster_key(r) == key), None)
     kind = _kind(own.detail) if own is not None else ""
     seen: set[str] = set()
     entries: list[tuple[bool, BankEntry]] = []
-    for row in comments.comments_by(picture.c, person_id, picture.task.id, key):
+    for row in comments.comments_by(outcomes.c, person_id, outcomes.task.id, key):
         if row.text not in seen:
             seen.add(row.text)
             is_same = bool(kind) and _kind(row.detail) == kind

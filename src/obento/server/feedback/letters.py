@@ -7,11 +7,11 @@ from obento.core.diagnostics import Message
 from obento.runner.engine import engine_version
 from obento.server.errors import not_found
 from obento.server.feedback.models import Letter, LetterTask
-from obento.server.feedback.picture import LabPicture
+from obento.server.feedback.outcomes import LabOutcomes
 from obento.server.feedback.placeholders import fill, own_words
 from obento.server.feedback.students_see import hidden_cases
 from obento.server.results.models import CaseRow
-from obento.server.results.picture import TaskPicture
+from obento.server.results.outcomes import TaskOutcomes
 from obento.server.results.rows import case_rows, first_wrong, wrong_cases
 from obento.server.review.waves import around
 from obento.store.handins import HandinRow
@@ -21,7 +21,7 @@ _MOST_ROWS = 64
 _MOST_STEPS = 10
 
 
-def letter_for(picture: LabPicture, student_id: int) -> Letter:
+def letter_for(outcomes: LabOutcomes, student_id: int) -> Letter:
     """A student's letter as it would be released now.
 
     Raises
@@ -29,14 +29,14 @@ def letter_for(picture: LabPicture, student_id: int) -> Letter:
     Trouble
         If the student is not of this class.
     """
-    student = next((s for s in picture.students if s.id == student_id), None)
+    student = next((s for s in outcomes.students if s.id == student_id), None)
     if student is None:
         raise not_found("student")
-    row = picture.handin_of.get(student_id)
-    parts = [_task(t, row, student.name) for t in picture.tasks]
+    row = outcomes.handin_of.get(student_id)
+    parts = [_task(t, row, student.name) for t in outcomes.tasks]
     marks = [p.mark for p in parts]
-    others = [m.name for m in picture.teams.get(row.team_id, []) if m.id != student_id] if row and row.team_id else []
-    lab = picture.lab
+    others = [m.name for m in outcomes.teams.get(row.team_id, []) if m.id != student_id] if row and row.team_id else []
+    lab = outcomes.lab
     return Letter(
         school=lab.school,
         class_name=lab.class_name,
@@ -52,7 +52,7 @@ def letter_for(picture: LabPicture, student_id: int) -> Letter:
     )
 
 
-def _task(t: TaskPicture, row: HandinRow | None, student: str) -> LetterTask:
+def _task(t: TaskOutcomes, row: HandinRow | None, student: str) -> LetterTask:
     """The part of a letter on one task."""
     result = t.state.by_handin.get(row.id) if row else None
     letter = _for_nothing(t)
@@ -76,7 +76,7 @@ def _task(t: TaskPicture, row: HandinRow | None, student: str) -> LetterTask:
     return letter
 
 
-def _for_nothing(t: TaskPicture) -> LetterTask:
+def _for_nothing(t: TaskOutcomes) -> LetterTask:
     """What stands there where nothing was handed in."""
     spec = t.expectation.spec
     return LetterTask(
@@ -108,13 +108,13 @@ def _message(m: Message) -> str:
     return f"{m.file}:{m.line}: {m.text}" + (f" ({m.hint})" if m.hint else "")
 
 
-def _put_cases(letter: LetterTask, t: TaskPicture, result: Result) -> None:
+def _put_cases(letter: LetterTask, t: TaskOutcomes, result: Result) -> None:
     """How many cases are right, and those that may be seen of the wrong ones."""
     expectation, verdict = t.expectation, t.verdict(result)
     see = expectation.spec.see
     hidden = hidden_cases(expectation)
     own = [i for i in first_wrong(expectation, verdict) if not hidden >> i & 1]
-    most = _MOST_ROWS if expectation.cases.drive is None else _MOST_STEPS
+    most = _MOST_ROWS if expectation.cases.stimulus is None else _MOST_STEPS
     shown = {"all": own[:most], "first-failing": own[:1]}.get(see, [])
     letter.rows = case_rows(expectation, verdict, shown)
     letter.again = _again(letter.rows, letter.inputs, letter.outputs)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from obento.server.feedback.letters import letter_for
 from obento.server.feedback.models import FeedbackStudent, FeedbackTask, FeedbackView
-from obento.server.feedback.picture import LabPicture
+from obento.server.feedback.outcomes import LabOutcomes
 from obento.server.feedback.release import is_same_letter
 from obento.server.results.clusters import clusters_of
 from obento.store import letters
@@ -13,35 +13,35 @@ from obento.store.letters import LetterRow
 from obento.store.people import Student
 
 
-def feedback_view(picture: LabPicture) -> FeedbackView:
+def feedback_view(outcomes: LabOutcomes) -> FeedbackView:
     """The whole lab, before and after its letters are released."""
     return FeedbackView(
         tasks=[
             FeedbackTask(
                 id=t.task.id, title=t.task.title, total=t.expectation.spec.marks.total, clusters=clusters_of(t)
             )
-            for t in picture.tasks
+            for t in outcomes.tasks
         ],
-        students=(rows := student_rows(picture)),
+        students=(rows := student_rows(outcomes)),
         sent=sum(r.letter in ("released", "read") for r in rows),
     )
 
 
-def student_rows(picture: LabPicture) -> list[FeedbackStudent]:
+def student_rows(outcomes: LabOutcomes) -> list[FeedbackStudent]:
     """A row for each student, in the order of the class list."""
-    known = letters.letters_of(picture.c, picture.lab.id)
-    return [_student(picture, s, known.get(s.id)) for s in picture.students]
+    known = letters.letters_of(outcomes.c, outcomes.lab.id)
+    return [_student(outcomes, s, known.get(s.id)) for s in outcomes.students]
 
 
-def _student(picture: LabPicture, s: Student, letter: LetterRow | None) -> FeedbackStudent:
-    row = picture.handin_of.get(s.id)
-    marks = picture.marks(s.id)
+def _student(outcomes: LabOutcomes, s: Student, letter: LetterRow | None) -> FeedbackStudent:
+    row = outcomes.handin_of.get(s.id)
+    marks = outcomes.marks(s.id)
     values = [m.value if m else None for m in marks]
     state = "none"
     outdated = False
     if letter is not None:
         state = "withdrawn" if letter.withdrawn_at else "read" if letter.read_at else "released"
-        outdated = state != "withdrawn" and not is_same_letter(letter.frozen, letter_for(picture, s.id))
+        outdated = state != "withdrawn" and not is_same_letter(letter.frozen, letter_for(outcomes, s.id))
     return FeedbackStudent(
         student_id=s.id,
         handin_id=row.id if row else None,
@@ -55,14 +55,14 @@ def _student(picture: LabPicture, s: Student, letter: LetterRow | None) -> Feedb
         sum=None if None in values else round(sum(v or 0 for v in values), 2),
         letter=state,
         outdated=outdated,
-        open_comments=_open_comments(picture, row),
+        open_comments=_open_comments(outcomes, row),
     )
 
 
-def _open_comments(picture: LabPicture, row: HandinRow | None) -> int:
+def _open_comments(outcomes: LabOutcomes, row: HandinRow | None) -> int:
     """In how many tasks something is to be said and nothing is written yet."""
     count = 0
-    for t in picture.tasks:
+    for t in outcomes.tasks:
         result = t.state.by_handin.get(row.id) if row else None
         if result is not None and t.state.kind(result) in ("wrong", "rules", "unchecked"):
             comment = t.comments.get((t.state.cluster_key(result), 0))

@@ -8,7 +8,7 @@ from obento.core.check.judging.outcome import Finding
 from obento.core.check.mutation.smallest_change import Change
 from obento.core.diagnostics import Message
 from obento.server.feedback.students_see import for_students
-from obento.server.results.picture import TaskPicture
+from obento.server.results.outcomes import TaskOutcomes
 from obento.store.results import Result
 
 _CONDITIONAL = ("wrong", "undefined")
@@ -29,7 +29,7 @@ def fill(text: str, values: dict[str, str]) -> str:
     return _PLACEHOLDER.sub(lambda m: values.get(m[1]) or "...", text)
 
 
-def own_words(t: TaskPicture, result: Result) -> dict[str, str]:
+def own_words(t: TaskOutcomes, result: Result) -> dict[str, str]:
     """When it fails, where, and what would mend it: as far as the spec lets students see it."""
     verdict = t.verdict(result) if result.status == "checked" else None
     told = for_students(t.expectation, verdict, result.detail.findings)
@@ -53,7 +53,7 @@ def own_words(t: TaskPicture, result: Result) -> dict[str, str]:
     }
 
 
-def _change(t: TaskPicture, result: Result) -> Change | None:
+def _change(t: TaskOutcomes, result: Result) -> Change | None:
     """The smallest change that is known, if it may be told."""
     repair = t.repairs.get(result.id)
     if repair is None or not repair.changes or t.expectation.spec.see in ("nothing", "counts"):

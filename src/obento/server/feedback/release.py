@@ -9,11 +9,11 @@ from obento.server.accounts.security import new_token, token_hash
 from obento.server.errors import not_found
 from obento.server.feedback.letters import letter_for
 from obento.server.feedback.models import Letter, Released
-from obento.server.feedback.picture import LabPicture
+from obento.server.feedback.outcomes import LabOutcomes
 from obento.store import audit, letters
 
 
-def release(picture: LabPicture, student_ids: list[int] | None, person_id: int, days: int) -> Released:
+def release(outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int, days: int) -> Released:
     """Freeze and queue the letters of those who have something; one that says the same as before is not sent again.
 
     Raises
@@ -21,31 +21,31 @@ def release(picture: LabPicture, student_ids: list[int] | None, person_id: int, 
     Trouble
         If somebody is not of this class.
     """
-    known = {s.id: s for s in picture.students}
-    wanted = student_ids if student_ids is not None else [s for s in known if s in picture.handin_of]
-    before = letters.letters_of(picture.c, picture.lab.id)
+    known = {s.id: s for s in outcomes.students}
+    wanted = student_ids if student_ids is not None else [s for s in known if s in outcomes.handin_of]
+    before = letters.letters_of(outcomes.c, outcomes.lab.id)
     done = Released(letters=0, unchanged=0, without_address=0)
     for student_id in wanted:
         if student_id not in known:
             raise not_found("student")
-        letter = letter_for(picture, student_id)
+        letter = letter_for(outcomes, student_id)
         old = before.get(student_id)
         if old is not None and old.withdrawn_at is None and is_same_letter(old.frozen, letter):
             done.unchanged += 1
             continue
         letter.corrects = old is not None and old.withdrawn_at is None
         letter_id = letters.add_letter(
-            picture.c, picture.lab.id, student_id, json.loads(letter.model_dump_json()), person_id
+            outcomes.c, outcomes.lab.id, student_id, json.loads(letter.model_dump_json()), person_id
         )
         token = new_token()
-        letters.add_link(picture.c, letter_id, token_hash(token), days)
+        letters.add_link(outcomes.c, letter_id, token_hash(token), days)
         address = known[student_id].email
         if address:
-            letters.queue_delivery(picture.c, letter_id, address, token)
+            letters.queue_delivery(outcomes.c, letter_id, address, token)
         else:
             done.without_address += 1
         done.letters += 1
-    audit.note(picture.c, person_id, "release", f"lab {picture.lab.id}", done.model_dump())
+    audit.note(outcomes.c, person_id, "release", f"lab {outcomes.lab.id}", done.model_dump())
     return done
 
 

@@ -7,11 +7,11 @@ from collections import Counter
 import numpy as np
 
 from obento.server.feedback.models import ClassReport, HardCase, Mistake, ReportTask
-from obento.server.feedback.picture import LabPicture
+from obento.server.feedback.outcomes import LabOutcomes
 from obento.server.feedback.students_see import for_the_class, hidden_cases
 from obento.server.results.clusters import clusters_of
 from obento.server.results.models import ClusterView
-from obento.server.results.picture import TaskPicture
+from obento.server.results.outcomes import TaskOutcomes
 from obento.server.results.summary import failures_by_case
 from obento.server.specs.cases import case_label
 
@@ -21,23 +21,23 @@ _MOST_CASES = 8
 _TEACH_AGAIN = 3
 
 
-def class_report(picture: LabPicture) -> ClassReport:
+def class_report(outcomes: LabOutcomes) -> ClassReport:
     """All tasks of a lab, and the commonest mistakes over them."""
-    tasks = [_task(t, len(picture.students)) for t in picture.tasks]
+    tasks = [_task(t, len(outcomes.students)) for t in outcomes.tasks]
     every = [(m, t) for t in tasks for m in t.mistakes]
     every.sort(key=lambda pair: (-pair[0].count, pair[1].title))
     again = [Mistake(text=m.text, count=m.count, of=m.of, task=t.title) for m, t in every[:_TEACH_AGAIN] if m.count > 1]
     return ClassReport(
-        lab=picture.lab.title,
-        class_name=picture.lab.class_name,
-        school=picture.lab.school,
-        students=len(picture.students),
+        lab=outcomes.lab.title,
+        class_name=outcomes.lab.class_name,
+        school=outcomes.lab.school,
+        students=len(outcomes.students),
         tasks=tasks,
         teach_again=again,
     )
 
 
-def _task(t: TaskPicture, students: int) -> ReportTask:
+def _task(t: TaskOutcomes, students: int) -> ReportTask:
     clusters = clusters_of(t)
     members = {
         kind: sum(len(c.members) for c in clusters if c.kind == kind)
@@ -69,7 +69,7 @@ def _task(t: TaskPicture, students: int) -> ReportTask:
     )
 
 
-def _title(t: TaskPicture, cluster: ClusterView) -> str:
+def _title(t: TaskOutcomes, cluster: ClusterView) -> str:
     """What a cluster has in common, in words that give nothing hidden away."""
     result = t.state.by_handin[cluster.members[0].handin_id]
     if not t.expectation.spec.hidden or result.status != "checked":
@@ -82,7 +82,7 @@ def _title(t: TaskPicture, cluster: ClusterView) -> str:
     return str(told[0].text) if told else f"{' and '.join(outputs) or 'something'} wrong"
 
 
-def _hardest(t: TaskPicture, checked: int) -> list[HardCase]:
+def _hardest(t: TaskOutcomes, checked: int) -> list[HardCase]:
     """The cases that most hand-ins get wrong; of clocked tasks the steps at which most go astray. Hidden groups stay
     hidden."""
     failures = failures_by_case(t)

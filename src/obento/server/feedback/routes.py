@@ -11,7 +11,7 @@ from obento.server.accounts.security import token_hash
 from obento.server.course.access import may_see_lab
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import not_found
-from obento.server.feedback.access import lab_picture
+from obento.server.feedback.access import lab_outcomes
 from obento.server.feedback.drafts import draft, from_bank
 from obento.server.feedback.letters import letter_for
 from obento.server.feedback.models import (
@@ -28,7 +28,7 @@ from obento.server.feedback.models import (
 from obento.server.feedback.overview import feedback_view
 from obento.server.feedback.release import release
 from obento.server.feedback.report import class_report, report_rows
-from obento.server.results.access import picture_of
+from obento.server.results.access import outcomes_of
 from obento.server.results.clusters import clusters_of
 from obento.store import audit, comments, letters
 
@@ -40,30 +40,30 @@ router = APIRouter(prefix="/api", tags=["feedback"])
 
 
 @router.get("/labs/{lab_id}/feedback")
-def get_feedback(lab_id: int, c: Db, person: Person, found: ServicesDep) -> FeedbackView:
+def get_feedback(lab_id: int, c: Db, person: Person, services: ServicesDep) -> FeedbackView:
     """Comments by cluster, marks and letters by student."""
-    return feedback_view(lab_picture(c, lab_id, person, found))
+    return feedback_view(lab_outcomes(c, lab_id, person, services))
 
 
 @router.get("/labs/{lab_id}/letters/{student_id}")
-def get_letter(lab_id: int, student_id: int, c: Db, person: Person, found: ServicesDep) -> Letter:
+def get_letter(lab_id: int, student_id: int, c: Db, person: Person, services: ServicesDep) -> Letter:
     """A letter as it would be released now."""
-    return letter_for(lab_picture(c, lab_id, person, found), student_id)
+    return letter_for(lab_outcomes(c, lab_id, person, services), student_id)
 
 
 @router.get("/tasks/{task_id}/drafts/{cluster}")
-def get_draft(task_id: int, cluster: str, c: Db, person: Person, found: ServicesDep) -> DraftView:
+def get_draft(task_id: int, cluster: str, c: Db, person: Person, services: ServicesDep) -> DraftView:
     """A comment for a cluster, made from its findings, and comments that were written on others."""
-    picture = picture_of(c, task_id, person, found)
-    return DraftView(text=draft(picture, cluster), bank=from_bank(picture, cluster, person.id))
+    outcomes = outcomes_of(c, task_id, person, services)
+    return DraftView(text=draft(outcomes, cluster), bank=from_bank(outcomes, cluster, person.id))
 
 
 @router.post("/labs/{lab_id}/drafts")
-def draft_all(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Drafted:
+def draft_all(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Drafted:
     """Draft a comment for every cluster that has none."""
-    picture = lab_picture(c, lab_id, person, found)
+    outcomes = lab_outcomes(c, lab_id, person, services)
     done = 0
-    for task in picture.tasks:
+    for task in outcomes.tasks:
         for cluster in clusters_of(task):
             text = "" if cluster.comment.strip() else draft(task, cluster.key)
             if text:
@@ -74,9 +74,9 @@ def draft_all(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Drafted
 
 
 @router.post("/labs/{lab_id}/release")
-def release_letters(lab_id: int, body: Release, c: Db, person: Person, found: ServicesDep) -> Released:
+def release_letters(lab_id: int, body: Release, c: Db, person: Person, services: ServicesDep) -> Released:
     """Freeze letters and send their links; of all students when none are named."""
-    return release(lab_picture(c, lab_id, person, found), body.student_ids, person.id, found.settings.link_days)
+    return release(lab_outcomes(c, lab_id, person, services), body.student_ids, person.id, services.settings.link_days)
 
 
 @router.post("/labs/{lab_id}/withdraw")
@@ -89,16 +89,16 @@ def withdraw(lab_id: int, c: Db, person: Person) -> Released:
 
 
 @router.get("/labs/{lab_id}/report")
-def get_report(lab_id: int, c: Db, person: Person, found: ServicesDep) -> ClassReport:
+def get_report(lab_id: int, c: Db, person: Person, services: ServicesDep) -> ClassReport:
     """What the class as a whole got wrong, without names."""
-    return class_report(lab_picture(c, lab_id, person, found))
+    return class_report(lab_outcomes(c, lab_id, person, services))
 
 
 @router.get("/labs/{lab_id}/report.csv", response_class=Response)
-def report_csv(lab_id: int, c: Db, person: Person, found: ServicesDep) -> Response:
+def report_csv(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Response:
     """The same as a table."""
     text = rows_to_csv(
-        ["task", "what", "text", "hand-ins", "of"], report_rows(class_report(lab_picture(c, lab_id, person, found)))
+        ["task", "what", "text", "hand-ins", "of"], report_rows(class_report(lab_outcomes(c, lab_id, person, services)))
     )
     return Response(
         "\ufeff" + text,
@@ -123,10 +123,10 @@ def page(token: str, c: Db, response: Response) -> PageView:
 
 
 @router.get("/mailbox")
-def mailbox(c: Db, person: Person, found: ServicesDep) -> list[MailView]:
+def mailbox(c: Db, person: Person, services: ServicesDep) -> list[MailView]:
     """What the stand-in mailbox has taken in for the classes of this person: what would have been sent."""
-    if found.mailbox is None:
+    if services.mailbox is None:
         return []
     own = letters.links_seen_by(c, person.id)
-    mails = [m for m in found.mailbox.mails() if any(token_hash(t) in own for t in _PAGE.findall(m.text))]
+    mails = [m for m in services.mailbox.mails() if any(token_hash(t) in own for t in _PAGE.findall(m.text))]
     return [MailView(id=m.id, to=m.to, subject=m.subject, date=m.date, text=m.text) for m in mails]

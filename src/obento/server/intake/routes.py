@@ -18,12 +18,14 @@ router = APIRouter(prefix="/api", tags=["intake"])
 
 
 @router.post("/labs/{lab_id}/drops")
-def drop(lab_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person, found: ServicesDep) -> DropResult:
+def drop(lab_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person, services: ServicesDep) -> DropResult:
     """Take in a zip (or one file) of hand-ins."""
     lab = may_see_lab(c, lab_id, person.id)
-    data = file.file.read(found.settings.upload_bytes + 1)
-    if len(data) > found.settings.upload_bytes:
-        raise Trouble(413, f"this is larger than {found.settings.upload_bytes // 1_000_000} MB; hand in less at once")
+    data = file.file.read(services.settings.upload_bytes + 1)
+    if len(data) > services.settings.upload_bytes:
+        raise Trouble(
+            413, f"this is larger than {services.settings.upload_bytes // 1_000_000} MB; hand in less at once"
+        )
     return take_in(c, lab, file.filename or "file", data, person.id)
 
 
@@ -34,10 +36,10 @@ def intake(lab_id: int, c: Db, person: Person) -> IntakeView:
 
 
 @router.put("/handins/{handin_id}/owner")
-def put_owner(handin_id: int, body: Owner, c: Db, person: Person, found: ServicesDep) -> Created:
+def put_owner(handin_id: int, body: Owner, c: Db, person: Person, services: ServicesDep) -> Created:
     """Say whose hand-in it is; several students are a team."""
     may_see_handin(c, handin_id, person.id)
-    return Created(id=assign_owner(c, handin_id, body.student_ids, person.id, found.shelf))
+    return Created(id=assign_owner(c, handin_id, body.student_ids, person.id, services.opened))
 
 
 @router.post("/tasks/{task_id}/consents")

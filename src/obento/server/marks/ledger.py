@@ -11,7 +11,7 @@ from obento.core.check.judging.marking import Earned, mark_of
 from obento.server.errors import Trouble
 from obento.server.marks.mark import held_reason
 from obento.server.results.state import task_state
-from obento.server.specs.shelf import SpecShelf
+from obento.server.specs.opened import OpenedSpecs
 from obento.store import audit, course, handins, marks, results
 from obento.store.connection import Connection
 from obento.store.course import Lab
@@ -61,7 +61,7 @@ def _same(a: float, b: float) -> bool:
     return abs(a - b) < 0.0005
 
 
-def settle_lab(c: Connection, lab_id: int, shelf: SpecShelf) -> int:
+def settle_lab(c: Connection, lab_id: int, opened: OpenedSpecs) -> int:
     """After a change of the due date, of an extension, of what lateness costs, of which attempt counts, or of an owner:
     say anew which attempts are late, and have every mark be that of the attempt that counts. Returns how many marks
     were touched."""
@@ -74,7 +74,7 @@ def settle_lab(c: Connection, lab_id: int, shelf: SpecShelf) -> int:
         state = task_state(c, task, rows, lab.which_attempt)
         if not state.by_handin:
             continue
-        expectation = shelf.current(c, task.id).expectation
+        expectation = opened.current(c, task.id).expectation
         for handin_id, result in state.by_handin.items():
             earned = _earned(c, result, expectation)
             touched += enter_outcome(c, lab, handin_id, task.id, result.id, result.status, earned)

@@ -11,7 +11,7 @@ from obento.export.workbook import rows_to_xlsx
 from obento.server.course.access import may_see_lab, may_see_task
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import Trouble, not_found
-from obento.server.feedback.access import lab_picture
+from obento.server.feedback.access import lab_outcomes
 from obento.server.marks.ledger import override_mark
 from obento.server.marks.models import MarksColumns, Override
 from obento.server.marks.table import MarksTable
@@ -47,16 +47,16 @@ def _wanted(table: MarksTable, column: list[str] | None) -> list[str]:
 
 
 @router.get("/labs/{lab_id}/marks/columns")
-def marks_columns(lab_id: int, c: Db, person: Person, found: ServicesDep) -> MarksColumns:
+def marks_columns(lab_id: int, c: Db, person: Person, services: ServicesDep) -> MarksColumns:
     """The columns that a table of marks can have."""
-    table = MarksTable(lab_picture(c, lab_id, person, found))
+    table = MarksTable(lab_outcomes(c, lab_id, person, services))
     return MarksColumns(columns=table.columns, usual=table.usual)
 
 
 @router.get("/labs/{lab_id}/marks.csv", response_class=Response)
-def marks_csv(lab_id: int, c: Db, person: Person, found: ServicesDep, column: Columns = None) -> Response:
+def marks_csv(lab_id: int, c: Db, person: Person, services: ServicesDep, column: Columns = None) -> Response:
     """Marks of the class, the roster's own columns first."""
-    table = MarksTable(lab_picture(c, lab_id, person, found))
+    table = MarksTable(lab_outcomes(c, lab_id, person, services))
     wanted = _wanted(table, column)
     return Response(
         "\ufeff" + rows_to_csv(wanted, table.rows(wanted)), media_type="text/csv; charset=utf-8",
@@ -65,13 +65,13 @@ def marks_csv(lab_id: int, c: Db, person: Person, found: ServicesDep, column: Co
 
 
 @router.get("/labs/{lab_id}/marks.xlsx", response_class=Response)
-def marks_xlsx(lab_id: int, c: Db, person: Person, found: ServicesDep, column: Columns = None) -> Response:
+def marks_xlsx(lab_id: int, c: Db, person: Person, services: ServicesDep, column: Columns = None) -> Response:
     """The same as a workbook."""
-    picture = lab_picture(c, lab_id, person, found)
-    table = MarksTable(picture)
+    outcomes = lab_outcomes(c, lab_id, person, services)
+    table = MarksTable(outcomes)
     wanted = _wanted(table, column)
     return Response(
-        rows_to_xlsx(picture.lab.title, wanted, table.rows(wanted)),
+        rows_to_xlsx(outcomes.lab.title, wanted, table.rows(wanted)),
         media_type="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
         headers={"Content-Disposition": f'attachment; filename="marks-lab-{lab_id}.xlsx"'},
     )  # fmt: skip

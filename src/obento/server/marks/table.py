@@ -6,8 +6,8 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 from obento.server.feedback.models import FeedbackStudent
+from obento.server.feedback.outcomes import LabOutcomes
 from obento.server.feedback.overview import student_rows
-from obento.server.feedback.picture import LabPicture
 from obento.store import people
 
 Cell = str | int | float
@@ -17,15 +17,15 @@ _LETTER = {"none": "", "released": "sent", "read": "read", "withdrawn": "taken b
 class MarksTable:
     """`columns` are all names that can be asked for: the roster's own, then what is known of each student."""
 
-    def __init__(self, picture: LabPicture) -> None:
-        self._picture = picture
-        self._students = student_rows(picture)
-        self._given = people.given_of(picture.c, picture.lab.class_id)
+    def __init__(self, outcomes: LabOutcomes) -> None:
+        self._outcomes = outcomes
+        self._students = student_rows(outcomes)
+        self._given = people.given_of(outcomes.c, outcomes.lab.class_id)
         self._roster = list(dict.fromkeys(k for g in self._given.values() for k in g)) or ["number", "name"]
         self._of: dict[str, Callable[[FeedbackStudent], Cell]] = {}
         for name in self._roster:
             self._of[name] = lambda s, name=name: self._own(s).get(name, "")  # type: ignore[misc]
-        titles = [t.task.title for t in picture.tasks]
+        titles = [t.task.title for t in outcomes.tasks]
         for i, title in enumerate(titles):
             self._of[title] = lambda s, i=i: _number(s.marks[i])  # type: ignore[misc]
         self._of |= {
@@ -34,12 +34,12 @@ class MarksTable:
             "remark": lambda s: "nothing handed in" if s.handin_id is None else "held" if any(s.held) else "",
         }
         self.usual = list(self._of)
-        for i, (title, task) in enumerate(zip(titles, picture.tasks, strict=True)):
+        for i, (title, task) in enumerate(zip(titles, outcomes.tasks, strict=True)):
             results = task.state.by_handin
             self._of[f"{title}: right"] = lambda s, r=results: r[s.handin_id].passed if s.handin_id in r else ""  # type: ignore[misc]
             self._of[f"{title}: of"] = lambda s, r=results: r[s.handin_id].total if s.handin_id in r else ""  # type: ignore[misc]
             self._of[f"{title}: by hand"] = lambda s, i=i: "yes" if s.by_hand[i] else ""  # type: ignore[misc]
-        rows_by_id = {r.id: r for t in picture.tasks[:1] for r in t.rows}
+        rows_by_id = {r.id: r for t in outcomes.tasks[:1] for r in t.rows}
         self._of |= {
             "attempt": lambda s: rows_by_id[s.handin_id].attempt or 0 if s.handin_id in rows_by_id else "",
             "received": lambda s: (

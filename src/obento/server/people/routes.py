@@ -27,10 +27,10 @@ def get_people(class_id: int, c: Db, person: Person) -> list[PersonView]:
 
 
 @router.post("/classes/{class_id}/people")
-def add_colleague(class_id: int, body: Invite, c: Db, person: Person, found: ServicesDep) -> Invited:
+def add_colleague(class_id: int, body: Invite, c: Db, person: Person, services: ServicesDep) -> Invited:
     """Have somebody work on a class; the link is shown this once."""
     may_see_class(c, class_id, person.id)
-    return invite(c, class_id, body, found.settings.address, person.id)
+    return invite(c, class_id, body, services.settings.address, person.id)
 
 
 @router.delete("/classes/{class_id}/people/{person_id}")

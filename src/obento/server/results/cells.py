@@ -7,23 +7,23 @@ import struct
 
 from obento.core.check.judging.verdict import set_bits
 from obento.server.results.clusters import member_of
-from obento.server.results.picture import TaskPicture
+from obento.server.results.outcomes import TaskOutcomes
 from obento.server.specs.cases import case_label
 
 _MOST_LABELS = 1024
 
 
-def packed_cells(picture: TaskPicture) -> bytes:
+def packed_cells(outcomes: TaskOutcomes) -> bytes:
     """A JSON head, then for each hand-in the planes that are not empty.
 
     Layout: length of the head (uint32, little endian), the head, then the planes in the order that `planes` of each row
     names them (f failed, u undefined, n not compared, s stopped), each `(cases + 7) // 8` bytes; whatever is in none
     passed."""
-    count = picture.expectation.cases.count
+    count = outcomes.expectation.cases.count
     head_rows = []
     body = bytearray()
-    for handin_id in picture.by_handin:
-        result = picture.state.by_handin.get(handin_id)
+    for handin_id in outcomes.by_handin:
+        result = outcomes.state.by_handin.get(handin_id)
         if result is None:
             continue
         names = ""
@@ -37,12 +37,12 @@ def packed_cells(picture: TaskPicture) -> bytes:
             if any(plane):
                 names += letter
                 body += plane
-        member = member_of(picture, handin_id)
+        member = member_of(outcomes, handin_id)
         head_rows.append(
             {"id": handin_id, "name": member.name, "planes": names, "status": result.status, "mark": member.mark,
-             "cluster": picture.state.cluster_key(result), "passed": result.passed}
+             "cluster": outcomes.state.cluster_key(result), "passed": result.passed}
         )  # fmt: skip
-    labels = [case_label(picture.expectation, i) for i in range(min(count, _MOST_LABELS))]
-    groups = {name: set_bits(plane)[:1] for name, plane in picture.expectation.groups.items()}
+    labels = [case_label(outcomes.expectation, i) for i in range(min(count, _MOST_LABELS))]
+    groups = {name: set_bits(plane)[:1] for name, plane in outcomes.expectation.groups.items()}
     head = json.dumps({"cases": count, "rows": head_rows, "labels": labels, "groups": groups}).encode()
     return struct.pack("<I", len(head)) + head + bytes(body)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from obento.core.check.judging.verdict import Verdict
 from obento.server.marks.mark import held_reason, why_held
 from obento.server.results.models import CaseRow, ClusterView, Member
-from obento.server.results.picture import TaskPicture
+from obento.server.results.outcomes import TaskOutcomes
 from obento.server.results.rows import case_rows, first_wrong, wrong_cases
 from obento.server.results.wording import change_for_all, sentences, title_of_checks, title_of_rules, title_of_wrong
 from obento.store.results import Result
@@ -15,18 +15,18 @@ _CLUSTER_ROWS = 6
 _ORDER = {"wrong": 0, "rules": 1, "unchecked": 2, "right": 3}
 
 
-def member_of(picture: TaskPicture, handin_id: int) -> Member:
+def member_of(outcomes: TaskOutcomes, handin_id: int) -> Member:
     """One hand-in as a member of its cluster."""
-    result = picture.state.by_handin[handin_id]
-    mark = picture.mark(handin_id)
-    note = picture.comments.get(("", handin_id))
+    result = outcomes.state.by_handin[handin_id]
+    mark = outcomes.mark(handin_id)
+    note = outcomes.comments.get(("", handin_id))
     return Member(
         handin_id=handin_id,
-        name=picture.name(handin_id),
+        name=outcomes.name(handin_id),
         language=result.language,
         attempt=result.attempt,
         late=result.late,
-        bound=[f"{b.theirs} to {b.ours}" for b in picture.bindings.get(result.id, [])],
+        bound=[f"{b.theirs} to {b.ours}" for b in outcomes.bindings.get(result.id, [])],
         mark=mark.value,
         held=mark.held,
         noted=bool(note and note.text.strip()),
@@ -34,35 +34,35 @@ def member_of(picture: TaskPicture, handin_id: int) -> Member:
     )
 
 
-def clusters_of(picture: TaskPicture) -> list[ClusterView]:
+def clusters_of(outcomes: TaskOutcomes) -> list[ClusterView]:
     """Wrong ones first (the more people the sooner), then rule-breakers, the uncheckable, the right ones."""
     groups: dict[str, list[int]] = {}
-    for handin_id in picture.by_handin:
-        result = picture.state.by_handin.get(handin_id)
+    for handin_id in outcomes.by_handin:
+        result = outcomes.state.by_handin.get(handin_id)
         if result is not None:
-            groups.setdefault(picture.state.cluster_key(result), []).append(handin_id)
-    views = [_cluster(picture, key, ids) for key, ids in groups.items()]
+            groups.setdefault(outcomes.state.cluster_key(result), []).append(handin_id)
+    views = [_cluster(outcomes, key, ids) for key, ids in groups.items()]
     return sorted(views, key=lambda v: (_ORDER[v.kind], -len(v.members), v.key))
 
 
-def _cluster(picture: TaskPicture, key: str, ids: list[int]) -> ClusterView:
-    result = picture.state.by_handin[ids[0]]
-    kind = picture.state.kind(result)
-    comment = picture.comments.get((key, 0))
-    members = [member_of(picture, i) for i in ids]
+def _cluster(outcomes: TaskOutcomes, key: str, ids: list[int]) -> ClusterView:
+    result = outcomes.state.by_handin[ids[0]]
+    kind = outcomes.state.kind(result)
+    comment = outcomes.comments.get((key, 0))
+    members = [member_of(outcomes, i) for i in ids]
     rows: list[CaseRow] = []
     strip, shares = "", list[int]()
     if result.status == "checked":
-        verdict = picture.verdict(result)
+        verdict = outcomes.verdict(result)
         strip, shares = strip_of(verdict)
-        rows = case_rows(picture.expectation, verdict, first_wrong(picture.expectation, verdict)[:_CLUSTER_ROWS])
+        rows = case_rows(outcomes.expectation, verdict, first_wrong(outcomes.expectation, verdict)[:_CLUSTER_ROWS])
     marks = {m.mark for m in members}
     said = sentences(result.detail, kind == "wrong") if kind != "unchecked" else []
-    known = [picture.repairs.get(picture.state.by_handin[i].id) for i in ids]
+    known = [outcomes.repairs.get(outcomes.state.by_handin[i].id) for i in ids]
     return ClusterView(
         key=key,
         kind=kind,
-        title=_title(picture, kind, result, ids),
+        title=_title(outcomes, kind, result, ids),
         sentences=said + change_for_all(known),
         strip=strip,
         strip_shares=shares,
@@ -76,9 +76,9 @@ def _cluster(picture: TaskPicture, key: str, ids: list[int]) -> ClusterView:
     )
 
 
-def _title(picture: TaskPicture, kind: str, result: Result, ids: list[int]) -> str:
+def _title(outcomes: TaskOutcomes, kind: str, result: Result, ids: list[int]) -> str:
     """What they have in common in a few words."""
-    details = [picture.state.by_handin[i].detail for i in ids]
+    details = [outcomes.state.by_handin[i].detail for i in ids]
     if kind == "right":
         return "right on every case"
     if kind == "unchecked":
@@ -86,9 +86,9 @@ def _title(picture: TaskPicture, kind: str, result: Result, ids: list[int]) -> s
     if kind == "rules":
         return title_of_rules(details)
     shared = set.intersection(*(d.codes for d in details))
-    labels = picture.expectation.cases.labels
+    labels = outcomes.expectation.cases.labels
     if labels:
-        return title_of_checks(result.detail, shared, [labels[i] for i in wrong_cases(picture.verdict(result))])
+        return title_of_checks(result.detail, shared, [labels[i] for i in wrong_cases(outcomes.verdict(result))])
     return title_of_wrong(result.detail, shared)
 
 

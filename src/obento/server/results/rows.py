@@ -17,7 +17,7 @@ def wrong_cases(verdict: Verdict) -> list[int]:
 
 def first_wrong(expectation: Expectation, verdict: Verdict) -> list[int]:
     """The cases to show: those that are wrong, of clocked hand-ins those that are wrong of themselves."""
-    if expectation.cases.drive is None:
+    if expectation.cases.stimulus is None:
         return wrong_cases(verdict)
     return set_bits(diverge(expectation, verdict).first)
 
@@ -25,7 +25,7 @@ def first_wrong(expectation: Expectation, verdict: Verdict) -> list[int]:
 def case_rows(expectation: Expectation, verdict: Verdict, cases: list[int]) -> list[CaseRow]:
     spec = expectation.spec
     rows = []
-    follows = diverge(expectation, verdict).follows if expectation.cases.drive else 0
+    follows = diverge(expectation, verdict).follows if expectation.cases.stimulus else 0
     for case in cases:
         data = case_report(expectation, verdict, case)
         cell = next(

@@ -6,7 +6,7 @@ import numpy as np
 
 from obento.server.results.clusters import clusters_of
 from obento.server.results.models import ResultsView
-from obento.server.results.picture import TaskPicture
+from obento.server.results.outcomes import TaskOutcomes
 from obento.server.results.state import missing_students
 from obento.server.specs.cases import case_label
 from obento.store import results
@@ -14,44 +14,44 @@ from obento.store import results
 _MOST_CASES = 256
 
 
-def failures_by_case(picture: TaskPicture) -> np.ndarray[tuple[int], np.dtype[np.int64]]:
+def failures_by_case(outcomes: TaskOutcomes) -> np.ndarray[tuple[int], np.dtype[np.int64]]:
     """How many hand-ins go wrong in each case, of themselves."""
-    count = picture.expectation.cases.count
+    count = outcomes.expectation.cases.count
     failures = np.zeros(count, dtype=np.int64)
-    for result in picture.state.by_handin.values():
+    for result in outcomes.state.by_handin.values():
         if result.status == "checked":
-            bad = np.frombuffer(picture.astray(result), dtype=np.uint8)
+            bad = np.frombuffer(outcomes.astray(result), dtype=np.uint8)
             failures += np.unpackbits(bad, bitorder="little", count=count).astype(np.int64)
     return failures
 
 
-def results_view(picture: TaskPicture) -> ResultsView:
+def results_view(outcomes: TaskOutcomes) -> ResultsView:
     """Clusters with the cases that most go wrong in; of many steps only those that tell something."""
-    cases, spec = picture.expectation.cases, picture.expectation.spec
-    failures = failures_by_case(picture)
+    cases, spec = outcomes.expectation.cases, outcomes.expectation.spec
+    failures = failures_by_case(outcomes)
     shown = min(cases.count, _MOST_CASES)
     order = list(range(shown)) if cases.count <= _MOST_CASES else np.argsort(-failures, kind="stable")[:shown].tolist()
-    if cases.drive is not None:
+    if cases.stimulus is not None:
         order = sorted(i for i in order if failures[i])
-    clusters = clusters_of(picture)
+    clusters = clusters_of(outcomes)
     planes = [
-        (n, results.unpack(picture.astray(picture.state.by_handin[c.members[0].handin_id])))
+        (n, results.unpack(outcomes.astray(outcomes.state.by_handin[c.members[0].handin_id])))
         for n, c in enumerate(clusters)
         if c.kind == "wrong"
     ]
     return ResultsView(
-        task_id=picture.task.id,
-        version=picture.spec.number,
+        task_id=outcomes.task.id,
+        version=outcomes.spec.number,
         unit=spec.unit,
         inputs=[p.name for p in spec.inputs],
         outputs=[p.name for p in spec.outputs],
         cases=cases.count,
-        clocked=cases.drive is not None,
-        case_labels=[case_label(picture.expectation, int(i)) for i in order],
+        clocked=cases.stimulus is not None,
+        case_labels=[case_label(outcomes.expectation, int(i)) for i in order],
         case_failures=[int(failures[i]) for i in order],
         case_clusters=[[n for n, plane in planes if plane >> int(i) & 1] for i in order],
         clusters=clusters,
-        missing=[s.name for s in missing_students(picture.c, picture.lab, picture.rows)],
-        waiting=picture.state.waiting,
-        checked_at=max((r.at for r in picture.state.by_handin.values()), default=None),
+        missing=[s.name for s in missing_students(outcomes.c, outcomes.lab, outcomes.rows)],
+        waiting=outcomes.state.waiting,
+        checked_at=max((r.at for r in outcomes.state.by_handin.values()), default=None),
     )

@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query, Response
 
 from obento.core.check.inspecting.trace import to_vcd
 from obento.server.deps import Db, Person, ServicesDep
-from obento.server.results.access import picture_of
+from obento.server.results.access import outcomes_of
 from obento.server.review.models import ChangeView, RepairView, ReviewView, WavesView
 from obento.server.review.tasks import trace_task, worker_task
 from obento.server.review.view import review_view
@@ -23,9 +23,9 @@ router = APIRouter(prefix="/api", tags=["review"])
 
 
 @router.get("/tasks/{task_id}/review/{handin_id}")
-def get_review(task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep) -> ReviewView:
+def get_review(task_id: int, handin_id: int, c: Db, person: Person, services: ServicesDep) -> ReviewView:
     """One hand-in beside its spec."""
-    return review_view(picture_of(c, task_id, person, found), handin_id)
+    return review_view(outcomes_of(c, task_id, person, services), handin_id)
 
 
 _WANTED = Query(max_length=64, description="inner signals to be shown as well")
@@ -37,14 +37,14 @@ def get_waves(
     handin_id: int,
     c: Db,
     person: Person,
-    found: ServicesDep,
+    services: ServicesDep,
     sequence: int = 0,
     wanted: Annotated[list[str] | None, _WANTED] = None,
 ) -> WavesView:
     """One sequence of a clocked hand-in as a waveform, traced anew."""
-    picture = picture_of(c, task_id, person, found)
-    asked, verdict = trace_task(picture, handin_id, sequence, tuple(wanted or ()))
-    return waves_view(picture.expectation, verdict, sequence, found.checks.trace(asked))
+    outcomes = outcomes_of(c, task_id, person, services)
+    asked, verdict = trace_task(outcomes, handin_id, sequence, tuple(wanted or ()))
+    return waves_view(outcomes.expectation, verdict, sequence, services.checks.trace(asked))
 
 
 @router.get("/tasks/{task_id}/review/{handin_id}/waves.vcd", response_class=Response)
@@ -53,29 +53,29 @@ def get_vcd(
     handin_id: int,
     c: Db,
     person: Person,
-    found: ServicesDep,
+    services: ServicesDep,
     sequence: int = 0,
     wanted: Annotated[list[str] | None, _WANTED] = None,
 ) -> Response:
     """The same as a value change dump (IEEE 1364 clause 18); with `wanted` left out, all inner signals."""
-    picture = picture_of(c, task_id, person, found)
-    asked, _ = trace_task(picture, handin_id, sequence, tuple(wanted or ()))
-    trace = found.checks.trace(asked)
+    outcomes = outcomes_of(c, task_id, person, services)
+    asked, _ = trace_task(outcomes, handin_id, sequence, tuple(wanted or ()))
+    trace = services.checks.trace(asked)
     if wanted is None and trace.inner:
-        trace = found.checks.trace(replace(asked, wanted=tuple(trace.inner[:MOST_INNER])))
-    drive = picture.expectation.cases.drive
-    assert drive is not None
-    text = to_vcd(trace, picture.expectation.spec.unit, drive.sequences[sequence].length)
-    name = f"{picture.expectation.spec.unit}-{handin_id}-{sequence + 1}.vcd"
+        trace = services.checks.trace(replace(asked, wanted=tuple(trace.inner[:MOST_INNER])))
+    stimulus = outcomes.expectation.cases.stimulus
+    assert stimulus is not None
+    text = to_vcd(trace, outcomes.expectation.spec.unit, stimulus.sequences[sequence].length)
+    name = f"{outcomes.expectation.spec.unit}-{handin_id}-{sequence + 1}.vcd"
     return Response(text, media_type="text/plain", headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
 @router.get("/tasks/{task_id}/review/{handin_id}/repair")
-def get_repair(task_id: int, handin_id: int, c: Db, person: Person, found: ServicesDep) -> RepairView:
+def get_repair(task_id: int, handin_id: int, c: Db, person: Person, services: ServicesDep) -> RepairView:
     """The smallest change of a wrong hand-in that makes every case right, found by trying."""
-    picture = picture_of(c, task_id, person, found)
-    task = worker_task(picture, handin_id)
-    repair = found.checks.repair(picture.state.by_handin[handin_id].id, task)
+    outcomes = outcomes_of(c, task_id, person, services)
+    task = worker_task(outcomes, handin_id)
+    repair = services.checks.repair(outcomes.state.by_handin[handin_id].id, task)
     if repair is None:
         return RepairView(changes=[], tried=0, is_known=False, is_whole=False)
     changes = [ChangeView(file=x.file, line=x.line, text=x.text) for x in repair.changes]

@@ -11,7 +11,7 @@ from obento.server.errors import not_found
 from obento.server.models import MessageView, NameBinding
 from obento.server.results.clusters import member_of
 from obento.server.results.models import CaseRow, Member
-from obento.server.results.picture import TaskPicture
+from obento.server.results.outcomes import TaskOutcomes
 from obento.server.results.rows import case_rows, wrong_cases
 from obento.server.review.models import LineNote, ReviewView, Since, SourceFileView
 from obento.server.specs.cases import port_views
@@ -22,7 +22,7 @@ _MOST_ROWS = 1024
 _TEXT_BYTES = 400_000
 
 
-def review_view(picture: TaskPicture, handin_id: int) -> ReviewView:
+def review_view(outcomes: TaskOutcomes, handin_id: int) -> ReviewView:
     """Everything that the review of a hand-in shows at once.
 
     Raises
@@ -30,18 +30,18 @@ def review_view(picture: TaskPicture, handin_id: int) -> ReviewView:
     Trouble
         If it has no outcome.
     """
-    row, result = picture.by_handin.get(handin_id), picture.state.by_handin.get(handin_id)
+    row, result = outcomes.by_handin.get(handin_id), outcomes.state.by_handin.get(handin_id)
     if row is None or result is None:
         raise not_found("outcome of this hand-in")
-    spec, detail = picture.expectation.spec, result.detail
-    key = picture.state.cluster_key(result)
-    rows, more = _rows(picture, result)
-    attempt = next(a for a in handins.attempts_of(picture.c, handin_id) if a.id == result.attempt_id)
-    mark = picture.mark(handin_id)
-    comment, note = picture.comments.get((key, 0)), picture.comments.get(("", handin_id))
+    spec, detail = outcomes.expectation.spec, result.detail
+    key = outcomes.state.cluster_key(result)
+    rows, more = _rows(outcomes, result)
+    attempt = next(a for a in handins.attempts_of(outcomes.c, handin_id) if a.id == result.attempt_id)
+    mark = outcomes.mark(handin_id)
+    comment, note = outcomes.comments.get((key, 0)), outcomes.comments.get(("", handin_id))
     return ReviewView(
         handin_id=handin_id,
-        name=picture.name(handin_id),
+        name=outcomes.name(handin_id),
         status=result.status,
         language=result.language,
         unit=result.unit,
@@ -59,19 +59,19 @@ def review_view(picture: TaskPicture, handin_id: int) -> ReviewView:
         outputs=[p.name for p in spec.outputs],
         rows=rows,
         more_rows=more,
-        clocked=picture.expectation.cases.drive is not None,
-        since=_since(picture, handin_id, result),
+        clocked=outcomes.expectation.cases.stimulus is not None,
+        since=_since(outcomes, handin_id, result),
         output=detail.output,
         ports=port_views(spec),
         clock=spec.clock.port if spec.clock else "",
         findings=[f.text for f in detail.findings],
         rules=[r.text for r in detail.rules if not r.ok],
-        files=_files(picture, result),
+        files=_files(outcomes, result),
         notes=_line_notes(detail),
         messages=[MessageView(**asdict(m)) for m in detail.messages],
-        binding=_binding(picture, result),
+        binding=_binding(outcomes, result),
         cluster=key,
-        same=_same(picture, key),
+        same=_same(outcomes, key),
         comment=comment.text if comment else "",
         comment_version=comment.version if comment else 0,
         note=note.text if note else "",
@@ -79,60 +79,57 @@ def review_view(picture: TaskPicture, handin_id: int) -> ReviewView:
     )
 
 
-def review_cases(picture: TaskPicture, handin_id: int) -> list[int]:
+def review_cases(outcomes: TaskOutcomes, handin_id: int) -> list[int]:
     """The cases that the review of a hand-in shows, in its order."""
-    return _order(picture, picture.verdict(picture.checked(handin_id)))[:_MOST_ROWS]
+    return _order(outcomes, outcomes.verdict(outcomes.checked(handin_id)))[:_MOST_ROWS]
 
 
-def _order(picture: TaskPicture, verdict: Verdict) -> list[int]:
+def _order(outcomes: TaskOutcomes, verdict: Verdict) -> list[int]:
     """Failing cases first; of clocked hand-ins the steps that are wrong of themselves before those that follow."""
-    if picture.expectation.cases.drive is None:
+    if outcomes.expectation.cases.stimulus is None:
         return wrong_cases(verdict) + set_bits(verdict.right)
-    found = diverge(picture.expectation, verdict)
+    found = diverge(outcomes.expectation, verdict)
     return set_bits(found.first) + set_bits(found.follows) + set_bits(verdict.right)
 
 
-def _rows(picture: TaskPicture, result: Result) -> tuple[list[CaseRow], int]:
+def _rows(outcomes: TaskOutcomes, result: Result) -> tuple[list[CaseRow], int]:
     """The rows to show, and how many there are besides."""
-    if result.status not in ("checked", "stopped") or not results.has_outputs(picture.c, result.id):
+    if result.status not in ("checked", "stopped") or not results.has_outputs(outcomes.c, result.id):
         return [], 0
-    verdict = picture.verdict(result)
-    order = _order(picture, verdict)
-    rows = case_rows(picture.expectation, verdict, order[:_MOST_ROWS])
+    verdict = outcomes.verdict(result)
+    order = _order(outcomes, verdict)
+    rows = case_rows(outcomes.expectation, verdict, order[:_MOST_ROWS])
     return rows, len(order) - len(rows)
 
 
-def _files(picture: TaskPicture, result: Result) -> list[SourceFileView]:
+def _files(outcomes: TaskOutcomes, result: Result) -> list[SourceFileView]:
     files = []
-    for file in handins.attempt_files(picture.c, result.attempt_id):
+    for file in handins.attempt_files(outcomes.c, result.attempt_id):
         text = decode(file.data[:_TEXT_BYTES])
         files.append(SourceFileView(path=file.path, text=text if text is not None else "(no text file)"))
     return files
 
 
-def _binding(picture: TaskPicture, result: Result) -> list[NameBinding]:
-    agreed = handins.consents(picture.c, picture.task.id)
-    bound = picture.bindings.get(result.id, [])
+def _binding(outcomes: TaskOutcomes, result: Result) -> list[NameBinding]:
+    agreed = handins.consents(outcomes.c, outcomes.task.id)
+    bound = outcomes.bindings.get(result.id, [])
     return [NameBinding(ours=b.ours, theirs=b.theirs, how=b.how, agreed=(b.ours, b.theirs) in agreed) for b in bound]
 
 
-def _same(picture: TaskPicture, key: str) -> list[Member]:
+def _same(outcomes: TaskOutcomes, key: str) -> list[Member]:
     """Everybody in the same cluster."""
-    outcomes = picture.state.by_handin
-    return [
-        member_of(picture, i)
-        for i in picture.by_handin
-        if i in outcomes and picture.state.cluster_key(outcomes[i]) == key
-    ]
+    state = outcomes.state
+    checked = (i for i in outcomes.by_handin if i in state.by_handin)
+    return [member_of(outcomes, i) for i in checked if state.cluster_key(state.by_handin[i]) == key]
 
 
-def _since(picture: TaskPicture, handin_id: int, result: Result) -> Since | None:
+def _since(outcomes: TaskOutcomes, handin_id: int, result: Result) -> Since | None:
     """What turned since the attempt before."""
-    before = [a for a in handins.attempts_of(picture.c, handin_id) if a.number < result.attempt]
+    before = [a for a in handins.attempts_of(outcomes.c, handin_id) if a.number < result.attempt]
     if not before:
         return None
-    outcomes = results.results_of(picture.c, picture.task.id, result.spec_version_id)
-    earlier = next((r for r in outcomes if r.attempt_id == before[-1].id), None)
+    all_attempts = results.results_of(outcomes.c, outcomes.task.id, result.spec_version_id)
+    earlier = next((r for r in all_attempts if r.attempt_id == before[-1].id), None)
     if earlier is None:
         return Since(attempt=before[-1].number, is_known=False)
     was, now = results.unpack(earlier.plane_right), results.unpack(result.plane_right)

@@ -10,8 +10,8 @@ from obento.core.check.expectation.model import Expectation, expected_word
 from obento.core.check.explaining.divergence import diverge
 from obento.core.check.inspecting.trace import BACK, EDGE, STEP, Trace
 from obento.core.check.judging.verdict import Verdict, set_bits, shown_word
-from obento.core.spec.drive import CYCLE, QUIET, Sequence
 from obento.core.spec.model import SpecPort
+from obento.core.spec.stimulus import CYCLE, QUIET, Sequence
 from obento.server.review.models import WaveLine, WaveSequence, WavesView
 
 _BEFORE, _AFTER = 6, 5
@@ -19,9 +19,9 @@ _BEFORE, _AFTER = 6, 5
 
 def waves_view(expectation: Expectation, verdict: Verdict, number: int, trace: Trace) -> WavesView:
     """One sequence as it was traced, beside what is expected of it."""
-    drive = expectation.cases.drive
-    assert drive is not None
-    sequence = drive.sequences[number]
+    stimulus = expectation.cases.stimulus
+    assert stimulus is not None
+    sequence = stimulus.sequences[number]
     ports = {p.name: p for p in (*expectation.spec.inputs, *expectation.spec.outputs)}
     lines = []
     for wave in trace.waves:
@@ -44,10 +44,10 @@ def waves_view(expectation: Expectation, verdict: Verdict, number: int, trace: T
 def around(expectation: Expectation, verdict: Verdict, step: int, is_hidden: Callable[[int], bool]) -> WavesView | None:
     """The steps around one, as the outcome was stored: inputs and sampled outputs. None where one of them is not to be
     shown."""
-    drive = expectation.cases.drive
-    if drive is None:
+    stimulus = expectation.cases.stimulus
+    if stimulus is None:
         return None
-    whole = drive.place(step)[0]
+    whole = stimulus.place(step)[0]
     first = max(whole.first, step - _BEFORE)
     last = min(whole.first + whole.length, step + _AFTER + 1)
     if any(is_hidden(i) for i in range(first, last)):
@@ -62,7 +62,7 @@ def around(expectation: Expectation, verdict: Verdict, step: int, is_hidden: Cal
         for i in range(part.length):
             word = expectation.cases.word(first + i, bit, port.width)
             if expectation.spec.clock is not None and port.name == expectation.spec.clock.port:
-                _clock(line, drive.actions[first + i], word, i)
+                _clock(line, stimulus.actions[first + i], word, i)
             else:
                 _append(line.at, line.values, STEP * i, values.to_digits(word, port.width))
         bit += port.width
@@ -74,11 +74,11 @@ def around(expectation: Expectation, verdict: Verdict, step: int, is_hidden: Cal
         for i in range(part.length):
             word = shown_word(verdict, port, first + i)
             _append(
-                line.at, line.values, STEP * i + _acts(drive.actions[first + i]), values.to_digits(word, port.width)
+                line.at, line.values, STEP * i + _acts(stimulus.actions[first + i]), values.to_digits(word, port.width)
             )
         _expect(expectation, verdict, part, port, line)
         lines.append(line)
-    return _view(expectation, verdict, drive.sequences.index(whole), part, lines, [], -1, "")
+    return _view(expectation, verdict, stimulus.sequences.index(whole), part, lines, [], -1, "")
 
 
 def _clock(line: WaveLine, action: str, sampled: values.Word, i: int) -> None:
@@ -107,13 +107,13 @@ def _append(at: list[int], found: list[str], time: int, digits: str) -> None:
 
 def _expect(expectation: Expectation, verdict: Verdict, sequence: Sequence, port: SpecPort, line: WaveLine) -> None:
     """Put in what is expected of an output, and where it is not right."""
-    drive = expectation.cases.drive
-    assert drive is not None
+    stimulus = expectation.cases.stimulus
+    assert stimulus is not None
     for i in range(sequence.length):
         word, care = expected_word(expectation, port.name, port.width, sequence.first + i, verdict.expected)
         digits = values.to_digits(word, port.width)
         digits = "".join(d if care >> (port.width - 1 - n) & 1 else "-" for n, d in enumerate(digits))
-        _append(line.expected_at, line.expected, STEP * i + _acts(drive.actions[sequence.first + i]), digits)
+        _append(line.expected_at, line.expected, STEP * i + _acts(stimulus.actions[sequence.first + i]), digits)
     output = verdict.outputs[port.name]
     bad = (output.failed | output.undefined | output.stopped) >> sequence.first & values.ones(sequence.length)
     for i in set_bits(bad):
@@ -133,8 +133,8 @@ def _view(
     ended: int,
     trouble: str,
 ) -> WavesView:
-    drive = expectation.cases.drive
-    assert drive is not None
+    stimulus = expectation.cases.stimulus
+    assert stimulus is not None
     follows = diverge(expectation, verdict).follows
     cells = verdict.cells()[part.first : part.first + part.length]
     wrong = expectation.cases.full & ~verdict.right
@@ -146,12 +146,12 @@ def _view(
                 length=s.length,
                 wrong=(wrong >> s.first & values.ones(s.length)).bit_count(),
             )
-            for s in drive.sequences
+            for s in stimulus.sequences
         ],
         sequence=number,
-        offset=part.first - drive.sequences[number].first,
+        offset=part.first - stimulus.sequences[number].first,
         step_time=STEP,
-        actions=drive.actions[part.first : part.first + part.length],
+        actions=stimulus.actions[part.first : part.first + part.length],
         cells="".join(x.upper() if follows >> (part.first + i) & 1 else x for i, x in enumerate(cells)),
         clock=expectation.spec.clock.port if expectation.spec.clock else "",
         waves=lines,

@@ -20,9 +20,11 @@ def input_values(expectation: Expectation, case: int) -> list[str]:
     values = []
     bit = 0
     for port in spec.inputs:
-        is_clock = cases.drive is not None and spec.clock is not None and port.name == spec.clock.port
+        is_clock = cases.stimulus is not None and spec.clock is not None and port.name == spec.clock.port
         values.append(
-            cases.drive.actions[case] if is_clock and cases.drive else port.show(cases.word(case, bit, port.width))
+            cases.stimulus.actions[case]
+            if is_clock and cases.stimulus
+            else port.show(cases.word(case, bit, port.width))
         )
         bit += port.width
     return values
@@ -30,13 +32,13 @@ def input_values(expectation: Expectation, case: int) -> list[str]:
 
 def case_label(expectation: Expectation, case: int) -> str:
     """A case in a narrow list: its inputs; of a step its place before."""
-    drive = expectation.cases.drive
+    stimulus = expectation.cases.stimulus
     if expectation.cases.labels:
         return expectation.cases.labels[case]
     inputs = " ".join(input_values(expectation, case))
-    if drive is None:
+    if stimulus is None:
         return inputs
-    sequence, number = drive.place(case)
+    sequence, number = stimulus.place(case)
     return f"{sequence.name} {number}: {inputs}"
 
 
@@ -47,12 +49,12 @@ def case_name(expectation: Expectation, case: int) -> str:
 
 def step_place(expectation: Expectation, case: int, follows: int = 0) -> StepPlace | None:
     """Where a step is; None without a clock."""
-    drive = expectation.cases.drive
-    if drive is None:
+    stimulus = expectation.cases.stimulus
+    if stimulus is None:
         return None
-    sequence, number = drive.place(case)
+    sequence, number = stimulus.place(case)
     return StepPlace(
-        sequence=sequence.name, number=number, clock=drive.actions[case], follows=bool(follows >> case & 1)
+        sequence=sequence.name, number=number, clock=stimulus.actions[case], follows=bool(follows >> case & 1)
     )
 
 

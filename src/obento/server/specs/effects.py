@@ -10,13 +10,13 @@ from obento.runner.pool import CheckPool
 from obento.runner.worker import SpecFiles, Task
 from obento.server.errors import Trouble, not_found
 from obento.server.results.clusters import member_of
-from obento.server.results.picture import TaskPicture
+from obento.server.results.outcomes import TaskOutcomes
 from obento.server.specs.models import Effect
 from obento.store import handins, specs
 
 
 def effects_of(
-    picture: TaskPicture, files: SpecFiles, loaded: LoadedSpec, handin_ids: list[int], pool: CheckPool
+    outcomes: TaskOutcomes, files: SpecFiles, loaded: LoadedSpec, handin_ids: list[int], pool: CheckPool
 ) -> list[Effect]:
     """Check some hand-ins against another text, and keep nothing of it.
 
@@ -29,27 +29,25 @@ def effects_of(
         raise Trouble(409, "this spec has errors; nobody can be checked by it")
     # A text that is not saved yet goes with the files that lie beside it now, not with those of the version in use.
     provided = tuple(
-        HandinFile(name, data) for name, data in specs.task_files(picture.c, picture.task.id, provided=True)
+        HandinFile(name, data) for name, data in specs.task_files(outcomes.c, outcomes.task.id, provided=True)
     )
     tasks = []
     for handin_id in handin_ids:
-        result = picture.state.by_handin.get(handin_id)
+        result = outcomes.state.by_handin.get(handin_id)
         if result is None:
             raise not_found("checked hand-in")
-        own = tuple(handins.attempt_files(picture.c, result.attempt_id))
-        tasks.append(Task(files, own, provided, handins.choices(picture.c, handin_id, picture.task.id)))
-    outcomes = pool.check_all(tasks)
-    if any(checked.status == "busy" for checked in outcomes):
+        own = tuple(handins.attempt_files(outcomes.c, result.attempt_id))
+        tasks.append(Task(files, own, provided, handins.choices(outcomes.c, handin_id, outcomes.task.id)))
+    checked = pool.check_all(tasks)
+    if any(c.status == "busy" for c in checked):
         raise Trouble(503, "the machine is too busy to check these; look again later")
-    return [
-        _effect(picture, handin_id, loaded, checked) for handin_id, checked in zip(handin_ids, outcomes, strict=True)
-    ]
+    return [_effect(outcomes, handin_id, loaded, c) for handin_id, c in zip(handin_ids, checked, strict=True)]
 
 
-def _effect(picture: TaskPicture, handin_id: int, loaded: LoadedSpec, checked: Checked) -> Effect:
+def _effect(outcomes: TaskOutcomes, handin_id: int, loaded: LoadedSpec, checked: Checked) -> Effect:
     assert loaded.expectation is not None
-    result = picture.state.by_handin[handin_id]
-    mark = picture.mark(handin_id)
+    result = outcomes.state.by_handin[handin_id]
+    mark = outcomes.mark(handin_id)
     verdict = checked.verdict if checked.status == "checked" else None
     passed = verdict.right.bit_count() if verdict is not None else 0
     total = loaded.expectation.cases.count
@@ -66,11 +64,11 @@ def _effect(picture: TaskPicture, handin_id: int, loaded: LoadedSpec, checked: C
     if verdict is not None:
         earned = mark_of(loaded.expectation, verdict, checked.rules).value
         if result.late:
-            earned = round(earned * (1 - float(picture.lab.late_share)), 2)
+            earned = round(earned * (1 - float(outcomes.lab.late_share)), 2)
     return Effect(
         handin_id=handin_id,
-        name=member_of(picture, handin_id).name,
-        kind=picture.state.kind(result),
+        name=member_of(outcomes, handin_id).name,
+        kind=outcomes.state.kind(result),
         passed=result.passed,
         total=result.total,
         mark=mark.value,

@@ -31,8 +31,8 @@ def preview(loaded: LoadedSpec) -> SpecPreview:
         if expectation
         else [],
         coverage=CoverageView(**asdict(expectation.coverage)) if expectation and expectation.coverage else None,
-        sequences=[s.name for s in expectation.cases.drive.sequences]
-        if expectation and expectation.cases.drive
+        sequences=[s.name for s in expectation.cases.stimulus.sequences]
+        if expectation and expectation.cases.stimulus
         else [],
         groups={name: plane.bit_count() for name, plane in expectation.groups.items()} if expectation else {},
     )

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from obento.core.spec.model import EDITION
 from obento.server.errors import not_found
-from obento.server.specs.shelf import SpecShelf, spec_files
+from obento.server.specs.opened import OpenedSpecs, spec_files
 from obento.store import audit, course, specs
 from obento.store.connection import Connection
 
 
-def save_text(c: Connection, task_id: int, text: str, person_id: int, shelf: SpecShelf) -> None:
+def save_text(c: Connection, task_id: int, text: str, person_id: int, opened: OpenedSpecs) -> None:
     """Save a spec's text as the newest version of a task, whether it has errors or not."""
-    loaded = shelf.load(spec_files(c, task_id, text))
+    loaded = opened.load(spec_files(c, task_id, text))
     task = course.task(c, task_id)
     if task is None:
         raise not_found("task")

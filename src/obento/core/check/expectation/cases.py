@@ -9,7 +9,7 @@ from obento.core.check.expectation.bench import expect_bench
 from obento.core.check.expectation.function_table import FunctionTable
 from obento.core.check.expectation.model import Disagreement, Expectation, Key, Planes, Source, case_text
 from obento.core.check.expectation.steps import combined_words, from_function, from_steps, inputs_of, plan
-from obento.core.check.running.bind import bind_ports
+from obento.core.check.running.binding import bind_ports
 from obento.core.check.running.cases import observe
 from obento.core.check.running.observation import Observation
 from obento.core.check.running.steps import observe_steps
@@ -106,13 +106,13 @@ def _build_clocked(
     if collector.errors > errors:
         return None, False
     cases, coverage = plan(spec, table, collector, limits.cases) if given is None else (given, None)
-    if cases is None or cases.drive is None:
+    if cases is None or cases.stimulus is None:
         return None, False
     sources: list[Source] = []
     if any(row.outputs for item in spec.steps for row in item.rows):
         sources.append(from_steps(spec, cases))
     if table is not None:
-        sources.append(from_function(spec, table, cases, cases.drive))
+        sources.append(from_function(spec, table, cases, cases.stimulus))
     for model in spec.models:
         source = _from_model(spec, model, others, cases, collector, limits, position)
         if source is not None:
@@ -376,14 +376,14 @@ def _from_model(
     if binding.problems:
         collector.error("bad-model", f"the ports of {model} do not fit: {binding.problems[0]}", position)
         return None
-    watch = observe if cases.drive is None else observe_steps
+    watch = observe if cases.stimulus is None else observe_steps
     observation: Observation = watch(design, binding, spec.inputs, cases, limits)
     run = observation.runs[0]
     if run.stopped:
         why = f"ends in an error ({observation.ends[0].text})" if observation.ends else "does not settle"
         collector.error("bad-model", f"{model} {why} in {run.stopped.bit_count()} cases", position)
         return None
-    if cases.drive is not None:
+    if cases.stimulus is not None:
         return Source(model, _known_in_all(observation, _keys(spec), cases.full))
     bits = {key: Planes(*run.outputs[key], cases.full) for key in _keys(spec)}
     for other in observation.runs[1:]:
@@ -531,7 +531,7 @@ def _completeness(result: Expectation, collector: Collector, position: int) -> N
                 covered |= bits.care
     missing = cases.full & ~covered
     result.uncovered = missing.bit_count()
-    if missing and cases.drive is None:  # before the first reset nothing can be expected
+    if missing and cases.stimulus is None:  # before the first reset nothing can be expected
         shown: list[str] = []
         rest = missing
         while rest and len(shown) < _MOST_TOLD:

@@ -25,8 +25,8 @@ from typing import Literal
 from obento.core import values
 from obento.core.check.expectation.function_table import FunctionTable, Inputs, State
 from obento.core.check.expectation.model import Coverage
-from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Planned, cell_of, clock_after
 from obento.core.spec.model import FunctionRow, Spec, SpecPort
+from obento.core.spec.stimulus import CYCLE, FALL, QUIET, RISE, Planned, cell_of, clock_after
 
 MOST_STEPS = 6_000
 """Walks have at most so many steps in all; what is left out then is said."""

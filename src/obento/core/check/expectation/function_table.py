@@ -14,8 +14,8 @@ from obento.core.formula.lower import FormulaLowering, Operand
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design
 from obento.core.ir.evaluate import evaluate
-from obento.core.spec.drive import CYCLE, QUIET, RISE
 from obento.core.spec.model import Cell, FunctionRow, Spec, SpecPort
+from obento.core.spec.stimulus import CYCLE, QUIET, RISE
 from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import SyntaxProblem
 from obento.core.values import Word

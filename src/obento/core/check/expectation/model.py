@@ -120,7 +120,7 @@ class Expectation:
 def with_cases(expectation: Expectation, chosen: Sequence[int]) -> Expectation:
     """The same for some of its cases alone, in this order; one may stand there several times. Only without a clock."""
     cases = expectation.cases
-    assert cases.drive is None
+    assert cases.stimulus is None
 
     def cut(plane: int) -> int:
         digits = plane_digits(plane, cases.count)
@@ -153,9 +153,9 @@ def case_text(spec: Spec, cases: Cases, case: int) -> str:
             named[port.name] = port.show(cases.word(case, bit, port.width))
         bit += port.width
     text = inputs_text(list(named), list(named.values()))
-    if cases.drive is None:
+    if cases.stimulus is None:
         return text
-    step = cases.drive.name(case) + (f" ({cases.drive.actions[case]})" if spec.clock else "")
+    step = cases.stimulus.name(case) + (f" ({cases.stimulus.actions[case]})" if spec.clock else "")
     return f"{step}, {text}" if text else step
 
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
 from obento.core.check.expectation.cases import equation_design, read_model
-from obento.core.check.running.bind import Binding, bind_ports
+from obento.core.check.running.binding import Binding, bind_ports
 from obento.core.check.running.cases import observe
 from obento.core.check.running.observation import Planes
 from obento.core.check.running.steps import observe_steps
@@ -30,7 +30,7 @@ class Known:
 def known_wires(spec: Spec, others: Mapping[str, bytes], cases: Cases, limits: Limits) -> list[Known]:
     """All named wires that a reference has in these cases: of the equations first, then of the models."""
     found: list[Known] = []
-    if spec.equations is not None and cases.drive is None:
+    if spec.equations is not None and cases.stimulus is None:
         made = equation_design(spec, Collector(), True)
         if made is not None:
             found += _wires(spec, made[0], cases, limits)
@@ -52,7 +52,7 @@ def _wires(spec: Spec, design: Design, cases: Cases, limits: Limits) -> Iterator
         port = Port(f"wire {s.id}", "out", s, False)
         design.ports.append(port)
         bits |= {(port.name, i): (port, i) for i in range(s.width)}
-    run = observe if cases.drive is None else observe_steps
+    run = observe if cases.stimulus is None else observe_steps
     observation = run(design, Binding(binding.ports, bits, [], binding.floating), spec.inputs, cases, limits)
     if observation.limit is not None:
         return

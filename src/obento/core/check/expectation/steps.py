@@ -11,8 +11,8 @@ from obento.core.check.expectation.function_table import FunctionTable, Inputs, 
 from obento.core.check.expectation.model import Coverage, Key, Planes, Source
 from obento.core.diagnostics import Collector
 from obento.core.spec.cases import Cases
-from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive, Planned, cell_of, clock_after, pack_steps
 from obento.core.spec.model import Cell, Spec
+from obento.core.spec.stimulus import CYCLE, FALL, QUIET, RISE, Planned, Stimulus, cell_of, clock_after, pack_steps
 
 _RANDOM_LENGTH = 64
 _RANDOM_STEPS = 512
@@ -49,8 +49,8 @@ def plan(
     if sum(len(steps) for _, steps in sequences) > most:
         collector.error("too-many-cases", f"these sequences have more steps than can be run (at most {most})")
         return None, coverage
-    count, one, zero, drive = pack_steps(spec.inputs, spec.clock, sequences)
-    return Cases(count, one, zero, drive), coverage
+    count, one, zero, stimulus = pack_steps(spec.inputs, spec.clock, sequences)
+    return Cases(count, one, zero, stimulus), coverage
 
 
 def _random(spec: Spec, count: int, seed: int) -> list[tuple[str, list[Planned]]]:
@@ -184,20 +184,20 @@ def inputs_of(spec: Spec, cases: Cases, step: int) -> tuple[values.Word, ...]:
     return tuple(words)
 
 
-def from_function(spec: Spec, table: FunctionTable, cases: Cases, drive: Drive) -> Source:
+def from_function(spec: Spec, table: FunctionTable, cases: Cases, stimulus: Stimulus) -> Source:
     """The function table along all sequences. Where inputs are left open both readings must say the same."""
     columns: dict[Key, tuple[list[str], list[str]]] = {
         key: (["0"] * cases.count, ["0"] * cases.count) for key in _keys(spec)
     }
-    for sequence in drive.sequences:
+    for sequence in stimulus.sequences:
         state = table.start()
-        level = drive.idle
+        level = stimulus.idle
         for step in range(sequence.first, sequence.first + sequence.length):
             inputs = inputs_of(spec, cases, step)
-            if any(plane >> step & 1 for plane in drive.free):
-                inputs = _opened(spec, inputs, drive, step)
-            moved = table.step(state, inputs, drive.actions[step], level)
-            level = clock_after(drive.actions[step], level, drive.idle)
+            if any(plane >> step & 1 for plane in stimulus.free):
+                inputs = _opened(spec, inputs, stimulus, step)
+            moved = table.step(state, inputs, stimulus.actions[step], level)
+            level = clock_after(stimulus.actions[step], level, stimulus.idle)
             for name, place in table.index.items():
                 one, zero = moved.sampled[place]
                 for i in range(table.states[place].width):
@@ -214,13 +214,13 @@ def from_function(spec: Spec, table: FunctionTable, cases: Cases, drive: Drive) 
     return Source("function", bits)
 
 
-def _opened(spec: Spec, inputs: tuple[values.Word, ...], drive: Drive, step: int) -> tuple[values.Word, ...]:
+def _opened(spec: Spec, inputs: tuple[values.Word, ...], stimulus: Stimulus, step: int) -> tuple[values.Word, ...]:
     """Open inputs as unknown, so that only what holds for both their values is expected."""
     words = []
     bit = 0
     for port, (one, zero) in zip(spec.inputs, inputs, strict=True):
         for i in range(port.width):
-            if drive.free[bit + i] >> step & 1:
+            if stimulus.free[bit + i] >> step & 1:
                 one, zero = one & ~(1 << i), zero & ~(1 << i)
         bit += port.width
         words.append((one, zero))

@@ -41,9 +41,9 @@ def advise(design: Design, limits: Limits, tell: Tell) -> None:
 def _look(
     design: Design, process: Process, owner: dict[int, Signal], moving: set[int], limits: Limits, tell: Tell
 ) -> None:
-    world = _Known(Graph(limits.graph_nodes))
+    surroundings = _Known(Graph(limits.graph_nodes))
     try:
-        effect = Symbolic(BitOps(world.graph, may_float=False), world, limits).run(process.body)
+        effect = Symbolic(BitOps(surroundings.graph, may_float=False), surroundings, limits).run(process.body)
     except (Unfit, LimitReached):
         return
     outside = _read_elsewhere(design, process)
@@ -51,7 +51,7 @@ def _look(
     forgotten: dict[int, Signal] = {}
     for bit, (_, written) in (effect.blocking | effect.later).items():
         signal = owner[bit]
-        if bit in outside and id(signal) not in own and not world.graph.is_tautology(written):
+        if bit in outside and id(signal) not in own and not surroundings.graph.is_tautology(written):
             forgotten[signal.id] = signal
     places = {latch.signal.id: latch for latch in find_latches(process.body)}
     for signal in forgotten.values():
@@ -69,7 +69,7 @@ def _look(
     written_here = effect.blocking.keys() | effect.later.keys()
     missing = {
         owner[b].id: owner[b]
-        for b in sorted(world.reads - woken - written_here)
+        for b in sorted(surroundings.reads - woken - written_here)
         if id(owner[b]) not in own and b in moving
     }
     if missing:
@@ -97,7 +97,7 @@ def _plain(signal: Signal) -> str:
 
 
 class _Known:
-    """A world in which everything read is 0 or 1."""
+    """A surroundings in which everything read is 0 or 1."""
 
     def __init__(self, graph: Graph) -> None:
         self.graph = graph

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from obento.core.check.explaining.advice import Tell
-from obento.core.check.running.bind import Binding
+from obento.core.check.running.binding import Binding
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, statements, written_bits
 from obento.core.ir.nodes import Assign, Ref, walk

@@ -13,8 +13,8 @@ from obento.core.check.expectation.model import Expectation, expected_word
 from obento.core.check.explaining.condition import failing_condition
 from obento.core.check.judging.verdict import Verdict, set_bits, shown_word
 from obento.core.spec.cases import Cases
-from obento.core.spec.drive import Drive, Sequence
 from obento.core.spec.model import Spec, SpecPort
+from obento.core.spec.stimulus import Sequence, Stimulus
 
 _BACK_AFTER = 4
 _MOST_POINTS = 4_000
@@ -43,20 +43,20 @@ class Divergence:
 
 def diverge(expectation: Expectation, verdict: Verdict) -> Divergence:
     """Tell the steps that are wrong of themselves from those that follow."""
-    drive = expectation.cases.drive
-    assert drive is not None
+    stimulus = expectation.cases.stimulus
+    assert stimulus is not None
     result = Divergence(0, 0, [], 0)
     bad = expectation.cases.full & ~verdict.right
-    for sequence in drive.sequences:
+    for sequence in stimulus.sequences:
         if not bad >> sequence.first & values.ones(sequence.length):
             result.sane |= values.ones(sequence.length) << sequence.first
             continue
-        _of_sequence(expectation, verdict, drive, sequence, bad, result)
+        _of_sequence(expectation, verdict, stimulus, sequence, bad, result)
     return result
 
 
 def _of_sequence(
-    expectation: Expectation, verdict: Verdict, drive: Drive, sequence: Sequence, bad: int, result: Divergence
+    expectation: Expectation, verdict: Verdict, stimulus: Stimulus, sequence: Sequence, bad: int, result: Divergence
 ) -> None:
     start = -1
     right_from, right_steps, has_edge = -1, 0, False
@@ -72,8 +72,8 @@ def _of_sequence(
         elif start >= 0 and verdict.passed >> step & 1:
             right_from = right_from if right_steps else step
             right_steps += 1
-            has_edge = has_edge or drive.active(step)
-            if _resets(expectation, drive, step) or (right_steps >= _BACK_AFTER and has_edge):
+            has_edge = has_edge or stimulus.active(step)
+            if _resets(expectation, stimulus, step) or (right_steps >= _BACK_AFTER and has_edge):
                 result.stretches.append(Stretch(sequence, start, right_from, True))
                 start, right_steps, has_edge = -1, 0, False
         if start < 0:
@@ -82,10 +82,10 @@ def _of_sequence(
         result.stretches.append(Stretch(sequence, start, end, False))
 
 
-def _resets(expectation: Expectation, drive: Drive, step: int) -> bool:
+def _resets(expectation: Expectation, stimulus: Stimulus, step: int) -> bool:
     """Whether a step certainly resets."""
     reset = expectation.spec.reset
-    if reset is None or not (reset.kind == "async" or drive.active(step)):
+    if reset is None or not (reset.kind == "async" or stimulus.active(step)):
         return False
     bit = 0
     for port in expectation.spec.inputs:
@@ -107,9 +107,9 @@ def describe(expectation: Expectation, verdict: Verdict, found: Divergence, outp
     steps = set_bits(bad & found.first) or set_bits(bad)
     step = steps[0]
     cases = expectation.cases
-    assert cases.drive is not None
+    assert cases.stimulus is not None
     count = bad.bit_count()
-    text = f"in {count} of {verdict.count} steps, first in {cases.drive.name(step)}: {happening(expectation, step)} "
+    text = f"in {count} of {verdict.count} steps, first in {cases.stimulus.name(step)}: {happening(expectation, step)} "
     port = next(p for p in expectation.spec.outputs if p.name == output)
     word, care = expected_word(expectation, port.name, port.width, step, verdict.expected)
     text += f"it is {port.show(shown_word(verdict, port, step))} instead of {port.show(word, care)}"
@@ -120,9 +120,9 @@ def describe(expectation: Expectation, verdict: Verdict, found: Divergence, outp
 def happening(expectation: Expectation, step: int) -> str:
     """What a step does: `at the falling edge with take = 1`, `when clr_n turns 0`."""
     spec, cases = expectation.spec, expectation.cases
-    drive = cases.drive
-    assert drive is not None
-    number = drive.place(step)[1]
+    stimulus = cases.stimulus
+    assert stimulus is not None
+    number = stimulus.place(step)[1]
     given, turned = [], []
     bit = 0
     for port in spec.inputs:
@@ -133,7 +133,7 @@ def happening(expectation: Expectation, step: int) -> str:
             if number > 1 and cases.word(step - 1, bit, port.width) != word:
                 turned.append(text)
         bit += port.width
-    action = drive.actions[step]
+    action = stimulus.actions[step]
     with_inputs = f" with {' and '.join(given)}" if given else ""
     if action == ".":
         return (
@@ -141,7 +141,7 @@ def happening(expectation: Expectation, step: int) -> str:
             if turned or number > 1
             else f"at power-up{with_inputs}"
         )
-    falls = action == "f" or (action == "c" and drive.idle == 1)
+    falls = action == "f" or (action == "c" and stimulus.idle == 1)
     return f"at the {'falling' if falls else 'rising'} edge{with_inputs}"
 
 
@@ -152,14 +152,14 @@ def when_it_diverges(expectation: Expectation, verdict: Verdict, found: Divergen
     Empty when nothing short tells them apart.
     """
     spec, cases = expectation.spec, expectation.cases
-    drive = cases.drive
-    assert drive is not None
+    stimulus = cases.stimulus
+    assert stimulus is not None
     if not found.first:
         return ""
     states = [p for p in spec.outputs if p.width <= 8]
     points = []
     for step in set_bits((found.first | found.sane) & ~verdict.not_compared)[:_MOST_POINTS]:
-        if step == drive.place(step)[0].first:
+        if step == stimulus.place(step)[0].first:
             continue
         words = _point(expectation, verdict, states, step)
         if words is not None:
@@ -171,14 +171,14 @@ def when_it_diverges(expectation: Expectation, verdict: Verdict, found: Divergen
     names = [SpecPort(_EDGE, "in", 1, 0, 0, False, "bin"), *inputs, *states]
     if sum(p.width for p in names) > 16:
         return ""
-    return _in_words(replace(spec, inputs=tuple(names)), points, drive)
+    return _in_words(replace(spec, inputs=tuple(names)), points, stimulus)
 
 
 def _point(expectation: Expectation, verdict: Verdict, states: list[SpecPort], step: int) -> tuple[int, ...] | None:
     """Edge, inputs and expected outputs before a step, as numbers; None where one is unknown."""
     cases = expectation.cases
-    assert cases.drive is not None
-    numbers = [int(cases.drive.active(step))]
+    assert cases.stimulus is not None
+    numbers = [int(cases.stimulus.active(step))]
     bit = 0
     for port in expectation.spec.inputs:
         word = cases.word(step, bit, port.width)
@@ -196,7 +196,7 @@ def _point(expectation: Expectation, verdict: Verdict, states: list[SpecPort], s
     return tuple(numbers)
 
 
-def _in_words(spec: Spec, points: list[tuple[tuple[int, ...], int]], drive: Drive) -> str:
+def _in_words(spec: Spec, points: list[tuple[tuple[int, ...], int]], stimulus: Stimulus) -> str:
     unique = list(dict.fromkeys(points))
     planes: list[int] = []
     for i, port in enumerate(spec.inputs):
@@ -207,7 +207,7 @@ def _in_words(spec: Spec, points: list[tuple[tuple[int, ...], int]], drive: Driv
     text = failing_condition(spec, cases, sum(wrong << n for n, (_, wrong) in enumerate(unique)))
     if not text or text == "always" or " or " in text:
         return ""
-    edge = "falling" if drive.idle else "rising"
+    edge = "falling" if stimulus.idle else "rising"
     text = text.replace(f"{_EDGE} = 1 and ", f"at the {edge} edge with ").replace(
         f"{_EDGE} = 0 and ", "without an edge with "
     )

@@ -14,7 +14,7 @@ from obento.core.check.explaining.timing_slips import find_timing_slips
 from obento.core.check.judging.outcome import Finding
 from obento.core.check.judging.ready import Ready
 from obento.core.check.judging.verdict import Verdict
-from obento.core.check.running.bind import Binding
+from obento.core.check.running.binding import Binding
 from obento.core.handin import Reading
 from obento.core.ir.design import Design
 from obento.core.ir.drivers import statements, written_bits
@@ -24,7 +24,7 @@ from obento.core.limits import Limits
 
 def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: Limits) -> list[Finding]:
     """Everything that can be said of a hand-in, with its place; warnings on its clocking go to its messages."""
-    if expectation.cases.drive is None:
+    if expectation.cases.stimulus is None:
         found = [*_as_findings(find_slips(expectation, verdict)), *conditions(expectation, verdict)]
     else:
         found = _clocked_findings(verdict, expectation, ready, limits)
@@ -42,7 +42,7 @@ def _errors_of_the_run(expectation: Expectation, verdict: Verdict, reading: Read
         if not cases:
             continue
         among, when = f"{cases.bit_count()} of {verdict.count}", ""
-        if expectation.cases.drive is None:
+        if expectation.cases.stimulus is None:
             condition = failing_condition(expectation.spec, expectation.cases, cases, verdict.not_compared)
             when = f" whenever {condition}" if condition and condition != "always" else ""
         else:
@@ -61,7 +61,7 @@ def _unsettled(expectation: Expectation, verdict: Verdict) -> list[Finding]:
     moving = verdict.stopped & ~ended & ~verdict.untried
     if not moving:
         return []
-    steps = " steps" if expectation.cases.drive is not None else ""
+    steps = " steps" if expectation.cases.stimulus is not None else ""
     if verdict.untried:
         return [
             Finding(

@@ -10,7 +10,7 @@ from obento.core.check.expectation.model import Expectation
 from obento.core.check.explaining.clocking import clocked_assignments
 from obento.core.check.judging.ready import Ready
 from obento.core.check.judging.verdict import judge
-from obento.core.check.running.bind import Binding
+from obento.core.check.running.binding import Binding
 from obento.core.check.running.steps import observe_steps
 from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design
@@ -92,7 +92,7 @@ def _bare_vhdl(ready: Ready) -> Iterator[_Bare | None]:
 
 def _objects(ready: Ready) -> Iterator[vhdl.ObjectDecl]:
     """Signals of architectures and variables of their processes."""
-    for architectures in ready.reading.world.architectures.values():
+    for architectures in ready.reading.design_units.architectures.values():
         for architecture in architectures:
             yield from (d for d in architecture.decls if isinstance(d, vhdl.ObjectDecl) and d.kind == "signal")
             for item in architecture.body:

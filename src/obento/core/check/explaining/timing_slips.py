@@ -17,14 +17,14 @@ from obento.core.check.explaining.clocking import clocked_assignments, read_else
 from obento.core.check.explaining.divergence import Divergence
 from obento.core.check.explaining.slips import Slip, find_slips
 from obento.core.check.judging.verdict import Verdict, judge, set_bits, shown_word
-from obento.core.check.running.bind import Binding
+from obento.core.check.running.binding import Binding
 from obento.core.check.running.observation import Observation
 from obento.core.check.running.steps import observe_steps
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
 from obento.core.spec.cases import Cases
-from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive, Planned, Sequence, clock_after, pack_steps
 from obento.core.spec.model import Cell, SpecPort
+from obento.core.spec.stimulus import CYCLE, FALL, QUIET, RISE, Planned, Sequence, Stimulus, clock_after, pack_steps
 
 TIMING_SLIPS = frozenset(
     [
@@ -49,7 +49,7 @@ _FEWEST_EDGES = 3
 
 Observe = Callable[[Cases], Observation]
 Step = tuple[str, tuple[Cell, ...], int | None]
-"""A step of a second drive: action, inputs, and the step of the first one that it stands for."""
+"""A step of a second stimulus: action, inputs, and the step of the first one that it stands for."""
 
 
 def find_timing_slips(
@@ -83,8 +83,8 @@ class _Search:
         self._found = found
         self._again = again
         self._cases = expectation.cases
-        assert expectation.cases.drive is not None
-        self._drive: Drive = expectation.cases.drive
+        assert expectation.cases.stimulus is not None
+        self._drive: Stimulus = expectation.cases.stimulus
         self._wrong = [n for n, o in verdict.outputs.items() if o.failed | o.undefined]
         wrong = expectation.cases.full & ~verdict.right
         self._suspects = [s for s in self._drive.sequences if wrong >> s.first & values.ones(s.length)]
@@ -146,9 +146,9 @@ class _Search:
         if not sequences:
             return False
         planned = [(name, [Planned(action, cells) for action, cells, _ in steps]) for name, steps in sequences]
-        count, one, zero, drive = pack_steps(self._e.spec.inputs, self._e.spec.clock, planned)
+        count, one, zero, stimulus = pack_steps(self._e.spec.inputs, self._e.spec.clock, planned)
         places = [place for _, steps in sequences for _, _, place in steps]
-        return self._all_right(self._again(Cases(count, one, zero, drive)), places)
+        return self._all_right(self._again(Cases(count, one, zero, stimulus)), places)
 
     def _steps(self, sequence: Sequence) -> Iterator[tuple[int, str, tuple[Cell, ...]]]:
         for step in range(sequence.first, sequence.first + sequence.length):
@@ -337,10 +337,10 @@ class _Search:
 
 def turned_clock(cases: Cases) -> Cases:
     """The same steps with the clock upside down."""
-    drive = cases.drive
-    assert drive is not None
-    actions = "".join(_TURNED[a] for a in drive.actions)
-    return replace(cases, drive=replace(drive, actions=actions, idle=1 - drive.idle))
+    stimulus = cases.stimulus
+    assert stimulus is not None
+    actions = "".join(_TURNED[a] for a in stimulus.actions)
+    return replace(cases, stimulus=replace(stimulus, actions=actions, idle=1 - stimulus.idle))
 
 
 def turned_input(cases: Cases, bit: int, width: int) -> Cases:
@@ -353,8 +353,8 @@ def turned_input(cases: Cases, bit: int, width: int) -> Cases:
 
 def _only(cases: Cases, sequences: list[Sequence]) -> tuple[Cases, list[int | None]]:
     """A few of the sequences, and the steps that they stand for."""
-    drive = cases.drive
-    assert drive is not None
+    stimulus = cases.stimulus
+    assert stimulus is not None
     places = [step for s in sequences for step in range(s.first, s.first + s.length)]
 
     def cut(plane: int) -> int:
@@ -368,8 +368,8 @@ def _only(cases: Cases, sequences: list[Sequence]) -> tuple[Cases, list[int | No
     for s in sequences:
         placed.append(Sequence(s.name, at, s.length))
         at += s.length
-    actions = "".join(drive.actions[s.first : s.first + s.length] for s in sequences)
-    fewer = replace(drive, sequences=tuple(placed), actions=actions, free=tuple(cut(p) for p in drive.free))
+    actions = "".join(stimulus.actions[s.first : s.first + s.length] for s in sequences)
+    fewer = replace(stimulus, sequences=tuple(placed), actions=actions, free=tuple(cut(p) for p in stimulus.free))
     return Cases(at, tuple(cut(p) for p in cases.one), tuple(cut(p) for p in cases.zero), fewer), list(places)
 
 

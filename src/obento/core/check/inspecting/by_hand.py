@@ -15,8 +15,8 @@ from obento.core.ir.part import Finished, RunError
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.timeline.kernel import DidNotSettle, Timeline
 from obento.core.spec.cases import Cases
-from obento.core.spec.drive import QUIET, Planned, cell_of, pack_steps
 from obento.core.spec.model import Spec
+from obento.core.spec.stimulus import QUIET, Planned, cell_of, pack_steps
 from obento.core.values import Word
 
 MOST_MOVES = 500
@@ -62,7 +62,7 @@ def drive_by_hand(
     spec = expectation.spec
     steps = _as_steps(spec, moves)
     words, trouble = _run(spec, opened, steps, limits)
-    wanted = expect_for(spec, steps if spec.is_clocked else replace(steps, drive=None), others, limits)
+    wanted = expect_for(spec, steps if spec.is_clocked else replace(steps, stimulus=None), others, limits)
     result = ByHand([], {}, trouble)
     wiring = Wiring.of(opened.ready.binding, spec.inputs)
     for port in spec.outputs:
@@ -92,14 +92,14 @@ def _as_steps(spec: Spec, moves: Sequence[Move]) -> Cases:
 
 def _run(spec: Spec, opened: Opened, cases: Cases, limits: Limits) -> tuple[list[Word], str]:
     """The words of all signals after the last step, or where the run ended, and why it did."""
-    design, drive = opened.ready.design, cases.drive
-    assert drive is not None
+    design, stimulus = opened.ready.design, cases.stimulus
+    assert stimulus is not None
     wiring = Wiring.of(opened.ready.binding, spec.inputs)
     timeline = Timeline(design, limits)
-    place = wiring.inputs[drive.clock] if drive.clock is not None else None
+    place = wiring.inputs[stimulus.clock] if stimulus.clock is not None else None
     words: list[Word] = []
     try:
-        for _ in play(timeline, drive, place, settings(wiring, cases, drive.sequences[0])):
+        for _ in play(timeline, stimulus, place, settings(wiring, cases, stimulus.sequences[0])):
             words = list(timeline.words)
     except Finished:
         return list(timeline.words), "the design ends the run itself"

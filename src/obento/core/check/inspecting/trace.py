@@ -74,8 +74,8 @@ def _trace(
     expectation: Expectation, ready: Ready, number: int, wanted: set[str], open_as_one: bool, limits: Limits
 ) -> Trace:
     cases, spec = expectation.cases, expectation.spec
-    drive = cases.drive
-    assert drive is not None
+    stimulus = cases.stimulus
+    assert stimulus is not None
     wiring = Wiring.of(ready.binding, spec.inputs)
     recorder = _Recorder()
     for port in (*spec.inputs, *spec.outputs):
@@ -86,8 +86,8 @@ def _trace(
         if name in wanted:
             recorder.watch(Wave(name, "inner", len(inner[name])), inner[name])
     trace = Trace(recorder.waves, list(inner))
-    sequence = drive.sequences[number]
-    place = wiring.inputs[drive.clock] if drive.clock is not None else None
+    sequence = stimulus.sequences[number]
+    place = wiring.inputs[stimulus.clock] if stimulus.clock is not None else None
     step = 0
     try:
         ready.design.is_seen_inside = True
@@ -97,7 +97,7 @@ def _trace(
             # The way back to rest comes after the step was counted.
             recorder.look(timeline.words, STEP * (step - (moment == "back")) + _MOMENTS[moment])
 
-        for _ in play(timeline, drive, place, settings(wiring, cases, sequence, open_as_one), look):
+        for _ in play(timeline, stimulus, place, settings(wiring, cases, sequence, open_as_one), look):
             step += 1
     except Finished:
         trace.ended, trace.trouble = step, "the design ends the run itself"

@@ -12,7 +12,7 @@ from obento.core.check.expectation.model import Expectation, with_cases
 from obento.core.check.expectation.reference import Known, known_wires
 from obento.core.check.judging.ready import Ready, make_ready
 from obento.core.check.judging.verdict import judge, set_bits
-from obento.core.check.running.bind import Binding
+from obento.core.check.running.binding import Binding
 from obento.core.check.running.cases import observe
 from obento.core.check.running.observation import Observation, Planes
 from obento.core.check.running.steps import observe_steps
@@ -79,7 +79,7 @@ def look_inside(
         return made
     ready, drawing = made.ready, made.drawing
     binding = _watched(ready.design, ready.binding, drawing.circuit)
-    run = observe if expectation.cases.drive is None else observe_steps
+    run = observe if expectation.cases.stimulus is None else observe_steps
     observation = run(ready.design, binding, expectation.spec.inputs, expectation.cases, limits)
     if observation.limit is not None:
         return observation.limit.text
@@ -91,7 +91,7 @@ def look_inside(
         list(wanted),
         {bit: _column(p, expectation.cases.count, wanted) for bit, p in planes.items()},
     )
-    if expectation.cases.drive is None and observation.engine == "levelized":
+    if expectation.cases.stimulus is None and observation.engine == "levelized":
         result.explains = _explaining(expectation, files, provided, choices, limits)
     known = known_wires(expectation.spec, others, expectation.cases, limits)
     inputs = {b for p in ready.design.ports if p.direction == "in" for b in _bits_of(p)}

@@ -16,7 +16,7 @@ from obento.core.check.judging.ready import make_ready
 from obento.core.check.judging.rules import check_rules
 from obento.core.check.judging.verdict import judge
 from obento.core.check.running.benches import BenchRun, checks_told, run_bench
-from obento.core.check.running.bind import chosen_files
+from obento.core.check.running.binding import chosen_files
 from obento.core.check.running.observation import Observation, Run
 from obento.core.handin import HandinFile, read_handin
 from obento.core.limits import Limits

@@ -13,15 +13,15 @@ from dataclasses import dataclass, replace
 from obento.core.check.expectation.model import Expectation, Key
 from obento.core.check.judging.outcome import Checked, Finding
 from obento.core.check.judging.verdict import judge
-from obento.core.check.running.bind import Binding, bind_ports
+from obento.core.check.running.binding import Binding, bind_ports
 from obento.core.check.running.observation import Observation, Run
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile
 from obento.core.ir.design import Design, Port
 from obento.core.sim.bench.vcd_read import BadDump, Dumped, DumpFile, read_dump
-from obento.core.spec.drive import CYCLE, FALL, QUIET, RISE, Drive, clock_after
-from obento.core.spec.drive import Sequence as StepSequence
 from obento.core.spec.model import Spec, SpecPort
+from obento.core.spec.stimulus import CYCLE, FALL, QUIET, RISE, Stimulus, clock_after
+from obento.core.spec.stimulus import Sequence as StepSequence
 from obento.core.texts import decode
 from obento.core.values import Word
 
@@ -75,14 +75,14 @@ def check_evidence(expectation: Expectation, files: Sequence[HandinFile]) -> Che
         return outcome
     run = (
         _cases_shown(expectation, bound, dump)
-        if expectation.cases.drive is None
+        if expectation.cases.stimulus is None
         else _steps_shown(expectation, bound, dump)
     )
     outcome.status, outcome.engine = "checked", LANGUAGE
     outcome.verdict = judge(expectation, Observation([run], LANGUAGE))
     missing = outcome.verdict.stopped.bit_count()
     if missing:
-        what = "cases" if expectation.cases.drive is None else "steps"
+        what = "cases" if expectation.cases.stimulus is None else "steps"
         outcome.findings.append(
             Finding("not-shown", f"the dump does not show {missing} of {expectation.cases.count} {what}")
         )
@@ -217,22 +217,22 @@ class _Moment:
 
 def _steps_shown(expectation: Expectation, bound: _Bound, dump: DumpFile) -> Run:
     spec, cases = expectation.spec, expectation.cases
-    drive = cases.drive
-    assert drive is not None
+    stimulus = cases.stimulus
+    assert stimulus is not None
     data = [p for p in spec.inputs if spec.clock is None or p.name != spec.clock.port]
     moments = _moments(bound, dump, spec, data)
     run = Run("fresh", dict.fromkeys(expectation.bits, (0, 0)), cases.full)
-    for sequence in drive.sequences:
+    for sequence in stimulus.sequences:
         wanted = list(
             zip(
-                _edges(drive, sequence),
+                _edges(stimulus, sequence),
                 (_data_point(expectation, sequence.first + i) for i in range(sequence.length)),
                 strict=True,
             )
         )
         best: list[int] = []
         for start in range(len(moments)):
-            found = _follow(moments, start, wanted, drive.idle)
+            found = _follow(moments, start, wanted, stimulus.idle)
             if len(found) > len(best):
                 best = found
             if len(best) == len(wanted):
@@ -241,28 +241,28 @@ def _steps_shown(expectation: Expectation, bound: _Bound, dump: DumpFile) -> Run
     return run
 
 
-def _edges(drive: Drive, sequence: StepSequence) -> list[str]:
+def _edges(stimulus: Stimulus, sequence: StepSequence) -> list[str]:
     """What the clock really does in each step: told to rise while it is up, it does nothing."""
     found = []
-    level = drive.idle
-    for action in drive.actions[sequence.first : sequence.first + sequence.length]:
+    level = stimulus.idle
+    for action in stimulus.actions[sequence.first : sequence.first + sequence.length]:
         moves = action == CYCLE or (action != QUIET and int(action == RISE) != level)
         found.append(action if moves else QUIET)
-        level = clock_after(action, level, drive.idle)
+        level = clock_after(action, level, stimulus.idle)
     return found
 
 
 def _data_point(expectation: Expectation, step: int) -> tuple[tuple[int, int, int], ...]:
     """The inputs of a step but the clock: ones, zeros, and which digits are given."""
-    drive = expectation.cases.drive
-    assert drive is not None
+    stimulus = expectation.cases.stimulus
+    assert stimulus is not None
     out = []
     bit = 0
     for port in expectation.spec.inputs:
         one, zero = expectation.cases.word(step, bit, port.width)
         care = 0
         for i in range(port.width):
-            care |= (not drive.free[bit + i] >> step & 1) << i
+            care |= (not stimulus.free[bit + i] >> step & 1) << i
         bit += port.width
         if expectation.spec.clock is None or port.name != expectation.spec.clock.port:
             out.append((one & care, zero & care, care))

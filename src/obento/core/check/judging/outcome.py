@@ -7,7 +7,7 @@ from typing import Literal
 
 from obento.core.check.judging.rules import RuleResult
 from obento.core.check.judging.verdict import Verdict
-from obento.core.check.running.bind import Bound
+from obento.core.check.running.binding import Bound
 from obento.core.diagnostics import Message
 
 Status = Literal["checked", "unreadable", "no_unit", "ports", "stopped", "empty", "busy"]

@@ -7,7 +7,7 @@ from contextlib import suppress
 from dataclasses import dataclass
 
 from obento.core.check.judging.outcome import Checked, Status
-from obento.core.check.running.bind import Binding, Bound, bind_ports, choose_name, chosen_files
+from obento.core.check.running.binding import Binding, Bound, bind_ports, choose_name, chosen_files
 from obento.core.diagnostics import Message, Severity
 from obento.core.handin import HandinFile, Reading, Unit, read_handin
 from obento.core.ir.design import Design

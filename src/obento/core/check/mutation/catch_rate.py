@@ -14,7 +14,7 @@ from obento.core.check.expectation.cases import equation_design, expect_for, rea
 from obento.core.check.expectation.model import Expectation, case_text, expected_word
 from obento.core.check.judging.verdict import Verdict, judge, shown_word
 from obento.core.check.mutation.changes import Trial, limits_of_trials, trials_of
-from obento.core.check.running.bind import Binding, bind_ports
+from obento.core.check.running.binding import Binding, bind_ports
 from obento.core.check.running.cases import observe
 from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design

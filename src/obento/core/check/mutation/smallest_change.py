@@ -59,8 +59,8 @@ def find_repair(
     ready = make_ready(expectation.spec, files, provided, limits, choices)
     if not isinstance(ready, Ready):
         return None
-    run = observe if expectation.cases.drive is None else observe_steps
-    if ready.design.parts and expectation.cases.drive is not None:
+    run = observe if expectation.cases.stimulus is None else observe_steps
+    if ready.design.parts and expectation.cases.stimulus is not None:
         # What is changed is the form for lanes: on the timeline a part would run as it was written.
         run = partial(observe_steps, lanes_from=1)
 
@@ -111,7 +111,7 @@ def find_repair(
 def _few_cases(expectation: Expectation, right: int) -> Expectation:
     """Some wrong cases and some right ones; of clocked labs all, since a step alone means nothing."""
     cases = expectation.cases
-    if cases.drive is not None or cases.count <= _FEW:
+    if cases.stimulus is not None or cases.count <= _FEW:
         return expectation
     wrong = set_bits(cases.full & ~right)
     good = set_bits(right)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from obento.core import values
-from obento.core.check.running.bind import Binding
+from obento.core.check.running.binding import Binding
 from obento.core.check.running.case_by_case import Wires, observe_case_by_case
 from obento.core.check.running.observation import BLOCK, Observation, Planes, Run
 from obento.core.check.running.power_up import refused_unknown

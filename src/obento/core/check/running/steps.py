@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 
-from obento.core.check.running.bind import Binding
+from obento.core.check.running.binding import Binding
 from obento.core.check.running.cases import power_up_refused
 from obento.core.check.running.observation import Observation, Planes, Run
 from obento.core.check.running.power_up import Ended, Start, apply_words, note_end
@@ -19,8 +19,8 @@ from obento.core.sim.event_driven import EventDriven
 from obento.core.sim.lanes.bits import Unfit
 from obento.core.sim.timeline.kernel import DidNotSettle, Timeline
 from obento.core.spec.cases import Cases
-from obento.core.spec.drive import Drive, Sequence, clock_after, clock_during
 from obento.core.spec.model import SpecPort
+from obento.core.spec.stimulus import Sequence, Stimulus, clock_after, clock_during
 from obento.core.values import Word, ones
 
 LANES_FROM = 8
@@ -59,16 +59,16 @@ def observe_steps(
     lanes_from: int | None = None,
 ) -> Observation:
     """Run a design through all sequences; from so many on (`LANES_FROM`) in lanes, where it fits."""
-    drive = cases.drive
-    assert drive is not None
+    stimulus = cases.stimulus
+    assert stimulus is not None
     wiring = Wiring.of(binding, inputs)
-    runs = [Run("fresh"), *([Run(OPEN_AS_ONE)] if any(drive.free) else [])]
-    if len(drive.sequences) >= (LANES_FROM if lanes_from is None else lanes_from):
+    runs = [Run("fresh"), *([Run(OPEN_AS_ONE)] if any(stimulus.free) else [])]
+    if len(stimulus.sequences) >= (LANES_FROM if lanes_from is None else lanes_from):
         try:
-            return _side_by_side(design, wiring, cases, drive, limits, runs)
+            return _side_by_side(design, wiring, cases, stimulus, limits, runs)
         except (Unfit, LimitReached):
             pass
-    return _one_by_one(design, wiring, cases, drive, limits, runs)
+    return _one_by_one(design, wiring, cases, stimulus, limits, runs)
 
 
 # What is set when.
@@ -79,25 +79,25 @@ def settings(
 ) -> Iterator[tuple[str, Setting]]:
     """For each step the clock's action and the words of all inputs but the clock, which is at its place of the step
     before."""
-    drive = cases.drive
-    assert drive is not None
+    stimulus = cases.stimulus
+    assert stimulus is not None
     signals = sorted({s for s, _ in (*wiring.inputs, *wiring.floating)})
     floating = dict.fromkeys(signals, 0)
     for signal, i in wiring.floating:
         floating[signal] |= 1 << i
-    level = drive.idle
+    level = stimulus.idle
     for step in range(sequence.first, sequence.first + sequence.length):
         ones_, zeros = dict(floating), dict(floating)
         for bit, (signal, i) in enumerate(wiring.inputs):
             one, zero = cases.one[bit] >> step & 1, cases.zero[bit] >> step & 1
-            if bit == drive.clock:
+            if bit == stimulus.clock:
                 one, zero = level, 1 - level
-            elif open_as_one and drive.free[bit] >> step & 1:
+            elif open_as_one and stimulus.free[bit] >> step & 1:
                 one, zero = 1, 0
             ones_[signal] |= one << i
             zeros[signal] |= zero << i
-        yield drive.actions[step], {s: (ones_[s], zeros[s]) for s in signals}
-        level = clock_after(drive.actions[step], level, drive.idle)
+        yield stimulus.actions[step], {s: (ones_[s], zeros[s]) for s in signals}
+        level = clock_after(stimulus.actions[step], level, stimulus.idle)
 
 
 # One after the other.
@@ -114,7 +114,7 @@ def with_clock(setting: Setting, place: tuple[int, int] | None, level: int) -> S
 
 def play(
     timeline: Timeline,
-    drive: Drive,
+    stimulus: Stimulus,
     place: tuple[int, int] | None,
     steps: Iterable[tuple[str, Setting]],
     look: Callable[[str], None] = lambda moment: None,
@@ -126,7 +126,7 @@ def play(
     """
     steps = list(steps)
     (start or Start(timeline)).begin(steps[0][1] if steps else {})
-    level = drive.idle
+    level = stimulus.idle
     if place is not None:  # the clock is at rest before anything else is set
         signal, i = place
         one, zero = timeline.words[signal]
@@ -134,38 +134,44 @@ def play(
     for action, setting in steps:
         apply_words(timeline, setting)
         look("set")
-        during = clock_during(action, level, drive.idle)
+        during = clock_during(action, level, stimulus.idle)
         if during != level:
             apply_words(timeline, with_clock(setting, place, during))
             look("edge")
         yield
-        level = clock_after(action, level, drive.idle)
+        level = clock_after(action, level, stimulus.idle)
         if level != during:
             apply_words(timeline, with_clock(setting, place, level))
             look("back")
 
 
 def _one_by_one(
-    design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, runs: list[Run], only: int | None = None
+    design: Design,
+    wiring: Wiring,
+    cases: Cases,
+    stimulus: Stimulus,
+    limits: Limits,
+    runs: list[Run],
+    only: int | None = None,
 ) -> Observation:
     """Sequence by sequence; `only` are the sequences wanted, if not all."""
     try:
         timeline = Timeline(design, limits)
     except LimitReached as limit:
         return _nothing(wiring, cases, runs, "timeline", limit)
-    place = wiring.inputs[drive.clock] if drive.clock is not None else None
+    place = wiring.inputs[stimulus.clock] if stimulus.clock is not None else None
     collected = [{key: (["0"] * cases.count, ["0"] * cases.count) for key in wiring.outputs} for _ in runs]
     ends: list[Ended] = []
     start = Start(timeline)
     limit_hit: LimitReached | None = None
-    for number, sequence in enumerate(drive.sequences):
+    for number, sequence in enumerate(stimulus.sequences):
         if only is not None and not only >> number & 1:
             continue
         for run, columns in zip(runs, collected, strict=True):
             step = sequence.first
             try:
                 for _ in play(
-                    timeline, drive, place, settings(wiring, cases, sequence, run is not runs[0]), start=start
+                    timeline, stimulus, place, settings(wiring, cases, sequence, run is not runs[0]), start=start
                 ):
                     words = timeline.words
                     for key, (signal, i) in wiring.outputs.items():
@@ -217,32 +223,32 @@ class Abreast:
     after: int
 
 
-def abreast(cases: Cases, drive: Drive, open_as_one: bool) -> list[Abreast]:
+def abreast(cases: Cases, stimulus: Stimulus, open_as_one: bool) -> list[Abreast]:
     """All sequences turned round: step by step, each a plane over the sequences. Ended ones keep their last inputs."""
-    count = len(drive.sequences)
-    longest = max(s.length for s in drive.sequences)
+    count = len(stimulus.sequences)
+    longest = max(s.length for s in stimulus.sequences)
     width = len(cases.one)
     planes: list[list[list[str]]] = [[[], []] for _ in range(width)]
     for bit in range(width):
         for rail, source in enumerate((cases.one[bit], cases.zero[bit])):
             if open_as_one:
-                source = source | drive.free[bit] if rail == 0 else source & ~drive.free[bit]
+                source = source | stimulus.free[bit] if rail == 0 else source & ~stimulus.free[bit]
             digits = format(source, f"0{cases.count}b")[::-1]
             rows = [
                 digits[s.first : s.first + s.length].ljust(longest, digits[s.first + s.length - 1])
-                for s in drive.sequences
+                for s in stimulus.sequences
             ]
             planes[bit][rail] = ["".join(column) for column in zip(*reversed(rows), strict=True)]
-    levels = [drive.idle] * count
+    levels = [stimulus.idle] * count
     out: list[Abreast] = []
     for t in range(longest):
         running = during = after = 0
-        for k, sequence in enumerate(drive.sequences):
+        for k, sequence in enumerate(stimulus.sequences):
             if t < sequence.length:
                 running |= 1 << k
-                action = drive.actions[sequence.first + t]
-                during |= clock_during(action, levels[k], drive.idle) << k
-                levels[k] = clock_after(action, levels[k], drive.idle)
+                action = stimulus.actions[sequence.first + t]
+                during |= clock_during(action, levels[k], stimulus.idle) << k
+                levels[k] = clock_after(action, levels[k], stimulus.idle)
             else:
                 during |= levels[k] << k
             after |= levels[k] << k
@@ -253,7 +259,7 @@ def abreast(cases: Cases, drive: Drive, open_as_one: bool) -> list[Abreast]:
 
 
 def _side_by_side(
-    design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, runs: list[Run]
+    design: Design, wiring: Wiring, cases: Cases, stimulus: Stimulus, limits: Limits, runs: list[Run]
 ) -> Observation:
     unknown_inputs = not cases.all_known
     lanes = EventDriven(design, limits, inputs_may_float=bool(wiring.floating) or unknown_inputs)
@@ -261,34 +267,34 @@ def _side_by_side(
     places = [offset[s] + i for s, i in wiring.inputs]
     floats = [offset[s] + i for s, i in wiring.floating]
     watched = {key: offset[s] + i for key, (s, i) in wiring.outputs.items()}
-    full = ones(len(drive.sequences))
+    full = ones(len(stimulus.sequences))
     escaped = 0
     refused = power_up_refused(lanes, design, limits)
     for run in runs:
-        level = full if drive.idle else 0
+        level = full if stimulus.idle else 0
         if refused is None:
             stopped = lanes.power_up(full)
         else:
-            first = _turned(cases, drive, run is not runs[0])[0].inputs
+            first = _turned(cases, stimulus, run is not runs[0])[0].inputs
             given = dict(zip(places, first, strict=True)) | dict.fromkeys(floats, (full, full))
             stopped = lanes.begin(
-                full, given | ({places[drive.clock]: (level, full ^ level)} if drive.clock is not None else {})
+                full, given | ({places[stimulus.clock]: (level, full ^ level)} if stimulus.clock is not None else {})
             )
-        if drive.clock is not None:
-            stopped |= lanes.apply({places[drive.clock]: (level, full ^ level)})
+        if stimulus.clock is not None:
+            stopped |= lanes.apply({places[stimulus.clock]: (level, full ^ level)})
         seen: dict[Key, tuple[list[int], list[int]]] = {key: ([], []) for key in watched}
         stops: list[int] = []
-        for t, step in enumerate(_turned(cases, drive, run is not runs[0])):
+        for t, step in enumerate(_turned(cases, stimulus, run is not runs[0])):
             given = {
                 place: planes
                 for bit, (place, planes) in enumerate(zip(places, step.inputs, strict=True))
-                if bit != drive.clock
+                if bit != stimulus.clock
             }
             if t == 0:
                 given |= dict.fromkeys(floats, (full, full))
             stopped |= lanes.apply(given)
-            if drive.clock is not None:
-                stopped |= lanes.apply({places[drive.clock]: (step.during, full ^ step.during)})
+            if stimulus.clock is not None:
+                stopped |= lanes.apply({places[stimulus.clock]: (step.during, full ^ step.during)})
             for key, bit in watched.items():
                 one, zero = lanes.planes(bit)
                 seen[key][0].append(one)
@@ -296,45 +302,45 @@ def _side_by_side(
             stops.append(stopped)
             for signal in design.escapes:
                 escaped |= lanes.planes(signal.offset)[0] & step.running
-            if drive.clock is not None:
-                stopped |= lanes.apply({places[drive.clock]: (step.after, full ^ step.after)})
-        run.outputs = {key: (_in_a_row(one, drive), _in_a_row(zero, drive)) for key, (one, zero) in seen.items()}
-        run.stopped = _in_a_row(stops, drive)
+            if stimulus.clock is not None:
+                stopped |= lanes.apply({places[stimulus.clock]: (step.after, full ^ step.after)})
+        run.outputs = {key: (_in_a_row(one, stimulus), _in_a_row(zero, stimulus)) for key, (one, zero) in seen.items()}
+        run.stopped = _in_a_row(stops, stimulus)
     found = Observation(runs, "event-driven", refused=refused)
-    return _escaped_again(design, wiring, cases, drive, limits, found, escaped) if escaped else found
+    return _escaped_again(design, wiring, cases, stimulus, limits, found, escaped) if escaped else found
 
 
-def _turned(cases: Cases, drive: Drive, open_as_one: bool) -> list[Abreast]:
+def _turned(cases: Cases, stimulus: Stimulus, open_as_one: bool) -> list[Abreast]:
     """`abreast`, made once for a set of cases: a class runs it for every hand-in."""
     key = id(cases), open_as_one
     known = _TURNED.get(key)
     if known is None or known[0] is not cases:
         if len(_TURNED) > 8:
             _TURNED.clear()
-        known = _TURNED[key] = cases, abreast(cases, drive, open_as_one)
+        known = _TURNED[key] = cases, abreast(cases, stimulus, open_as_one)
     return known[1]
 
 
 _TURNED: dict[tuple[int, bool], tuple[Cases, list[Abreast]]] = {}
 
 
-def _in_a_row(planes: list[int], drive: Drive) -> int:
+def _in_a_row(planes: list[int], stimulus: Stimulus) -> int:
     """Planes over sequences, one a step, as one plane over all steps."""
-    count = len(drive.sequences)
+    count = len(stimulus.sequences)
     columns = list(zip(*(format(p, f"0{count}b") for p in planes), strict=True))
-    digits = "".join("".join(columns[count - 1 - k][: s.length]) for k, s in enumerate(drive.sequences))
+    digits = "".join("".join(columns[count - 1 - k][: s.length]) for k, s in enumerate(stimulus.sequences))
     return int(digits[::-1] or "0", 2)
 
 
 def _escaped_again(
-    design: Design, wiring: Wiring, cases: Cases, drive: Drive, limits: Limits, found: Observation, escaped: int
+    design: Design, wiring: Wiring, cases: Cases, stimulus: Stimulus, limits: Limits, found: Observation, escaped: int
 ) -> Observation:
     """Sequences in which lanes could not tell what happens are taken from the timeline."""
-    exact = _one_by_one(design, wiring, cases, drive, limits, [Run(r.name) for r in found.runs], escaped)
+    exact = _one_by_one(design, wiring, cases, stimulus, limits, [Run(r.name) for r in found.runs], escaped)
     if exact.limit is not None:
         return exact
     steps = 0
-    for k, sequence in enumerate(drive.sequences):
+    for k, sequence in enumerate(stimulus.sequences):
         if escaped >> k & 1:
             steps |= ones(sequence.length) << sequence.first
     for run, again in zip(found.runs, exact.runs, strict=True):

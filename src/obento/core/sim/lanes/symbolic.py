@@ -49,7 +49,7 @@ _DEEPEST_CALL = 32
 _PULL_STRENGTH = 5
 
 
-class World(Protocol):
+class Surroundings(Protocol):
     """What a body reads from outside and whom it tells of its changes. Bits are numbered over the whole design."""
 
     def read(self, bit: int) -> Bit:
@@ -57,7 +57,7 @@ class World(Protocol):
         ...
 
     def watched(self, bit: int) -> Bit | None:
-        """The value outside of a bit whose changes the world wants to hear of; None for all others."""
+        """The value outside of a bit whose changes the surroundings wants to hear of; None for all others."""
         ...
 
     def changed(self, bit: int, old: Bit, new: Bit, active: int) -> None:
@@ -84,10 +84,10 @@ class Effect:
 class Symbolic:
     """Executes one body. A branch works on a layer of its own, merged when it ends."""
 
-    def __init__(self, ops: BitOps, world: World, limits: Limits) -> None:
+    def __init__(self, ops: BitOps, surroundings: Surroundings, limits: Limits) -> None:
         self.ops = ops
         self.g = ops.g
-        self._world = world
+        self._world = surroundings
         self._limits = limits
         self._layers: list[Writes] = [{}]
         self._later_layers: list[Writes] = [{}]
@@ -135,7 +135,7 @@ class Symbolic:
             self._world.changed(bit, old, value, self.g.and_(self._active, condition))
 
     def _current(self, bit: int, before: tuple[Bit, int] | None) -> Bit | None:
-        """The value before a write, where the world wants to hear of changes."""
+        """The value before a write, where the surroundings wants to hear of changes."""
         outside = self._world.watched(bit)
         if outside is None or before is None:
             return outside

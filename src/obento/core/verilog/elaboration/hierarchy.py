@@ -15,8 +15,8 @@ from obento.core.verilog.elaboration.ports import ports_of
 from obento.core.verilog.elaboration.warnings import warn_about
 from obento.core.verilog.lowering.variable_drivers import check_variable_drivers
 from obento.core.verilog.model.builder import Builder, Foreign
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Inside, Scope
-from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 
 
@@ -61,7 +61,7 @@ def elaborate_tops(
         if collector.errors > errors:
             return None
         design.ports = ports_of(bodies[0])
-    except Wrong:
+    except ElaborationError:
         return None
     except LimitReached as limit:
         collector.error("limit", limit.text, limit.position, None, limit.hint)

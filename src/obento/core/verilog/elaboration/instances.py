@@ -12,8 +12,8 @@ from obento.core.verilog.elaboration.ports import ports_of
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.statements import VARIABLES, names_written
 from obento.core.verilog.model.builder import Overrides
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Inside, Outside, Scope, Vector
-from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 
 
@@ -281,7 +281,7 @@ def _connect(
     body.b.drive(written, ir.settled(written, inside), e.start, "port", scope.path)
 
 
-def _two_way(body: ModuleContext, port: Port, e: ast.Expr) -> Wrong:
+def _two_way(body: ModuleContext, port: Port, e: ast.Expr) -> ElaborationError:
     return body.error(
         "inout-connection",
         f"`{port.name}` goes both ways and must be connected to a net of its own width",

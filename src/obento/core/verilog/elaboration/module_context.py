@@ -20,8 +20,8 @@ from obento.core.ir.signal import Delays, Signal, Watch
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.statements import VARIABLES
 from obento.core.verilog.model.builder import Builder, Overrides
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import FunctionEntry, Outside, Parameter, Scope, Vector
-from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.builtin_types import TWO_STATE, WIDTHS
 
@@ -89,9 +89,9 @@ class ModuleContext:
             lowering.implicit = lambda name: self._implicit(name, scope)
         return lowering
 
-    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong:
+    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
         self.collector.error(code, text, node.start, node.end, hint)
-        return Wrong()
+        return ElaborationError()
 
     def _implicit(self, name: ast.Name, scope: Scope) -> Vector:
         signal = self.b.signal(f"{scope.path}.{name.name}", 1, "net", name.start)
@@ -250,7 +250,7 @@ class ModuleContext:
     def block_scope(self, block: ast.Block, scope: Scope) -> Scope:
         known = self.b.blocks.get((id(block), id(scope)))
         if known is None:
-            raise Wrong  # its declaration was reported
+            raise ElaborationError  # its declaration was reported
         return known
 
     def check_net(self, name: ast.Name | ast.Dotted, scope: Scope, by: str) -> None:

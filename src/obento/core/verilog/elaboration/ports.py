@@ -6,8 +6,8 @@ from obento.core.ir import nodes as ir
 from obento.core.ir.design import Port
 from obento.core.ir.signal import Signal
 from obento.core.verilog.elaboration.module_context import ModuleContext
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Vector
-from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.declarations import NET_TYPES
 
@@ -17,7 +17,7 @@ def ports_of(body: ModuleContext) -> list[Port]:
     for name, (start, end) in zip(body.m.ports, body.m.port_spans, strict=True):
         if any(p.name == name for p in ports):
             body.collector.error("duplicate", f"port `{name}` is listed twice", start, end)
-            raise Wrong
+            raise ElaborationError
         ports.append(_port(body, name, start, end))
     return ports
 
@@ -34,7 +34,7 @@ def _port(body: ModuleContext, name: str, start: int, end: int) -> Port:
             end,
             "declare it in the module",
         )
-        raise Wrong
+        raise ElaborationError
     direction = body.directions[inner][0]
     if not isinstance(entry, Vector):
         assert value is not None
@@ -43,7 +43,7 @@ def _port(body: ModuleContext, name: str, start: int, end: int) -> Port:
         return Port(name, "in", _two_state_input(body, name, entry), entry.signed, start)
     if direction == "in" and entry.kind not in NET_TYPES | {"logic"}:
         body.collector.error("input-reg", f"input `{name}` cannot be `{entry.kind}`", start, end, "an input is a wire")
-        raise Wrong
+        raise ElaborationError
     return Port(name, direction, entry.signal, entry.signed, start)  # type: ignore[arg-type]
 
 

@@ -16,8 +16,8 @@ from obento.core.ir.drivers import (
 )
 from obento.core.verilog.elaboration.module_context import ModuleContext
 from obento.core.verilog.lowering.statements import StatementLowering
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Scope
-from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 
 
@@ -101,7 +101,7 @@ def _no_blocking_timing(body: ModuleContext, inner: ir.Stmt) -> None:
         if held_up:
             text = "`always_ff` waits at its head only (1800 clause 9.2.2.4)"
             body.collector.error("ff-waits", text, s.position, None, "take `#` and `@` out of it; `q <= #1 d` may stay")
-            raise Wrong
+            raise ElaborationError
 
 
 def _forever(body: ModuleContext, p: ast.Process, lowered: ir.Stmt, scope: Scope) -> None:

@@ -19,6 +19,7 @@ from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.real_numbers import RealLowering
 from obento.core.verilog.lowering.system_calls import SystemLowering
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import (
     Broken,
     Entry,
@@ -30,7 +31,6 @@ from obento.core.verilog.model.scope import (
     TypeName,
     Vector,
 )
-from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES, TWO_STATE, WIDTHS
 from obento.core.verilog.syntax.expressions import CASTS
@@ -64,9 +64,9 @@ class ExpressionLowering:
         """The same in an inner scope."""
         return ExpressionLowering(scope, self.collector, self.limits, self._call)
 
-    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong:
+    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
         self.collector.error(code, text, node.start, node.end, hint)
-        return Wrong()
+        return ElaborationError()
 
     # What callers ask for.
 
@@ -315,7 +315,7 @@ class ExpressionLowering:
         found = self.find(e)
         name = text_of(e)
         if isinstance(found, Broken):
-            raise Wrong
+            raise ElaborationError
         if isinstance(found, Vector | Parameter):
             return found
         if found is None and isinstance(e, ast.Dotted):

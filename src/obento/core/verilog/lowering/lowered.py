@@ -6,8 +6,8 @@ from typing import Protocol
 
 from obento.core.ir import nodes as ir
 from obento.core.ir.signal import Signal
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Entry, Parameter, Scope, Vector
-from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 
 
@@ -37,7 +37,7 @@ class Expressions(Protocol):
     @property
     def system(self) -> SystemCalls: ...
 
-    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong: ...
+    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError: ...
 
     def self_determined(self, e: ast.Expr) -> ir.Expr: ...
 

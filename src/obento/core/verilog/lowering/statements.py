@@ -11,8 +11,8 @@ from obento.core.ir.signal import Signal, Watch
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.expressions import ExpressionLowering, text_of
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import FunctionEntry, Inside, Scope, Vector
-from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 
 VARIABLES = frozenset(
@@ -64,7 +64,7 @@ class StatementLowering:
         self._collector: Collector = expressions.collector
         self.scope: Scope = expressions.scope
 
-    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong:
+    def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
         return self._x.error(code, text, node, hint)
 
     def _inside(self, scope: Scope) -> StatementLowering:
@@ -137,10 +137,10 @@ class StatementLowering:
                 lowered = self.statement(inner)
                 if lowered is not None:
                     body.append(lowered)
-            except Wrong:
+            except ElaborationError:
                 wrong = True
         if wrong:
-            raise Wrong
+            raise ElaborationError
         return body
 
     def _entry_values(self, item: ast.Declaration) -> list[ir.Stmt]:

@@ -13,8 +13,8 @@ from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.signal import STRONG, Delays, Signal
 from obento.core.limits import LimitReached, Limits
 from obento.core.values import Word
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Parameter, Scope
-from obento.core.verilog.model.wrong import Wrong
 from obento.core.verilog.syntax import ast
 
 Overrides = dict[str, Parameter]
@@ -66,7 +66,7 @@ class Builder:
 
     def guarded(self, action: Callable[[], None]) -> None:
         """Do something; when it is wrong that has been reported, and the rest is still looked at."""
-        with suppress(Wrong):
+        with suppress(ElaborationError):
             action()
 
     def later(self, action: Callable[[], None]) -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from obento.core.suggest import did_you_mean
-from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.meanings import Overloads
 from obento.core.vhdl.analysis.names import Names
 from obento.core.vhdl.analysis.operators import static_length
@@ -57,7 +57,7 @@ class Attributes:
             return self._path(e)
         try:
             prefix: Any = self.names.denote(e.prefix)
-        except Wrong:
+        except AnalysisError:
             raise
         if isinstance(prefix, TypeName):
             return self._of_type(prefix, e)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.declarations import Declarations
 from obento.core.vhdl.analysis.names import Names
 from obento.core.vhdl.analysis.statements import (
@@ -58,7 +58,7 @@ class Concurrent:
                 for e in s.sensitivity:
                     try:
                         p.sensitivity.append(self.statements.waited(e))
-                    except Wrong:
+                    except AnalysisError:
                         p.clean = False
             p.decls = self.declarations.declare_all(s.decls)
             p.body = self.statements.sequence(s.body)

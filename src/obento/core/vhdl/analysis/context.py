@@ -26,7 +26,7 @@ from obento.core.vhdl.model.types import ArrayType, EnumType
 from obento.core.vhdl.syntax import ast
 
 
-class Wrong(Exception):
+class AnalysisError(Exception):
     """Something is wrong and has been reported; go on at the next statement or declaration."""
 
 
@@ -92,10 +92,10 @@ class Context:
             in_body=False,
         )
 
-    def wrong(self, code: str, text: str, node: ast.Node, hint: str = "") -> Wrong:
+    def wrong(self, code: str, text: str, node: ast.Node, hint: str = "") -> AnalysisError:
         """Report an error at a node; raise what is given back to leave off there."""
         self.collector.error(code, text, node.pos, node.end, hint)
-        return Wrong()
+        return AnalysisError()
 
     def line(self, position: int) -> int:
         """The line of a position, 0 where no text is known."""

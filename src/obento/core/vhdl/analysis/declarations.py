@@ -8,7 +8,7 @@ from typing import Any
 from obento.core.ir.part import RunError
 from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
-from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.expressions import Expressions
 from obento.core.vhdl.analysis.meanings import Overloads
 from obento.core.vhdl.analysis.names import Names, differs
@@ -67,7 +67,7 @@ class Declarations:
         for d in decls:
             try:
                 out += self._declare(d)
-            except Wrong:
+            except AnalysisError:
                 self._placeholders(d)
         return out
 
@@ -117,7 +117,7 @@ class Declarations:
         for name in d.names:
             try:
                 self._use(name)
-            except Wrong:
+            except AnalysisError:
                 continue
 
     def _use(self, name: ast.Expr) -> None:
@@ -302,7 +302,7 @@ class Declarations:
             self.context.collector.error("limit", "this calls itself too deep", value.pos)
         except NameError:
             self.context.collector.error("constant", "this value is not known before the run", value.pos)
-        raise Wrong
+        raise AnalysisError
 
     def _constant(self, name: str, subtype: Subtype, value: t.Expr | None, node: ast.Node) -> list[t.Stmt]:
         known = self.context.scope.names.get(name)

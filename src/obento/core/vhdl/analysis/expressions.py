@@ -9,7 +9,7 @@ from obento.core.decimals import shown
 from obento.core.ir.part import RunError
 from obento.core.limits import LimitReached
 from obento.core.vhdl.analysis.attributes import Attributes
-from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.meanings import Interp, Overloads
 from obento.core.vhdl.analysis.names import EVERYWHERE, Names
 from obento.core.vhdl.analysis.operators import Operators, static_length
@@ -106,7 +106,7 @@ class Expressions:
         hint = "say which with type'(value)"
         raise self.context.wrong("ambiguous", f"this can mean several things ({shown})", e, hint)
 
-    def mismatch(self, e: ast.Expr, interps: list[Interp], wanted: Type) -> Wrong:
+    def mismatch(self, e: ast.Expr, interps: list[Interp], wanted: Type) -> AnalysisError:
         """A value of another type than wanted, said with both."""
         types = list(dict.fromkeys(i.type for i in interps))
         given = types[0]
@@ -215,7 +215,7 @@ class Expressions:
         name = getattr(meaning, "name", "this")
         raise self.context.wrong("not-value", f"`{name}` is {what}; a value is needed here", e)
 
-    def _no_operator(self, e: ast.Binary) -> Wrong:
+    def _no_operator(self, e: ast.Binary) -> AnalysisError:
         a = " or ".join(_given(i.type) for i in self.interps(e.left)[:2])
         b = " or ".join(_given(i.type) for i in self.interps(e.right)[:2])
         lefts = {concrete(i.type).name for i in self.interps(e.left)}
@@ -241,7 +241,7 @@ class Expressions:
             hint = "is `use ieee.numeric_std.all;` missing?"
         return self.context.wrong("operator", f"`{e.op}` is not defined between {a} and {b}", e, hint)
 
-    def _no_call(self, found: Overloads, e: ast.Node) -> Wrong:
+    def _no_call(self, found: Overloads, e: ast.Node) -> AnalysisError:
         functions = [f for f in found.found if not isinstance(f, EnumLiteral)]
         if functions and all(f.result is None for f in functions):
             return self.context.wrong("procedure", f"`{found.name}` is a procedure and gives no value", e)
@@ -571,10 +571,10 @@ class Expressions:
             value = self.context.emitter.evaluate(x)
         except RunError as error:
             self.context.collector.error("value", error.text, error.position or x.pos)
-            raise Wrong from None
+            raise AnalysisError from None
         except LimitReached as limit:
             self.context.collector.error("limit", limit.text, x.pos)
-            raise Wrong from None
+            raise AnalysisError from None
         return t.Const(x.type, x.pos, value, sub=x.sub)
 
     @staticmethod

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from obento.core.ir.part import RunError
 from obento.core.suggest import did_you_mean
-from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.meanings import Interp, Meaning, Overloads
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import (
@@ -101,10 +101,10 @@ class Names:
             raise self._unknown(e)
         return self._meaning(found, e)
 
-    def _unknown(self, e: ast.Id) -> Wrong:
+    def _unknown(self, e: ast.Id) -> AnalysisError:
         name = e.name
         if name in self.context.broken:
-            return Wrong()
+            return AnalysisError()
         if name in WHERE:
             hint = f"write before this unit: library ieee; use ieee.{WHERE[name]}.all;"
         elif name in _STD_WHERE:
@@ -159,7 +159,7 @@ class Names:
         if isinstance(prefix, LibraryName):
             package = self.context.packages.package_named(prefix.name, e.suffix, e)
             if package is None:
-                raise Wrong
+                raise AnalysisError
             return package
         if isinstance(prefix, PackageName):
             found = prefix.scope.names.get(e.suffix)

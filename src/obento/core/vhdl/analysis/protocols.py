@@ -66,7 +66,7 @@ class PackageSource(Protocol):
     """Packages by name."""
 
     def package_named(self, library: str, name: str, node: ast.Node) -> PackageName | None:
-        """The package, opened if need be; reported and raised as `Wrong` where there is none."""
+        """The package, opened if need be; reported and raised as `AnalysisError` where there is none."""
 
 
 class SignalMaker(Protocol):

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from obento.core.suggest import did_you_mean
-from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.declarations import Declarations
 from obento.core.vhdl.analysis.expressions import Expressions
 from obento.core.vhdl.analysis.meanings import Overloads
@@ -48,7 +48,7 @@ class Statements:
         for s in body:
             try:
                 out += self._statement(s)
-            except Wrong:
+            except AnalysisError:
                 continue
         return out
 
@@ -348,7 +348,7 @@ class Statements:
         for choices, body, _ in s.arms:
             try:
                 chosen = self.choices(choices, selector, s.matching)
-            except Wrong:
+            except AnalysisError:
                 broken = True
                 chosen = []
             arms.append((chosen, self.sequence(body)))
@@ -404,7 +404,7 @@ class Statements:
             raise self.context.wrong("duplicate-choice", f"the choice {shown} stands in two arms", node)
         seen.add(value)
 
-    def _not_covered(self, node: ast.Node, selector: t.Expr, missing: int | None = None) -> Wrong:
+    def _not_covered(self, node: ast.Node, selector: t.Expr, missing: int | None = None) -> AnalysisError:
         name = ""
         if missing is not None:
             name = selector.type.literals[missing] if isinstance(selector.type, EnumType) else str(missing)

@@ -8,7 +8,7 @@ from typing import Any, Protocol
 
 from obento.core.ir.design import Design, Instance, ScopeOfNames, Variable
 from obento.core.ir.signal import Signal
-from obento.core.vhdl.design_library import World
+from obento.core.vhdl.design_units import DesignUnits
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object
 from obento.core.vhdl.syntax import ast
@@ -52,8 +52,8 @@ class Building:
 
     units: UnitBuilder
 
-    def __init__(self, world: World, foreign: Foreign | None) -> None:
-        self.world = world
+    def __init__(self, design_units: DesignUnits, foreign: Foreign | None) -> None:
+        self.design_units = design_units
         self.foreign = foreign
         self.design = Design("", "vhdl", precision=-15)
         self.instance = Instance("", "", 0)

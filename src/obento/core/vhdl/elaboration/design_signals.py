@@ -15,7 +15,7 @@ from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object
 from obento.core.vhdl.model.types import ArrayType, Subtype, default_value
 from obento.core.vhdl.packages.standard import BIT, TIME
-from obento.core.vhdl.runtime import four_state as border
+from obento.core.vhdl.runtime import four_state
 from obento.core.vhdl.runtime.composites import part_of
 from obento.core.vhdl.syntax import ast
 
@@ -31,17 +31,17 @@ class DesignSignals:
 
     def note_signal(self, o: Object) -> None:
         self.building.objects.append(o)
-        width = border.width_of(o.subtype)
+        width = four_state.width_of(o.subtype)
         if not width or width > self.context.limits.vector_bits:
             return
         signal = self.building.design.add_signal(self.path_below(o.name), width, "variable", o.pos)
-        signal.initial = border.to_word(o.subtype)(o.value)
+        signal.initial = four_state.to_word(o.subtype)(o.value)
         o.design_signal = signal
-        self.context.emitter.names[f"m_{o.py}"] = border.to_word(o.subtype)
+        self.context.emitter.names[f"m_{o.py}"] = four_state.to_word(o.subtype)
         self.context.emitter.names[f"n_{o.py}"] = signal
         self.context.setup.append(f"R.mirror({o.py}, n_{o.py}, m_{o.py})")
         ranges = o.subtype.ranges
-        left, right = border.bounds_shown(
+        left, right = four_state.bounds_shown(
             ranges[0] if ranges and isinstance(o.subtype.type, ArrayType) else None, width
         )
         self.building.variables.append(Variable(o.name, signal, "reg", left, right))
@@ -54,9 +54,11 @@ class DesignSignals:
                 )
             return
         direction: Any = {"in": "in", "out": "out", "buffer": "out", "inout": "inout", "linkage": "inout"}[o.mode]
-        self.building.design.ports.append(Port(o.name, direction, o.design_signal, border.is_signed(o.subtype), o.pos))
+        self.building.design.ports.append(
+            Port(o.name, direction, o.design_signal, four_state.is_signed(o.subtype), o.pos)
+        )
         if direction in ("in", "inout"):
-            self.context.emitter.names[f"w_{o.py}"] = border.from_word(o.subtype)
+            self.context.emitter.names[f"w_{o.py}"] = four_state.from_word(o.subtype)
             self.context.setup.append(f"R.outside({o.py}, n_{o.py}, w_{o.py}, {direction == 'inout'})")
         if direction in ("out", "inout"):
             self.context.setup.append(f"R.show({o.py}, n_{o.py}, m_{o.py})")

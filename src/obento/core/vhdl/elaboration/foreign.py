@@ -1,4 +1,4 @@
-"""A unit in another language as an instance: its ports become signals that cross the border."""
+"""A unit in another language as an instance: its ports become signals that cross the four_state."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Component, Object, TypeName
 from obento.core.vhdl.model.types import ArrayType, EnumType, Subtype
 from obento.core.vhdl.packages.standard import BIT, INTEGER, int_range
-from obento.core.vhdl.runtime import four_state as border
+from obento.core.vhdl.runtime import four_state
 from obento.core.vhdl.syntax import ast
 
 
@@ -55,12 +55,12 @@ class ForeignUnits:
 
         Raises
         ------
-        Wrong
+        AnalysisError
             If there is none, or its ports do not fit; reported.
         """
         inner = self.building.foreign(name, s) if self.building.foreign is not None else None
         if inner is None:
-            hint = did_you_mean(name, self.building.world.entities) or "hand in the file that has it"
+            hint = did_you_mean(name, self.building.design_units.entities) or "hand in the file that has it"
             raise self.context.wrong("unbound", f"there is no entity `{name}` among these files", s.what, hint)
         if s.generics:
             raise self.context.wrong("unsupported", "a unit of another language takes no generics here", s)
@@ -93,10 +93,10 @@ class ForeignUnits:
     def _join(self, port: Port, a: ast.Assoc, component: Component | None) -> None:
         width = port.signal.width
         subtype = self._subtype(port, a, component)
-        if border.width_of(subtype) != width:
+        if four_state.width_of(subtype) != width:
             raise self.context.wrong(
                 "width",
-                f"the port `{port.name}` is {width} wide, what is connected {border.width_of(subtype)}",
+                f"the port `{port.name}` is {width} wide, what is connected {four_state.width_of(subtype)}",
                 a.value,
             )
         mode = {"in": "in", "out": "out", "inout": "inout"}[port.direction]
@@ -112,10 +112,10 @@ class ForeignUnits:
         names = self.context.emitter.names
         names[f"n_{o.py}"] = port.signal
         if mode != "out":
-            names[f"m_{o.py}"] = border.to_word(subtype)
+            names[f"m_{o.py}"] = four_state.to_word(subtype)
             self.context.setup.append(f"R.show({o.py}, n_{o.py}, m_{o.py})")
         if mode != "in":
-            names[f"w_{o.py}"] = border.from_word(subtype)
+            names[f"w_{o.py}"] = four_state.from_word(subtype)
             self.context.setup.append(f"R.outside({o.py}, n_{o.py}, w_{o.py}, True)")
             self.building.outside.append(port.signal)
 
@@ -140,9 +140,9 @@ class ForeignUnits:
         if width == 1 and logic is not None:
             return Subtype(logic)
         x = self.expressions.expr(a.value)
-        if x.sub is not None and border.width_of(x.sub) == width:
+        if x.sub is not None and four_state.width_of(x.sub) == width:
             return x.sub
-        if isinstance(x.type, EnumType) and border.width_of(Subtype(x.type)) == width:
+        if isinstance(x.type, EnumType) and four_state.width_of(Subtype(x.type)) == width:
             return Subtype(x.type)
         found = self.context.scope.find("std_logic_vector")
         vector = found[0].subtype.type if found and isinstance(found[0], TypeName) else None

@@ -9,10 +9,10 @@ from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design, Instance
 from obento.core.limits import LimitReached, Limits
 from obento.core.source import Sources
-from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.forgotten import never_assigned, read_too_early
 from obento.core.vhdl.code.statements import Emitter, compiled
-from obento.core.vhdl.design_library import World
+from obento.core.vhdl.design_units import DesignUnits
 from obento.core.vhdl.elaboration.building import Building, Foreign
 from obento.core.vhdl.elaboration.early_run import EarlyBench, early_run
 from obento.core.vhdl.elaboration.instances import binding_specs
@@ -36,7 +36,7 @@ class Elaborator:
 
     def __init__(
         self,
-        world: World,
+        design_units: DesignUnits,
         collector: Collector,
         limits: Limits,
         sources: Sources | None = None,
@@ -47,7 +47,7 @@ class Elaborator:
         self._early = EarlyBench(folder)
         emitter.live["R"] = early_run(limits, self._early)
         self._context = Context(collector, limits, sources, emitter)
-        self._building = Building(world, foreign)
+        self._building = Building(design_units, foreign)
         self._rooms = put_together(self._context, self._building, Library(standard_scope(), library_part))
 
     def package_alone(self, name: str, node: ast.Node) -> None:
@@ -55,7 +55,7 @@ class Elaborator:
         with _ALONE:
             try:
                 self._rooms.packages.package_named("work", name, node)
-            except Wrong:
+            except AnalysisError:
                 return
             except LimitReached as limit:
                 self._context.collector.error("limit", limit.text, limit.position, None, limit.hint)
@@ -68,18 +68,18 @@ class Elaborator:
             return self._top(name)
 
     def _top(self, name: str) -> Design | None:
-        entity = self._building.world.entities[name]
+        entity = self._building.design_units.entities[name]
         errors = self._context.collector.errors
         self._building.design.unit = name
         self._building.instance = self._building.design.root = Instance(name, name, entity.name_pos)
         try:
             wanted = ""
-            chosen = [c for c in self._building.world.configurations.values() if c.entity == name]
+            chosen = [c for c in self._building.design_units.configurations.values() if c.entity == name]
             if len(chosen) == 1:  # a configuration of the whole, handed in with it, is meant to be used
                 wanted = chosen[0].block.name
                 self._building.configured.append(binding_specs(chosen[0].block))
             self._rooms.units.build(entity, self._rooms.units.architecture_of(entity, wanted, entity), name, {}, None)
-        except Wrong:
+        except AnalysisError:
             pass
         except LimitReached as limit:
             self._context.collector.error("limit", limit.text, limit.position, None, limit.hint)

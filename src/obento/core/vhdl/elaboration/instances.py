@@ -83,13 +83,13 @@ class Instances:
             return
         if s.kind == "configuration":
             name = _last_name(s.what)
-            configuration = self.building.world.configurations.get(name)
+            configuration = self.building.design_units.configurations.get(name)
             if configuration is None:
                 raise self.context.wrong(
                     "undeclared",
                     f"there is no configuration `{name}`",
                     s.what,
-                    did_you_mean(name, self.building.world.configurations),
+                    did_you_mean(name, self.building.design_units.configurations),
                 )
             with self.building.configuration(binding_specs(configuration.block)):
                 entity = self._entity_named(ast.Id(s.what.pos, s.what.end, configuration.entity))
@@ -113,18 +113,22 @@ class Instances:
                     e,
                     "entities of the same hand-in are in `work`",
                 )
-        elif isinstance(e, ast.Id) and e.name not in self.building.world.entities:
+        elif isinstance(e, ast.Id) and e.name not in self.building.design_units.entities:
             raise self.context.wrong(
                 "undeclared",
                 f"there is no entity `{name}`",
                 e,
-                did_you_mean(name, self.building.world.entities) or "write entity work.name",
+                did_you_mean(name, self.building.design_units.entities) or "write entity work.name",
             )
-        found = self.building.world.entities.get(name)
-        if found is None and self.building.foreign is not None and not did_you_mean(name, self.building.world.entities):
+        found = self.building.design_units.entities.get(name)
+        if (
+            found is None
+            and self.building.foreign is not None
+            and not did_you_mean(name, self.building.design_units.entities)
+        ):
             return None
         if found is None:
-            hint = did_you_mean(name, self.building.world.entities)
+            hint = did_you_mean(name, self.building.design_units.entities)
             raise self.context.wrong(
                 "undeclared",
                 f"there is no entity `{name}` among these files",
@@ -143,7 +147,7 @@ class Instances:
         if spec is not None and spec.binding is not None:
             b = spec.binding
             if b.configuration is not None:
-                configuration = self.building.world.configurations.get(_last_name(b.configuration))
+                configuration = self.building.design_units.configurations.get(_last_name(b.configuration))
                 if configuration is None:
                     raise self.context.wrong(
                         "undeclared", f"there is no configuration `{_last_name(b.configuration)}`", b
@@ -156,12 +160,12 @@ class Instances:
             inner_map, inner_generics = b.ports or None, b.generics or None
         self._check_formals(s.ports, [p.name for p in found.node.ports], found.name, "port", s)
         self._check_formals(s.generics, [g.name for g in found.node.generics], found.name, "generic", s)
-        entity = self.building.world.entities.get(name)
+        entity = self.building.design_units.entities.get(name)
         if entity is None:
             if self.building.foreign is not None:
                 self.foreign_units.place_foreign(s, name, s.ports, found)
                 return
-            hint = did_you_mean(name, self.building.world.entities) or "hand in the file that has it"
+            hint = did_you_mean(name, self.building.design_units.entities) or "hand in the file that has it"
             raise self.context.wrong("unbound", f"there is no entity `{name}` for this component", s.what, hint)
         ports = _through(found.node.ports, s.ports, inner_map)
         generics = _through(found.node.generics, s.generics, inner_generics)

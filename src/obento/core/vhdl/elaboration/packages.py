@@ -10,7 +10,7 @@ from obento.core.suggest import did_you_mean
 from obento.core.vhdl.analysis.context import Context
 from obento.core.vhdl.analysis.declarations import Declarations
 from obento.core.vhdl.code.statements import compiled
-from obento.core.vhdl.design_library import LIBRARIES, TAUGHT
+from obento.core.vhdl.design_units import LIBRARIES, TAUGHT
 from obento.core.vhdl.elaboration.building import Building
 from obento.core.vhdl.model.scope import LibraryName, Object, PackageName, Scope, Subprogram
 from obento.core.vhdl.syntax import ast
@@ -65,11 +65,11 @@ class Packages:
             return self._library(name, node)
         if name in self._packages:
             return self._packages[name]
-        unit = self.building.world.packages.get(name)
+        unit = self.building.design_units.packages.get(name)
         if unit is None:
-            if name in self.building.world.entities:
+            if name in self.building.design_units.entities:
                 raise self.context.wrong("use", f"`{name}` is an entity, not a package", node)
-            hint = did_you_mean(name, self.building.world.packages)
+            hint = did_you_mean(name, self.building.design_units.packages)
             raise self.context.wrong(
                 "undeclared",
                 f"there is no package `{name}` among these files",
@@ -113,7 +113,7 @@ class Packages:
         self._packages[unit.name] = made
         with self.context.anew(scope, unit.name):
             self.declarations.declare_all(unit.decls)
-            body = self.building.world.bodies.get(unit.name)
+            body = self.building.design_units.bodies.get(unit.name)
             if body is not None:
                 inner = Scope(self.context.scope, unit.name)
                 inner.names = _BodyNames(self.context.scope)

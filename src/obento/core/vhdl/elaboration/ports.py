@@ -17,7 +17,7 @@ from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object, Scope
 from obento.core.vhdl.model.types import ArrayType, RangeX, Subtype
 from obento.core.vhdl.packages.standard import INTEGER
-from obento.core.vhdl.runtime import four_state as border
+from obento.core.vhdl.runtime import four_state
 from obento.core.vhdl.syntax import ast
 
 R = TypeVar("R")
@@ -279,6 +279,6 @@ def _same_bounds(a: Subtype | None, b: Subtype) -> bool:
 
 
 def _shown(o: Object) -> tuple[int, int]:
-    width = border.width_of(o.subtype)
+    width = four_state.width_of(o.subtype)
     ranges = o.subtype.ranges
-    return border.bounds_shown(ranges[0] if ranges and isinstance(o.subtype.type, ArrayType) else None, width)
+    return four_state.bounds_shown(ranges[0] if ranges and isinstance(o.subtype.type, ArrayType) else None, width)

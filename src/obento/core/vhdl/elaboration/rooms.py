@@ -17,7 +17,7 @@ from obento.core.vhdl.analysis.operators import Operators
 from obento.core.vhdl.analysis.statements import Statements
 from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
 from obento.core.vhdl.code.statements import Emitter
-from obento.core.vhdl.design_library import World, library_package
+from obento.core.vhdl.design_units import DesignUnits, library_package
 from obento.core.vhdl.elaboration.building import Building
 from obento.core.vhdl.elaboration.design_signals import DesignSignals
 from obento.core.vhdl.elaboration.early_run import EarlyBench, early_run
@@ -87,7 +87,7 @@ def library_part(name: str) -> LibraryPart:
     emitter = Emitter(f"{name[:1]}{name[-4:]}_".replace("_", ""))
     emitter.live["R"] = early_run(Limits(), EarlyBench(None))
     context = Context(collector, Limits(), None, emitter)
-    rooms = put_together(context, Building(World(), None), Library(_standard(), library_part))
+    rooms = put_together(context, Building(DesignUnits(), None), Library(_standard(), library_part))
     context.in_library = True
     context.scope = Scope(rooms.packages.unit_scope(unit), name)
     context.package = name

@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping, Sequence
 from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl.analysis.concurrent import Concurrent
-from obento.core.vhdl.analysis.context import Context, Wrong
+from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.declarations import Declarations, range_of
 from obento.core.vhdl.analysis.expressions import Expressions
 from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
@@ -50,7 +50,7 @@ class Units:
         self.regions = regions
 
     def architecture_of(self, entity: ast.Entity, wanted: str, node: ast.Node) -> ast.Architecture:
-        known = self.building.world.architectures.get(entity.name, [])
+        known = self.building.design_units.architectures.get(entity.name, [])
         if wanted:
             for a in known:
                 if a.name == wanted:
@@ -62,7 +62,7 @@ class Units:
                 did_you_mean(wanted, (a.name for a in known)),
             )
         if not known:
-            near = did_you_mean(entity.name, self.building.world.architectures)
+            near = did_you_mean(entity.name, self.building.design_units.architectures)
             pos = entity.name_pos
             where = ast.Node(pos, pos + len(entity.name))
             raise self.context.wrong(
@@ -108,7 +108,7 @@ class Units:
         for s in body:
             try:
                 self._concurrent(s)
-            except Wrong:
+            except AnalysisError:
                 continue
 
     def declare_generics(self, generics: Sequence[ast.Interface], given: Mapping[str, t.Expr]) -> None:

@@ -8,7 +8,18 @@ from typing import Any
 from obento.core.ir import nodes as ir
 from obento.core.ir.part import RunError
 from obento.core.vhdl.lanes.natives import bitwise, native, truth
-from obento.core.vhdl.lanes.values import NoLanes, V, bit, bits_of, both, is_known, not_, number_width, same, widened
+from obento.core.vhdl.lanes.values import (
+    Digits,
+    NoLanes,
+    bit,
+    bits_of,
+    both,
+    is_known,
+    not_,
+    number_width,
+    same,
+    widened,
+)
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object, Subprogram
 from obento.core.vhdl.model.types import (
@@ -32,7 +43,7 @@ _LESS = {"<": ("slt", False), "<=": ("sle", False), ">": ("slt", True), ">=": ("
 class LaneExpressions:
     """Lowers expressions; `escape` marks lanes that must be run step by step."""
 
-    bound: dict[Object, V]
+    bound: dict[Object, Digits]
     edges: dict[Object, ir.Expr]
 
     def escape(self, when: ir.Expr) -> None:
@@ -42,13 +53,13 @@ class LaneExpressions:
         """Marks lanes in which the digits do not tell what VHDL's values would."""
         raise NotImplementedError
 
-    def call_user(self, f: Subprogram, args: list[V]) -> V:
+    def call_user(self, f: Subprogram, args: list[Digits]) -> Digits:
         raise NotImplementedError
 
-    def place(self, o: Object) -> V:
+    def place(self, o: Object) -> Digits:
         raise NotImplementedError
 
-    def value(self, x: t.Expr) -> V:
+    def value(self, x: t.Expr) -> Digits:
         """The digits, or the constant, that an expression gives.
 
         Raises
@@ -81,7 +92,7 @@ class LaneExpressions:
             case t.RecordAgg():
                 assert isinstance(x.type, RecordType)
                 parts = [self.fitted(self.value(v), f) for v, (_, f) in zip(x.values, x.type.fields, strict=True)]
-                return V(Subtype(x.type), e=_joined([p.digits for p in parts]))
+                return Digits(Subtype(x.type), e=_joined([p.digits for p in parts]))
             case t.ArrayAttr():
                 return self._array_attribute(x)
             case t.ScalarAttr():
@@ -96,7 +107,7 @@ class LaneExpressions:
         element = x.prefix.sub.element if x.prefix.sub is not None else None
         return Subtype(x.type, [int_range(INTEGER, left, right, down)], None, element)
 
-    def constant(self, value: Any, sub: Subtype) -> V:
+    def constant(self, value: Any, sub: Subtype) -> Digits:
         if isinstance(value, float) or value is None:
             raise NoLanes("real numbers and pointers")
         if isinstance(value, Arr) and isinstance(sub.type, ArrayType):
@@ -105,9 +116,9 @@ class LaneExpressions:
             index = sub.type.indices[0].type
             right = value.left + value.step * (len(value.v) - 1)
             sub = Subtype(sub.type, [int_range(index, value.left, right, value.step < 0)], None, sub.element)
-        return V(sub, value, True)
+        return Digits(sub, value, True)
 
-    def _read(self, o: Object) -> V:
+    def _read(self, o: Object) -> Digits:
         if o.known:
             return self.constant(o.value, o.subtype)
         found = self.bound.get(o)
@@ -123,12 +134,12 @@ class LaneExpressions:
             raise NoLanes("a range that is only known in the run")
         return left.value, right.value, bool(down)
 
-    def _bounds(self, v: V) -> tuple[int, int, bool]:
+    def _bounds(self, v: Digits) -> tuple[int, int, bool]:
         if v.sub.ranges is None:
             raise NoLanes("an array whose size is only known in the run")
         return self.range(v.sub.ranges[0])
 
-    def _index(self, x: t.Index) -> V:
+    def _index(self, x: t.Index) -> Digits:
         v = self.value(x.prefix)
         if len(x.indices) != 1:
             raise NoLanes("arrays of several dimensions")
@@ -149,7 +160,7 @@ class LaneExpressions:
         picked = ir.Pick(width, v.digits, e, index.bounds[0] < 0, right, width if down else -width)
         return self._of(picked, element)
 
-    def _inside(self, v: V, low: int, high: int) -> None:
+    def _inside(self, v: Digits, low: int, high: int) -> None:
         """Lanes in which a number leaves its range are run step by step."""
         a, b = v.bounds
         if low <= a and b <= high:
@@ -162,7 +173,7 @@ class LaneExpressions:
         )
         self.escape(not_(same(inside, bit(True))))
 
-    def _slice(self, x: t.Slice) -> V:
+    def _slice(self, x: t.Slice) -> Digits:
         v = self.value(x.prefix)
         left, right, down = self.range(x.range)
         own_left, own_right, own_down = self._bounds(v)
@@ -176,9 +187,9 @@ class LaneExpressions:
         if v.known:
             return self.constant(v.value.part(left, right, -1 if down else 1, x.pos), sub)
         width = bits_of(v.sub.element_subtype)
-        return V(sub, e=ir.Slice(size * width, v.digits, abs(own_right - right) * width))
+        return Digits(sub, e=ir.Slice(size * width, v.digits, abs(own_right - right) * width))
 
-    def _field(self, x: t.Field) -> V:
+    def _field(self, x: t.Field) -> Digits:
         v = self.value(x.prefix)
         assert isinstance(v.sub.type, RecordType)
         field = v.sub.type.fields[x.number][1]
@@ -187,17 +198,17 @@ class LaneExpressions:
         offset = sum(bits_of(f) for _, f in v.sub.type.fields[x.number + 1 :])
         return self._of(ir.Slice(bits_of(field), v.digits, offset), field)
 
-    def _of(self, e: ir.Expr, sub: Subtype) -> V:
+    def _of(self, e: ir.Expr, sub: Subtype) -> Digits:
         """Digits as a value of a subtype."""
         if isinstance(sub.type, IntType):
             bounds = scalar_bounds(sub)
             assert bounds is not None
-            return V(sub, e=e, low=bounds[0], high=bounds[1])
-        return V(sub, e=e)
+            return Digits(sub, e=e, low=bounds[0], high=bounds[1])
+        return Digits(sub, e=e)
 
     # Fitting.
 
-    def fitted(self, v: V, s: Subtype) -> V:
+    def fitted(self, v: Digits, s: Subtype) -> Digits:
         """A value for an object of a subtype: numbers in their range and width, arrays with the object's bounds."""
         if isinstance(s.type, IntType):
             bounds = scalar_bounds(s)
@@ -205,20 +216,20 @@ class LaneExpressions:
                 raise NoLanes("a range that is only known in the run")
             self._inside(v, *bounds)
             if v.known:
-                return V(s, v.value, True)
-            return V(s, e=widened(v, bits_of(s)), low=bounds[0], high=bounds[1])
+                return Digits(s, v.value, True)
+            return Digits(s, e=widened(v, bits_of(s)), low=bounds[0], high=bounds[1])
         if isinstance(s.type, EnumType):
             if s.ranges is not None:
                 bounds = scalar_bounds(s)
                 assert bounds is not None
                 if not v.known or not bounds[0] <= v.value <= bounds[1]:
                     raise NoLanes("a part of an enumeration")
-            return V(s, v.value, v.known, v.e)
+            return Digits(s, v.value, v.known, v.e)
         if isinstance(s.type, ArrayType) and s.ranges is not None:
             return self._retagged(v, s)
         return v
 
-    def _retagged(self, v: V, s: Subtype) -> V:
+    def _retagged(self, v: Digits, s: Subtype) -> Digits:
         assert s.ranges is not None
         left, right, down = self.range(s.ranges[0])
         size = max(0, (left - right if down else right - left) + 1)
@@ -226,11 +237,11 @@ class LaneExpressions:
         if have != size:
             raise NoLanes("lengths that do not agree")
         sub = Subtype(s.type, [int_range(INTEGER, left, right, down)], None, s.element or v.sub.element)
-        return V(sub, Arr(left, -1 if down else 1, v.value.v) if v.known else None, v.known, v.e)
+        return Digits(sub, Arr(left, -1 if down else 1, v.value.v) if v.known else None, v.known, v.e)
 
     # Operations.
 
-    def _operation(self, x: t.Op) -> V:
+    def _operation(self, x: t.Op) -> Digits:
         args = [self.value(a) for a in x.args]
         if x.op == "&":
             return self._concatenation(x, args)
@@ -241,13 +252,13 @@ class LaneExpressions:
             return self._unary(x, first)
         if x.op in ("=", "/=") and (is_scalar(first.sub.type) or isinstance(first.sub.type, ArrayType | RecordType)):
             if is_scalar(first.sub.type) and args[0].known and args[1].known:
-                return V(Subtype(x.type), (args[0].value == args[1].value) == (x.op == "="), True)
+                return Digits(Subtype(x.type), (args[0].value == args[1].value) == (x.op == "="), True)
             holds = self.equal(args[0], args[1])
             return truth(not_(holds) if x.op == "/=" else holds)
         if x.op in ("and", "or", "nand", "nor", "xor", "xnor") and not isinstance(first.sub.type, RecordType):
             a, b = args[0].digits, args[1].digits
             if a.width == b.width:
-                return V(
+                return Digits(
                     args[0].sub if isinstance(first.sub.type, ArrayType) else Subtype(x.type), e=bitwise(x.op, a, b)
                 )
         if x.op in _LESS and isinstance(first.sub.type, EnumType) and first.sub.type.name != "std_ulogic":
@@ -258,7 +269,7 @@ class LaneExpressions:
             return self._in_order(x.op, args[0], args[1])
         raise NoLanes(f"`{x.op}` of {first.sub.type.shown}")
 
-    def _in_order(self, op: str, a: V, b: V) -> V:
+    def _in_order(self, op: str, a: Digits, b: Digits) -> Digits:
         """The order of vectors of the same length (9.2.3): that of the numbers they look like, where all digits are
         known."""
         p, q = a.digits, b.digits
@@ -268,7 +279,7 @@ class LaneExpressions:
         self.doubt(not_(both(is_known(p), is_known(q))))
         return truth(same(ir.Binary(1, name[1:], q, p) if swap else ir.Binary(1, name[1:], p, q), bit(True)))
 
-    def equal(self, a: V, b: V) -> ir.Expr:
+    def equal(self, a: Digits, b: Digits) -> ir.Expr:
         """Literal equality (9.2.3). Where unknown digits agree, U, X and the like may differ: those lanes are run step
         by step."""
         p, q = a.digits, b.digits
@@ -283,17 +294,17 @@ class LaneExpressions:
         self.doubt(both(holds, not_(is_known(p))))
         return holds
 
-    def _unary(self, x: t.Op, v: V) -> V:
+    def _unary(self, x: t.Op, v: Digits) -> Digits:
         e = v.digits
         if x.op == "not":
-            return V(v.sub, e=ir.Unary(e.width, "not", e))
+            return Digits(v.sub, e=ir.Unary(e.width, "not", e))
         if x.op == "??":
             return truth(same(e, bit(True)))
         if x.op in ("and", "or", "xor"):
-            return V(Subtype(x.type), e=ir.Unary(1, f"r{x.op}", e))
+            return Digits(Subtype(x.type), e=ir.Unary(1, f"r{x.op}", e))
         raise NoLanes(f"`{x.op}`")
 
-    def _integers(self, x: t.Op, args: list[V]) -> V:
+    def _integers(self, x: t.Op, args: list[Digits]) -> Digits:
         if all(a.known for a in args):
             return self._known_integers(x, [a.value for a in args])
         if x.op in ("=", "/=", *_LESS):
@@ -321,18 +332,18 @@ class LaneExpressions:
             low, high = min(a, c), max(b, d)
             width = number_width(low, high)
             p, q = widened(args[0], width), widened(args[1], width)
-            return V(
+            return Digits(
                 Subtype(x.type), e=ir.Mux(width, first, *((q, p) if x.op == "maximum" else (p, q))), low=low, high=high
             )
         raise NoLanes(f"`{x.op}` of numbers that change")
 
-    def _divided(self, x: t.Op, a: V, n: int) -> V:
+    def _divided(self, x: t.Op, a: Digits, n: int) -> Digits:
         """By a positive constant: `/` and `rem` towards zero, `mod` never negative (9.2.7)."""
         low, high = a.bounds
         if x.op == "mod" and n & (n - 1) == 0:
             width = n.bit_length() - 1
             zero = _number(0, 1)
-            return V(
+            return Digits(
                 Subtype(x.type),
                 e=ir.Slice(width, widened(a, max(width, a.digits.width)), 0) if width else zero,
                 low=0,
@@ -341,23 +352,23 @@ class LaneExpressions:
         if low >= 0:
             width = number_width(0, max(high, n))
             quotient = ir.Binary(width, "div" if x.op == "/" else "mod", widened(a, width), _number(n, width))
-            return V(Subtype(x.type), e=quotient, low=0, high=high // n if x.op == "/" else min(high, n - 1))
+            return Digits(Subtype(x.type), e=quotient, low=0, high=high // n if x.op == "/" else min(high, n - 1))
         width = number_width(min(low, -n), max(high, n))
         e: ir.Expr = ir.Binary(width, "sdiv" if x.op == "/" else "smod", widened(a, width), _number(n, width))
         if x.op == "mod":
             negative = ir.Slice(1, e, width - 1)
             e = ir.Mux(width, negative, ir.Binary(width, "add", e, _number(n, width)), e)
-            return V(Subtype(x.type), e=ir.Slice(number_width(0, n - 1), e, 0), low=0, high=n - 1)
+            return Digits(Subtype(x.type), e=ir.Slice(number_width(0, n - 1), e, 0), low=0, high=n - 1)
         if x.op == "/":
-            return V(Subtype(x.type), e=e, low=-(-low // n), high=max(high, 0) // n)
-        return V(Subtype(x.type), e=e, low=1 - n, high=n - 1)
+            return Digits(Subtype(x.type), e=e, low=-(-low // n), high=max(high, 0) // n)
+        return Digits(Subtype(x.type), e=e, low=1 - n, high=n - 1)
 
-    def _sized(self, low: int, high: int, make: Callable[[int], ir.Expr]) -> V:
+    def _sized(self, low: int, high: int, make: Callable[[int], ir.Expr]) -> Digits:
         if number_width(low, high) > 128:
             raise NoLanes("very large numbers")
-        return V(Subtype(INTEGER), e=make(number_width(low, high)), low=low, high=high)
+        return Digits(Subtype(INTEGER), e=make(number_width(low, high)), low=low, high=high)
 
-    def _known_integers(self, x: t.Op, values: list[int]) -> V:
+    def _known_integers(self, x: t.Op, values: list[int]) -> Digits:
         try:
             if len(values) == 1:
                 found: Any = {"-": -values[0], "+": values[0], "abs": abs(values[0])}[x.op]
@@ -383,9 +394,9 @@ class LaneExpressions:
                 found = table[x.op]()
         except (KeyError, RunError):
             raise NoLanes(f"`{x.op}` of these numbers") from None
-        return V(Subtype(x.type), int(found), True)
+        return Digits(Subtype(x.type), int(found), True)
 
-    def _compared(self, op: str, a: V, b: V) -> V:
+    def _compared(self, op: str, a: Digits, b: Digits) -> Digits:
         low, high = min(a.bounds[0], b.bounds[0], -1), max(a.bounds[1], b.bounds[1])
         width = number_width(low, high)
         p, q = widened(a, width), widened(b, width)
@@ -395,7 +406,7 @@ class LaneExpressions:
         name, swap = _LESS[op]
         return truth(ir.Binary(1, name, q, p) if swap else ir.Binary(1, name, p, q))
 
-    def _concatenation(self, x: t.Op, args: list[V]) -> V:
+    def _concatenation(self, x: t.Op, args: list[Digits]) -> Digits:
         assert isinstance(x.type, ArrayType)
         if all(a.known for a in args):
             parts = [
@@ -406,17 +417,17 @@ class LaneExpressions:
             return self.constant(Arr(len(joined) - 1, -1, joined), Subtype(x.type))
         e = _joined([a.digits for a in args if a.digits.width])
         width = max(1, bits_of(x.type.element))
-        return V(Subtype(x.type, [int_range(INTEGER, e.width // width - 1, 0, True)]), e=e)
+        return Digits(Subtype(x.type, [int_range(INTEGER, e.width // width - 1, 0, True)]), e=e)
 
     # Calls, conversions, aggregates.
 
-    def _call(self, x: t.Call) -> V:
+    def _call(self, x: t.Call) -> Digits:
         f = x.function
         if f.native is not None and f.name in ("rising_edge", "falling_edge"):
             return truth(self._edge(x.args[0], f.name == "rising_edge"))
         if f.native is None and (x.receiver is not None or f.outs()):
             raise NoLanes("a function that gives values back")
-        args: list[V] = []
+        args: list[Digits] = []
         for p, a in zip(f.params, x.args, strict=True):
             if p.kind == "signal" and f.native is None:
                 raise NoLanes("a function of signals")
@@ -434,7 +445,7 @@ class LaneExpressions:
         now, before = self.place(x.object).digits, self.edges[x.object]
         return both(same(now, bit(rising)), same(before, bit(not rising)))
 
-    def _signal_attribute(self, x: t.SignalAttr) -> V:
+    def _signal_attribute(self, x: t.SignalAttr) -> Digits:
         if (
             x.name not in ("event", "stable")
             or x.arg is not None
@@ -449,24 +460,24 @@ class LaneExpressions:
             self.escape(both(unchanged, not_(is_known(self.edges[o]))) if x.name == "stable" else bit(False))
         return truth(not_(unchanged) if x.name == "event" else unchanged)
 
-    def _convert(self, x: t.Convert) -> V:
+    def _convert(self, x: t.Convert) -> Digits:
         v = self.value(x.arg)
         target = x.target
         if isinstance(target.type, IntType) and isinstance(v.sub.type, IntType):
             return (
                 self.fitted(v, target)
                 if target.ranges is not None
-                else V(Subtype(target.type), v.value, v.known, v.e, v.low, v.high)
+                else Digits(Subtype(target.type), v.value, v.known, v.e, v.low, v.high)
             )
         if isinstance(target.type, ArrayType) and isinstance(v.sub.type, ArrayType):
             if bits_of(v.sub.element_subtype) != bits_of(target.type.element):
                 raise NoLanes("a conversion of elements")
             if target.ranges is not None:
                 return self._retagged(v, target)
-            return V(Subtype(target.type, v.sub.ranges), v.value, v.known, v.e)
+            return Digits(Subtype(target.type, v.sub.ranges), v.value, v.known, v.e)
         raise NoLanes("a conversion of real numbers")
 
-    def _array(self, x: t.ArrayAgg) -> V:
+    def _array(self, x: t.ArrayAgg) -> Digits:
         assert isinstance(x.type, ArrayType)
         if len(x.type.indices) > 1:
             raise NoLanes("arrays of several dimensions")
@@ -474,7 +485,7 @@ class LaneExpressions:
         if x.ranges is None:
             parts = [self.value(v) if is_slice else self.fitted(self.value(v), element) for _, v, is_slice in x.items]
             e = _joined([p.digits for p in parts])
-            return V(Subtype(x.type, [int_range(INTEGER, 0, e.width // max(1, bits_of(element)) - 1)]), e=e)
+            return Digits(Subtype(x.type, [int_range(INTEGER, 0, e.width // max(1, bits_of(element)) - 1)]), e=e)
         left, right, down = self.range(x.ranges[0])
         step = -1 if down else 1
         size = max(0, (right - left) * step + 1)
@@ -516,16 +527,16 @@ class LaneExpressions:
         if not filled or any(d is None for d in filled):
             raise NoLanes("an aggregate with gaps")
         sub = Subtype(x.type, [int_range(INTEGER, left, right, down)])
-        return V(sub, e=_joined([d for d in filled if d is not None]))
+        return Digits(sub, e=_joined([d for d in filled if d is not None]))
 
     @staticmethod
-    def _elements(v: V) -> list[ir.Expr]:
+    def _elements(v: Digits) -> list[ir.Expr]:
         """The digits of each element of an array, leftmost first."""
         width = bits_of(v.sub.element_subtype)
         e = v.digits
         return [ir.Slice(width, e, low) for low in range(e.width - width, -1, -width)] if width else []
 
-    def _array_attribute(self, x: t.ArrayAttr) -> V:
+    def _array_attribute(self, x: t.ArrayAttr) -> Digits:
         v = self.value(x.prefix)
         left, right, down = self._bounds(v)
         size = max(0, (left - right if down else right - left) + 1)
@@ -538,19 +549,19 @@ class LaneExpressions:
             "ascending": int(not down),
             "descending": int(down),
         }[x.name]
-        return V(Subtype(x.type), found, True)
+        return Digits(Subtype(x.type), found, True)
 
-    def _scalar_attribute(self, x: t.ScalarAttr) -> V:
+    def _scalar_attribute(self, x: t.ScalarAttr) -> Digits:
         v = self.value(x.arg)
         base = x.subtype.type
         if x.name == "pos":
             if v.known:
-                return V(Subtype(INTEGER), int(v.value), True)
+                return Digits(Subtype(INTEGER), int(v.value), True)
             high = len(base.literals) - 1 if isinstance(base, EnumType) else v.high
-            return V(Subtype(INTEGER), e=v.digits, low=min(0, v.low), high=high)
+            return Digits(Subtype(INTEGER), e=v.digits, low=min(0, v.low), high=high)
         if x.name == "val" and isinstance(base, EnumType):
             self._inside(v, 0, len(base.literals) - 1)
-            return V(Subtype(base), v.value, v.known, None if v.known else widened(v, bits_of(Subtype(base))))
+            return Digits(Subtype(base), v.value, v.known, None if v.known else widened(v, bits_of(Subtype(base))))
         if (
             x.name in ("succ", "pred", "leftof", "rightof")
             and isinstance(base, EnumType)
@@ -561,7 +572,7 @@ class LaneExpressions:
             width = v.digits.width
             last = len(base.literals) - 1 if up else 0
             self.escape(same(v.digits, _number(last, width)))
-            return V(Subtype(base), e=ir.Binary(width, "add" if up else "sub", v.digits, _number(1, width)))
+            return Digits(Subtype(base), e=ir.Binary(width, "add" if up else "sub", v.digits, _number(1, width)))
         raise NoLanes(f"`'{x.name}`")
 
 

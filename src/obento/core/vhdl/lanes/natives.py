@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from obento.core.ir import nodes as ir
 from obento.core.values import ones
-from obento.core.vhdl.lanes.values import NoLanes, V, both, is_known, not_, same, widened
+from obento.core.vhdl.lanes.values import Digits, NoLanes, both, is_known, not_, same, widened
 from obento.core.vhdl.model.types import ArrayType, IntType, Subtype, Type
 from obento.core.vhdl.packages.standard import BOOLEAN, INTEGER, int_range
 
@@ -33,13 +33,13 @@ _ONE = ir.Const(1, 1, 0)
 Escape = Callable[[ir.Expr], None]
 
 
-def vector(t: Type, e: ir.Expr) -> V:
+def vector(t: Type, e: ir.Expr) -> Digits:
     """Digits as a vector numbered downwards to 0."""
-    return V(Subtype(t, [int_range(INTEGER, e.width - 1, 0, True)]), e=e)
+    return Digits(Subtype(t, [int_range(INTEGER, e.width - 1, 0, True)]), e=e)
 
 
-def truth(e: ir.Expr) -> V:
-    return V(Subtype(BOOLEAN), e=e)
+def truth(e: ir.Expr) -> Digits:
+    return Digits(Subtype(BOOLEAN), e=e)
 
 
 def bitwise(op: str, a: ir.Expr, b: ir.Expr) -> ir.Expr:
@@ -48,7 +48,7 @@ def bitwise(op: str, a: ir.Expr, b: ir.Expr) -> ir.Expr:
     return ir.Unary(a.width, "not", e) if invert else e
 
 
-def native(package: str, name: str, args: list[V], result: Subtype, escape: Escape) -> V:
+def native(package: str, name: str, args: list[Digits], result: Subtype, escape: Escape) -> Digits:
     """A call of one of the packages' functions.
 
     Raises
@@ -64,7 +64,7 @@ def native(package: str, name: str, args: list[V], result: Subtype, escape: Esca
     raise NoLanes(f"`{name}` of {package}")
 
 
-def _logic(op: str, args: list[V], result: Subtype) -> V:
+def _logic(op: str, args: list[Digits], result: Subtype) -> Digits:
     digits = [a.digits for a in args]
     if op == "not":
         e = digits[0]
@@ -73,7 +73,7 @@ def _logic(op: str, args: list[V], result: Subtype) -> V:
         base, invert = _BITWISE[op]
         e = digits[0]
         reduced: ir.Expr = ir.Unary(1, f"r{base}", e)
-        return V(result, e=not_(reduced) if invert else reduced)
+        return Digits(result, e=not_(reduced) if invert else reduced)
     if op in _BITWISE:
         a, b = digits
         if a.width != b.width:
@@ -109,26 +109,26 @@ def _logic(op: str, args: list[V], result: Subtype) -> V:
     raise NoLanes(f"`{op}` of std_logic_1164")
 
 
-def _like(result: Subtype, arg: V, e: ir.Expr) -> V:
+def _like(result: Subtype, arg: Digits, e: ir.Expr) -> Digits:
     if isinstance(result.type, ArrayType):
         if result.ranges is not None:
-            return V(result, e=e)
+            return Digits(result, e=e)
         if arg.sub.length() == e.width and isinstance(arg.sub.type, ArrayType):
-            return V(Subtype(result.type, arg.sub.ranges), e=e)
+            return Digits(Subtype(result.type, arg.sub.ranges), e=e)
         return vector(result.type, e)
-    return V(result, e=e)
+    return Digits(result, e=e)
 
 
-def _is_signed(package: str, v: V) -> bool:
+def _is_signed(package: str, v: Digits) -> bool:
     name = v.sub.type.name
     return name == "signed" or (package == "std_logic_signed" and name == "std_logic_vector")
 
 
-def _is_vector(v: V) -> bool:
+def _is_vector(v: Digits) -> bool:
     return isinstance(v.sub.type, ArrayType)
 
 
-def _numeric(package: str, op: str, args: list[V], result: Subtype, escape: Escape) -> V:
+def _numeric(package: str, op: str, args: list[Digits], result: Subtype, escape: Escape) -> Digits:
     vectors = [a for a in args if _is_vector(a)]
     if any(v.digits.width == 0 for v in vectors):
         raise NoLanes("vectors without digits")
@@ -171,7 +171,7 @@ def _numeric(package: str, op: str, args: list[V], result: Subtype, escape: Esca
     raise NoLanes(f"`{op}` of {package}")
 
 
-def _operand(v: V, width: int, signed: bool) -> ir.Expr:
+def _operand(v: Digits, width: int, signed: bool) -> ir.Expr:
     """An operand in the width of the operation; a single digit counts 0 or 1, a whole number is cut."""
     e = v.digits
     if isinstance(v.sub.type, IntType):
@@ -183,18 +183,18 @@ def _operand(v: V, width: int, signed: bool) -> ir.Expr:
     return ir.Extend(width, e, signed) if e.width < width else ir.Slice(width, e, 0)
 
 
-def _sum(op: str, args: list[V], vectors: list[V], signed: bool, result: Subtype) -> V:
+def _sum(op: str, args: list[Digits], vectors: list[Digits], signed: bool, result: Subtype) -> Digits:
     width = max(v.digits.width for v in vectors)
     if op == "*":
         total = sum(v.digits.width for v in vectors) if len(vectors) == 2 else 2 * width
-        cut = [a if _is_vector(a) else V(a.sub, e=widened(a, width)) for a in args]
+        cut = [a if _is_vector(a) else Digits(a.sub, e=widened(a, width)) for a in args]
         a, b = (_operand(c, total, signed) if _is_vector(c) else ir.Extend(total, c.digits, signed) for c in cut)
         return vector(result.type, ir.Binary(total, "mul", a, b))
     a, b = (_operand(x, width, signed) for x in args)
     return vector(result.type, ir.Binary(width, _ARITHMETIC[op], a, b))
 
 
-def _compare(op: str, args: list[V], vectors: list[V], signed: bool) -> V:
+def _compare(op: str, args: list[Digits], vectors: list[Digits], signed: bool) -> Digits:
     width = max(v.digits.width for v in vectors)
     for a in args:
         if isinstance(a.sub.type, IntType):
@@ -213,7 +213,7 @@ def _compare(op: str, args: list[V], vectors: list[V], signed: bool) -> V:
     return truth(not_(holds) if invert else holds)
 
 
-def _shift(op: str, args: list[V], signed: bool, result: Subtype) -> V:
+def _shift(op: str, args: list[Digits], signed: bool, result: Subtype) -> Digits:
     e, amount = args[0].digits, args[1]
     if _is_vector(amount):
         raise NoLanes("a shift by a vector")
@@ -232,13 +232,13 @@ def _shift(op: str, args: list[V], signed: bool, result: Subtype) -> V:
         if not amount.known:
             raise NoLanes("a shift that may go either way")
         op = "srl" if op == "sll" else "sll"
-        amount = V(amount.sub, -amount.value, True)
+        amount = Digits(amount.sub, -amount.value, True)
     kind = "shl" if op in ("shift_left", "sll", "shl") else "sar" if signed and op in ("shift_right", "shr") else "shr"
     width = max(1, high.bit_length(), amount.digits.width)
     return vector(result.type, ir.Shift(e.width, kind, e, widened(amount, width)))
 
 
-def _size(v: V) -> int:
+def _size(v: Digits) -> int:
     if _is_vector(v):
         return v.digits.width
     if not v.known:
@@ -246,7 +246,7 @@ def _size(v: V) -> int:
     return int(v.value)
 
 
-def _resize(op: str, args: list[V], signed: bool, result: Subtype) -> V:
+def _resize(op: str, args: list[Digits], signed: bool, result: Subtype) -> Digits:
     e, width = args[0].digits, _size(args[1])
     if width < 1:
         raise NoLanes("vectors without digits")
@@ -262,7 +262,7 @@ def _resize(op: str, args: list[V], signed: bool, result: Subtype) -> V:
     return vector(result.type, ir.Slice(width, e, 0))
 
 
-def _to_integer(v: V, signed: bool, result: Subtype, escape: Escape) -> V:
+def _to_integer(v: Digits, signed: bool, result: Subtype, escape: Escape) -> Digits:
     e = v.digits
     if not _is_vector(v):
         raise NoLanes("a single digit as a number")
@@ -276,10 +276,10 @@ def _to_integer(v: V, signed: bool, result: Subtype, escape: Escape) -> V:
         e, width = ir.Slice(31, e, 0), 31
     zero = ir.Const(width, 0, ones(width))
     low, high = (-(1 << (width - 1)), (1 << (width - 1)) - 1) if signed else (0, (1 << width) - 1)
-    return V(Subtype(result.type), e=ir.Mux(width, known, e, zero), low=low, high=high)
+    return Digits(Subtype(result.type), e=ir.Mux(width, known, e, zero), low=low, high=high)
 
 
-def _divide(op: str, args: list[V], signed: bool, result: Subtype) -> V:
+def _divide(op: str, args: list[Digits], signed: bool, result: Subtype) -> Digits:
     width = max(a.digits.width for a in args) + signed
     a, b = (_operand(x, width, signed) for x in args)
     if op == "mod" and signed:
@@ -290,7 +290,7 @@ def _divide(op: str, args: list[V], signed: bool, result: Subtype) -> V:
     return vector(result.type, ir.Slice(out, e, 0) if out < width else e)
 
 
-def _match(args: list[V]) -> V:
+def _match(args: list[Digits]) -> Digits:
     constant = next((a for a in args if a.known), None)
     other = next((a for a in args if a is not constant), None)
     if constant is None or other is None or not _is_vector(constant):

@@ -18,7 +18,7 @@ from obento.core.limits import Limits
 from obento.core.vhdl.analysis.statements import reads_edge, signals_read, static_prefix
 from obento.core.vhdl.code.statements import subtype_of, walk
 from obento.core.vhdl.lanes.expressions import LaneExpressions
-from obento.core.vhdl.lanes.values import NoLanes, V, bit, bits_of, either, not_, same, word_of
+from obento.core.vhdl.lanes.values import Digits, NoLanes, bit, bits_of, either, not_, same, word_of
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object, Subprogram
 from obento.core.vhdl.model.types import (
@@ -75,7 +75,7 @@ class Lanes(LaneExpressions):
             self._signals[o.py] = found
         return found
 
-    def place(self, o: Object) -> V:
+    def place(self, o: Object) -> Digits:
         if o.kind == "signal":
             return self._of(ir.Ref(bits_of(o.subtype), self.signal(o)), o.subtype)
         return self._of(ir.Ref(bits_of(o.subtype), self._variable(o)), o.subtype)
@@ -318,7 +318,7 @@ class Lanes(LaneExpressions):
         fitted = self.fitted(value, subtype) if value is not None else self.constant(default_value(subtype), subtype)
         self._set(signal, self._exact(fitted, subtype))
 
-    def _exact(self, v: V, s: Subtype) -> ir.Expr:
+    def _exact(self, v: Digits, s: Subtype) -> ir.Expr:
         """Digits in exactly the width of a subtype."""
         width = bits_of(s)
         e = v.digits
@@ -332,7 +332,7 @@ class Lanes(LaneExpressions):
             return
         self._assign(s.target, self.value(s.value), True)
 
-    def _spread(self, target: t.ArrayAgg | t.RecordAgg, v: V, blocking: bool) -> None:
+    def _spread(self, target: t.ArrayAgg | t.RecordAgg, v: Digits, blocking: bool) -> None:
         """An aggregate of names takes a value apart; the value is held first, since its parts may be among the
         targets."""
         e = v.digits
@@ -356,7 +356,7 @@ class Lanes(LaneExpressions):
             return self.value(x).sub
         return s
 
-    def _assign(self, target: t.Expr, v: V, blocking: bool) -> None:
+    def _assign(self, target: t.Expr, v: Digits, blocking: bool) -> None:
         signal, low, offsets, subtype = self._target(target)
         fitted = self.fitted(v, subtype)
         width = bits_of(subtype)
@@ -383,7 +383,7 @@ class Lanes(LaneExpressions):
                 return signal, low, offsets, subtype.type.fields[x.number][1]
             case t.Slice():
                 signal, low, offsets, subtype = self._target(x.prefix)
-                own = self._bounds(V(subtype, e=ir.Ref(1, signal)))
+                own = self._bounds(Digits(subtype, e=ir.Ref(1, signal)))
                 left, right, down = self.range(x.range)
                 inside = min(own[:2]) <= min(left, right) and max(left, right) <= max(own[:2])
                 if not inside or (left - right if down else right - left) < 0 or down != own[2]:
@@ -406,7 +406,7 @@ class Lanes(LaneExpressions):
         signal, low, offsets, subtype = self._target(x.prefix)
         if len(x.indices) != 1:
             raise NoLanes("arrays of several dimensions")
-        left, right, down = self._bounds(V(subtype, e=ir.Ref(1, signal)))
+        left, right, down = self._bounds(Digits(subtype, e=ir.Ref(1, signal)))
         element = subtype.element_subtype
         width = bits_of(element)
         index = self.value(x.indices[0])
@@ -478,7 +478,7 @@ class Lanes(LaneExpressions):
             arms.append(ir.CaseArm(labels, self._inner(lambda body=body: self.statements(body)), s.pos))
         self._add(ir.Case(s.pos, "ceq", e, arms, default))
 
-    def _label(self, value: Any, selector: V, e: ir.Expr) -> list[ir.Expr]:
+    def _label(self, value: Any, selector: Digits, e: ir.Expr) -> list[ir.Expr]:
         sub = Subtype(selector.sub.type, selector.sub.ranges, None, selector.sub.element)
         if isinstance(selector.sub.type, IntType):
             full = (1 << e.width) - 1
@@ -517,7 +517,7 @@ class Lanes(LaneExpressions):
             self._set(self._jumps[id(s)][0], bit(False))
         outside = [f for f in self._flags_of(s) if f not in self._jumps.get(id(s), ())]
         for value in rounds:
-            self.bound[s.parameter] = V(s.parameter.subtype, value, True)
+            self.bound[s.parameter] = Digits(s.parameter.subtype, value, True)
             stop = list(outside)
             if jumps:
                 self._set(self._jumps[id(s)][1], bit(False))
@@ -546,7 +546,7 @@ class Lanes(LaneExpressions):
         if f.body is None or f.waits:
             raise NoLanes("a subprogram that waits")
 
-    def call_user(self, f: Subprogram, args: list[V]) -> V:
+    def call_user(self, f: Subprogram, args: list[Digits]) -> Digits:
         if all(a.known for a in args) and f.pure:
             x = t.Call(f.result.type, f.pos, f, [t.Const(a.sub.type, f.pos, a.value, sub=a.sub) for a in args])  # type: ignore[union-attr]
             return self.constant(self._computed(x), f.result)  # type: ignore[arg-type]
@@ -584,7 +584,7 @@ class Lanes(LaneExpressions):
         self._depth -= 1
         return found
 
-    def _result_subtype(self, f: Subprogram, args: list[V]) -> Subtype | None:
+    def _result_subtype(self, f: Subprogram, args: list[Digits]) -> Subtype | None:
         """The subtype of a result; for arrays that of a returned local, whose range the arguments settle."""
         assert f.result is not None and f.body is not None
         if not isinstance(f.result.type, ArrayType) or f.result.ranges is not None:
@@ -616,8 +616,8 @@ class Lanes(LaneExpressions):
         self._enter(f)
         assert f.body is not None
         saved = dict(self.bound)
-        outs: list[tuple[t.Expr, V]] = []
-        new: dict[Object, V] = {}
+        outs: list[tuple[t.Expr, Digits]] = []
+        new: dict[Object, Digits] = {}
         for p, a in zip(f.params, s.args, strict=True):
             if p.kind == "signal":
                 root, path = static_prefix(a)

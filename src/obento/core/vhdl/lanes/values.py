@@ -84,7 +84,7 @@ def word_of(value: Any, s: Subtype) -> Word:
 
 
 @dataclass(slots=True)
-class V:
+class Digits:
     """A value while it is lowered: a constant `value`, or digits `e`. `sub` has its bounds; numbers lie in `low` to
     `high`."""
 
@@ -112,7 +112,7 @@ class V:
         return (self.value, self.value) if self.known else (self.low, self.high)
 
 
-def widened(v: V, width: int) -> ir.Expr:
+def widened(v: Digits, width: int) -> ir.Expr:
     """The digits of a number in some width."""
     e = v.digits
     if e.width == width:

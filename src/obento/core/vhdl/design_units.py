@@ -38,7 +38,7 @@ TAUGHT = frozenset(["std_logic_arith", "std_logic_unsigned", "std_logic_signed"]
 
 
 @dataclass(slots=True)
-class World:
+class DesignUnits:
     """Units by name. Every library that is not one of ours is taken for the one that all hand-ins share."""
 
     entities: dict[str, ast.Entity] = field(default_factory=dict)

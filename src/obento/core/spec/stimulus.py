@@ -24,7 +24,7 @@ class Sequence:
 
 
 @dataclass(frozen=True, slots=True)
-class Drive:
+class Stimulus:
     """`actions` has one letter a step. `free[i]` are the steps in which input bit `i` is left open (`-`).
 
     `clock` is the number of the clock's bit among all input bits, None without a clock.
@@ -79,7 +79,7 @@ def cell_of(word: Word, width: int) -> Cell:
 
 def pack_steps(
     inputs: tuple[SpecPort, ...], clock: Clock | None, sequences: Items[tuple[str, Items[Planned]]]
-) -> tuple[int, tuple[int, ...], tuple[int, ...], Drive]:
+) -> tuple[int, tuple[int, ...], tuple[int, ...], Stimulus]:
     """Number of steps, planes of every input bit, and the drive; open inputs are 0 in the planes."""
     width = sum(p.width for p in inputs)
     idle = clock.idle if clock else 0
@@ -111,4 +111,4 @@ def pack_steps(
         tuple(int("".join(reversed(c)) or "0", 2) for c in columns)
         for columns in (one_columns, zero_columns, free_columns)
     ]
-    return len(actions), planes[0], planes[1], Drive(tuple(placed), "".join(actions), clock_bit, idle, planes[2])
+    return len(actions), planes[0], planes[1], Stimulus(tuple(placed), "".join(actions), clock_bit, idle, planes[2])

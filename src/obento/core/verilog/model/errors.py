@@ -3,5 +3,5 @@
 from __future__ import annotations
 
 
-class Wrong(Exception):
+class ElaborationError(Exception):
     """Cannot be lowered; already reported when raised."""

@@ -3,21 +3,23 @@
 from __future__ import annotations
 
 from obento.server.marks.mark import Mark
-from obento.server.results.picture import TaskPicture
-from obento.server.specs.shelf import SpecShelf
+from obento.server.results.outcomes import TaskOutcomes
+from obento.server.specs.opened import OpenedSpecs
 from obento.store import course, handins, people
 from obento.store.connection import Connection
 from obento.store.course import Lab
 from obento.store.handins import HandinRow
 
 
-class LabPicture:
+class LabOutcomes:
     """The tasks of a lab, its students and teams, and whose hand-in is whose."""
 
-    def __init__(self, c: Connection, lab: Lab, shelf: SpecShelf) -> None:
+    def __init__(self, c: Connection, lab: Lab, opened: OpenedSpecs) -> None:
         self.c = c
         self.lab = lab
-        self.tasks = [TaskPicture(c, lab, t, shelf.current(c, t.id)) for t in course.tasks_of(c, lab.id) if t.is_right]
+        self.tasks = [
+            TaskOutcomes(c, lab, t, opened.current(c, t.id)) for t in course.tasks_of(c, lab.id) if t.is_right
+        ]
         self.students = people.students(c, lab.class_id)
         self.teams = handins.teams_of(c, lab.id)
         self.handin_of: dict[int, HandinRow] = {}

@@ -28,7 +28,7 @@ class OpenSpec:
     expectation: Expectation
 
 
-class SpecShelf:
+class OpenedSpecs:
     """Opened specs by what they are made of; the least used one is dropped."""
 
     def __init__(self) -> None:

@@ -8,14 +8,14 @@ from obento.core.check.judging.verdict import Verdict
 from obento.server.errors import not_found
 from obento.server.marks.mark import Mark, settle
 from obento.server.results.state import TaskState, task_state
-from obento.server.specs.shelf import OpenSpec
+from obento.server.specs.opened import OpenSpec
 from obento.store import comments, handins, marks, repairs, results
 from obento.store.connection import Connection
 from obento.store.course import CurrentTask, Lab
 from obento.store.results import Result
 
 
-class TaskPicture:
+class TaskOutcomes:
     """A task of a lab with its hand-ins, outcomes, comments, marks and known changes. Verdicts are read when they are
     asked for."""
 
@@ -73,7 +73,7 @@ class TaskPicture:
         """The cases that are not right, packed; of clocked hand-ins those steps that do not only follow from earlier
         ones."""
         count = self.expectation.cases.count
-        if self.expectation.cases.drive is None:
+        if self.expectation.cases.stimulus is None:
             return results.pack(((1 << count) - 1) & ~results.unpack(result.plane_right), count)
         known = self._first_of.get(result.cluster)
         if known is None:
