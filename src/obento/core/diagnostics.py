@@ -58,6 +58,7 @@ class Collector:
     def add(
         self, severity: Severity, code: str, text: str, start: int = 0, end: int | None = None, hint: str = ""
     ) -> None:
+        """Take a diagnostic, unless the same one was said at this place before."""
         key = (code, start) if start else (code + text, 0)
         if key in self._seen:
             return
@@ -70,12 +71,15 @@ class Collector:
         self._items.append(Diagnostic(code, severity, text, start, start if end is None else end, hint))
 
     def error(self, code: str, text: str, start: int = 0, end: int | None = None, hint: str = "") -> None:
+        """Take an error: what stands there cannot be used."""
         self.add("error", code, text, start, end, hint)
 
     def warning(self, code: str, text: str, start: int = 0, end: int | None = None, hint: str = "") -> None:
+        """Take a warning: it can be used, but is seldom meant."""
         self.add("warning", code, text, start, end, hint)
 
     def note(self, code: str, text: str, start: int = 0, end: int | None = None, hint: str = "") -> None:
+        """Take a note: something worth knowing."""
         self.add("note", code, text, start, end, hint)
 
     def shows(self, severity: Severity) -> bool:
@@ -83,6 +87,7 @@ class Collector:
         return self.errors < MOST_SHOWN if severity == "error" else len(self._items) < MOST_SHOWN
 
     def has(self, code: str) -> bool:
+        """Whether something with this code was said."""
         return any(d.code == code for d in self._items)
 
     def only(self, code: str) -> Collector:

@@ -79,6 +79,7 @@ class Reading:
     _building: list[str] = field(default_factory=list)
 
     def messages(self) -> list[Message]:
+        """What was said so far, with places."""
         return to_messages(self.collector.items(), self.sources)
 
     def errors_in_files_of(self, unit: Unit) -> list[Diagnostic]:

@@ -55,6 +55,7 @@ class Sources:
         return file
 
     def file_at(self, position: int) -> SourceFile | None:
+        """The file that a position lies in."""
         index = bisect_right(self._bases, position) - 1
         return self.files[index] if index >= 0 else None
 

@@ -17,6 +17,7 @@ ONE1: Word = (1, 0)
 
 
 def ones(width: int) -> int:
+    """The number with so many digits, all 1."""
     return (1 << width) - 1
 
 
@@ -27,19 +28,23 @@ def word(value: int, width: int) -> Word:
 
 
 def unknown(width: int) -> Word:
+    """A word of x."""
     return 0, 0
 
 
 def floating(width: int) -> Word:
+    """A word of z."""
     full = ones(width)
     return full, full
 
 
 def is_known(a: Word, width: int) -> bool:
+    """Whether every digit is 0 or 1."""
     return a[0] ^ a[1] == ones(width)
 
 
 def signed_value(value: int, width: int) -> int:
+    """A number in two's complement."""
     return value - (1 << width) if width and value >> (width - 1) & 1 else value
 
 
@@ -64,6 +69,7 @@ def to_digits(a: Word, width: int) -> str:
 
 
 def bit(condition: bool) -> Word:
+    """One digit for a condition."""
     return ONE1 if condition else ZERO1
 
 
@@ -71,6 +77,7 @@ def bit(condition: bool) -> Word:
 
 
 def v_not(a: Word, w: int) -> Word:
+    """`~a`, table 5-15."""
     one, zero = a
     if one & zero:
         one, zero = no_z(a)
@@ -78,6 +85,7 @@ def v_not(a: Word, w: int) -> Word:
 
 
 def v_neg(a: Word, w: int) -> Word:
+    """`-a`: x as a whole when a digit is unknown."""
     return word(-a[0], w) if is_known(a, w) else X1
 
 
@@ -88,26 +96,31 @@ def v_two(a: Word, w: int) -> Word:
 
 
 def v_rand(a: Word, w: int) -> Word:
+    """`&a`, table 5-17."""
     a = no_z(a)
     return bit(a[0] == ones(w)) if a[1] or a[0] == ones(w) else X1
 
 
 def v_ror(a: Word, w: int) -> Word:
+    """`|a`, table 5-18."""
     if a[0] & a[1]:
         a = no_z(a)
     return ONE1 if a[0] else (ZERO1 if a[1] == ones(w) else X1)
 
 
 def v_rxor(a: Word, w: int) -> Word:
+    """`^a`, table 5-19."""
     return bit(bool(a[0].bit_count() & 1)) if is_known(a, w) else X1
 
 
 def v_lnot(a: Word, w: int) -> Word:
+    """`!a`, clause 5.1.9."""
     truth = v_ror(a, w)
     return truth[1], truth[0]
 
 
 def v_and(a: Word, b: Word, w: int) -> Word:
+    """`a & b`, table 5-11."""
     a1, a0 = a
     b1, b0 = b
     if a1 & a0 or b1 & b0:
@@ -116,6 +129,7 @@ def v_and(a: Word, b: Word, w: int) -> Word:
 
 
 def v_or(a: Word, b: Word, w: int) -> Word:
+    """`a | b`, table 5-12."""
     a1, a0 = a
     b1, b0 = b
     if a1 & a0 or b1 & b0:
@@ -124,6 +138,7 @@ def v_or(a: Word, b: Word, w: int) -> Word:
 
 
 def v_xor(a: Word, b: Word, w: int) -> Word:
+    """`a ^ b`, table 5-13."""
     a1, a0 = a
     b1, b0 = b
     if a1 & a0 or b1 & b0:
@@ -141,6 +156,7 @@ def v_resolve(a: Word, b: Word, w: int) -> Word:
 
 
 def v_add(a: Word, b: Word, w: int) -> Word:
+    """`a + b`: x as a whole when a digit is unknown."""
     full = (1 << w) - 1
     if a[0] ^ a[1] == full == b[0] ^ b[1]:
         result = a[0] + b[0] & full
@@ -149,6 +165,7 @@ def v_add(a: Word, b: Word, w: int) -> Word:
 
 
 def v_sub(a: Word, b: Word, w: int) -> Word:
+    """`a - b`: x as a whole when a digit is unknown."""
     full = (1 << w) - 1
     if a[0] ^ a[1] == full == b[0] ^ b[1]:
         result = a[0] - b[0] & full
@@ -157,6 +174,7 @@ def v_sub(a: Word, b: Word, w: int) -> Word:
 
 
 def v_mul(a: Word, b: Word, w: int) -> Word:
+    """`a * b`: x as a whole when a digit is unknown."""
     full = (1 << w) - 1
     if a[0] ^ a[1] == full == b[0] ^ b[1]:
         result = a[0] * b[0] & full
@@ -177,18 +195,22 @@ def _divide(a: Word, b: Word, w: int, signed: bool, remainder: bool) -> Word:
 
 
 def v_div(a: Word, b: Word, w: int) -> Word:
+    """`a / b` without sign: x by zero."""
     return _divide(a, b, w, False, False)
 
 
 def v_sdiv(a: Word, b: Word, w: int) -> Word:
+    """`a / b` with sign, towards zero: x by zero."""
     return _divide(a, b, w, True, False)
 
 
 def v_mod(a: Word, b: Word, w: int) -> Word:
+    """`a % b` without sign: x by zero."""
     return _divide(a, b, w, False, True)
 
 
 def v_smod(a: Word, b: Word, w: int) -> Word:
+    """`a % b` with sign, that of `a`: x by zero."""
     return _divide(a, b, w, True, True)
 
 
@@ -234,11 +256,13 @@ def v_eq(a: Word, b: Word, w: int) -> Word:
 
 
 def v_ne(a: Word, b: Word, w: int) -> Word:
+    """`a != b`, clause 5.1.8."""
     r = v_eq(a, b, w)
     return r[1], r[0]
 
 
 def v_ceq(a: Word, b: Word, w: int) -> Word:
+    """`a === b`, clause 5.1.8."""
     return ONE1 if a == b else ZERO1
 
 

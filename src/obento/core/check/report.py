@@ -25,6 +25,7 @@ def report(expectation: Expectation, handins: list[tuple[str, Checked]], cases: 
 
 
 def handin_report(expectation: Expectation, name: str, checked: Checked, cases: Shown) -> dict[str, Any]:
+    """One hand-in as data (`result/1` of docs/formats.md); `cases` says which of its cases are listed."""
     verdict = checked.verdict
     count = expectation.cases.count
     follows = diverge(expectation, verdict).follows if verdict and expectation.cases.stimulus else 0
@@ -49,6 +50,7 @@ def handin_report(expectation: Expectation, name: str, checked: Checked, cases: 
 
 
 def message_report(m: Any) -> dict[str, Any]:
+    """A message as data; what is not known of its place is None."""
     return {
         "severity": m.severity,
         "code": m.code,

@@ -64,4 +64,5 @@ class Circuit:
     names: dict[int, tuple[str, int | None]]
 
     def pins(self) -> list[Pin]:
+        """All pins of all parts."""
         return [pin for part in self.parts for pin in part.pins]

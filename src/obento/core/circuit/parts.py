@@ -231,6 +231,7 @@ class Drafter:
 
 
 def last_name(signal: Signal) -> str:
+    """The name of a signal without its path."""
     return signal.name.rpartition(".")[2]
 
 

@@ -7,12 +7,16 @@ from dataclasses import dataclass
 
 @dataclass(slots=True)
 class Formula:
+    """Any formula, with its stretch of positions."""
+
     start: int
     end: int
 
 
 @dataclass(slots=True)
 class Name(Formula):
+    """A port, or a name given by an earlier equation."""
+
     name: str
 
 
@@ -35,11 +39,15 @@ class Bits(Formula):
 
 @dataclass(slots=True)
 class Not(Formula):
+    """The inverse, digit by digit."""
+
     a: Formula
 
 
 @dataclass(slots=True)
 class Minus(Formula):
+    """The negative, in two's complement."""
+
     a: Formula
 
 
@@ -54,6 +62,8 @@ class Op(Formula):
 
 @dataclass(slots=True)
 class Choice(Formula):
+    """`cond ? a : b`."""
+
     cond: Formula
     a: Formula
     b: Formula
@@ -61,11 +71,15 @@ class Choice(Formula):
 
 @dataclass(slots=True)
 class Join(Formula):
+    """Parts put together, the leftmost first."""
+
     parts: list[Formula]
 
 
 @dataclass(slots=True)
 class Equation:
+    """A name and the formula that it stands for."""
+
     target: Name
     value: Formula
     start: int

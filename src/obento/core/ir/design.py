@@ -33,6 +33,8 @@ class Process:
 
 @dataclass(slots=True)
 class Port:
+    """A port as the outside sees it."""
+
     name: str
     direction: Literal["in", "out", "inout"]
     signal: Signal
@@ -113,12 +115,14 @@ class Design:
     def add_signal(
         self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None
     ) -> Signal:
+        """A new signal; its bits come after all that are there."""
         signal = Signal(len(self.signals), name, width, kind, position, initial, self.bits)
         self.signals.append(signal)
         self.bits += width
         return signal
 
     def port(self, name: str) -> Port:
+        """A port by its name. Raises KeyError if there is none."""
         for port in self.ports:
             if port.name == name:
                 return port

@@ -55,6 +55,7 @@ def pick(a: Word, width: int, index: Word, iwidth: int, signed: bool, base: int,
 
 
 def tristate(enable: Word, a: Word, width: int) -> Word:
+    """`a` while `enable` is 1, all z while it is 0, and unknown between the two otherwise."""
     if enable == v.ONE1:
         return a
     floating = a[0] & a[1] if enable != v.ZERO1 else v.ones(width)

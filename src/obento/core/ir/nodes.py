@@ -21,6 +21,8 @@ class Expr:
 
 @dataclass(slots=True)
 class Const(Expr):
+    """A constant: digits that may be 1, and digits that may be 0 (both for z, none for x)."""
+
     one: int
     zero: int
 
@@ -52,6 +54,8 @@ class Binary(Expr):
 
 @dataclass(slots=True)
 class Power(Expr):
+    """`a ** b` (1364-2005 clause 5.1.5), whose value depends on the signs of both."""
+
     a: Expr
     b: Expr
     a_signed: bool
@@ -104,6 +108,8 @@ class Pick(Expr):
 
 @dataclass(slots=True)
 class Extend(Expr):
+    """Widened with zeros, or with its sign."""
+
     a: Expr
     signed: bool
 
@@ -137,6 +143,8 @@ class Resolve(Expr):
 
 @dataclass(slots=True)
 class RealConst(Expr):
+    """A real number as it is written."""
+
     value: float
 
 
@@ -210,6 +218,8 @@ class Function:
 
 @dataclass(slots=True)
 class Call(Expr):
+    """A function call with one value for each input."""
+
     function: Function
     args: list[Expr]
 
@@ -243,6 +253,8 @@ class SystemCall(Expr):
 
 @dataclass(slots=True)
 class Stmt:
+    """Any statement; `position` is where it stands."""
+
     position: int
 
 
@@ -294,6 +306,8 @@ class Label:
 
 @dataclass(slots=True)
 class Block(Stmt):
+    """Statements one after the other; `label` names it for `disable`."""
+
     body: list[Stmt] = field(default_factory=list)
     label: Label | None = None
 
@@ -309,6 +323,8 @@ class If(Stmt):
 
 @dataclass(slots=True)
 class CaseArm:
+    """One arm of a case: its labels, and what is done when one of them matches."""
+
     labels: list[Expr]
     body: Stmt | None
     position: int = 0
@@ -399,6 +415,8 @@ class TaskCall(Stmt):
 
 @dataclass(slots=True)
 class SystemTask(Stmt):
+    """A system task as a statement."""
+
     call: SystemCall
 
 

@@ -44,15 +44,20 @@ class Host(Protocol):
     bench: Any
     changed: set[int] | None
 
-    def add_process(self, run: Callable[[object], None], position: int) -> int: ...
+    def add_process(self, run: Callable[[object], None], position: int) -> int:
+        """Have something run when power comes up; gives the number by which it is run again."""
 
-    def run_soon(self, index: int) -> None: ...
+    def run_soon(self, index: int) -> None:
+        """Run a process in the next sweep."""
 
-    def at(self, ticks: int, action: Callable[[], None]) -> None: ...
+    def at(self, ticks: int, action: Callable[[], None]) -> None:
+        """Do something after so many ticks."""
 
-    def change(self, signal: int, word: Word) -> None: ...
+    def change(self, signal: int, word: Word) -> None:
+        """A signal of the design takes a value."""
 
-    def many_rounds(self, position: int) -> None: ...
+    def many_rounds(self, position: int) -> None:
+        """Called now and then by loops; raises LimitReached when they go on too long."""
 
 
 class Part(Protocol):

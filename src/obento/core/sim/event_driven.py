@@ -198,6 +198,7 @@ class EventDriven:
         return self._settle()
 
     def planes(self, bit: int) -> tuple[int, int]:
+        """The planes of a bit of the design, one lane a digit."""
         return self._one[bit], self._zero[bit]
 
     def _settle(self) -> int:

@@ -31,10 +31,12 @@ class Cases:
 
     @property
     def full(self) -> int:
+        """The plane with every case in it."""
         return values.ones(self.count)
 
     @property
     def all_known(self) -> bool:
+        """Whether every input is 0 or 1 in every case."""
         return all(a ^ b == self.full for a, b in zip(self.one, self.zero, strict=True))
 
     def word(self, index: int, first: int, width: int) -> Word:

@@ -22,6 +22,7 @@ _MOST_EXHAUSTIVE = 16
 def which_cases(
     cases: Mapping[str, Any], inputs: tuple[SpecPort, ...], listed: tuple[Row, ...], is_clocked: bool, reader: Reader
 ) -> tuple[bool, bool, RandomCases | None]:
+    """Whether all cases are wanted, whether corners, and how many made at random; errors are reported."""
     bits = sum(p.width for p in inputs)
     corners = cases.get("corners", False)
     if not isinstance(corners, bool):
@@ -82,6 +83,7 @@ def is_without_reset(cases: Mapping[str, Any], reset: Reset | None, function: ob
 
 
 def read_groups(cases: Mapping[str, Any], reader: Reader) -> dict[str, tuple[str, int]]:
+    """The conditions of [cases] groups, with their positions."""
     groups = cases.get("groups", {})
     if not isinstance(groups, dict) or not all(isinstance(v, str) for v in groups.values()):
         reader.error(
@@ -92,6 +94,7 @@ def read_groups(cases: Mapping[str, Any], reader: Reader) -> dict[str, tuple[str
 
 
 def read_aliases(match: Mapping[str, Any], known: set[str], reader: Reader) -> dict[str, tuple[str, ...]]:
+    """Other names that hand-ins may use for ours."""
     aliases = match.get("aliases", {})
     if not isinstance(aliases, dict):
         reader.error(
@@ -109,6 +112,7 @@ def read_aliases(match: Mapping[str, Any], known: set[str], reader: Reader) -> d
 
 
 def read_rules(data: Mapping[str, Any], reader: Reader) -> Rules:
+    """[rules]: how a hand-in may be built."""
     rules = section_of(data, "rules", reader)
     most: dict[str, int | None] = {}
     for name in ("max_gates", "max_levels"):
@@ -128,6 +132,7 @@ def read_rules(data: Mapping[str, Any], reader: Reader) -> Rules:
 
 
 def read_marks(data: Mapping[str, Any], reader: Reader) -> Marks:
+    """[marks]: how many there are, for what, and what broken rules cost."""
     marks = section_of(data, "marks", reader)
     total = marks.get("total", 10)
     by = marks.get("by", "cases")

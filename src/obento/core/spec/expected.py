@@ -127,6 +127,7 @@ def read_table(
     others: Mapping[str, bytes],
     need_outputs: bool,
 ) -> tuple[Row, ...] | None:
+    """A table of cases, or the CSV file that it names; None when there is none."""
     text = string_of(section, name, key, reader)
     if text is None:
         return None

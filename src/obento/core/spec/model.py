@@ -92,11 +92,14 @@ class Clock:
 
     @property
     def idle(self) -> int:
+        """The level between edges: 0 where it acts on the rise."""
         return int(self.edge == "fall")
 
 
 @dataclass(frozen=True, slots=True)
 class Reset:
+    """The reset input, the level at which it is active, and whether it waits for the clock."""
+
     port: str
     active: int
     kind: Literal["async", "sync"]
@@ -159,6 +162,8 @@ class Bench:
 
 @dataclass(frozen=True, slots=True)
 class RandomCases:
+    """Cases made by a generator with a seed, so that they are the same everywhere."""
+
     count: int
     seed: int
 
@@ -187,6 +192,8 @@ class Marks:
 
 @dataclass(frozen=True, slots=True)
 class Spec:
+    """Everything that a specification file says; see docs/formats.md for each of its keys."""
+
     title: str
     unit: str
     inputs: tuple[SpecPort, ...]
@@ -222,4 +229,5 @@ class Spec:
 
     @property
     def input_bits(self) -> int:
+        """The number of input bits."""
         return sum(p.width for p in self.inputs)

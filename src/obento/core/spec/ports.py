@@ -20,6 +20,7 @@ _PORT = re.compile(r"(?P<name>[A-Za-z_]\w*)(?:\[(?P<a>\d+)(?:\.\.(?P<b>\d+))?\])
 
 
 def read_ports(data: Mapping[str, Any], side: str, reader: Reader) -> tuple[SpecPort, ...]:
+    """The ports of one side of [ports]; what cannot be read is reported and left out."""
     text = data.get("ports", {}).get(side) if isinstance(data.get("ports"), dict) else None
     if side == "in" and "clock" in data and (text is None or text == ""):
         return ()
@@ -59,6 +60,7 @@ def read_ports(data: Mapping[str, Any], side: str, reader: Reader) -> tuple[Spec
 
 
 def check_ports(inputs: tuple[SpecPort, ...], outputs: tuple[SpecPort, ...], reader: Reader) -> None:
+    """Every port has a name of its own."""
     seen: set[str] = set()
     for port in (*inputs, *outputs):
         if port.name in seen:
@@ -100,6 +102,7 @@ def _listed_words(languages: Sequence[str]) -> str:
 
 
 def read_clock(data: Mapping[str, Any], reader: Reader) -> Clock | None:
+    """[clock], if there is one and it is right."""
     if "clock" not in data:
         return None
     section = section_of(data, "clock", reader)
@@ -114,6 +117,7 @@ def read_clock(data: Mapping[str, Any], reader: Reader) -> Clock | None:
 
 
 def read_reset(data: Mapping[str, Any], reader: Reader) -> Reset | None:
+    """[reset], if there is one and it is right."""
     if "reset" not in data:
         return None
     section = section_of(data, "reset", reader)

@@ -74,6 +74,7 @@ class Planned:
 
 
 def cell_of(word: Word, width: int) -> Cell:
+    """A cell of a table that says a whole word."""
     return Cell(word, ones(width))
 
 

@@ -81,11 +81,13 @@ class Reader:
         return self.file.base + at if at >= 0 else after
 
     def error(self, section: str, key: str, code: str, text: str, hint: str = "") -> None:
+        """Report an error at a key."""
         start, end = self.key(section, key)
         self.collector.error(code, text, start, end, hint)
 
 
 def check_keys(data: Mapping[str, Any], reader: Reader) -> None:
+    """Report keys that mean nothing in a spec."""
     for key, value in data.items():
         if key not in _KEYS[""]:
             reader.error("", key, "unknown-key", f"`{key}` means nothing in a spec", did_you_mean(key, _KEYS[""]))
@@ -103,6 +105,7 @@ def check_keys(data: Mapping[str, Any], reader: Reader) -> None:
 
 
 def section_of(data: Mapping[str, Any], name: str, reader: Reader) -> Mapping[str, Any]:
+    """A table of keys, empty when there is none; reported when it is something else."""
     value = data.get(name, {})
     if not isinstance(value, dict):
         reader.error("", name, "bad-value", f"[{name}] must be a table of keys", f"write a line [{name}]")
@@ -111,6 +114,7 @@ def section_of(data: Mapping[str, Any], name: str, reader: Reader) -> Mapping[st
 
 
 def string_of(section: Mapping[str, Any], name: str, key: str, reader: Reader) -> str | None:
+    """A text of a section, None when there is none; reported when it is something else."""
     value = section.get(key)
     if value is not None and not isinstance(value, str):
         reader.error(name, key, "bad-value", f"`{key}` must be a text")
@@ -119,6 +123,7 @@ def string_of(section: Mapping[str, Any], name: str, key: str, reader: Reader) -
 
 
 def strings_of(section: Mapping[str, Any], name: str, key: str, reader: Reader) -> tuple[str, ...]:
+    """A text or list of texts of a section; reported when it is something else."""
     value = section.get(key, [])
     items = [value] if isinstance(value, str) else value
     if not isinstance(items, list) or not all(isinstance(i, str) for i in items):

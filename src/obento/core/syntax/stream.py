@@ -34,6 +34,7 @@ class Tokens:
         return start
 
     def append(self, kind: str, text: str, start: int, end: int, newline: bool) -> None:
+        """Add a token; `newline` when a line ends before it."""
         self.kinds.append(kind)
         self.texts.append(text)
         self.starts.append(start)
@@ -61,18 +62,22 @@ class TokenStream:
 
     @property
     def text(self) -> str:
+        """The token that is next."""
         return self.texts[self.at]
 
     @property
     def kind(self) -> str:
+        """The kind of the token that is next."""
         return self.kinds[self.at]
 
     @property
     def start(self) -> int:
+        """Where the token that is next begins."""
         return self.starts[self.at]
 
     @property
     def previous_end(self) -> int:
+        """Where the token before ends."""
         return self.ends[self.at - 1] if self.at else self.start
 
     def is_at(self, *texts: str) -> bool:
@@ -81,6 +86,7 @@ class TokenStream:
         return self.texts[self.at] in texts and self.kinds[self.at] not in "sx"
 
     def accept(self, text: str) -> bool:
+        """Take the next token if it is this one."""
         if self.texts[self.at] == text and self.kinds[self.at] not in "sx":
             self.at += 1
             return True
@@ -109,4 +115,5 @@ class TokenStream:
             raise self.fail("too-deep", "this is nested too deep to be read", "split it into smaller parts")
 
     def leave(self) -> None:
+        """One level of nesting up."""
         self._depth -= 1

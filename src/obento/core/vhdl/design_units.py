@@ -48,6 +48,7 @@ class DesignUnits:
     configurations: dict[str, ast.Configuration] = field(default_factory=dict)
 
     def add(self, units: Iterable[ast.Unit], collector: Collector) -> None:
+        """Take in the units of a file; one that is there already is reported."""
         for unit in units:
             match unit:
                 case ast.Entity():

@@ -7,6 +7,8 @@ from dataclasses import dataclass, field
 
 @dataclass(slots=True)
 class Node:
+    """Anything, with its half-open stretch of positions."""
+
     start: int
     end: int
 
@@ -23,7 +25,7 @@ class Bus(Node):
 
 @dataclass(slots=True)
 class Operand(Node):
-    pass
+    """Anything that a part is connected to."""
 
 
 @dataclass(slots=True)
@@ -37,12 +39,16 @@ class Wire(Operand):
 
 @dataclass(slots=True)
 class Constant(Operand):
+    """A number of so many bits."""
+
     value: int
     width: int
 
 
 @dataclass(slots=True)
 class Join(Operand):
+    """Operands put together, the leftmost first."""
+
     parts: list[Operand]
 
 
@@ -57,6 +63,8 @@ class Use(Operand):
 
 @dataclass(slots=True)
 class Line(Node):
+    """A gate or block with what it drives; `label` names it."""
+
     label: str | None
     targets: list[Wire]
     value: Operand
@@ -64,6 +72,8 @@ class Line(Node):
 
 @dataclass(slots=True)
 class Wiring(Node):
+    """One wiring list with its ports and lines."""
+
     name: str
     name_start: int
     takes: list[Bus] = field(default_factory=list)

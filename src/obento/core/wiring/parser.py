@@ -24,6 +24,7 @@ KEYWORDS = frozenset(_HEADS)
 
 
 def lex(file: SourceFile, collector: Collector, limits: Limits) -> Tokens:
+    """Text to tokens; what is no token is reported."""
     tokens = Tokens()
     text, base = file.text, file.base
     at, newline = 0, True
@@ -63,6 +64,7 @@ class WiringParser(TokenStream):
         self._limits = limits
 
     def wirings(self) -> list[Wiring]:
+        """All wiring lists of a file."""
         found: list[Wiring] = []
         while self.kind != "e":
             try:

@@ -110,6 +110,7 @@ class FunctionTable:
         return tuple((0, 0) for _ in self.states)
 
     def known(self, state: State) -> bool:
+        """Whether every state variable is known."""
         return all(values.is_known(w, p.width) for w, p in zip(state, self.states, strict=True))
 
     def step(self, state: State, inputs: Inputs, action: str, level: int) -> Moved:

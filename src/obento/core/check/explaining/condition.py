@@ -30,6 +30,7 @@ class Product:
     value: int
 
     def covers(self, point: int) -> bool:
+        """Whether a point lies in the product."""
         return point & self.care == self.value
 
 

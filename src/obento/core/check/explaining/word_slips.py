@@ -44,6 +44,8 @@ Word = list[int]
 
 @dataclass(frozen=True, slots=True)
 class WordSlip:
+    """A slip in numbers: its kind, and the sentence that says it."""
+
     kind: str
     text: str
 
@@ -75,6 +77,7 @@ def _below(a: Word, b: Word, full: int) -> int:
 
 
 def constant(value: int, width: int, full: int) -> Word:
+    """A constant as planes, one a digit, over all cases in `full`."""
     return [full if value >> i & 1 else 0 for i in range(width)]
 
 
@@ -87,6 +90,7 @@ def differ(a: Word, b: Word) -> int:
 
 
 def number_at(word: Word, case: int) -> int:
+    """The number that planes hold in one case."""
     return sum((p >> case & 1) << i for i, p in enumerate(word))
 
 

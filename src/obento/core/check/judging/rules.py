@@ -51,6 +51,8 @@ _OPERATORS = {
 
 @dataclass(frozen=True, slots=True)
 class RuleResult:
+    """Whether a rule of the spec is kept, and a sentence on how it is broken."""
+
     rule: str
     ok: bool
     text: str

@@ -52,6 +52,7 @@ class Verdict:
         return self.passed | self.not_compared
 
     def run_of(self, case: int) -> str:
+        """The first run in which a case failed; `fresh` where it failed in none."""
         for name, mask in self.failing_runs:
             if mask >> case & 1:
                 return name

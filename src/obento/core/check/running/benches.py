@@ -88,10 +88,12 @@ class BenchRun:
 
     @property
     def ended(self) -> bool:
+        """Whether the bench came to its end by itself."""
         return self.outcome.status == ENDED and not self.trouble
 
     @property
     def first_failure(self) -> Report | None:
+        """The first report that says that something is wrong, if any."""
         return next((r for r in self.reports if r.is_failure), None)
 
 

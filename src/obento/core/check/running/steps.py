@@ -44,6 +44,7 @@ class Wiring:
 
     @classmethod
     def of(cls, binding: Binding, inputs: tuple[SpecPort, ...]) -> Wiring:
+        """How the bits of our ports are those of a design."""
         placed = [binding.bits[p.name, i] for p in inputs for i in range(p.width)]
         outputs = {key: (port.signal.id, i) for key, (port, i) in binding.bits.items() if port.direction == "out"}
         floating = [(p.signal.id, i) for p in binding.floating for i in range(p.signal.width)]

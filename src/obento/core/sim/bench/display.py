@@ -30,6 +30,7 @@ class TimeFormat:
     width: int = 20
 
     def text(self, ticks: float, precision: int, width: int | None) -> str:
+        """A time as this format writes it, at least `width` characters wide."""
         shift = precision - self.unit
         if isinstance(ticks, int) and shift >= 0:
             body = to_decimal(ticks * 10**shift) + (f".{'0' * self.digits}" if self.digits else "")

@@ -54,12 +54,14 @@ class Folder:
         return number
 
     def close(self, number: int) -> None:
+        """Close a descriptor, or all channels in it."""
         self._descriptors.pop(number, None)
         if not number >> 31:
             for channel in [c for c in self._channels if c & number]:
                 del self._channels[channel]
 
     def write(self, number: int, text: str) -> None:
+        """Write to a descriptor, or to all channels in it (17.2.1)."""
         if number >> 31:
             if number in (_STANDARD + 1, _STANDARD + 2):
                 self._put(text)
@@ -73,10 +75,12 @@ class Folder:
                 self.append(name, text)
 
     def append(self, name: str, text: str) -> None:
+        """Add to what a file holds; raises LimitReached when that is too much."""
         self._spend(len(text))
         self.written.setdefault(name, []).append(text)
 
     def reader(self, number: int) -> _Open | None:
+        """The file behind a descriptor that may be read, if it is one."""
         found = self._descriptors.get(number)
         return found if found is not None and found.readable else None
 

@@ -18,6 +18,7 @@ class Generator:
         self.seed = _signed(seed)
 
     def uniform(self, start: float, end: float) -> float:
+        """A real number between two (the listing's `uniform`)."""
         if self.seed == 0:
             self.seed = 259341593
         a, b = (0.0, 2147483647.0) if start >= end else (float(start), float(end))
@@ -44,6 +45,7 @@ class Generator:
         return self.between(LEAST, MOST)
 
     def normal(self, mean: int, deviation: int) -> float:
+        """A normally distributed number (the listing's `normal`)."""
         s = 1.0
         a = 0.0
         while s >= 1.0 or s == 0.0:
@@ -52,10 +54,12 @@ class Generator:
         return a * math.sqrt(-2.0 * math.log(s) / s) * deviation + mean
 
     def exponential(self, mean: int) -> float:
+        """An exponentially distributed number (the listing's `exponential`)."""
         n = self.uniform(0, 1)
         return -math.log(n) * mean if n else n
 
     def poisson(self, mean: int) -> float:
+        """A number of events of a Poisson process (the listing's `poisson`)."""
         n = 0
         p = math.exp(-float(mean))
         q = self.uniform(0, 1)
@@ -65,16 +69,19 @@ class Generator:
         return n
 
     def chi_square(self, degrees: int) -> float:
+        """A number of the chi-square distribution (the listing's `chi_square`)."""
         x = self.normal(0, 1) ** 2 if degrees % 2 else 0.0
         for _ in range(2, degrees + 1, 2):
             x += 2 * self.exponential(1)
         return x
 
     def student(self, degrees: int) -> float:
+        """A number of Student's distribution (the listing's `t`)."""
         root = math.sqrt(self.chi_square(degrees) / degrees)
         return self.normal(0, 1) / root
 
     def erlangian(self, stages: int, mean: int) -> float:
+        """A number of the Erlang distribution (the listing's `erlangian`)."""
         x = 1.0
         for _ in range(stages):
             x *= self.uniform(0, 1)

@@ -56,7 +56,8 @@ class Kernel(Protocol):
     now: int
     changed: set[int] | None
 
-    def write(self, signal: int, low: int, width: int, word: Word) -> None: ...
+    def write(self, signal: int, low: int, width: int, word: Word) -> None:
+        """A variable takes a value from outside of all processes."""
 
 
 class Listener:
@@ -86,10 +87,12 @@ class Bench:
         self._random = Generator()
 
     def prepare(self, kernel: Kernel, calls: list[SystemCall]) -> None:
+        """Learn of the kernel, and of all calls of the design by number."""
         self.kernel = kernel
         self._calls = calls
 
     def power_up(self) -> None:
+        """Begin anew."""
         self._random = Generator()
 
     def say(self, text: str, position: int) -> None:
@@ -215,6 +218,7 @@ class Terminal(Bench):
         self._speaker = 0
 
     def power_up(self) -> None:
+        """Begin anew: empty folder, nothing printed, no monitor."""
         super().power_up()
         self.folder = Folder(self._given, self._put, self._spend)
         self._format = Formatter(TimeFormat(self.kernel.design.precision), self.kernel.design.precision)
@@ -258,6 +262,7 @@ class Terminal(Bench):
     # Tasks.
 
     def task(self, number: int, given: list[Value]) -> None:
+        """Do a system task with its values."""
         call = self._calls[number]
         self._speaker = call.position
         rule = self._rules.get(call.name)
@@ -281,6 +286,7 @@ class Terminal(Bench):
         return self._format.text(call, call.args[first:], given[first:], radix)
 
     def postpone(self, number: int, arguments: Callable[[], list[Value]]) -> None:
+        """Keep a task that prints at the end of the time step."""
         name = self._calls[number].name
         if "strobe" in name:
             self._strobes.append((number, arguments))
@@ -292,21 +298,26 @@ class Terminal(Bench):
             self._shown.pop(number, None)
 
     def say(self, text: str, position: int) -> None:
+        """Print a line for a part of the design."""
         self._speaker = position
         self._put(text)
 
     def report(self, severity: str, text: str, position: int) -> None:
+        """Print a report, and end the run where it is severe enough."""
         self._speaker = position
         self.hears.reported(severity, text, position)
         self._put(f"{severity}: {text}\n" if text else f"{severity}:\n")
 
     def came_to(self, position: int) -> None:
+        """A VHDL assertion is looked at."""
         self.hears.came_to(position)
 
     def ended(self, position: int) -> None:
+        """A statement that ends the run."""
         self.hears.ended(position)
 
     def end_of_step(self) -> None:
+        """Print what waited for the end of the time step (17.1.2, 17.1.3)."""
         strobes, self._strobes = self._strobes, []
         for number, arguments in strobes:
             self._print_later(number, arguments())

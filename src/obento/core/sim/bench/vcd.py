@@ -42,6 +42,7 @@ def value_text(word: Word | float, width: int, code: str) -> str:
 
 
 def timescale(precision: int) -> str:
+    """A power of ten of a second as `$timescale` writes it, such as 10ns."""
     unit = {0: "s", -1: "ms", -2: "us", -3: "ns", -4: "ps", -5: "fs"}[precision // 3]
     return f"{10 ** (precision % 3)}{unit}"
 

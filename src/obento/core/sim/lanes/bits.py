@@ -61,9 +61,11 @@ class BitOps:
         return self.never_z((self.g.and_(bit[0], z ^ 1), self.g.and_(bit[1], z ^ 1)))
 
     def flag(self, literal: int) -> Bit:
+        """A digit that is 1 where a literal is true, else 0."""
         return literal, literal ^ 1
 
     def and_(self, a: Bit, b: Bit) -> Bit:
+        """1364 table 5-11, digit by digit."""
         if a[0] ^ a[1] == 1 and b[0] ^ b[1] == 1:
             one = self.g.and_(a[0], b[0])
             return one, one ^ 1
@@ -71,18 +73,21 @@ class BitOps:
         return self.never_z((self.g.and_(a[0], b[0]), self.g.or_(a[1], b[1])))
 
     def not_(self, a: Bit) -> Bit:
+        """1364 table 5-15, digit by digit."""
         if a[0] ^ a[1] == 1:
             return a[1], a[0]
         a = self.logic(a)
         return self.never_z((a[1], a[0]))
 
     def or_(self, a: Bit, b: Bit) -> Bit:
+        """1364 table 5-12, digit by digit."""
         if a[0] ^ a[1] == 1 and b[0] ^ b[1] == 1:
             one = self.g.or_(a[0], b[0])
             return one, one ^ 1
         return self.not_(self.and_(self.not_(a), self.not_(b)))
 
     def xor(self, a: Bit, b: Bit) -> Bit:
+        """1364 table 5-13, digit by digit."""
         g = self.g
         if a[0] ^ a[1] == 1 and b[0] ^ b[1] == 1:
             one = g.xor(a[0], b[0])
@@ -158,6 +163,7 @@ class BitOps:
         return self.truth(word)[0]
 
     def all_known(self, *words: BitWord) -> int:
+        """Whether every digit of some words is 0 or 1."""
         return self.g.all_of(self.known(bit) for word in words for bit in word)
 
     def guarded(self, literals: list[int], known: int) -> BitWord:
@@ -170,6 +176,7 @@ class BitOps:
     # Two-state arithmetic on literals, bit 0 first.
 
     def add(self, a: list[int], b: list[int], carry: int = FALSE) -> tuple[list[int], int]:
+        """Sum of two-state words, lowest digit first; what is carried out is lost."""
         g = self.g
         total = []
         for x, y in zip(a, b, strict=True):
@@ -179,9 +186,11 @@ class BitOps:
         return total, carry
 
     def negate(self, a: list[int]) -> list[int]:
+        """Two's complement of a two-state word."""
         return self.add([x ^ 1 for x in a], [FALSE] * len(a), TRUE)[0]
 
     def multiply(self, a: list[int], b: list[int]) -> list[int]:
+        """Product of two-state words, as wide as each."""
         g = self.g
         width = len(a)
         total = [FALSE] * width
@@ -226,6 +235,7 @@ class BitOps:
     # Comparisons giving one bit.
 
     def equal(self, a: BitWord, b: BitWord) -> Bit:
+        """`==`: x where an unknown digit keeps it from being told."""
         differs = ZERO
         for x, y in zip(a, b, strict=True):
             differs = self.or_(differs, self.xor(x, y))
@@ -242,6 +252,7 @@ class BitOps:
         return result
 
     def matches_casez(self, a: BitWord, b: BitWord) -> int:
+        """Whether words match where z on either side matches anything (9.5.1)."""
         g = self.g
         result = TRUE
         for x, y in zip(a, b, strict=True):
@@ -250,6 +261,7 @@ class BitOps:
         return result
 
     def matches_casex(self, a: BitWord, b: BitWord) -> int:
+        """Whether words match where x and z on either side match anything (9.5.1)."""
         g = self.g
         result = TRUE
         for x, y in zip(a, b, strict=True):

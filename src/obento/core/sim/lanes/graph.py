@@ -34,6 +34,7 @@ class Graph:
         return 2 * (len(self.left) - 1)
 
     def and_(self, a: int, b: int) -> int:
+        """The literal of a conjunction, shared with any equal one."""
         left, right = self.left, self.right
         while True:
             if a > b:
@@ -74,9 +75,11 @@ class Graph:
             return literal
 
     def or_(self, a: int, b: int) -> int:
+        """The literal of a disjunction."""
         return self.and_(a ^ 1, b ^ 1) ^ 1
 
     def xor(self, a: int, b: int) -> int:
+        """The literal of an exclusive disjunction, shared with any equal one."""
         flip = (a ^ b) & 1
         a &= ~1
         b &= ~1
@@ -117,12 +120,14 @@ class Graph:
         return self.xor(self.and_(c, self.xor(a, b)), b)
 
     def all_of(self, literals: Iterable[int]) -> int:
+        """The conjunction of many literals."""
         result = TRUE
         for literal in literals:
             result = self.and_(result, literal)
         return result
 
     def any_of(self, literals: Iterable[int]) -> int:
+        """The disjunction of many literals."""
         result = FALSE
         for literal in literals:
             result = self.or_(result, literal)

@@ -98,6 +98,7 @@ class Symbolic:
         self._rounds = 0
 
     def run(self, body: Stmt) -> Effect:
+        """Run a whole body from its beginning; it must not wait."""
         self._statement(body)
         return Effect(self._layers[0], self._later_layers[0], self._each)
 
@@ -373,6 +374,7 @@ class Symbolic:
     # Expressions.
 
     def expr(self, e: Expr) -> BitWord:
+        """The digits of an expression, lowest first."""
         ops = self.ops
         match e:
             case Ref():

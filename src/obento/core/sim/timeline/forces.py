@@ -16,6 +16,7 @@ class HeldReal:
     by: dict[str, float]
 
     def shown(self) -> float:
+        """The value that is seen."""
         return self.by.get("force", self.by.get("assign", self.base))
 
     def write(self, low: int, width: int, value: float) -> None:
@@ -24,6 +25,7 @@ class HeldReal:
             self.base = value
 
     def hold(self, kind: str, low: int, width: int, value: float) -> None:
+        """Hold the variable by `assign` or `force`."""
         self.by[kind] = value
 
     def let_go(self, kind: str, low: int, width: int) -> None:
@@ -48,6 +50,7 @@ class Held:
     words: dict[str, Word]
 
     def shown(self) -> Word:
+        """The value that is seen: digits that are forced before assigned ones before its own."""
         one, zero = self.base
         for kind in ("assign", "force"):
             mask = self.masks.get(kind, 0)
@@ -64,6 +67,7 @@ class Held:
         self.base = new
 
     def hold(self, kind: str, low: int, width: int, word: Word) -> None:
+        """Hold some digits by `assign` or `force`."""
         full = (1 << width) - 1
         self.masks[kind] = self.masks.get(kind, 0) | full << low
         self.words[kind] = put(self.words.get(kind, (0, 0)), self.width, low, width, word)

@@ -189,9 +189,11 @@ class Timeline:
         return len(self._plain) - 1
 
     def run_soon(self, index: int) -> None:
+        """Run a process in the next sweep."""
         self._next.add(index)
 
     def at(self, ticks: int, action: Callable[[], None]) -> None:
+        """Do something after so many ticks."""
         self._at(ticks, action)
 
     @staticmethod
@@ -214,6 +216,7 @@ class Timeline:
         self.settle()
 
     def value(self, port: str) -> Word:
+        """The word at a port."""
         return self.words[self.design.port(port).signal.id]
 
     def settle(self) -> None:
@@ -396,6 +399,7 @@ class Timeline:
             self._next.add(index)
 
     def sleep(self, ticks: int) -> None:
+        """The running thread goes on after so many ticks; after none, in the inactive region (5.3)."""
         thread = self._thread()
         if ticks <= 0:
             self._inactive.add(thread.index)
@@ -404,6 +408,7 @@ class Timeline:
         self._at(ticks, lambda: self._wake(thread.index) if thread.alive and thread.turn == turn else None)
 
     def listen(self, number: int) -> None:
+        """The running thread goes on at an event of those with this number."""
         thread = self._thread()
         for signal, edge, low, width in self._awaited[number]:
             self._waiting[signal].setdefault(thread.index, []).append((edge, low, width))
@@ -414,6 +419,7 @@ class Timeline:
         return self.current
 
     def fork(self, bodies: Iterable[Body]) -> Group:
+        """Start bodies side by side below the running thread; gives what joins them."""
         group = Group()
         parent = self._thread()
         parent.children = [t for t in parent.children if t.alive]
@@ -440,6 +446,7 @@ class Timeline:
     # Blocks that can be disabled.
 
     def enter(self, label: int) -> Thread:
+        """The running thread enters a labelled block, for whoever disables it."""
         thread = self._thread()
         self._inside.setdefault(label, []).append(thread)
         return thread
@@ -563,6 +570,7 @@ class Timeline:
         self._later.append((signal, low, width, word))
 
     def later_after(self, ticks: int, signal: int, low: int, width: int, word: Word) -> None:
+        """A non-blocking assignment with a delay."""
         if ticks <= 0:
             self.later(signal, low, width, word)
         else:
@@ -604,12 +612,14 @@ class Timeline:
     # Holding (9.3).
 
     def hold(self, kind: str, signal: int, low: int, width: int, follower: int, part: int, value: Word) -> None:
+        """Hold digits at what a follower shows, until they are let go."""
         self._stop_following(kind, signal, low, width)
         self._followers.setdefault(follower, []).append((kind, signal, low, width, part))
         self._held[signal].hold(kind, low, width, _part_of(value, part, width))
         self._show(signal)
 
     def let_go(self, kind: str, signal: int, low: int, width: int) -> None:
+        """End `assign` or `force` of some digits."""
         kind = {"deassign": "assign", "release": "force"}[kind]
         self._stop_following(kind, signal, low, width)
         self._held[signal].let_go(kind, low, width)
@@ -645,6 +655,7 @@ class Timeline:
 
     @staticmethod
     def count(word: Word, width: int, signed: bool) -> int:
+        """How often `repeat` goes round: not at all for an unknown or negative word."""
         if not v.is_known(word, width):
             return 0
         return v.signed_value(word[0], width) if signed else word[0]
@@ -657,6 +668,7 @@ class Timeline:
         return amount[0] * tick if v.is_known(amount, width) else 0
 
     def deeper(self, position: int) -> None:
+        """One call further down; raises LimitReached when they nest too deep."""
         self.depth += 1
         if self.depth > self.limits.call_depth:
             raise LimitReached(

@@ -73,6 +73,7 @@ class Emitter(ExpressionEmitter):
         return threaded
 
     def source(self) -> str:
+        """The text written so far."""
         return "\n".join(self.lines) + "\n"
 
     # Definitions.

@@ -19,6 +19,7 @@ from obento.core.verilog.syntax.declarations import NET_TYPES
 
 
 def type_definition(body: ModuleContext, item: ast.TypeDefinition, scope: Scope) -> None:
+    """A `typedef`, with the constants of an enumeration."""
     if item.name in scope.entries:
         return  # known since the parameters were looked at
     kind, signed, base = item.kind, item.signed, scope.find(item.kind)

@@ -53,6 +53,7 @@ def instantiate(
 
 
 def declare(body: ModuleContext) -> None:
+    """Everything that a module declares; what uses it is left as work."""
     for item in body.m.items:
         if isinstance(item, ast.FunctionItem):
             body.b.guarded(lambda item=item: register(body, item, body.scope))  # type: ignore[misc]

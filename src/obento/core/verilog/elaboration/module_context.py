@@ -90,6 +90,7 @@ class ModuleContext:
         return lowering
 
     def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
+        """Report an error at a node; raise what is given back to leave off there."""
         self.collector.error(code, text, node.start, node.end, hint)
         return ElaborationError()
 
@@ -183,6 +184,7 @@ class ModuleContext:
 
     @staticmethod
     def strengths(given: tuple[str, str] | None) -> tuple[int, int]:
+        """Strengths of 0 and 1 as numbers (table 7-7), strong where none are given."""
         return (6, 6) if given is None else (_STRENGTH_LEVELS[given[0]], _STRENGTH_LEVELS[given[1]])
 
     def watches(self, terms: list[ast.EventTerm], x: ExpressionLowering) -> list[Watch]:
@@ -239,15 +241,19 @@ class ModuleContext:
         return made
 
     def follower(self, value: ir.Expr, s: ast.Hold, scope: Scope) -> Signal:
+        """The net that an `assign` or `force` follows."""
         return self.hidden(value, f"{scope.path}.{s.kind}@{s.start}", s.start, s.kind, scope.path)
 
     def scratch(self, width: int, name: str, position: int) -> Signal:
+        """A variable that no text names."""
         return self.b.signal(name, width, "variable", position)
 
     def callable(self, entry: FunctionEntry) -> ir.Function:
+        """A function or task with its body."""
         return self.nested.function(self, entry)
 
     def block_scope(self, block: ast.Block, scope: Scope) -> Scope:
+        """The scope of a block that was declared with its module."""
         known = self.b.blocks.get((id(block), id(scope)))
         if known is None:
             raise ElaborationError  # its declaration was reported

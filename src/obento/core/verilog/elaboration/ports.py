@@ -13,6 +13,7 @@ from obento.core.verilog.syntax.declarations import NET_TYPES
 
 
 def ports_of(body: ModuleContext) -> list[Port]:
+    """The ports of a module, in their order."""
     ports: list[Port] = []
     for name, (start, end) in zip(body.m.ports, body.m.port_spans, strict=True):
         if any(p.name == name for p in ports):

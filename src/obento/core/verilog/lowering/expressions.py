@@ -65,12 +65,14 @@ class ExpressionLowering:
         return ExpressionLowering(scope, self.collector, self.limits, self._call)
 
     def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
+        """Report an error at a node; raise what is given back to leave off there."""
         self.collector.error(code, text, node.start, node.end, hint)
         return ElaborationError()
 
     # What callers ask for.
 
     def self_determined(self, e: ast.Expr) -> ir.Expr:
+        """An expression as wide as it is of itself (5.4.1)."""
         width, signed = self.size(e)
         return self.lower(e, width, signed)
 
@@ -191,6 +193,7 @@ class ExpressionLowering:
     # First pass: size and sign of an expression by itself (table 5-22, clause 5.5.1).
 
     def size(self, e: ast.Expr) -> tuple[int, bool]:
+        """Width and sign that an expression has of itself (table 5-22)."""
         known = self._sizes.get(id(e))
         if known is None:
             known = self._sizes[id(e)] = self._size(e)

@@ -20,6 +20,7 @@ class RealLowering:
         self._known: dict[int, bool] = {}
 
     def is_real(self, e: ast.Expr) -> bool:
+        """Whether the value of an expression is a real number (4.8, 5.1.1)."""
         kind = type(e)
         if not self._any or kind is ast.Number or kind is ast.Concat:
             return False

@@ -65,6 +65,7 @@ class StatementLowering:
         self.scope: Scope = expressions.scope
 
     def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
+        """Report an error at a node; raise what is given back to leave off there."""
         return self._x.error(code, text, node, hint)
 
     def _inside(self, scope: Scope) -> StatementLowering:
@@ -197,6 +198,7 @@ class StatementLowering:
     # Assignments.
 
     def assign(self, s: ast.Assign) -> ir.Stmt:
+        """A blocking or non-blocking assignment (9.2)."""
         targets = self._x.targets(s.target)
         self.check_variables(s.target)
         width = sum(t.width for t in targets)

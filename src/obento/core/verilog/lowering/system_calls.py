@@ -249,6 +249,7 @@ class SystemLowering:
         return ir.SystemTask(s.start, call)
 
     def arguments(self, name: str, args: list[ast.Expr | None]) -> list[ir.Argument]:
+        """The arguments of a call, with the places that it writes to."""
         found = []
         for i, a in enumerate(args):
             writes = i in _WRITES_TO.get(name, ()) or (name in _SCANS and i >= 2)

@@ -70,6 +70,7 @@ class Builder:
             action()
 
     def later(self, action: Callable[[], None]) -> None:
+        """Leave something to be done when all names are known."""
         self.work.append(action)
 
     def finish(self) -> None:
@@ -86,6 +87,7 @@ class Builder:
         initial: Word | None = None,
         element: int = 0,
     ) -> Signal:
+        """A new signal; raises LimitReached when arrays take too much."""
         if element:
             self.memory += width
             if self.memory > self.limits.memory_bits:
@@ -97,6 +99,7 @@ class Builder:
         return signal
 
     def process(self, process: Process) -> None:
+        """Add a process; raises LimitReached when there are too many."""
         if len(self.design.processes) >= self.limits.processes:
             raise LimitReached("the design has more parts than can be run", process.position)
         self.design.processes.append(process)

@@ -43,10 +43,12 @@ class Vector:
 
     @property
     def step(self) -> int:
+        """1 where the left index is the higher one, else -1."""
         return 1 if self.msb >= self.lsb else -1
 
     @property
     def is_real(self) -> bool:
+        """Whether it holds a real number."""
         return self.signal.real
 
     def whole(self) -> Expr:
@@ -81,6 +83,7 @@ class TypeName:
 
     @property
     def width(self) -> int:
+        """Digits of a value of the type."""
         return abs(self.msb - self.lsb) + 1
 
 
@@ -164,6 +167,7 @@ class Scope:
         self.automatic: bool = outer.automatic if outer is not None else False
 
     def find(self, name: str) -> Entry | None:
+        """What a name means here or in a scope around (12.7)."""
         scope: Scope | None = self
         while scope is not None:
             hit = scope.entries.get(name)
@@ -203,6 +207,7 @@ class Scope:
         return None
 
     def all_names(self) -> list[str]:
+        """Names that can be seen from here, for suggestions."""
         names: list[str] = []
         scope: Scope | None = self
         while scope is not None:

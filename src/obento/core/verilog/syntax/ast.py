@@ -7,11 +7,15 @@ from dataclasses import dataclass, field
 
 @dataclass(slots=True)
 class Node:
+    """Anything, with its half-open stretch of positions."""
+
     start: int
     end: int
 
 
 class Expr(Node):
+    """Any expression."""
+
     __slots__ = ()
 
 
@@ -35,16 +39,22 @@ class Fill(Expr):
 
 @dataclass(slots=True)
 class Real(Expr):
+    """A number with a fraction or an exponent, as written."""
+
     text: str
 
 
 @dataclass(slots=True)
 class String(Expr):
+    """A string, its escapes carried out."""
+
     text: str
 
 
 @dataclass(slots=True)
 class Name(Expr):
+    """A simple name."""
+
     name: str
 
 
@@ -58,6 +68,8 @@ class Dotted(Expr):
 
 @dataclass(slots=True)
 class Index(Expr):
+    """`base[index]`."""
+
     base: Expr
     index: Expr
 
@@ -74,12 +86,16 @@ class Part(Expr):
 
 @dataclass(slots=True)
 class Unary(Expr):
+    """An operator before its operand."""
+
     op: str
     a: Expr
 
 
 @dataclass(slots=True)
 class Binary(Expr):
+    """An operator between its operands."""
+
     op: str
     a: Expr
     b: Expr
@@ -87,6 +103,8 @@ class Binary(Expr):
 
 @dataclass(slots=True)
 class Conditional(Expr):
+    """`cond ? a : b`."""
+
     cond: Expr
     a: Expr
     b: Expr
@@ -94,11 +112,15 @@ class Conditional(Expr):
 
 @dataclass(slots=True)
 class Concat(Expr):
+    """`{a, b}`."""
+
     parts: list[Expr]
 
 
 @dataclass(slots=True)
 class Repeat(Expr):
+    """`{count{a, b}}`."""
+
     count: Expr
     parts: list[Expr]
 
@@ -126,6 +148,8 @@ class Cast(Expr):
 
 
 class Stmt(Node):
+    """Any statement."""
+
     __slots__ = ()
 
 
@@ -152,6 +176,8 @@ class Assign(Stmt):
 
 @dataclass(slots=True)
 class If(Stmt):
+    """`if`, with its branches."""
+
     cond: Expr
     then: Stmt | None
     other: Stmt | None
@@ -159,12 +185,16 @@ class If(Stmt):
 
 @dataclass(slots=True)
 class CaseItem(Node):
+    """One arm of a case."""
+
     labels: list[Expr]
     body: Stmt | None
 
 
 @dataclass(slots=True)
 class Case(Stmt):
+    """`case`, `casez` or `casex`, by `kind`."""
+
     kind: str
     subject: Expr
     items: list[CaseItem]
@@ -173,6 +203,8 @@ class Case(Stmt):
 
 @dataclass(slots=True)
 class For(Stmt):
+    """`for`, with what begins it and what is done after each round."""
+
     init: Assign
     cond: Expr
     step: Assign
@@ -190,12 +222,16 @@ class While(Stmt):
 
 @dataclass(slots=True)
 class RepeatTimes(Stmt):
+    """`repeat`."""
+
     count: Expr
     body: Stmt | None
 
 
 @dataclass(slots=True)
 class EventTerm(Node):
+    """One term of an event control, with its edge."""
+
     edge: str
     expr: Expr
 
@@ -244,6 +280,8 @@ class Trigger(Stmt):
 
 @dataclass(slots=True)
 class Disable(Stmt):
+    """`disable`, with the path of what is ended."""
+
     path: list[str]
 
 
@@ -276,17 +314,23 @@ class Leave(Stmt):
 
 
 class Item(Node):
+    """Anything that a module is made of."""
+
     __slots__ = ()
 
 
 @dataclass(slots=True)
 class Range(Node):
+    """`[left:right]`."""
+
     left: Expr
     right: Expr
 
 
 @dataclass(slots=True)
 class Declarator(Node):
+    """One name of a declaration, with its dimensions and its value."""
+
     name: str
     dims: list[Range]
     value: Expr | None
@@ -344,6 +388,8 @@ class ContinuousAssign(Item):
 
 @dataclass(slots=True)
 class GateInstance(Item):
+    """A gate or switch, with its terminals in order."""
+
     gate: str
     name: str | None
     terminals: list[Expr]
@@ -363,6 +409,8 @@ class Connection(Node):
 
 @dataclass(slots=True)
 class Instance(Item):
+    """A use of a module or primitive."""
+
     module: str
     name: str
     parameters: list[Connection]
@@ -382,6 +430,8 @@ class Process(Item):
 
 @dataclass(slots=True)
 class FunctionItem(Item):
+    """A function or task."""
+
     name: str
     automatic: bool
     signed: bool
@@ -394,12 +444,16 @@ class FunctionItem(Item):
 
 @dataclass(slots=True)
 class GenerateBlock(Item):
+    """Items that are generated together."""
+
     name: str | None
     items: list[Item]
 
 
 @dataclass(slots=True)
 class GenerateFor(Item):
+    """A loop of generated items."""
+
     init: Assign
     cond: Expr
     step: Assign
@@ -408,6 +462,8 @@ class GenerateFor(Item):
 
 @dataclass(slots=True)
 class GenerateIf(Item):
+    """Items chosen by a condition."""
+
     cond: Expr
     then: GenerateBlock | None
     other: GenerateBlock | None
@@ -415,6 +471,8 @@ class GenerateIf(Item):
 
 @dataclass(slots=True)
 class GenerateCase(Item):
+    """Items chosen by a value."""
+
     subject: Expr
     arms: list[tuple[list[Expr], GenerateBlock | None]]
     default: GenerateBlock | None
@@ -422,12 +480,16 @@ class GenerateCase(Item):
 
 @dataclass(slots=True)
 class DefParam(Item):
+    """`defparam`, with the path of the parameter."""
+
     path: list[str]
     value: Expr
 
 
 @dataclass(slots=True)
 class Module(Node):
+    """A module with its header and items; `ports` are the names outside."""
+
     name: str
     name_start: int
     name_end: int

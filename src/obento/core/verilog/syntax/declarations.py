@@ -47,11 +47,13 @@ class DeclarationParser(StatementParser):
         self.types: set[str] = set()
 
     def at_type_name(self) -> bool:
+        """Whether a name of a type begins a declaration here."""
         return self.kinds[self.at] == "i" and self.texts[self.at] in self.types and self.kinds[self.at + 1] in "ix"
 
     # Ranges, strengths and delays.
 
     def range(self) -> ast.Range:
+        """A range in brackets."""
         start = self.start
         self.expect("[")
         left = self.expression()
@@ -90,11 +92,13 @@ class DeclarationParser(StatementParser):
         return words["0"], words["1"]
 
     def delays_or_none(self) -> list[ast.Expr]:
+        """Delays, if some stand here."""
         return self.delays() if self.is_at("#") else []
 
     # Declarations.
 
     def declaration_in_block(self) -> list[ast.Item]:
+        """A declaration at the head of a block."""
         if self.is_at("parameter", "localparam"):
             local = self.text == "localparam"
             self.at += 1
@@ -249,6 +253,7 @@ class DeclarationParser(StatementParser):
     # Functions and tasks.
 
     def function(self) -> ast.Item:
+        """A function or task, up to its end."""
         start = self.start
         task = self.text == "task"
         closing = "endtask" if task else "endfunction"

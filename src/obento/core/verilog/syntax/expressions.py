@@ -33,6 +33,7 @@ class ExpressionParser(TokenStream):
     system_verilog = False
 
     def expression(self) -> ast.Expr:
+        """An expression with all operators (annex A.8.3)."""
         self.enter()
         result = self._binary(0)
         if self.texts[self.at] == "?" and self.kinds[self.at] == "o":
@@ -88,6 +89,7 @@ class ExpressionParser(TokenStream):
             )  # fmt: skip
 
     def primary(self) -> ast.Expr:
+        """An operand (annex A.8.4)."""
         kind, text, start, end = self.kinds[self.at], self.texts[self.at], self.start, self.ends[self.at]
         if kind in "ix":
             self.at += 1

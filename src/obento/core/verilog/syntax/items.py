@@ -31,6 +31,7 @@ class ItemParser(DeclarationParser):
         self.primitives: set[str] = set()
 
     def item(self) -> list[ast.Item]:
+        """One item of a module, or several that one declaration makes."""
         kind, text, start = self.kinds[self.at], self.texts[self.at], self.start
         if self.accept(";"):
             return []

@@ -61,6 +61,7 @@ class StatementParser(TimingParser):
         return self.kinds[self.at] == "k" and self.texts[self.at] in words
 
     def declaration_in_block(self) -> list[ast.Item]:
+        """A declaration at the head of a block; it is read by who reads declarations."""
         raise NotImplementedError
 
     def statement_or_null(self) -> ast.Stmt | None:
@@ -70,6 +71,7 @@ class StatementParser(TimingParser):
         return self.statement()
 
     def statement(self) -> ast.Stmt:
+        """One statement."""
         self.enter()
         try:
             return self._statement()

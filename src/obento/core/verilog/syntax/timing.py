@@ -57,6 +57,7 @@ class TimingParser(ExpressionParser):
         return found[len(found) // 2]
 
     def event_control(self) -> ast.EventControl:
+        """`@` with what is waited for."""
         start = self.start
         self.expect("@")
         if self.accept("*"):

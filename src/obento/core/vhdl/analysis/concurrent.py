@@ -41,12 +41,14 @@ class Concurrent:
         self.statements = statements
 
     def label(self, name: str, node: ast.Node) -> None:
+        """Declare a label."""
         if name:
             self.types.add(name, Labelled(name, node.pos), ast.Node(node.pos, node.pos + len(name)))
 
     # Processes.
 
     def process_statement(self, s: ast.Process) -> None:
+        """A process (11.3)."""
         self.label(s.label, s)
         p = t.Process(
             s.label or f"process at line {self.context.line(s.pos)}", s.pos, None, [], [], postponed=s.postponed
@@ -133,6 +135,7 @@ class Concurrent:
     # Assignments, assertions and calls.
 
     def assignment(self, s: ast.SignalAssign) -> None:
+        """A concurrent assignment as a process (11.6)."""
         self.label(s.label, s)
         p = t.Process(s.label or "assignment", s.pos, [], [], [], concurrent=True)
         with self.context.aside(process=p):
@@ -161,6 +164,7 @@ class Concurrent:
         return [t.If(s.pos, [(guard, p.body), *([(None, off)] if off else [])])]
 
     def concurrent_assertion(self, s: ast.Assert) -> None:
+        """A concurrent assertion as a process (11.5)."""
         self.label(s.label, s)
         p = t.Process(s.label or "assertion", s.pos, [], [], [], concurrent=True)
         with self.context.aside(process=p):

@@ -114,6 +114,7 @@ class Declarations:
     # Use clauses.
 
     def use(self, d: ast.UseClause) -> None:
+        """A use clause (12.4)."""
         for name in d.names:
             try:
                 self._use(name)
@@ -263,6 +264,7 @@ class Declarations:
             )
 
     def new_signal(self, name: str, subtype: Subtype, value: t.Expr | None, node: ast.Node, guard: str = "") -> Object:
+        """Declare a signal, and have the run set it up."""
         if not subtype.static():
             raise self.context.wrong("constant", "the range of a signal must be constant", node)
         o = Object(name, "signal", subtype, node.pos, self.context.emitter.fresh("s"), guard=guard)
@@ -273,11 +275,13 @@ class Declarations:
         return o
 
     def first_value(self, value: t.Expr | None, subtype: Subtype) -> Any:
+        """The value that a signal begins with."""
         if value is None:
             return default_value(subtype)
         return self.worked_out(value, subtype)
 
     def set_up_signal(self, o: Object) -> None:
+        """Have the run make a signal before anything uses it."""
         self.context.setup.append(
             f"{o.py} = R.signal({o.name!r}, {self.context.emitter.constant(o.value)},"
             f" {self.context.emitter.keep(self.resolution(o.subtype))})"
@@ -569,6 +573,7 @@ class Declarations:
             self.emit_subprogram(f)
 
     def emit_subprogram(self, f: Subprogram) -> None:
+        """Emit a subprogram of the user with all that it calls, once."""
         if f.emitted or f.native is not None or f.body is None or f.local:
             return
         for d in walk_declared(f):

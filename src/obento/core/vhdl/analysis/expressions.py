@@ -136,6 +136,7 @@ class Expressions:
     # Everything an expression can mean.
 
     def interps(self, e: ast.Expr) -> list[Interp]:
+        """Everything that an expression can mean; kept while one complete expression is settled."""
         key = id(e)
         found = self.context.memo.get(key)
         if found is None:
@@ -536,6 +537,7 @@ class Expressions:
         return found
 
     def subtype_range(self, s: Subtype) -> RangeX:
+        """The range of a scalar subtype."""
         if s.ranges is not None:
             return s.ranges[0]
         assert is_scalar(s.type)

@@ -210,6 +210,7 @@ class Names:
         raise self.context.wrong("no-field", f"`.{e.suffix}` needs a record, but this is {prefix.type.shown}", e)
 
     def dereferenced(self, x: t.Expr) -> t.Expr:
+        """What a pointer points to."""
         assert isinstance(x.type, AccessType)
         return t.Deref(x.type.designated.type, x.pos, x, sub=x.type.designated)
 
@@ -252,6 +253,7 @@ class Names:
         return self.element(prefix, indices, e)
 
     def element(self, prefix: t.Expr, indices: list[t.Expr], e: ast.Node) -> t.Expr:
+        """An element of an array (8.4)."""
         assert isinstance(prefix.type, ArrayType)
         ranges = prefix.sub.ranges if prefix.sub is not None else None
         for i, index in enumerate(indices):
@@ -365,11 +367,13 @@ class Names:
         return [None if isinstance(g, ast.Open) else g for g in order]
 
     def fits(self, e: ast.Expr, wanted: Type) -> bool:
+        """Whether an expression can be of a type."""
         return any(compatible(i.type, wanted) for i in self.context.expressions.interps(e))
 
     def build_call(
         self, f: Subprogram, order: Sequence[ast.Expr | None], e: ast.Node, receiver: t.Expr | None = None
     ) -> t.Expr:
+        """A function call with its arguments in the order of the parameters."""
         assert f.result is not None
         args = [self.argument(p, g) for p, g in zip(f.params, order, strict=True)]
         self.note_call(f)
@@ -386,6 +390,7 @@ class Names:
         return call
 
     def argument(self, p: Object, given: ast.Expr | None) -> t.Expr:
+        """An actual argument, or the default of its parameter."""
         if given is None:
             assert p.default is not None
             return p.default
@@ -400,6 +405,7 @@ class Names:
 
     @staticmethod
     def is_signal(x: t.Expr) -> bool:
+        """Whether something is a signal or a part of one."""
         while isinstance(x, t.Index | t.Slice | t.Field):
             x = x.prefix
         return isinstance(x, t.Read) and x.object.kind == "signal"
@@ -420,4 +426,5 @@ class Names:
 
 
 def literal_interp(f: EnumLiteral, pos: int) -> Interp:
+    """An enumeration literal as something that an expression can mean."""
     return Interp(f.type, lambda _t, _s: t.Const(f.type, pos, f.value))

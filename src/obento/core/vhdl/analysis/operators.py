@@ -49,6 +49,7 @@ class Operators:
         self.names = names
 
     def binary_interps(self, e: ast.Binary) -> list[Interp]:
+        """Everything that an operator between two operands can mean."""
         lefts = _types(self.context.expressions.interps(e.left))
         rights = _types(self.context.expressions.interps(e.right))
         found = self._declared(e.op, [e.left, e.right], [lefts, rights], e)
@@ -179,6 +180,7 @@ class Operators:
                 yield a, element, element
 
     def unary_interps(self, e: ast.Unary) -> list[Interp]:
+        """Everything that an operator before its operand can mean."""
         types = _types(self.context.expressions.interps(e.value))
         found = self._declared(e.op, [e.value], [types], e)
         explicit = {i.operands for i in found}

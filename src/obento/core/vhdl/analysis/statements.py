@@ -44,6 +44,7 @@ class Statements:
         self.declarations = declarations
 
     def sequence(self, body: Sequence[ast.Stmt]) -> list[t.Stmt]:
+        """Statements settled one after the other; one that is wrong is left out."""
         out: list[t.Stmt] = []
         for s in body:
             try:
@@ -275,6 +276,7 @@ class Statements:
     # What a process drives.
 
     def note_driven(self, target: t.Expr, pos: int) -> None:
+        """A process drives a signal, or a part of one."""
         if isinstance(target, t.ArrayAgg):
             for _, v, _ in target.items:
                 self.note_driven(v, pos)
@@ -299,6 +301,7 @@ class Statements:
             self.drive(self.context.process, root, path, pos)
 
     def drive(self, process: t.Process, root: Object, path: tuple[Any, ...], pos: int) -> None:
+        """A process has a driver for a part of a signal (14.7.2)."""
         paths = process.driven.setdefault(root, [])
         if path not in paths:
             paths.append(path)
@@ -307,6 +310,7 @@ class Statements:
     # Case.
 
     def selector(self, e: ast.Expr) -> t.Expr:
+        """The expression that a case or selected assignment chooses by."""
         x = self.expressions.expr(e)
         if not (is_discrete(x.type) or (isinstance(x.type, ArrayType) and x.type.packed)):
             raise self.context.wrong(
@@ -495,6 +499,7 @@ class Statements:
         return t.Wait(s.pos, signals, until, time, forever)
 
     def waited(self, e: ast.Expr) -> t.Expr:
+        """A signal that is waited for."""
         x = self.names.denote(e)
         if not isinstance(x, t.Expr) or not self.names.is_signal(x):
             raise self.context.wrong("not-signal", "only signals can be waited for", e)
@@ -503,12 +508,14 @@ class Statements:
     # Assertions and calls.
 
     def assertion(self, s: ast.Assert) -> t.Assert:
+        """An assertion or report (10.3, 10.4)."""
         condition = self.expressions.condition(s.condition) if s.condition is not None else None
         report = self.expressions.expr(s.report, STRING) if s.report is not None else None
         severity = self.expressions.expr(s.severity, SEVERITY) if s.severity is not None else None
         return t.Assert(s.pos, condition, report, severity)
 
     def procedure_call(self, s: ast.Call) -> t.CallProcedure:
+        """A call of a procedure (10.7)."""
         name = s.name.prefix if isinstance(s.name, ast.Paren) else s.name
         args = s.name.args if isinstance(s.name, ast.Paren) else []
         found = self.names.denote(name)

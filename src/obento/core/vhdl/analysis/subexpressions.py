@@ -27,6 +27,7 @@ def parts_of(x: t.Expr) -> list[t.Expr]:
 
 
 def children(x: t.Expr) -> list[t.Expr]:
+    """The expressions right inside of one."""
     match x:
         case t.Index():
             return [x.prefix, *x.indices]

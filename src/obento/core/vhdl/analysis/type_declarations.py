@@ -38,6 +38,7 @@ class TypeDeclarations:
         self.expressions = expressions
 
     def add(self, name: str, declared: Declared, node: ast.Node) -> None:
+        """Declare a name; reported when it is taken."""
         before = self.context.scope.add(name, declared)
         if before is not None:
             if isinstance(before, TypeName) and before.incomplete:
@@ -50,6 +51,7 @@ class TypeDeclarations:
     # Subtypes.
 
     def subtype(self, e: ast.SubtypeInd) -> Subtype:
+        """A subtype indication (6.3)."""
         base = self.marked(e.mark)
         resolution = base.resolution
         if e.resolution is not None:
@@ -97,6 +99,7 @@ class TypeDeclarations:
         return Subtype(base.type, [r], resolution)
 
     def marked(self, e: ast.Expr) -> Subtype:
+        """The subtype that a type mark names."""
         found = self.names.denote(e)
         if isinstance(found, TypeName):
             return found.subtype
@@ -147,6 +150,7 @@ class TypeDeclarations:
     # Types.
 
     def type_of(self, d: ast.TypeDecl) -> None:
+        """A type declaration (6.2)."""
         definition = d.definition
         if definition is None:
             incomplete = Type(d.name)

@@ -62,6 +62,7 @@ class ExpressionEmitter:
         self._count = 0
 
     def fresh(self, letter: str) -> str:
+        """A name that nothing else has."""
         self._count += 1
         return f"{self._prefix}{letter}{self._count}"
 
@@ -77,6 +78,7 @@ class ExpressionEmitter:
         return self.keep(value)
 
     def keep(self, value: Any) -> str:
+        """A name for a value of ours in the emitted text."""
         name = self.fresh("K")
         self.names[name] = value
         return name
@@ -130,19 +132,23 @@ class ExpressionEmitter:
         return "None"
 
     def read(self, o: Object) -> str:
+        """The value of an object."""
         if o.known:
             return self.constant(o.value)
         return f"{o.py}.value" if o.kind == "signal" else o.py
 
     def step(self, r: RangeX) -> str:
+        """1 for `to`, -1 for `downto`."""
         if isinstance(r.down, bool):
             return "-1" if r.down else "1"
         return f"(-1 if {self.value(r.down)} else 1)"
 
     def down(self, r: RangeX) -> str:
+        """Whether a range goes down."""
         return repr(r.down) if isinstance(r.down, bool) else self.value(r.down)
 
     def slice_bounds(self, r: RangeX) -> str:
+        """Left, right and step of a slice."""
         return f"{self.value(r.left)}, {self.value(r.right)}, {self.step(r)}"
 
     def bounds(self, r: RangeX) -> str:
@@ -150,6 +156,7 @@ class ExpressionEmitter:
         return f"{self.value(r.left)}, {self.value(r.right)}, {self.down(r)}"
 
     def low_high(self, r: RangeX) -> tuple[str, str]:
+        """The bounds of a range, lower one first."""
         known = r.bounds()
         if known is not None:
             return self.constant(known[0]), self.constant(known[1])
@@ -229,11 +236,13 @@ class ExpressionEmitter:
     # Calls.
 
     def call(self, x: t.Call) -> str:
+        """A call of a function."""
         f = x.function
         args = self.arguments(f.params, x.args)
         return self.invocation(x, args)
 
     def invocation(self, x: t.Call | t.CallProcedure, args: list[str]) -> str:
+        """A call of a subprogram, ours or the user's."""
         f = x.function if isinstance(x, t.Call) else x.procedure
         if f.native is not None:
             if f.py not in self.names:
@@ -246,6 +255,7 @@ class ExpressionEmitter:
         return f"{receiver}({', '.join(args)})"
 
     def arguments(self, params: list[Object], args: list[t.Expr]) -> list[str]:
+        """Arguments as the parameters take them."""
         out: list[str] = []
         for p, a in zip(params, args, strict=True):
             if p.kind == "signal":
@@ -270,6 +280,7 @@ class ExpressionEmitter:
         return f"View({root.py}, {path})"
 
     def driver(self, x: t.Expr) -> str:
+        """The driver of a signal, or of a part of one."""
         root, path = self.path(x)
         assert root is not None
         name = driver_name(root)
@@ -300,6 +311,7 @@ class ExpressionEmitter:
         return x.object, f"({text})"
 
     def signal_attribute(self, x: t.SignalAttr) -> str:
+        """An attribute of a signal (16.2.4)."""
         s = self.signal(x.target)
         match x.name:
             case "event":
@@ -335,6 +347,7 @@ class ExpressionEmitter:
     # Operations.
 
     def operation(self, x: t.Op) -> str:
+        """A predefined operation."""
         op = x.op
         if len(x.args) == 1:
             return self._unary(x)
@@ -456,6 +469,7 @@ class ExpressionEmitter:
     # Aggregates.
 
     def array(self, x: t.ArrayAgg) -> str:
+        """An array aggregate (9.3.3.3)."""
         assert isinstance(x.type, ArrayType)
         packed = x.type.packed
         rest = self._rest(x)
@@ -502,6 +516,7 @@ class ExpressionEmitter:
     # Attributes and conversions.
 
     def conversion(self, x: t.Convert) -> str:
+        """A type conversion, with its checks."""
         text = self.value(x.arg)
         target = x.target
         if is_scalar(target.type):
@@ -519,6 +534,7 @@ class ExpressionEmitter:
         return text
 
     def array_attribute(self, x: t.ArrayAttr) -> str:
+        """An attribute of an array (16.2.3)."""
         text = self.value(x.prefix)
         for _ in range(x.dimension):
             text += ".v[0]"
@@ -532,6 +548,7 @@ class ExpressionEmitter:
         return f"{text}.{x.name}"
 
     def scalar_attribute(self, x: t.ScalarAttr) -> str:
+        """An attribute of a scalar type (16.2.2)."""
         arg = self.value(x.arg)
         base = x.subtype.type
         match x.name:

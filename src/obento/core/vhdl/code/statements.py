@@ -49,9 +49,11 @@ class Emitter(ExpressionEmitter):
     # Text.
 
     def line(self, text: str) -> None:
+        """Write a line at the present depth."""
         self._lines.append("    " * self._indent + text)
 
     def take(self) -> str:
+        """The text written so far; writing begins anew."""
         text = "\n".join(self._lines) + "\n"
         self._lines = []
         return text
@@ -77,6 +79,7 @@ class Emitter(ExpressionEmitter):
         return f"{s.type.make}()" if isinstance(s.type, ProtectedType) else super().default(s)
 
     def evaluate_fitted(self, x: t.Expr, s: Subtype) -> Any:
+        """The value of an expression now, checked against a subtype."""
         return eval(self.fitted(x, s), self.live)  # our own text, made here
 
     # Subprograms and processes.
@@ -208,12 +211,14 @@ class Emitter(ExpressionEmitter):
     # Statements.
 
     def body(self, statements: list[t.Stmt]) -> None:
+        """Statements one below the other."""
         if not statements:
             self.line("pass")
         for s in statements:
             self.statement(s)
 
     def statement(self, s: t.Stmt) -> None:
+        """One statement."""
         match s:
             case t.SetVariable():
                 self._set_variable(s)

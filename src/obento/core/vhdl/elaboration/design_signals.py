@@ -30,6 +30,7 @@ class DesignSignals:
         self.expressions = expressions
 
     def note_signal(self, o: Object) -> None:
+        """A signal was declared: it becomes one of the design where it has a form as digits."""
         self.building.objects.append(o)
         width = four_state.width_of(o.subtype)
         if not width or width > self.context.limits.vector_bits:
@@ -47,6 +48,7 @@ class DesignSignals:
         self.building.variables.append(Variable(o.name, signal, "reg", left, right))
 
     def design_port(self, o: Object) -> None:
+        """A port of the outermost entity becomes one of the design."""
         if o.design_signal is None:
             if self.building.design.ports is not None:
                 self.context.collector.note(
@@ -64,6 +66,7 @@ class DesignSignals:
             self.context.setup.append(f"R.show({o.py}, n_{o.py}, m_{o.py})")
 
     def implicit_signal(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
+        """The signal that an attribute is: 'delayed, 'stable, 'quiet or 'transaction (16.2.4)."""
         if not self.names.is_signal(prefix):
             raise self.context.wrong("attribute", f"`'{e.name}` belongs to signals, and this is none", e)
         root, path = static_prefix(prefix)

@@ -45,6 +45,7 @@ class Regions:
         self.instances = instances
 
     def generate(self, s: ast.Generate) -> None:
+        """A generate statement (11.9)."""
         self.concurrent.label(s.label, s)
         if s.parameter:
             self._for_generate(s)

@@ -53,6 +53,7 @@ class Instances:
         self.foreign_units = foreign_units
 
     def constant_now(self, x: t.Expr, e: ast.Expr) -> t.Const:
+        """The value of a condition or bound that must be constant."""
         if any(signals_read(x)):
             raise self.context.wrong(
                 "constant",
@@ -63,6 +64,7 @@ class Instances:
         return t.Const(x.type, x.pos, self.declarations.worked_out(x, Subtype(x.type)))
 
     def configure(self, d: ast.ConfigSpec) -> None:
+        """Note a configuration specification (7.3)."""
         name = d.component.name if isinstance(d.component, ast.Id) else ""
         for label in d.labels:
             self.building.configured[-1][f"{label}:{name}"] = d
@@ -76,6 +78,7 @@ class Instances:
         return None
 
     def elaborate(self, s: ast.Instance) -> None:
+        """An instance: of a component, an entity or a configuration (11.7)."""
         self.concurrent.label(s.label, s)
         generic_map, port_map = s.generics, s.ports
         if s.kind == "component":

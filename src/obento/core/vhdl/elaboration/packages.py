@@ -56,6 +56,7 @@ class Packages:
         self._taught_said = False
 
     def package_named(self, library: str, name: str, node: ast.Node) -> PackageName | None:
+        """A package by name, opened if need be; reported where there is none."""
         known = LIBRARIES.get(library)
         if known is not None:
             if name not in known:
@@ -150,6 +151,7 @@ class Packages:
         return scope
 
     def use_context(self, scope: Scope, unit: ast.Unit) -> None:
+        """What a context clause makes visible in a scope (13.4)."""
         for library in unit.libraries:
             scope.names.setdefault(library, [LibraryName(library)])
         with self.context.aside(scope=scope):

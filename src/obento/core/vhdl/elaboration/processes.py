@@ -17,6 +17,7 @@ class Processes:
         self.declarations = declarations
 
     def finish_process(self, p: t.Process) -> None:
+        """Take a process that is settled, and emit it with what it calls."""
         self.building.processes.append(p)
         p.path = ".".join(self.building.levels)
         for d in p.decls:

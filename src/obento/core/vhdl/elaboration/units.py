@@ -50,6 +50,7 @@ class Units:
         self.regions = regions
 
     def architecture_of(self, entity: ast.Entity, wanted: str, node: ast.Node) -> ast.Architecture:
+        """The architecture of that name, or the last one; reported where there is none."""
         known = self.building.design_units.architectures.get(entity.name, [])
         if wanted:
             for a in known:
@@ -103,6 +104,7 @@ class Units:
         return ports
 
     def build_body(self, decls: Sequence[ast.Decl], body: Sequence[ast.Concurrent]) -> None:
+        """Declarations, then concurrent statements; one that is wrong is left out."""
         self.declarations.declare_all(decls)
         self.declarations.emit_pending()
         for s in body:
@@ -112,6 +114,7 @@ class Units:
                 continue
 
     def declare_generics(self, generics: Sequence[ast.Interface], given: Mapping[str, t.Expr]) -> None:
+        """Generics with the values that they are given, or their defaults."""
         for g in generics:
             subtype = self.types.subtype(g.subtype)
             value = given.get(g.name)
@@ -132,6 +135,7 @@ class Units:
             self.types.add(g.name, o, g)
 
     def declare_ports(self, ports: Sequence[ast.Interface], outermost: bool) -> list[Object]:
+        """Ports as signals; those of the outermost entity are ports of the design."""
         made: list[Object] = []
         for p in ports:
             subtype = self.types.subtype(p.subtype)

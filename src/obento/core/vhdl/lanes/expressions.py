@@ -47,6 +47,7 @@ class LaneExpressions:
     edges: dict[Object, ir.Expr]
 
     def escape(self, when: ir.Expr) -> None:
+        """The cases in which a condition holds are told by the timeline."""
         raise NotImplementedError
 
     def doubt(self, when: ir.Expr) -> None:
@@ -54,9 +55,11 @@ class LaneExpressions:
         raise NotImplementedError
 
     def call_user(self, f: Subprogram, args: list[Digits]) -> Digits:
+        """A call of a function of the user, put in place."""
         raise NotImplementedError
 
     def place(self, o: Object) -> Digits:
+        """The digits of an object."""
         raise NotImplementedError
 
     def value(self, x: t.Expr) -> Digits:
@@ -108,6 +111,7 @@ class LaneExpressions:
         return Subtype(x.type, [int_range(INTEGER, left, right, down)], None, element)
 
     def constant(self, value: Any, sub: Subtype) -> Digits:
+        """A constant as digits; raises NoLanes where it has none."""
         if isinstance(value, float) or value is None:
             raise NoLanes("real numbers and pointers")
         if isinstance(value, Arr) and isinstance(sub.type, ArrayType):

@@ -39,10 +39,12 @@ def vector(t: Type, e: ir.Expr) -> Digits:
 
 
 def truth(e: ir.Expr) -> Digits:
+    """A condition as a value."""
     return Digits(Subtype(BOOLEAN), e=e)
 
 
 def bitwise(op: str, a: ir.Expr, b: ir.Expr) -> ir.Expr:
+    """A logical operator, digit by digit."""
     name, invert = _BITWISE[op]
     e: ir.Expr = ir.Binary(a.width, name, a, b)
     return ir.Unary(a.width, "not", e) if invert else e

@@ -76,6 +76,7 @@ class Lanes(LaneExpressions):
         return found
 
     def place(self, o: Object) -> Digits:
+        """The digits of an object."""
         if o.kind == "signal":
             return self._of(ir.Ref(bits_of(o.subtype), self.signal(o)), o.subtype)
         return self._of(ir.Ref(bits_of(o.subtype), self._variable(o)), o.subtype)
@@ -104,6 +105,7 @@ class Lanes(LaneExpressions):
         self._add(ir.Assign(self._position, [ir.Target(signal, 0, signal.width)], value))
 
     def escape(self, when: ir.Expr) -> None:
+        """The cases in which a condition holds are told by the timeline."""
         if isinstance(when, ir.Const) and not when.one:
             return
         if self._escape is None:
@@ -111,6 +113,7 @@ class Lanes(LaneExpressions):
         self._set(self._escape, either(ir.Ref(1, self._escape), when))
 
     def doubt(self, when: ir.Expr) -> None:
+        """As `escape`, for what may come to nothing before a concurrent process ends."""
         if self._process is not None and not self._process.concurrent:
             self.escape(when)
             return
@@ -547,6 +550,7 @@ class Lanes(LaneExpressions):
             raise NoLanes("a subprogram that waits")
 
     def call_user(self, f: Subprogram, args: list[Digits]) -> Digits:
+        """A call of a function of the user, put in place."""
         if all(a.known for a in args) and f.pure:
             x = t.Call(f.result.type, f.pos, f, [t.Const(a.sub.type, f.pos, a.value, sub=a.sub) for a in args])  # type: ignore[union-attr]
             return self.constant(self._computed(x), f.result)  # type: ignore[arg-type]

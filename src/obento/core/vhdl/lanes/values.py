@@ -20,6 +20,7 @@ class NoLanes(Exception):
 
 
 def is_logic(t: Any) -> bool:
+    """Whether a type is std_ulogic."""
     return isinstance(t, EnumType) and t.name == "std_ulogic"
 
 
@@ -109,6 +110,7 @@ class Digits:
 
     @property
     def bounds(self) -> tuple[int, int]:
+        """The least and the greatest number that it can be."""
         return (self.value, self.value) if self.known else (self.low, self.high)
 
 
@@ -123,6 +125,7 @@ def widened(v: Digits, width: int) -> ir.Expr:
 
 
 def bit(value: bool) -> ir.Const:
+    """One digit, known."""
     return ir.Const(1, int(value), int(not value))
 
 
@@ -132,14 +135,17 @@ def same(a: ir.Expr, b: ir.Expr) -> ir.Expr:
 
 
 def not_(a: ir.Expr) -> ir.Expr:
+    """The inverse of one digit."""
     return ir.Unary(1, "not", a)
 
 
 def both(a: ir.Expr, b: ir.Expr) -> ir.Expr:
+    """Whether two digits are 1."""
     return ir.Binary(1, "and", a, b)
 
 
 def either(a: ir.Expr, b: ir.Expr) -> ir.Expr:
+    """Whether one of two digits is 1."""
     return ir.Binary(1, "or", a, b)
 
 

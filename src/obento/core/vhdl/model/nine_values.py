@@ -116,6 +116,7 @@ resolve.packed = _packed  # type: ignore[attr-defined]
 
 
 def resolve_array(array: Arr) -> int:
+    """Several drivers of one signal, resolved (1164's `resolved`)."""
     return resolve(list(array.v))
 
 
@@ -142,6 +143,7 @@ def vector_logic(op: str, a: bytes, b: bytes) -> bytes:
 
 
 def is_x(v: bytes) -> bool:
+    """Whether some digit is none of 0, 1, L and H."""
     return bool(v.translate(None, b"\2\3\6\7"))
 
 
@@ -154,6 +156,7 @@ def unsigned(v: bytes) -> int | None:
 
 
 def signed(v: bytes) -> int | None:
+    """A number in two's complement; None when a digit is not known."""
     number = unsigned(v)
     if number is None or not v:
         return number
@@ -177,5 +180,6 @@ def word_of(v: bytes) -> Word:
 
 
 def vector_of(word: Word, width: int) -> bytes:
+    """A four-state word as digits, leftmost first."""
     one, zero = word
     return bytes((X, ONE, ZERO, Z)[(one >> i & 1) | (zero >> i & 1) << 1] for i in range(width - 1, -1, -1))

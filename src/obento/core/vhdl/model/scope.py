@@ -76,9 +76,11 @@ class Subprogram:
 
     @property
     def is_function(self) -> bool:
+        """Whether it gives a value back."""
         return self.result is not None
 
     def profile(self) -> tuple[Any, ...]:
+        """The types of its parameters and of its result: what tells overloads apart (4.5.1)."""
         return (*(p.subtype.type for p in self.params), self.result.type if self.result else None)
 
     def outs(self) -> list[int]:
@@ -86,6 +88,7 @@ class Subprogram:
         return [i for i, p in enumerate(self.params) if p.kind == "variable" and p.mode in ("out", "inout")]
 
     def shown(self) -> str:
+        """Its profile as a message shows it."""
         name = self.name if self.name.startswith('"') else f"{self.name}"
         given = ", ".join(p.subtype.shown for p in self.params)
         back = f" return {self.result.shown}" if self.result else ""
@@ -104,6 +107,8 @@ class EnumLiteral:
 
 @dataclass(slots=True, eq=False)
 class PhysUnit:
+    """A unit of a physical type; `value` is its size in the first unit."""
+
     name: str
     type: PhysType
     value: int
@@ -130,6 +135,8 @@ class Alias:
 
 @dataclass(slots=True, eq=False)
 class Component:
+    """A component, and the scope that it was declared in."""
+
     name: str
     node: ast.ComponentDecl
     scope: Scope
@@ -137,6 +144,8 @@ class Component:
 
 @dataclass(slots=True, eq=False)
 class AttributeName:
+    """An attribute of the user, and its values by what has it."""
+
     name: str
     subtype: Subtype
     values: dict[str, Expr] = field(default_factory=dict)
@@ -144,12 +153,16 @@ class AttributeName:
 
 @dataclass(slots=True, eq=False)
 class PackageName:
+    """A package as a name."""
+
     name: str
     scope: Scope
 
 
 @dataclass(slots=True, eq=False)
 class LibraryName:
+    """A library as a name."""
+
     name: str
 
 
@@ -177,6 +190,7 @@ Declared = (
 
 
 def overloads(d: Declared) -> bool:
+    """Whether several things declared so can share a name."""
     return isinstance(d, Subprogram | EnumLiteral)
 
 
@@ -202,6 +216,7 @@ class Scope:
         return known[0]
 
     def chain(self) -> Iterator[Scope]:
+        """This scope and those around it, innermost first."""
         scope: Scope | None = self
         while scope is not None:
             yield scope
@@ -232,6 +247,7 @@ class Scope:
         return [d for d in visible if overloads(d)]
 
     def all_names(self) -> set[str]:
+        """Names that can be seen from here, for suggestions."""
         found: set[str] = set()
         for scope in self.chain():
             found.update(scope.names)

@@ -22,24 +22,32 @@ class Read(Expr):
 
 @dataclass(slots=True, eq=False)
 class Index(Expr):
+    """An element of an array."""
+
     prefix: Expr
     indices: list[Expr]
 
 
 @dataclass(slots=True, eq=False)
 class Slice(Expr):
+    """A slice of an array."""
+
     prefix: Expr
     range: RangeX
 
 
 @dataclass(slots=True, eq=False)
 class Field(Expr):
+    """An element of a record, by its number."""
+
     prefix: Expr
     number: int
 
 
 @dataclass(slots=True, eq=False)
 class Deref(Expr):
+    """What a pointer points to."""
+
     prefix: Expr
 
 
@@ -72,11 +80,15 @@ class ArrayAgg(Expr):
 
 @dataclass(slots=True, eq=False)
 class RecordAgg(Expr):
+    """A record aggregate, a value for each element in order."""
+
     values: list[Expr]
 
 
 @dataclass(slots=True, eq=False)
 class Convert(Expr):
+    """A type conversion."""
+
     arg: Expr
     target: Subtype
 
@@ -118,6 +130,8 @@ class SignalAttr(Expr):
 
 @dataclass(slots=True, eq=False)
 class New(Expr):
+    """An allocator, with its first value."""
+
     subtype: Subtype
     value: Expr | None
 
@@ -129,7 +143,7 @@ class Open(Expr):
 
 @dataclass(slots=True, eq=False)
 class Now(Expr):
-    pass
+    """The time of the run."""
 
 
 @dataclass(slots=True, eq=False)
@@ -196,6 +210,8 @@ class SetSignal(Stmt):
 
 @dataclass(slots=True, eq=False)
 class If(Stmt):
+    """An if statement; the last arm may have no condition."""
+
     arms: list[tuple[Expr | None, list[Stmt]]]
 
 
@@ -210,6 +226,8 @@ class Case(Stmt):
 
 @dataclass(slots=True, eq=False)
 class Loop(Stmt):
+    """A loop: for a range, while a condition holds, or for ever."""
+
     label: str
     parameter: Object | None
     range: RangeX | None
@@ -219,6 +237,8 @@ class Loop(Stmt):
 
 @dataclass(slots=True, eq=False)
 class Jump(Stmt):
+    """An exit or next statement."""
+
     kind: Literal["exit", "next"]
     loop: Loop
     condition: Expr | None
@@ -226,11 +246,15 @@ class Jump(Stmt):
 
 @dataclass(slots=True, eq=False)
 class Return(Stmt):
+    """A return statement."""
+
     value: Expr | None
 
 
 @dataclass(slots=True, eq=False)
 class Wait(Stmt):
+    """A wait statement; `forever` where nothing ends it."""
+
     signals: list[Expr]
     until: Expr | None
     time: Expr | None
@@ -239,6 +263,8 @@ class Wait(Stmt):
 
 @dataclass(slots=True, eq=False)
 class Assert(Stmt):
+    """An assertion, or a report where there is no condition."""
+
     condition: Expr | None
     report: Expr | None
     severity: Expr | None
@@ -246,6 +272,8 @@ class Assert(Stmt):
 
 @dataclass(slots=True, eq=False)
 class CallProcedure(Stmt):
+    """A call of a procedure; `receiver` is the protected object that it belongs to."""
+
     procedure: Subprogram
     args: list[Expr]
     receiver: Expr | None = None
@@ -253,7 +281,7 @@ class CallProcedure(Stmt):
 
 @dataclass(slots=True, eq=False)
 class Null(Stmt):
-    pass
+    """A statement that does nothing."""
 
 
 @dataclass(slots=True, eq=False)

@@ -16,10 +16,13 @@ INTEGER_LOW, INTEGER_HIGH = -(2**31), 2**31 - 1
 
 @dataclass(slots=True, eq=False)
 class Type:
+    """Any type; types are known by identity."""
+
     name: str
 
     @property
     def shown(self) -> str:
+        """The type as a message names it."""
         return self.name
 
 
@@ -35,6 +38,8 @@ class Expr:
 
 @dataclass(slots=True, eq=False)
 class Const(Expr):
+    """A value that is known."""
+
     value: Any
 
 
@@ -48,19 +53,24 @@ class EnumType(Type):
 
     @property
     def low(self) -> int:
+        """The position of the first literal."""
         return 0
 
     @property
     def high(self) -> int:
+        """The position of the last literal."""
         return len(self.literals) - 1
 
     @property
     def is_character(self) -> bool:
+        """Whether one of its literals is a character (5.2.2)."""
         return any(literal[0] == "'" for literal in self.literals)
 
 
 @dataclass(slots=True, eq=False)
 class IntType(Type):
+    """An integer type; `universal` for the type of literals."""
+
     low: int = INTEGER_LOW
     high: int = INTEGER_HIGH
     universal: bool = False
@@ -68,6 +78,8 @@ class IntType(Type):
 
 @dataclass(slots=True, eq=False)
 class RealType(Type):
+    """A floating-point type; `universal` for the type of literals."""
+
     low: float = -1.7976931348623157e308
     high: float = 1.7976931348623157e308
     universal: bool = False
@@ -91,24 +103,32 @@ class ArrayType(Type):
 
     @property
     def packed(self) -> bool:
+        """Whether values are kept as bytes."""
         return len(self.indices) == 1 and is_packable(self.element.type)
 
 
 @dataclass(slots=True, eq=False)
 class RecordType(Type):
+    """A record type with its elements in order."""
+
     fields: list[tuple[str, Subtype]] = field(default_factory=list)
 
     def number(self, name: str) -> int | None:
+        """The number of an element by its name."""
         return next((i for i, (n, _) in enumerate(self.fields) if n == name), None)
 
 
 @dataclass(slots=True, eq=False)
 class AccessType(Type):
+    """A type of pointers."""
+
     designated: Subtype = None  # type: ignore[assignment]
 
 
 @dataclass(slots=True, eq=False)
 class FileType(Type):
+    """A type of files."""
+
     element: Subtype = None  # type: ignore[assignment]
 
 
@@ -131,14 +151,17 @@ class Guess(Type):
 
 
 def is_packable(t: Type) -> bool:
+    """Whether values of a type fit into a byte."""
     return (isinstance(t, EnumType) and len(t.literals) <= 255) or (isinstance(t, EnumType) and t.name == "character")
 
 
 def is_discrete(t: Type) -> bool:
+    """Whether a type is one of enumerations or integers."""
     return isinstance(t, EnumType | IntType)
 
 
 def is_scalar(t: Type) -> bool:
+    """Whether values of a type have no parts."""
     return isinstance(t, EnumType | IntType | RealType | PhysType)
 
 
@@ -166,6 +189,7 @@ class RangeX:
         return (right, left) if down else (left, right)
 
     def length(self) -> int | None:
+        """The number of values, None while it is not known."""
         bounds = self.bounds()
         return None if bounds is None else max(0, bounds[1] - bounds[0] + 1)
 
@@ -182,14 +206,17 @@ class Subtype:
 
     @property
     def shown(self) -> str:
+        """The subtype as a message names it."""
         return self.name or self.type.shown
 
     @property
     def element_subtype(self) -> Subtype:
+        """The subtype of the elements of an array."""
         assert isinstance(self.type, ArrayType)
         return self.element or self.type.element
 
     def length(self) -> int | None:
+        """The number of elements, None while it is not known."""
         return self.ranges[0].length() if self.ranges else None
 
     def static(self) -> bool:

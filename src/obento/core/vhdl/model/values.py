@@ -39,14 +39,17 @@ class Arr:
 
     @property
     def right(self) -> int:
+        """The index of the rightmost element."""
         return self.left + self.step * (len(self.v) - 1)
 
     @property
     def low(self) -> int:
+        """The lower of both bounds."""
         return self.left if self.step > 0 else self.right
 
     @property
     def high(self) -> int:
+        """The higher of both bounds."""
         return self.right if self.step > 0 else self.left
 
     def at(self, index: int, position: int) -> Any:
@@ -89,6 +92,7 @@ class Arr:
         return Arr(self.left, self.step, self.v[:offset] + value.v + self.v[offset + len(value.v) :])
 
     def outside(self, index: int, position: int) -> RunError:
+        """The error of an index that is outside of the bounds."""
         if not self.v:
             return RunError(f"index {shown(index)} into an array without elements", position)
         word = "to" if self.step > 0 else "downto"
@@ -107,6 +111,7 @@ class Ptr:
 
 
 def lengths_differ(wanted: int, given: int, position: int) -> RunError:
+    """The error of a value that has another length than its place."""
     return RunError(f"a value of {given} elements does not fit into {wanted}", position)
 
 
@@ -121,8 +126,10 @@ def string(text: str) -> Arr:
 
 
 def put_field(record: tuple[Any, ...], number: int, value: Any) -> tuple[Any, ...]:
+    """A record with one element replaced."""
     return (*record[:number], value, *record[number + 1 :])
 
 
 def elements(values: Sequence[Any], packed: bool) -> Any:
+    """Elements as they are kept: bytes where they are packed."""
     return bytes(values) if packed else tuple(values)

@@ -45,6 +45,7 @@ _TWO: dict[str, Callable[[float, float], float]] = {
 
 
 def find(name: str, parameters: int) -> Callable[..., Any] | None:
+    """What computes a function of math_real, by its name and the number of its parameters."""
     op = name.strip('"')
     if op == "uniform":
         return _uniform

@@ -44,6 +44,7 @@ class Digits:
     package: str
 
     def number(self, v: bytes, signed: bool) -> int | None:
+        """The number that digits stand for, None where one is not known."""
         try:
             number = int(v.translate(self.text), 2)
         except ValueError:
@@ -55,6 +56,7 @@ class Digits:
         )
 
     def vector(self, number: int | None, width: int) -> Arr:
+        """A number as a vector; digits that are not known where there is none."""
         if width <= 0:
             return Arr(0, 1, b"")
         if number is None:
@@ -287,6 +289,7 @@ def match_digits(a: int, b: int) -> int:
 
 
 def match_vectors(a: bytes, b: bytes) -> int:
+    """`?=` of vectors."""
     found = logic.ONE
     for x, y in zip(a, b, strict=True):
         found = logic.TABLES["and"][found * 9 + match_digits(x, y)]

@@ -33,6 +33,7 @@ _CONTROLS = (
 
 
 def enum(name: str, literals: list[str]) -> EnumType:
+    """An enumeration type with these literals."""
     return EnumType(name, literals, {literal: i for i, literal in enumerate(literals)})
 
 
@@ -65,10 +66,12 @@ TIME = PhysType("time", units=_FS)
 
 
 def const(t: Type, value: object, pos: int = 0) -> Const:
+    """A constant as an expression."""
     return Const(t, pos, value)
 
 
 def int_range(t: Type, left: int, right: int, down: bool = False) -> RangeX:
+    """A range of whole numbers."""
     return RangeX(const(t, left), const(t, right), down)
 
 
@@ -199,6 +202,7 @@ def _guess_fits(given: Guess, wanted: Type) -> bool:
 
 
 def is_universal(t: Type) -> bool:
+    """Whether a type is that of numeric literals."""
     return isinstance(t, IntType | RealType) and t.universal
 
 

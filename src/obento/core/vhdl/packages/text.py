@@ -40,6 +40,7 @@ def _line(text: str) -> Ptr:
 
 
 def justify(text: str, left: int, field: int) -> str:
+    """A text in a field of so many characters."""
     return text.ljust(field) if left else text.rjust(field)
 
 
@@ -64,17 +65,20 @@ def find(name: str, kinds: str) -> Callable[..., Any] | None:
 
 @wants_run
 def readline(run: Any, position: int, file: File, line: Ptr | None) -> tuple[Any, ...]:
+    """READLINE: the next line of a file."""
     return (_line(run.files.line(file, position)),)
 
 
 @wants_run
 def writeline(run: Any, position: int, file: File, line: Ptr | None) -> tuple[Any, ...]:
+    """WRITELINE: a line to a file; the line is empty afterwards."""
     run.files.put(file, _content(line) + "\n", position)
     return (_line(""),)
 
 
 @wants_run
 def tee(run: Any, position: int, file: File, line: Ptr | None) -> tuple[Any, ...]:
+    """TEE: a line to a file and to the console."""
     run.host.bench.say(_content(line) + "\n", position)
     return writeline(run, position, file, line)  # type: ignore[no-any-return]
 
@@ -86,6 +90,7 @@ def _sread(line: Ptr | None, value: Arr, length: int) -> tuple[Any, ...]:
 
 
 def time_text(value: int, unit: int) -> str:
+    """A time in a unit, as WRITE shows it."""
     name = next((n for n, size in _UNITS if size == unit), "fs")
     if value % unit == 0:
         return f"{value // unit} {name}"
@@ -114,6 +119,7 @@ def _writer(kind: str, size: int) -> Callable[..., Any]:
 
 
 def shown(kind: str, value: Any, size: int) -> str:
+    """A value as WRITE shows it; `kind` says of which type it is."""
     if kind == "S":
         return text_of(value)
     if kind == "c":

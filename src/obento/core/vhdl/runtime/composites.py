@@ -46,6 +46,7 @@ def leaves(value: Any, path: Path) -> Iterable[tuple[Path, Any]]:
 
 
 def part_of(value: Any, path: Path) -> Any:
+    """The part of a value that a path leads to."""
     for step in path:
         if step[0] == "i":
             value = value.at(step[1], 0)

@@ -31,6 +31,7 @@ def width_of(s: Subtype) -> int:
 
 
 def is_signed(s: Subtype) -> bool:
+    """Whether a value has a sign as digits."""
     if isinstance(s.type, IntType):
         bounds = scalar_bounds(s)
         return bounds is not None and bounds[0] < 0

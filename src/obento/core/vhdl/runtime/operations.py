@@ -41,6 +41,7 @@ def modulo(a: int, b: int, position: int) -> int:
 
 
 def power(a: Any, b: int, position: int) -> Any:
+    """`**` of whole numbers and reals (9.2.8)."""
     if b < 0 and not isinstance(a, float):
         raise RunError("a whole number cannot be raised to a negative power", position)
     if isinstance(a, int) and abs(a) > 1 and b > 4096:
@@ -52,6 +53,7 @@ def power(a: Any, b: int, position: int) -> Any:
 
 
 def real_divide(a: float, b: float, position: int) -> float:
+    """`/` of real numbers."""
     if b == 0.0:
         raise RunError("division by zero", position)
     return a / b
@@ -72,6 +74,7 @@ def within(value: Any, low: Any, high: Any, position: int, shown: str = "") -> A
 
 
 def within_enum(value: int, low: int, high: int, position: int, literals: list[str]) -> int:
+    """A position of an enumeration, checked against a range."""
     if low <= value <= high:
         return value
     raise RunError(f"value {literals[value]} is outside of the range {literals[low]} to {literals[high]}", position)
@@ -87,6 +90,7 @@ def fit(array: Arr, left: int, step: int, size: int, position: int) -> Arr:
 
 
 def fit_range(array: Arr, left: int, right: int, down: bool, position: int) -> Arr:
+    """An array with the bounds of its place; its length must be the same."""
     size = max(0, (left - right if down else right - left) + 1)
     return fit(array, left, -1 if down else 1, size, position)
 
@@ -176,6 +180,7 @@ def concat(low: int, *given: Arr) -> Arr:
 
 
 def single(low: int, element: Any, packed: bool) -> Arr:
+    """One element as an array."""
     return Arr(low, 1, bytes((element,)) if packed else (element,))
 
 
@@ -198,6 +203,7 @@ def array_logic(op: str, a: Arr, b: Arr, position: int) -> Arr:
 
 
 def array_scalar_logic(op: str, a: Any, b: Any) -> Arr:
+    """A logical operator between an array and an element (9.2.2)."""
     f = _BITWISE[op]
     if isinstance(a, Arr):
         return Arr(a.left, a.step, bytes(f(x, b) for x in a.v))
@@ -205,10 +211,12 @@ def array_scalar_logic(op: str, a: Any, b: Any) -> Arr:
 
 
 def array_not(a: Arr) -> Arr:
+    """`not` of an array of bits."""
     return Arr(a.left, a.step, bytes(1 - x for x in a.v))
 
 
 def reduce_bits(op: str, a: Arr) -> int:
+    """A logical operator over all elements of an array (9.2.2)."""
     base = {"nand": "and", "nor": "or", "xnor": "xor"}.get(op, op)
     value = 1 if base == "and" else 0
     for x in a.v:
@@ -242,12 +250,14 @@ def pick(op: str, a: Any, b: Any) -> Any:
 
 
 def pick_of(op: str, a: Arr, subtype_low: Any, subtype_high: Any) -> Any:
+    """The least or greatest element of an array (5.3.2.4)."""
     if not a.v:
         return subtype_high if op == "minimum" else subtype_low
     return min(a.v) if op == "minimum" else max(a.v)
 
 
 def deref(pointer: Ptr | None, position: int) -> Any:
+    """What a pointer points to; a null pointer is an error of the run."""
     if pointer is None:
         raise RunError("a null pointer is followed", position)
     return pointer.value

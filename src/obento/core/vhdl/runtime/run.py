@@ -73,6 +73,7 @@ class Process:
                 self.run.host.at(ticks, over)
 
     def stop_listening(self) -> None:
+        """Wait for no signal any more."""
         for signal in self.listening:
             signal.waiting.pop(self, None)
         self.listening = ()
@@ -116,6 +117,7 @@ class Run:
     # What the kernel asks.
 
     def start(self, host: Host, ticks_per_second: int, given: Mapping[int, Word]) -> None:
+        """Begin anew: signals at their start values, processes ready to run."""
         self.host = host
         self.given = given
         self.scale = 10**15 // ticks_per_second
@@ -180,9 +182,11 @@ class Run:
 
     @property
     def pending(self) -> bool:
+        """Whether some signal has a new value to take, or some process to go on."""
         return bool(self.due or self.due_next or self.ready or self.arrived or self.late)
 
     def update(self) -> None:
+        """A simulation cycle: signals take their values, and what waits for them runs (14.7.5)."""
         self.cycle = cycle = self.cycle + 1
         now, ready = self.host.now, self.ready
         if self.due_next:
@@ -235,6 +239,7 @@ class Run:
             run_soon(process.index)
 
     def changed(self, signal: int, word: Word) -> None:
+        """A signal of the outside has changed."""
         if signal in self.takers:
             self.arrived[signal] = word
 
@@ -272,6 +277,7 @@ class Run:
 
     @staticmethod
     def part(value: Any, path: Path) -> Any:
+        """The part of a value that a path leads to."""
         return part_of(value, path) if path else value
 
     def delayed(self, made: Signal, source: Signal, time: int) -> None:
@@ -336,6 +342,7 @@ class Run:
     # What bodies ask.
 
     def ticks(self, time: int) -> int:
+        """A time of ours in ticks of the kernel, rounded up."""
         return time if self.scale == 1 else -(-time // self.scale)
 
     def now(self) -> int:
@@ -347,6 +354,7 @@ class Run:
         return 2**63 - 1 if when == LONG_AGO else (self.host.now - when) * self.scale
 
     def signal(self, name: str, value: Any, spec: Any) -> Signal:
+        """A new signal."""
         made = Signal(self, name, value, resolver(spec))
         self.signals.append(made)
         return made
@@ -378,6 +386,7 @@ class Run:
         self.processes.append(process)
 
     def driver(self, signal: Signal, value: Any, paths: list[Path] | None, guard: str = "") -> Driver:
+        """A new driver of a signal, or of parts of it."""
         if paths is None:
             return Driver(self, signal, value, True, guard)
         base = undriven(value)
@@ -400,6 +409,7 @@ class Run:
             raise RunError(f"the file `{text_of(name)}` {why}", position)
 
     def read_item(self, file: File, position: int) -> Any:
+        """READ of a file of values (5.5.2)."""
         if file.at >= len(file.items):
             raise RunError("read past the end of a file", position)
         file.at += 1
@@ -414,14 +424,17 @@ class Run:
 
     @staticmethod
     def same_length(a: int, b: int, position: int) -> None:
+        """Raises RunError where two lengths are not the same."""
         if a != b:
             raise lengths_differ(b, a, position)
 
     @staticmethod
     def no_return(position: int, name: str) -> None:
+        """A function came to its end without a value."""
         raise RunError(f"the function `{name}` ends without a return", position)
 
     def finish(self, failed: bool = False) -> None:
+        """The bench ends the run."""
         raise Finished(failed)
 
     def look(self, position: int) -> None:
@@ -432,6 +445,7 @@ class Run:
             host.many_rounds(position)
 
     def deeper(self, position: int) -> None:
+        """One call further down; raises LimitReached when they nest too deep."""
         host = self.host
         host.depth += 1
         if host.depth > host.limits.call_depth * 8:

@@ -114,6 +114,7 @@ class Signal:
             self.take(value)
 
     def take(self, value: Any) -> None:
+        """The signal takes a value: an event if it is another one (14.7.3.3)."""
         run = self.run
         self.active = run.cycle
         self.last_active = run.host.now
@@ -209,6 +210,7 @@ class Driver:
                 self.run.host.at(delay, self.fire)
 
     def part(self, path: Path, position: int) -> PartDriver:
+        """The driver of a part."""
         return PartDriver(self, path, position)
 
     def _preempt(self, leaf: Path, new: list[tuple[int, Any]], transport: bool, reject: int | None) -> None:
@@ -257,14 +259,17 @@ class View:
 
     @property
     def run(self) -> Cycle:
+        """The run that the signal belongs to."""
         return self.signal.run  # type: ignore[no-any-return]
 
     @property
     def value(self) -> Any:
+        """The part's value."""
         return part_of(self.signal.value, self.path)
 
     @property
     def last(self) -> Any:
+        """The part's value before its last event."""
         return part_of(self.signal.last, self.path)
 
     @property
@@ -280,18 +285,22 @@ class View:
 
     @property
     def active(self) -> int:
+        """The number of the cycle in which the signal was active last."""
         return self.signal.active  # type: ignore[no-any-return]
 
     @property
     def last_event(self) -> int:
+        """When the signal had an event last."""
         return self.signal.last_event  # type: ignore[no-any-return]
 
     @property
     def last_active(self) -> int:
+        """When the signal was active last."""
         return self.signal.last_active  # type: ignore[no-any-return]
 
     @property
     def waiting(self) -> dict[Process, None]:
+        """The processes that wait for the signal."""
         return self.signal.waiting  # type: ignore[no-any-return]
 
 
@@ -307,24 +316,30 @@ class PartDriver:
 
     @property
     def next(self) -> Any:
+        """The value that the part will have in the next cycle."""
         return part_of(self.driver.next, self.path)
 
     @property
     def value(self) -> Any:
+        """The value that the part's driver has now."""
         return part_of(self.driver.value, self.path)
 
     def set(self, value: Any) -> None:
+        """Drive the part in the next cycle."""
         self.driver.put(self.path, value, self.position)
 
     def put(self, path: Path, value: Any, position: int) -> None:
+        """Drive a part of the part in the next cycle."""
         self.driver.put((*self.path, *path), value, position)
 
     def schedule(
         self, path: Path, waves: list[tuple[Any, int]], transport: bool, reject: int | None, position: int
     ) -> None:
+        """Drive a part of the part later."""
         self.driver.schedule((*self.path, *path), waves, transport, reject, position)
 
     def part(self, path: Path, position: int) -> PartDriver:
+        """The driver of a part of the part."""
         return PartDriver(self, path, position)
 
 

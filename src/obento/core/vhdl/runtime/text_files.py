@@ -55,9 +55,11 @@ class Files:
         return OPEN_OK
 
     def close(self, file: File) -> None:
+        """Close a file."""
         file.mode = -1
 
     def put(self, file: File, text: str, position: int) -> None:
+        """Write text to a file that is open for it."""
         if file.mode not in (WRITE, APPEND):
             raise RunError("this file is not open for writing", position)
         if file.name == "STD_OUTPUT":
@@ -80,6 +82,7 @@ class Files:
         return found.rstrip("\r")
 
     def ended(self, file: File) -> bool:
+        """Whether nothing is left to read."""
         if file.mode != READ:
             return True
         return file.at >= len(file.text) and not (file.items and file.at < len(file.items))

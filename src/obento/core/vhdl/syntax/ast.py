@@ -8,6 +8,8 @@ from typing import Literal
 
 @dataclass(slots=True, eq=False)
 class Node:
+    """Anything, with its half-open stretch of positions."""
+
     pos: int
     end: int
 
@@ -40,6 +42,8 @@ class Paren(Node):
 
 @dataclass(slots=True, eq=False)
 class Attribute(Node):
+    """`prefix'name`, with an argument and a signature where there are some."""
+
     prefix: Expr
     name: str
     arg: Expr | None = None
@@ -48,17 +52,23 @@ class Attribute(Node):
 
 @dataclass(slots=True, eq=False)
 class Qualified(Node):
+    """`mark'(value)`."""
+
     mark: Expr
     value: Expr
 
 
 @dataclass(slots=True, eq=False)
 class Number(Node):
+    """A number, whatever base it is written in."""
+
     value: int | float
 
 
 @dataclass(slots=True, eq=False)
 class Physical(Node):
+    """A number with a unit."""
+
     value: int | float
     unit: Expr
 
@@ -73,17 +83,23 @@ class String(Node):
 
 @dataclass(slots=True, eq=False)
 class Aggregate(Node):
+    """Values in brackets."""
+
     items: list[Assoc]
 
 
 @dataclass(slots=True, eq=False)
 class Unary(Node):
+    """An operator before its operand."""
+
     op: str
     value: Expr
 
 
 @dataclass(slots=True, eq=False)
 class Binary(Node):
+    """An operator between its operands."""
+
     op: str
     left: Expr
     right: Expr
@@ -99,16 +115,18 @@ class New(Node):
 
 @dataclass(slots=True, eq=False)
 class Null(Node):
-    pass
+    """`null` as a value."""
 
 
 @dataclass(slots=True, eq=False)
 class Open(Node):
-    pass
+    """`open` where something could be connected."""
 
 
 @dataclass(slots=True, eq=False)
 class Range(Node):
+    """`left to right` or `left downto right`."""
+
     left: Expr
     right: Expr
     down: bool
@@ -132,7 +150,7 @@ class SubtypeInd(Node):
 
 @dataclass(slots=True, eq=False)
 class Others(Node):
-    pass
+    """`others`."""
 
 
 Choice = "Expr | Range | SubtypeInd | Others"
@@ -173,6 +191,8 @@ Expr = (
 
 @dataclass(slots=True, eq=False)
 class Wave(Node):
+    """One element of a waveform."""
+
     value: Expr
     after: Expr | None
 
@@ -202,6 +222,8 @@ class Selection(Node):
 
 @dataclass(slots=True, eq=False)
 class SignalAssign(Node):
+    """An assignment to a signal, sequential or concurrent."""
+
     label: str
     target: Expr
     value: Waveform | Conditional | Selection
@@ -212,6 +234,8 @@ class SignalAssign(Node):
 
 @dataclass(slots=True, eq=False)
 class VariableAssign(Node):
+    """An assignment to a variable."""
+
     label: str
     target: Expr
     value: Expr | Conditional | Selection
@@ -219,12 +243,16 @@ class VariableAssign(Node):
 
 @dataclass(slots=True, eq=False)
 class If(Node):
+    """An if statement; the last arm may have no condition."""
+
     label: str
     arms: list[tuple[Expr | None, list[Stmt]]]
 
 
 @dataclass(slots=True, eq=False)
 class Case(Node):
+    """A case statement; `matching` for `case?`."""
+
     label: str
     selector: Expr
     arms: list[tuple[list[Expr], list[Stmt], int]]
@@ -253,11 +281,15 @@ class Jump(Node):
 
 @dataclass(slots=True, eq=False)
 class Return(Node):
+    """A return statement."""
+
     value: Expr | None
 
 
 @dataclass(slots=True, eq=False)
 class Wait(Node):
+    """A wait statement with whatever clauses it has."""
+
     on: list[Expr]
     until: Expr | None
     time: Expr | None
@@ -285,7 +317,7 @@ class Call(Node):
 
 @dataclass(slots=True, eq=False)
 class NullStmt(Node):
-    pass
+    """A statement that does nothing."""
 
 
 Stmt = SignalAssign | VariableAssign | If | Case | Loop | Jump | Return | Wait | Assert | Call | NullStmt
@@ -307,6 +339,8 @@ class Interface(Node):
 
 @dataclass(slots=True, eq=False)
 class ObjectDecl(Node):
+    """Signals, variables, constants or files declared together."""
+
     kind: Literal["signal", "variable", "shared", "constant", "file"]
     names: list[tuple[str, int]]
     subtype: SubtypeInd
@@ -317,16 +351,22 @@ class ObjectDecl(Node):
 
 @dataclass(slots=True, eq=False)
 class EnumDef(Node):
+    """An enumeration with its literals and their positions."""
+
     literals: list[tuple[str, int]]
 
 
 @dataclass(slots=True, eq=False)
 class RangeDef(Node):
+    """An integer or floating-point type by its range."""
+
     range: Expr
 
 
 @dataclass(slots=True, eq=False)
 class PhysicalDef(Node):
+    """A physical type with its units."""
+
     range: Expr
     primary: str
     units: list[tuple[str, int | float, str, int]]
@@ -343,16 +383,22 @@ class ArrayDef(Node):
 
 @dataclass(slots=True, eq=False)
 class RecordDef(Node):
+    """A record type with its elements."""
+
     fields: list[tuple[str, int, SubtypeInd]]
 
 
 @dataclass(slots=True, eq=False)
 class AccessDef(Node):
+    """A type of pointers."""
+
     subtype: SubtypeInd
 
 
 @dataclass(slots=True, eq=False)
 class FileDef(Node):
+    """A type of files."""
+
     mark: Expr
 
 
@@ -374,6 +420,8 @@ class TypeDecl(Node):
 
 @dataclass(slots=True, eq=False)
 class SubtypeDecl(Node):
+    """A subtype declaration."""
+
     name: str
     subtype: SubtypeInd
 
@@ -389,6 +437,8 @@ class Disconnect(Node):
 
 @dataclass(slots=True, eq=False)
 class AliasDecl(Node):
+    """An alias."""
+
     name: str
     subtype: SubtypeInd | None
     target: Expr
@@ -397,12 +447,16 @@ class AliasDecl(Node):
 
 @dataclass(slots=True, eq=False)
 class AttributeDecl(Node):
+    """An attribute of the user."""
+
     name: str
     mark: Expr
 
 
 @dataclass(slots=True, eq=False)
 class AttributeSpec(Node):
+    """The value of an attribute for some entities."""
+
     name: str
     entities: list[str]
     entity_class: str
@@ -423,6 +477,8 @@ class SubprogramDecl(Node):
 
 @dataclass(slots=True, eq=False)
 class ComponentDecl(Node):
+    """A component with its generics and ports."""
+
     name: str
     generics: list[Interface]
     ports: list[Interface]
@@ -430,6 +486,8 @@ class ComponentDecl(Node):
 
 @dataclass(slots=True, eq=False)
 class UseClause(Node):
+    """A use clause."""
+
     names: list[Expr]
 
 
@@ -456,6 +514,8 @@ class ConfigSpec(Node):
 
 @dataclass(slots=True, eq=False)
 class BlockConfig(Node):
+    """The configuration of a block or architecture."""
+
     name: str
     items: list[ConfigSpec | BlockConfig]
 
@@ -504,6 +564,8 @@ class Instance(Node):
 
 @dataclass(slots=True, eq=False)
 class GenerateArm(Node):
+    """What is generated under one condition or choice."""
+
     label: str
     condition: Expr | None
     choices: list[Expr]
@@ -524,6 +586,8 @@ class Generate(Node):
 
 @dataclass(slots=True, eq=False)
 class Block(Node):
+    """A block with its generics, ports and guard."""
+
     label: str
     guard: Expr | None
     generics: list[Interface]
@@ -552,6 +616,8 @@ class Unit(Node):
 
 @dataclass(slots=True, eq=False)
 class Entity(Unit):
+    """An entity declaration."""
+
     generics: list[Interface]
     ports: list[Interface]
     decls: list[Decl]
@@ -560,6 +626,8 @@ class Entity(Unit):
 
 @dataclass(slots=True, eq=False)
 class Architecture(Unit):
+    """An architecture of an entity."""
+
     entity: str
     decls: list[Decl]
     body: list[Concurrent]
@@ -567,15 +635,21 @@ class Architecture(Unit):
 
 @dataclass(slots=True, eq=False)
 class Package(Unit):
+    """A package declaration."""
+
     decls: list[Decl]
 
 
 @dataclass(slots=True, eq=False)
 class PackageBody(Unit):
+    """A package body."""
+
     decls: list[Decl]
 
 
 @dataclass(slots=True, eq=False)
 class Configuration(Unit):
+    """A configuration of an entity."""
+
     entity: str
     block: BlockConfig

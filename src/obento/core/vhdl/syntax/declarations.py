@@ -499,6 +499,7 @@ class Declarations(Statements):
         return ast.ComponentDecl(start, self.previous_end, name, generics, ports)
 
     def generics_and_ports(self) -> tuple[list[ast.Interface], list[ast.Interface]]:
+        """The generic and port clauses that stand here."""
         generics: list[ast.Interface] = []
         ports: list[ast.Interface] = []
         if self.accept("generic"):
@@ -514,6 +515,7 @@ class Declarations(Statements):
         return generics, ports
 
     def use_clause(self) -> ast.UseClause:
+        """A use clause (12.4)."""
         start = self.start
         self.at += 1
         names = [self.name()]

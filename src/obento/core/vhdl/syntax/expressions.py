@@ -36,6 +36,7 @@ class Expressions(TokenStream):
         raise self.fail("missing", f"`{text}` is missing {where}, before {self.describe()}", hint, at, at)
 
     def missing_semicolon(self, where: str, hint: str = "") -> SyntaxProblem:
+        """The error of a semicolon that is missing, at the end of what stands before."""
         at = self.previous_end
         if self.is_at("=", "==", ":=", "<=") or (self.kind in "is" and not self.newline_before[self.at]):
             return self.fail("unexpected", f"{self.describe()} does not fit here, {where}", hint)
@@ -56,6 +57,7 @@ class Expressions(TokenStream):
     # Expressions.
 
     def expression(self) -> ast.Expr:
+        """An expression with all operators (9.1)."""
         self.enter()
         start = self.start
         if self.kind == "o" and self.accept("??"):
@@ -334,6 +336,7 @@ class Expressions(TokenStream):
         return ast.Aggregate(start, self.previous_end, items)
 
     def close_bracket(self, start: int) -> None:
+        """The bracket that closes one opened at `start`."""
         if self.accept(")"):
             return
         if self.is_at("=") and self.texts[self.at + 1] == "=":
@@ -360,6 +363,7 @@ class Expressions(TokenStream):
         return ast.Assoc(start, self.previous_end, [], choices[0])
 
     def choice(self) -> ast.Expr:
+        """One choice of a case, aggregate or selection."""
         start = self.start
         if self.kind == "k" and self.accept("others"):
             return ast.Others(start, self.previous_end)
@@ -464,6 +468,7 @@ class Expressions(TokenStream):
     # Subtypes.
 
     def type_mark(self) -> ast.Expr:
+        """A type mark (6.3)."""
         start = self.start
         if self.kind == "k":
             raise self.fail("reserved", f"a type is missing: `{self.text}` is a reserved word")
@@ -538,6 +543,7 @@ class Expressions(TokenStream):
         )
 
     def keyword_hint(self, word: str) -> str:
+        """A near reserved word."""
         return did_you_mean(word, KEYWORDS)
 
 

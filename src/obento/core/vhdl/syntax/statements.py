@@ -78,12 +78,14 @@ class Statements(Expressions):
             self.at += 1
 
     def label(self) -> str:
+        """A label, if one stands here."""
         if self.kind in "ix" and self.texts[self.at + 1] == ":" and self.kinds[self.at + 1] == "o":
             self.at += 2
             return self.texts[self.at - 2]
         return ""
 
     def statement(self) -> ast.Stmt:
+        """One sequential statement."""
         start = self.start
         label = self.label()
         word = self.text if self.kind == "k" else ""
@@ -123,6 +125,7 @@ class Statements(Expressions):
     def assignment_or_call(
         self, start: int, label: str, concurrent: bool = False
     ) -> ast.SignalAssign | ast.VariableAssign | ast.Call:
+        """An assignment, or a procedure call, which begins alike."""
         if self.kind == "o" and self.text == "(":
             target = self._bracketed()
         else:
@@ -300,6 +303,7 @@ class Statements(Expressions):
         return ast.SignalAssign(start, self.previous_end, label, target, selection, transport, reject)
 
     def choices(self) -> list[ast.Expr]:
+        """Choices between bars."""
         found = [self.choice()]
         while self.is_at("|"):
             self.at += 1
@@ -398,6 +402,7 @@ class Statements(Expressions):
         return self.line_of(start)
 
     def line_of(self, position: int) -> int:
+        """The line of a position; told by who knows the file."""
         raise NotImplementedError
 
     def _end_label(self, label: str) -> None:
@@ -500,6 +505,7 @@ class Statements(Expressions):
         return ast.Wait(start, self.previous_end, on, until, time)
 
     def assertion(self, start: int, label: str, postponed: bool) -> ast.Assert:
+        """An assertion or report."""
         condition = report = severity = None
         if self.accept("assert"):
             condition = self.expression()

@@ -25,11 +25,13 @@ class Units(Declarations):
         self._file = file
 
     def line_of(self, position: int) -> int:
+        """The line of a position."""
         return bisect_right(self._file.line_starts, position - self._file.base)
 
     # Concurrent statements.
 
     def concurrent(self, *ends: str) -> list[ast.Concurrent]:
+        """Concurrent statements up to a word that ends them."""
         return self.until(ends, self._concurrent)
 
     def _concurrent(self) -> ast.Concurrent:
