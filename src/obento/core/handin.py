@@ -195,10 +195,16 @@ class Reading:
                 if is_here(a.name_pos):
                     known = self.design_units.architectures | {name: [a]}
                     alone = replace(self.design_units, architectures=known, configurations={})
-                    yield f"{name}({a.name})", partial(self._elaborator(alone).top, name)
+                    yield f"{name}({a.name})", partial(self._built_alone, alone, name)
         for name, package in self.design_units.packages.items():
             if is_here(package.name_pos):
-                yield name, partial(self._elaborator(self.design_units).package_alone, name, package)
+                yield name, partial(self._package_alone, name, package)
+
+    def _built_alone(self, design_units: DesignUnits, name: str) -> Design | None:
+        return self._elaborator(design_units).top(name)
+
+    def _package_alone(self, name: str, package: vhdl_ast.Package) -> None:
+        self._elaborator(self.design_units).package_alone(name, package)
 
     def _elaborator(self, design_units: DesignUnits, folder: object = None) -> Elaborator:
         return Elaborator(design_units, self.collector, self.limits, self.sources, self._foreign, folder)

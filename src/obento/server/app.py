@@ -19,7 +19,7 @@ from obento.server.checking import routes as checking_routes
 from obento.server.checking.service import CheckService
 from obento.server.course import routes as course_routes
 from obento.server.deps import Services
-from obento.server.feedback import comments as comment_routes
+from obento.server.feedback import comment_routes
 from obento.server.feedback import routes as feedback_routes
 from obento.server.feedback.delivery import DeliveryService
 from obento.server.intake import routes as intake_routes

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from obento.server.course.models import Area, ClassCard, ExtensionView, LabCard, LabOverview, LabTerms, TaskHead
+from obento.server.course.task_state import missing_students, open_clusters, task_state
 from obento.server.people.models import StudentName
-from obento.server.results.state import missing_students, open_clusters, task_state
 from obento.store import course, handins, letters, people
 from obento.store.connection import Connection
 from obento.store.course import Lab

@@ -10,6 +10,7 @@ from obento.core.texts import decode
 from obento.intake.archive import open_inner, printable, read_zip
 from obento.intake.batch import split_children
 from obento.intake.names import RosterName, match_students
+from obento.server.course.task_state import missing_students, task_state
 from obento.server.errors import Trouble, not_found
 from obento.server.intake.models import (
     DropResult,
@@ -25,7 +26,6 @@ from obento.server.intake.models import (
 from obento.server.marks.ledger import is_late, settle_lab
 from obento.server.marks.mark import why_held
 from obento.server.models import NameBinding
-from obento.server.results.state import missing_students, task_state
 from obento.server.specs.opened import OpenedSpecs
 from obento.store import audit, course, handins, people, results
 from obento.store.connection import Connection

@@ -8,9 +8,9 @@ from datetime import datetime
 
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.marking import Earned, mark_of
+from obento.server.course.task_state import task_state
 from obento.server.errors import Trouble
 from obento.server.marks.mark import held_reason
-from obento.server.results.state import task_state
 from obento.server.specs.opened import OpenedSpecs
 from obento.store import audit, course, handins, marks, results
 from obento.store.connection import Connection

@@ -12,9 +12,9 @@ from obento.server.course.access import may_see_lab, may_see_task
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import Trouble, not_found
 from obento.server.feedback.access import lab_outcomes
+from obento.server.feedback.marks_table import MarksTable
 from obento.server.marks.ledger import override_mark
 from obento.server.marks.models import MarksColumns, Override
-from obento.server.marks.table import MarksTable
 from obento.server.models import Done
 from obento.store import handins
 

@@ -8,11 +8,11 @@ from typing import Annotated
 from fastapi import APIRouter, File, UploadFile
 
 from obento.intake.roster import read_roster
-from obento.server.accounts.invitations import invite, leave
 from obento.server.course.access import may_see_class
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.models import Done
+from obento.server.people.colleagues import invite, leave
 from obento.server.people.models import Invite, Invited, PersonView
 from obento.store import audit, people
 

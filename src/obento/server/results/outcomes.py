@@ -5,9 +5,9 @@ from __future__ import annotations
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.explaining.divergence import diverge
 from obento.core.check.judging.verdict import Verdict
+from obento.server.course.task_state import TaskState, task_state
 from obento.server.errors import not_found
 from obento.server.marks.mark import Mark, settle
-from obento.server.results.state import TaskState, task_state
 from obento.server.specs.opened import OpenSpec
 from obento.store import comments, handins, marks, repairs, results
 from obento.store.connection import Connection

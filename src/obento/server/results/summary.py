@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
+from obento.server.course.task_state import missing_students
 from obento.server.results.clusters import clusters_of
 from obento.server.results.models import ResultsView
 from obento.server.results.outcomes import TaskOutcomes
-from obento.server.results.state import missing_students
 from obento.server.specs.cases import case_label
 from obento.store import results
 

@@ -7,11 +7,11 @@ from typing import Annotated
 from fastapi import APIRouter, File, UploadFile
 
 from obento.core.spec.model import EDITION
+from obento.server.checking.effects import effects_of
 from obento.server.course.access import may_see_task
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import Trouble, not_found
 from obento.server.results.access import outcomes_of
-from obento.server.specs.effects import effects_of
 from obento.server.specs.models import CatchRateView, EffectAsked, Effects, SpecPreview, SpecText, SpecView
 from obento.server.specs.opened import spec_files, version_spec
 from obento.server.specs.preview import catch_rate_view, preview
