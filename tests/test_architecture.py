@@ -1,4 +1,4 @@
-"""Imports run one way, files stay small, and every public name of the core says what it is; this test is the map's law."""
+"""The map's law: imports run one way, files stay small, and every public name of the core says what it is."""
 
 from __future__ import annotations
 
@@ -139,7 +139,7 @@ def test_no_file_knows_itself_through_others() -> None:
         stack: list[tuple[str, Iterator[str]]] = [(start, iter(graph[start]))]
         on_way = [start]
         while stack and start not in done:
-            module, rest = stack[-1]
+            _, rest = stack[-1]
             following = next(rest, None)
             if following is None:
                 stack.pop()

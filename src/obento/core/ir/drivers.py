@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Container, Iterator
 
+from obento.core.exhaustive import no_rule
 from obento.core.ir.design import Design, Process
 from obento.core.ir.nodes import (
     Assign,
@@ -12,11 +13,13 @@ from obento.core.ir.nodes import (
     Call,
     Case,
     Delay,
+    Disable,
     Expr,
     Fork,
     Function,
     Hold,
     If,
+    LetGo,
     Loop,
     Ref,
     Repeat,
@@ -26,6 +29,7 @@ from obento.core.ir.nodes import (
     SystemTask,
     Target,
     TaskCall,
+    Trigger,
     WaitUntil,
     children,
     walk,
@@ -54,8 +58,12 @@ def statements(body: Stmt | None) -> Iterator[Stmt]:
                 stack.append(s.body)
             case Fork():
                 stack += s.branches
-            case _:
+            case Assign() | Delay() | Await() | WaitUntil() | Trigger() | Disable():
                 pass
+            case TaskCall() | SystemTask() | Hold() | LetGo():
+                pass
+            case _:
+                no_rule(s)
 
 
 def _indices(targets: list[Target]) -> Iterator[Expr]:
@@ -93,8 +101,10 @@ def expressions(s: Stmt) -> Iterator[Expr]:
             yield s.call
         case Hold():
             yield s.value
-        case _:
+        case Block() | Trigger() | Fork() | Disable() | LetGo():
             pass
+        case _:
+            no_rule(s)
 
 
 def functions_called(body: Stmt | None) -> list[Function]:
@@ -177,8 +187,12 @@ def targets(body: Stmt | None) -> Iterator[Target]:
             case SystemTask():
                 for argument in s.call.args:
                     yield from argument.targets
-            case _:
+            case Block() | If() | Case() | Loop() | Repeat() | Fork():
                 pass
+            case Delay() | Await() | WaitUntil() | Trigger() | Disable() | LetGo():
+                pass
+            case _:
+                no_rule(s)
         for e in expressions(s):
             for node in walk(e):
                 if isinstance(node, SystemCall):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
+from obento.core.exhaustive import no_rule
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.declarations import Declarations
@@ -643,6 +644,10 @@ def everything_read(body: Sequence[t.Stmt]) -> list[t.Expr]:
                 out += [s.value] if s.value is not None else []
             case t.Wait():
                 out += [x for x in (s.until, s.time) if x is not None]
+            case t.Null() | t.DeclareSub():
+                pass
+            case _:
+                no_rule(s)
     return out
 
 

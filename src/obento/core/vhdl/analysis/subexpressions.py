@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from obento.core.exhaustive import no_rule
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.types import RangeX
 
@@ -55,7 +56,9 @@ def children(x: t.Expr) -> list[t.Expr]:
             return [x.target, *([x.arg] if x.arg is not None else [])]
         case t.New():
             return [x.value] if x.value is not None else []
-    return []
+        case t.Const() | t.Read() | t.Open() | t.Now():
+            return []
+    no_rule(x)
 
 
 def _range_parts(r: RangeX) -> list[t.Expr]:

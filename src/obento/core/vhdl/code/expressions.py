@@ -5,6 +5,7 @@ from __future__ import annotations
 from types import CodeType
 from typing import Any
 
+from obento.core.exhaustive import no_rule
 from obento.core.vhdl.model import nine_values as logic
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model import values
@@ -129,7 +130,9 @@ class ExpressionEmitter:
                 return f"fit_range({self.value(x.prefix)}, {self.bounds(x.new)}, {x.pos})"
             case t.Now():
                 return "R.now()"
-        return "None"
+            case t.Open():
+                return "None"
+        no_rule(x)
 
     def read(self, o: Object) -> str:
         """The value of an object."""

@@ -9,6 +9,7 @@ from collections.abc import Iterable
 from types import CodeType, SimpleNamespace
 from typing import Any
 
+from obento.core.exhaustive import no_rule
 from obento.core.limits import LimitReached
 from obento.core.vhdl.code.expressions import ExpressionEmitter, driver_name
 from obento.core.vhdl.model import typed_tree as t
@@ -245,8 +246,10 @@ class Emitter(ExpressionEmitter):
             case t.DeclareSub():
                 if s.subprogram.body is not None:
                     self.define(s.subprogram)
-            case _:
+            case t.Null():
                 self.line("pass")
+            case _:
+                no_rule(s)
 
     def _declare(self, s: t.Declare) -> None:
         o = s.object
@@ -695,6 +698,21 @@ def walk(body: Iterable[t.Stmt]) -> Iterable[t.Stmt]:
                     yield from walk(inner)
             case t.Loop():
                 yield from walk(s.body)
+            case (
+                t.SetVariable()
+                | t.SetSignal()
+                | t.Jump()
+                | t.Return()
+                | t.Wait()
+                | t.Assert()
+                | t.CallProcedure()
+                | t.Null()
+                | t.Declare()
+                | t.DeclareSub()
+            ):
+                pass
+            case _:
+                no_rule(s)
 
 
 def assigned_variables(body: Iterable[t.Stmt]) -> Iterable[Object]:
