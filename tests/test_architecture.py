@@ -14,7 +14,7 @@ import pytest
 SRC = Path(__file__).resolve().parents[1] / "src"
 
 LAYERS = """
-core.source core.limits core.pause core.suggest core.values core.decimals core.texts
+core.exhaustive core.source core.limits core.pause core.suggest core.values core.decimals core.texts
 core.diagnostics core.copies core.ir
 core.syntax core.sim.lanes core.sim.bench core.circuit
 core.formula core.wiring core.sim.levelized core.sim.event_driven core.sim.timeline
