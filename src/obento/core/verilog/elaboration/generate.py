@@ -7,7 +7,7 @@ from obento.core.ir import nodes as ir
 from obento.core.ir.design import ScopeOfNames
 from obento.core.limits import LimitReached
 from obento.core.verilog.elaboration.module_context import ModuleContext
-from obento.core.verilog.model.scope import Inside, Parameter, Scope
+from obento.core.verilog.model.scope import Genvar, Inside, Parameter, Scope
 from obento.core.verilog.syntax import ast
 
 
@@ -53,6 +53,11 @@ def _for(body: ModuleContext, item: ast.GenerateFor, scope: Scope, unnamed: str)
     if not isinstance(item.init.target, ast.Name):
         raise body.error("bad-target", "a generate loop counts with a genvar", item.init)
     name = item.init.target.name
+    if not item.declares and not isinstance(scope.find(name), Genvar):
+        hint = f"declare it before the loop: genvar {name};"
+        raise body.error(
+            "genvar", f"a generate loop counts with a genvar, and `{name}` is none", item.init.target, hint
+        )
     label = item.body.name or unnamed
     if label in scope.entries:
         raise body.error("duplicate", f"the name `{label}` is taken already", item.body, "give the block another name")

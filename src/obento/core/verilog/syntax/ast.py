@@ -452,12 +452,13 @@ class GenerateBlock(Item):
 
 @dataclass(slots=True)
 class GenerateFor(Item):
-    """A loop of generated items."""
+    """A loop of generated items; `declares` when its head declares the genvar."""
 
     init: Assign
     cond: Expr
     step: Assign
     body: GenerateBlock
+    declares: bool = False
 
 
 @dataclass(slots=True)

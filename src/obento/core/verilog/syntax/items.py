@@ -305,14 +305,14 @@ class ItemParser(DeclarationParser):
         self._need_parenthesis(word)
         item: ast.Item
         if word == "for":
-            self.accept("genvar")
+            declares = self.accept("genvar")
             init = self.assignment()
             self.expect(";")
             cond = self.expression()
             self.expect(";")
             step = self.assignment()
             self.expect(")")
-            item = ast.GenerateFor(start, self.previous_end, init, cond, step, self._generate_block())
+            item = ast.GenerateFor(start, self.previous_end, init, cond, step, self._generate_block(), declares)
         elif word == "if":
             cond = self.expression()
             self.expect(")")
@@ -326,8 +326,12 @@ class ItemParser(DeclarationParser):
             self.expect(")")
             arms: list[tuple[list[ast.Expr], ast.GenerateBlock | None]] = []
             default = None
+            has_default = False
             while not self.accept("endcase"):
-                if self.accept("default"):
+                if self.is_at("default"):
+                    self.no_second_default(has_default)
+                    has_default = True
+                    self.at += 1
                     self.accept(":")
                     default = None if self.accept(";") else self._generate_block()
                     continue

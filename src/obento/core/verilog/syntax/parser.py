@@ -272,10 +272,13 @@ class Parser(ItemParser):
         self.expect("(", "the ports")
         sequential = False
         initial: str | None = None
+        direction = ""
         while True:
             while self.is_at("input", "output", "reg"):
                 sequential = sequential or self.is_at("reg")
+                direction = self.text if self.is_at("input", "output") else direction
                 self.at += 1
+            self._check_output(direction, not ports)
             ports.append(self.name("a port name"))
             if self.accept("="):
                 initial = self._start_symbol()
@@ -291,9 +294,12 @@ class Parser(ItemParser):
                 self.semicolon("statement")
             elif self.is_at("input", "output", "reg"):
                 sequential = sequential or self.is_at("reg") or self.texts[self.at + 1] == "reg"
+                direction = self.text
                 while not self.accept(";"):
                     if self.kinds[self.at] == "e":
                         raise self.fail("missing", "`table` is missing")
+                    if self.kinds[self.at] == "i":
+                        self._check_output(direction, self.text == ports[0])
                     self.at += 1
             else:
                 raise self.fail(
@@ -308,6 +314,17 @@ class Parser(ItemParser):
         self.expect("endprimitive")
         self.primitives.add(name)
         return ast.Primitive(start, self.previous_end, name, name_start, ports, sequential, initial, rows)
+
+    def _check_output(self, direction: str, is_first: bool) -> None:
+        """A primitive has one output, and it is its first port (8.1.1)."""
+        if direction == "output" and not is_first:
+            self.collector.error(
+                "udp-output",
+                "a primitive has one output, and that is its first port (8.1.1)",
+                self.start,
+                self.ends[self.at],
+                "make a primitive for each output",
+            )
 
     def _start_symbol(self) -> str:
         """The value that a sequential primitive starts with (8.5)."""

@@ -500,7 +500,9 @@ class StatementParser(TimingParser):
             before = self.at
             try:
                 item_start = self.start
-                if self.accept("default"):
+                if self.is_at("default"):
+                    self.no_second_default(default is not None)
+                    self.at += 1
                     self.accept(":")
                     default = self.statement_or_null() or ast.Block(item_start, self.previous_end, None, [], [])
                     continue
@@ -512,6 +514,12 @@ class StatementParser(TimingParser):
                 self.recover(before)
         self.at += 1
         return ast.Case(start, self.previous_end, kind, subject, items, default)
+
+    def no_second_default(self, is_there: bool) -> None:
+        """A case has one default at most (9.5, 12.4.3)."""
+        if is_there:
+            text = "this case has a default already"
+            self.collector.error("default-twice", text, self.start, self.ends[self.at], "keep one of the two")
 
     def _for(self) -> ast.Stmt:
         start = self.start

@@ -45,6 +45,9 @@ from obento.core.vhdl.packages.standard import BOOLEAN, FILE_KIND, STRING, TIME
 from obento.core.vhdl.syntax import ast
 
 
+_OBJECT_CLASSES = frozenset(["signal", "variable", "constant", "file"])
+
+
 class Declarations:
     """Declares; `setup` collects what a run does before its processes begin."""
 
@@ -433,6 +436,9 @@ class Declarations:
             raise self.context.wrong("undeclared", f"the attribute `{d.name}` is not declared", d)
         value = self.expressions.expr(d.value, found[0].subtype.type, found[0].subtype)
         for entity in d.entities:
+            named = next((o for o in self.context.scope.find(entity) if isinstance(o, Object)), None)
+            if named is not None and d.entity_class in _OBJECT_CLASSES and named.kind != d.entity_class:
+                raise self.context.wrong("attribute", f"`{entity}` is a {named.kind}, not a {d.entity_class}", d)
             found[0].values[entity] = value
 
     # Subprograms.

@@ -47,6 +47,10 @@ from obento.core.vhdl.syntax import ast
 _SIMPLE = {"+": lambda a, b: a + b, "-": lambda a, b: a - b, "*": lambda a, b: a * b}
 
 
+_MANY = 4096
+"""Places of one range of an aggregate that are looked at one by one."""
+
+
 class Expressions:
     """Settles expressions; `interps` gives everything one can mean, `expr` the one that is meant."""
 
@@ -439,10 +443,25 @@ class Expressions:
             )
         if own is None and items and items[0][0] is not None:
             own = [self._named_range(items, wanted, e)]
+        self._no_place_twice(e, items)
         if own is not None:
             self._count_items(e, items, others, own[0])
         sub = Subtype(wanted, own) if own is not None and len(wanted.indices) == 1 else None
         return self.folded(t.ArrayAgg(wanted, e.pos, items, others, own, sub=sub))
+
+    def _no_place_twice(self, e: ast.Aggregate, items: Sequence[tuple[Any, t.Expr, bool]]) -> None:
+        """Each element is given once (9.3.3.3), as far as places are known."""
+        seen: set[int] = set()
+        for place, _, _ in items:
+            bounds = place.bounds() if isinstance(place, RangeX) else None
+            if isinstance(place, t.Const) and isinstance(place.value, int):
+                bounds = place.value, place.value
+            if bounds is None or bounds[1] - bounds[0] >= _MANY:
+                continue
+            places = set(range(bounds[0], bounds[1] + 1))
+            if places & seen:
+                raise self.context.wrong("aggregate", f"the place {min(places & seen)} is given twice", e)
+            seen |= places
 
     def _count_items(
         self, e: ast.Aggregate, items: Sequence[tuple[Any, t.Expr, bool]], others: t.Expr | None, own: RangeX

@@ -355,6 +355,8 @@ class Names:
                 )
                 if place is None or order[place] is not None:
                     return None
+            elif i and args[i - 1].choices:
+                return None  # positions come first (6.5.7.1)
             else:
                 place = i
             order[place] = a.value

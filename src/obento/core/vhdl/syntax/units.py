@@ -166,7 +166,18 @@ class Units(Declarations):
                 if word == "for"
                 else f"an {word} outside of a process is a generate and needs a label"
             )
-            raise self.fail("label", f"`{word}` needs a label here, outside of a process", hint)
+            problem = self.fail("label", f"`{word}` needs a label here, outside of a process", hint)
+            if not self._generates():
+                raise problem
+
+    def _generates(self) -> bool:
+        """Whether `generate` comes before anything that begins the inside of a statement or ends it."""
+        for at in range(self.at, len(self.texts)):
+            if self.kinds[at] == "e" or self.texts[at] in (";", "then", "loop"):
+                return False
+            if self.texts[at] == "generate":
+                return True
+        return False
 
     def _for_generate(self, start: int, label: str) -> ast.Generate:
         self._generate_label(label, "for")

@@ -1,0 +1,17 @@
+-- IEEE 1076-1993 clause 7.3.4: without saying which
+entity t is end;
+architecture a of t is
+  procedure show(x : bit_vector) is
+  begin
+    report "bits";
+  end;
+  procedure show(x : string) is
+  begin
+    report "text";
+  end;
+begin
+  process begin
+    show("01"); --!
+    wait;
+  end process;
+end;
