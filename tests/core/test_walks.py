@@ -96,4 +96,4 @@ def test_a_table_of_rules_has_every_kind_of_node(table: dict[type, object], base
 
 def test_a_forgotten_kind_is_said_at_once() -> None:
     with pytest.raises(AssertionError, match="no rule for int"):
-        no_rule(3)
+        raise no_rule(3)

@@ -2,15 +2,7 @@
 
 from __future__ import annotations
 
-from typing import NoReturn
 
-
-def no_rule(node: object) -> NoReturn:
-    """A kind of node that a walk has no rule for.
-
-    Raises
-    ------
-    AssertionError
-        Always.
-    """
-    raise AssertionError(f"no rule for {type(node).__name__}")
+def no_rule(node: object) -> AssertionError:
+    """The error, to be raised, of a kind of node that a walk has no rule for."""
+    return AssertionError(f"no rule for {type(node).__name__}")

@@ -135,7 +135,7 @@ class Reading:
         """A fresh Design of a unit; None when something is wrong with it (reported)."""
         unit = self.units[name]
         if name in self._building or len(self._building) > self.limits.instance_depth:
-            self.collector.error("recursion", f"`{name}` uses itself", unit.file.base if unit.file else 0)
+            self.collector.error("recursion", f"`{name}` uses itself", unit.position)
             return None
         self._building.append(name)
         try:

@@ -63,7 +63,7 @@ def statements(body: Stmt | None) -> Iterator[Stmt]:
             case TaskCall() | SystemTask() | Hold() | LetGo():
                 pass
             case _:
-                no_rule(s)
+                raise no_rule(s)
 
 
 def _indices(targets: list[Target]) -> Iterator[Expr]:
@@ -104,7 +104,7 @@ def expressions(s: Stmt) -> Iterator[Expr]:
         case Block() | Trigger() | Fork() | Disable() | LetGo():
             pass
         case _:
-            no_rule(s)
+            raise no_rule(s)
 
 
 def functions_called(body: Stmt | None) -> list[Function]:
@@ -192,7 +192,7 @@ def targets(body: Stmt | None) -> Iterator[Target]:
             case Delay() | Await() | WaitUntil() | Trigger() | Disable() | LetGo():
                 pass
             case _:
-                no_rule(s)
+                raise no_rule(s)
         for e in expressions(s):
             for node in walk(e):
                 if isinstance(node, SystemCall):

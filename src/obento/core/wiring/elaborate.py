@@ -27,7 +27,7 @@ BlockFinder = Callable[[str, int], "Design | None"]
 """Gives a fresh Design of the unit with that name (used at that position), or None when there is none."""
 
 
-class _Wrong(Exception):
+class _Refused(Exception):
     """A line that cannot be built; already reported."""
 
 
@@ -56,9 +56,9 @@ class _Builder:
         self._sizing: set[str] = set()
         self._widths: dict[str, int] = {}
 
-    def _error(self, code: str, text: str, node: Wire | Line | Operand | Bus, hint: str = "") -> _Wrong:
+    def _error(self, code: str, text: str, node: Wire | Line | Operand | Bus, hint: str = "") -> _Refused:
         self._collector.error(code, text, node.start, node.end, hint)
-        return _Wrong()
+        return _Refused()
 
     def build(self) -> Design | None:
         errors = self._collector.errors
@@ -67,7 +67,7 @@ class _Builder:
         for line in self._w.lines:
             try:
                 self._line(line)
-            except _Wrong:
+            except _Refused:
                 continue
         if self._collector.errors > errors:
             return None
@@ -372,6 +372,8 @@ class _Builder:
         if known is None:
             known = self._find_block(e.what, e.start)
             if known is None:
+                if e.what in self._block_names:
+                    raise _Refused  # what is wrong with it was reported there
                 names = [*GATE_NAMES, *self._block_names]
                 raise self._error("no-block", f"there is no gate or block `{e.what}`", e, did_you_mean(e.what, names))
             self._blocks[id(e)] = known

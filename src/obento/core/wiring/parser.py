@@ -62,6 +62,7 @@ class WiringParser(TokenStream):
     def __init__(self, tokens: Tokens, collector: Collector, limits: Limits) -> None:
         super().__init__(tokens, collector, limits.nesting)
         self._limits = limits
+        self._placed: list[tuple[str, int]] = []
 
     def wirings(self) -> list[Wiring]:
         """All wiring lists of a file."""
@@ -106,7 +107,23 @@ class WiringParser(TokenStream):
                     self.at += 1
         self.at += 1
         wiring.end = self.previous_end
+        self._check_labels(wiring)
         return wiring
+
+    def _check_labels(self, wiring: Wiring) -> None:
+        """A label names one line, and a place belongs to a line that is there, by its label or by what it drives."""
+        labels: set[str] = set()
+        for line in wiring.lines:
+            if line.label is not None and line.label in labels:
+                text = f"the label `{line.label}` stands at two lines"
+                self.collector.warning("duplicate", text, line.start, line.start + len(line.label), "give each its own")
+            labels.add(line.label or line.targets[0].name)
+        for label, start in self._placed:
+            if label not in labels:
+                near = did_you_mean(label, labels)
+                text = f"there is no line `{label}` to be placed"
+                self.collector.warning("no-label", text, start, start + len(label), near)
+        self._placed.clear()
 
     def _line_ends(self) -> None:
         if not self.newline_before[self.at]:
@@ -138,6 +155,7 @@ class WiringParser(TokenStream):
         elif self.is_at("place"):
             self.at += 1
             label = self._name("the label to be placed")
+            self._placed.append((label, self.previous_end - len(label)))
             wiring.places[label] = (self._number(), self._number())
         else:
             wiring.lines.append(self._gate_line())

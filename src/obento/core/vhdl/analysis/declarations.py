@@ -44,7 +44,6 @@ from obento.core.vhdl.packages.natives import find_native
 from obento.core.vhdl.packages.standard import BOOLEAN, FILE_KIND, STRING, TIME
 from obento.core.vhdl.syntax import ast
 
-
 _OBJECT_CLASSES = frozenset(["signal", "variable", "constant", "file"])
 
 

@@ -647,7 +647,7 @@ def everything_read(body: Sequence[t.Stmt]) -> list[t.Expr]:
             case t.Null() | t.DeclareSub():
                 pass
             case _:
-                no_rule(s)
+                raise no_rule(s)
     return out
 
 

@@ -58,7 +58,7 @@ def children(x: t.Expr) -> list[t.Expr]:
             return [x.value] if x.value is not None else []
         case t.Const() | t.Read() | t.Open() | t.Now():
             return []
-    no_rule(x)
+    raise no_rule(x)
 
 
 def _range_parts(r: RangeX) -> list[t.Expr]:

@@ -132,7 +132,7 @@ class ExpressionEmitter:
                 return "R.now()"
             case t.Open():
                 return "None"
-        no_rule(x)
+        raise no_rule(x)
 
     def read(self, o: Object) -> str:
         """The value of an object."""

@@ -249,7 +249,7 @@ class Emitter(ExpressionEmitter):
             case t.Null():
                 self.line("pass")
             case _:
-                no_rule(s)
+                raise no_rule(s)
 
     def _declare(self, s: t.Declare) -> None:
         o = s.object
@@ -712,7 +712,7 @@ def walk(body: Iterable[t.Stmt]) -> Iterable[t.Stmt]:
             ):
                 pass
             case _:
-                no_rule(s)
+                raise no_rule(s)
 
 
 def assigned_variables(body: Iterable[t.Stmt]) -> Iterable[Object]:
