@@ -1,4 +1,4 @@
--- IEEE 1076-1993 clause 8.3: without a severity (exit 1)
+-- IEEE 1076-1993 clause 8.3: without a severity
 entity t is end;
 architecture a of t is
 begin
