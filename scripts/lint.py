@@ -12,11 +12,12 @@ BIN = Path(sys.executable).parent
 
 def main() -> int:
     fix = "--fix" in sys.argv
+    npm = sys.argv[sys.argv.index("--npm") + 1].split() if "--npm" in sys.argv else ["npm"]
     commands = [
         [str(BIN / "ruff"), "format", *([] if fix else ["--check"]), "."],
         [str(BIN / "ruff"), "check", *(["--fix"] if fix else []), "."],
         [str(BIN / "mypy")],
-        ["npm", "--prefix", "web", "run", "--silent", "check"],
+        [*npm, "--prefix", "web", "run", "--silent", "check"],
     ]
     failed = [" ".join(c) for c in commands if subprocess.run(c, cwd=ROOT).returncode != 0]
     for command in failed:

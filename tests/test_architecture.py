@@ -63,7 +63,6 @@ LONGER = {
     "core/vhdl/lanes/processes.py": 760,
     "core/vhdl/code/statements.py": 740,
     "core/sim/timeline/kernel.py": 740,
-    "core/vhdl/analysis/expressions.py": 700,
     "core/vhdl/analysis/statements.py": 690,
     "core/vhdl/analysis/declarations.py": 660,
     "core/verilog/lowering/expressions.py": 670,

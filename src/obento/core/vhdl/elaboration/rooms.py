@@ -7,6 +7,7 @@ from functools import cache
 
 from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
+from obento.core.vhdl.analysis.aggregates import Aggregates
 from obento.core.vhdl.analysis.attributes import Attributes
 from obento.core.vhdl.analysis.concurrent import Concurrent
 from obento.core.vhdl.analysis.context import Context
@@ -46,7 +47,7 @@ def put_together(context: Context, building: Building, library: Library) -> Room
     names = Names(context)
     operators = Operators(context, names)
     attributes = Attributes(context, names)
-    expressions = Expressions(context, names, operators, attributes)
+    expressions = Expressions(context, names, operators, attributes, Aggregates(context, names))
     types = TypeDeclarations(context, names, expressions)
     declarations = Declarations(context, names, expressions, types)
     statements = Statements(context, names, expressions, declarations)
