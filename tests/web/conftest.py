@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import shutil
-import tempfile
 import threading
 import time
 from collections.abc import Iterator
@@ -13,7 +11,6 @@ from typing import Literal
 import pytest
 import uvicorn
 from selenium import webdriver
-from selenium.webdriver.chrome.service import Service
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
@@ -25,17 +22,7 @@ from obento.server.settings import Settings
 from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer, free_port
 from tests.conftest import empty
-
-_FLAGS = [
-    "--headless=new",
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-dev-shm-usage",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--no-first-run",
-]
+from tests.web.driver import headless
 
 
 class Browser:
@@ -141,16 +128,9 @@ def base(database: PrivateServer, root: Path, var_folder: Path) -> Iterator[str]
 
 @pytest.fixture(scope="module")
 def browser(base: str) -> Iterator[Browser]:
-    profile = tempfile.mkdtemp(prefix="obento-chromium-")
-    options = webdriver.ChromeOptions()
-    options.binary_location = "/usr/bin/chromium"
-    for flag in [*_FLAGS, f"--user-data-dir={profile}"]:
-        options.add_argument(flag)
-    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
-    driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
-    driver.execute_cdp_cmd(
-        "Emulation.setDeviceMetricsOverride", {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
-    )
-    yield Browser(driver, base)
-    driver.quit()
-    shutil.rmtree(profile, ignore_errors=True)
+    with headless() as driver:
+        driver.execute_cdp_cmd(
+            "Emulation.setDeviceMetricsOverride",
+            {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False},
+        )
+        yield Browser(driver, base)

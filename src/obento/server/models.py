@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from pydantic import BaseModel
 
 
@@ -14,7 +16,7 @@ class Created(BaseModel):
 
 
 class MessageView(BaseModel):
-    severity: str
+    severity: Literal["error", "warning", "note"]
     code: str
     file: str
     line: int

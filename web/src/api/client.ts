@@ -1,29 +1,71 @@
-/** Talks to the server. Whatever goes wrong comes back as a `ServerTrouble` with a sentence for people. */
+/**
+ * Talks to the server. Paths, bodies and answers have the types of its OpenAPI description (`schema.ts`, made at build time);
+ * whatever goes wrong comes back as a `ServerTrouble` with a sentence for people.
+ */
+import type { paths } from './schema'
+
+type Method = 'get' | 'post' | 'put' | 'delete'
+/** The paths that answer to a method. */
+export type PathOf<M extends Method> = { [P in keyof paths]: paths[P][M] extends object ? P : never }[keyof paths]
+type Json<T> = T extends { content: { 'application/json': infer Value } } ? Value : undefined
+/** What a path answers to a method. */
+export type AnswerOf<P extends keyof paths, M extends Method> = paths[P][M] extends { responses: { 200: infer Ok } } ? Json<Ok> : never
+type BodyOf<P extends keyof paths, M extends Method> = paths[P][M] extends { requestBody: { content: infer Content } }
+  ? Content extends { 'application/json': infer Value }
+    ? Value
+    : FormData
+  : undefined
+type QueryOf<P extends keyof paths, M extends Method> = paths[P][M] extends { parameters: { query?: infer Query } } ? Query : never
+
+/** What follows a path: a body where one is wanted. */
+type Sent<Body, Query> = undefined extends Body ? [body?: Body, asking?: Asking<Query>] : [body: Body, asking?: Asking<Query>]
+
+export interface Asking<Query = undefined> {
+  query?: Query
+  /** Ends the waiting for an answer nobody wants any more. */
+  signal?: AbortSignal
+}
+
 export class ServerTrouble extends Error {
-  constructor(public readonly status: number, message: string, public readonly body: Record<string, unknown> = {}) {
+  constructor(
+    public readonly status: number,
+    message: string,
+    public readonly body: Record<string, unknown> = {},
+  ) {
     super(message)
   }
 }
 
 let csrf = ''
+let onEnd = (): void => {}
 export function useToken(token: string): void {
   csrf = token
 }
-
-async function answerOf(response: Response): Promise<Response> {
-  if (response.ok) return response
-  let body: Record<string, unknown> = {}
-  try {
-    body = await response.json()
-  } catch {
-    body = {}
-  }
-  const detail = body.detail
-  const text = typeof detail === 'string' ? detail : 'the server could not take this; look at what was typed and try again'
-  throw new ServerTrouble(response.status, text, body)
+/** What is done when the server says that the session has ended. */
+export function whenSessionEnds(act: () => void): void {
+  onEnd = act
 }
 
-async function request(method: string, path: string, body?: unknown): Promise<Response> {
+/** Paths that are asked to find out whether there is a session. */
+const DOORS = ['/me', '/sign-in']
+/** The server is starting again, or something stands between. */
+const PASSING = [0, 502, 503, 504]
+/** Waits before a question is asked again, in ms. Only questions: what changes something is never sent twice. */
+const AGAIN = [300, 1200]
+
+async function troubleOf(response: Response): Promise<ServerTrouble> {
+  const text = await response.text()
+  let body: Record<string, unknown> = {}
+  try {
+    body = JSON.parse(text)
+  } catch {
+    body = {} // an answer that is not ours, such as a proxy's page
+  }
+  const known = typeof body.detail === 'string' ? body.detail : ''
+  return new ServerTrouble(response.status, known || 'the server could not take this; look at what was typed and try again', body)
+}
+
+async function once(method: Method, path: string, body: unknown, signal?: AbortSignal): Promise<Response> {
   const headers: Record<string, string> = { 'X-Csrf': csrf }
   let payload: BodyInit | undefined
   if (body instanceof FormData) payload = body
@@ -31,28 +73,56 @@ async function request(method: string, path: string, body?: unknown): Promise<Re
     headers['Content-Type'] = 'application/json'
     payload = JSON.stringify(body)
   }
+  let response: Response
   try {
-    return await answerOf(await fetch(`/api${path}`, { method, headers, body: payload }))
+    response = await fetch(`/api${path}`, { method: method.toUpperCase(), headers, body: payload, signal })
   } catch (error) {
-    if (error instanceof ServerTrouble) throw error
+    if (signal?.aborted) throw error
     throw new ServerTrouble(0, 'the server does not answer; is it running?')
   }
+  if (response.ok) return response
+  if (response.status === 401 && !DOORS.includes(path)) onEnd()
+  throw await troubleOf(response)
 }
 
-export async function get<T>(path: string): Promise<T> {
-  return (await request('GET', path)).json()
+async function request(method: Method, path: string, body: unknown, asking: Asking<unknown> = {}): Promise<Response> {
+  const full = path + written(asking.query)
+  for (const wait of method === 'get' ? AGAIN : []) {
+    try {
+      return await once(method, full, body, asking.signal)
+    } catch (error) {
+      if (!(error instanceof ServerTrouble) || !PASSING.includes(error.status)) throw error
+      await new Promise((resolve) => window.setTimeout(resolve, wait))
+    }
+  }
+  return once(method, full, body, asking.signal)
 }
-export async function getBytes(path: string): Promise<ArrayBuffer> {
-  return (await request('GET', path)).arrayBuffer()
+
+/** A query as it stands behind a path; lists name each of their items. */
+export function written(query: unknown): string {
+  const found = new URLSearchParams()
+  for (const [name, value] of Object.entries(query ?? {}))
+    for (const item of Array.isArray(value) ? value : [value]) if (item !== undefined && item !== null) found.append(name, String(item))
+  return found.size ? `?${found}` : ''
 }
-export async function post<T>(path: string, body?: unknown): Promise<T> {
-  return (await request('POST', path, body ?? {})).json()
+
+export async function get<P extends PathOf<'get'>>(path: P, asking?: Asking<QueryOf<P, 'get'>>): Promise<AnswerOf<P, 'get'>> {
+  return (await request('get', path, undefined, asking)).json()
 }
-export async function put<T>(path: string, body: unknown): Promise<T> {
-  return (await request('PUT', path, body)).json()
+export async function getBytes(path: PathOf<'get'>, asking?: Asking): Promise<ArrayBuffer> {
+  return (await request('get', path, undefined, asking)).arrayBuffer()
 }
-export async function remove(path: string): Promise<void> {
-  await request('DELETE', path)
+export async function post<P extends PathOf<'post'>>(
+  path: P,
+  ...[body, asking]: Sent<BodyOf<P, 'post'>, QueryOf<P, 'post'>>
+): Promise<AnswerOf<P, 'post'>> {
+  return (await request('post', path, body ?? {}, asking)).json()
+}
+export async function put<P extends PathOf<'put'>>(path: P, body: BodyOf<P, 'put'>): Promise<AnswerOf<P, 'put'>> {
+  return (await request('put', path, body)).json()
+}
+export async function remove(path: PathOf<'delete'>): Promise<void> {
+  await request('delete', path, undefined)
 }
 export function sentence(error: unknown): string {
   return error instanceof Error ? error.message : String(error)

@@ -41,7 +41,11 @@ const places = computed(() => {
     { name: 'spec', title: 'Spec', note: task.is_right ? `version ${task.version}` : 'has errors' },
     { name: 'intake', title: 'Intake', note: lab.unsettled ? `${lab.unsettled} to settle` : `${lab.handed_in} of ${lab.students}` },
     { name: 'results', title: 'Results', note: isChecked ? `${task.right} right, ${task.wrong} wrong` : 'nothing checked' },
-    { name: 'review', title: 'Review', note: task.clusters_open ? `${task.clusters_open} to comment` : isChecked ? 'all commented' : 'nothing yet' },
+    {
+      name: 'review',
+      title: 'Review',
+      note: task.clusters_open ? `${task.clusters_open} to comment` : isChecked ? 'all commented' : 'nothing yet',
+    },
     { name: 'feedback', title: 'Feedback', note: `${lab.sent} of ${lab.students} sent` },
   ]
 })
@@ -78,15 +82,32 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
   <div class="shell">
     <TopBar>
       <template v-if="store.lab">
-        <button type="button" class="lab" title="due date, attempts, extensions (d)" @click="termsOpen = true">{{ store.lab.title }}</button><span class="slash">/</span>
+        <button type="button" class="lab" title="due date, attempts, extensions (d)" @click="termsOpen = true">
+          {{ store.lab.title }}</button><span class="slash">/</span>
         <span v-if="store.lab.tasks.length < 3" class="tasks">
-          <button v-for="t in store.lab.tasks" :key="t.id" type="button" :class="{ here: t.id === store.taskId }" @click="toTask(t.id)">{{ t.title }}</button>
+          <button v-for="t in store.lab.tasks" :key="t.id" type="button" :class="{ here: t.id === store.taskId }" @click="toTask(t.id)">
+            {{ t.title }}
+          </button>
         </span>
-        <Select v-else :value="store.taskId" :options="store.lab.tasks.map((t) => ({ value: t.id, label: t.title }))" size="small" class="pick" @change="toTask" />
+        <Select
+          v-else
+          :value="store.taskId"
+          :options="store.lab.tasks.map((t) => ({ value: t.id, label: t.title }))"
+          size="small"
+          class="pick"
+          @change="toTask"
+        />
       </template>
       <template #places>
         <nav class="places" aria-label="Places">
-          <button v-for="p in places" :key="p.name" type="button" :class="{ here: route.name === p.name }" :data-place="p.name" @click="go(p.name)">
+          <button
+            v-for="p in places"
+            :key="p.name"
+            type="button"
+            :class="{ here: route.name === p.name }"
+            :data-place="p.name"
+            @click="go(p.name)"
+          >
             <b>{{ p.title }}</b><small>{{ p.note }}</small>
           </button>
         </nav>
@@ -104,25 +125,100 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
 </template>
 
 <style scoped>
-.shell { height: 100%; display: flex; flex-direction: column; }
-.lab { color: #eadfe7; background: none; border: 0; padding: 3px 0; cursor: pointer; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 60px; }
-.lab:hover { color: #fff; text-decoration: underline; }
-.slash { opacity: 0.5; }
-.tasks { display: flex; gap: 2px; min-width: 0; }
-.tasks button { background: none; border: 0; border-radius: 5px; color: #eadfe7; padding: 3px 8px; cursor: pointer; white-space: nowrap; }
-.tasks button.here { color: #fff; font-weight: 600; background: rgb(255 255 255 / 12%); }
-.pick { width: 220px; }
-.places { display: flex; align-items: stretch; }
-.places button {
-  display: grid; align-content: center; gap: 0; text-align: left; padding: 0 14px; border: 0; border-left: 1px solid rgb(255 255 255 / 12%);
-  background: none; color: #eadfe7; cursor: pointer; line-height: 1.25; min-width: 92px;
+.shell {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
 }
-.places b { font-weight: 600; color: #fff; }
-.places small { font-size: 11px; white-space: nowrap; }
-.places .here { background: var(--rice); color: var(--lacquer); }
-.places .here b { color: var(--lacquer); }
-.run { display: flex; align-items: center; gap: 14px; padding: 6px 14px; background: var(--lacquer-tint); border-bottom: 1px solid var(--line); }
-.run :deep(.ant-progress) { flex: 1; margin: 0; }
-.run span { white-space: nowrap; }
-.trouble { margin: 10px; }
+.lab {
+  color: #eadfe7;
+  background: none;
+  border: 0;
+  padding: 3px 0;
+  cursor: pointer;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  min-width: 60px;
+}
+.lab:hover {
+  color: #fff;
+  text-decoration: underline;
+}
+.slash {
+  opacity: 0.5;
+}
+.tasks {
+  display: flex;
+  gap: 2px;
+  min-width: 0;
+}
+.tasks button {
+  background: none;
+  border: 0;
+  border-radius: 5px;
+  color: #eadfe7;
+  padding: 3px 8px;
+  cursor: pointer;
+  white-space: nowrap;
+}
+.tasks button.here {
+  color: #fff;
+  font-weight: 600;
+  background: rgb(255 255 255 / 12%);
+}
+.pick {
+  width: 220px;
+}
+.places {
+  display: flex;
+  align-items: stretch;
+}
+.places button {
+  display: grid;
+  align-content: center;
+  gap: 0;
+  text-align: left;
+  padding: 0 14px;
+  border: 0;
+  border-left: 1px solid rgb(255 255 255 / 12%);
+  background: none;
+  color: #eadfe7;
+  cursor: pointer;
+  line-height: 1.25;
+  min-width: 92px;
+}
+.places b {
+  font-weight: 600;
+  color: #fff;
+}
+.places small {
+  font-size: 11px;
+  white-space: nowrap;
+}
+.places .here {
+  background: var(--rice);
+  color: var(--lacquer);
+}
+.places .here b {
+  color: var(--lacquer);
+}
+.run {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  padding: 6px 14px;
+  background: var(--lacquer-tint);
+  border-bottom: 1px solid var(--line);
+}
+.run :deep(.ant-progress) {
+  flex: 1;
+  margin: 0;
+}
+.run span {
+  white-space: nowrap;
+}
+.trouble {
+  margin: 10px;
+}
 </style>

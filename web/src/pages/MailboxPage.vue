@@ -1,23 +1,15 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { onMounted, ref } from 'vue'
+import { ref, watch } from 'vue'
 
-import { get, sentence } from '../api/client'
-import type { Mail } from '../api/types'
+import { get } from '../api/client'
+import type { MailView } from '../api/schema'
+import { useResource } from '../shared/resource'
 import TopBar from '../shared/TopBar.vue'
 
-const mails = ref<Mail[] | null>(null)
-const chosen = ref<Mail | null>(null)
-const trouble = ref('')
-async function load(): Promise<void> {
-  try {
-    mails.value = await get<Mail[]>('/mailbox')
-    chosen.value = mails.value[0] ?? null
-  } catch (error) {
-    trouble.value = sentence(error)
-  }
-}
-onMounted(load)
+const chosen = ref<MailView | null>(null)
+const { data: mails, trouble, reload } = useResource((signal) => get('/mailbox', { signal }))
+watch(mails, (found) => (chosen.value = found?.[0] ?? null))
 function pieces(text: string): { text: string; link: boolean }[] {
   return text.split(/(https?:\/\/\S+)/).map((t) => ({ text: t, link: /^https?:/.test(t) }))
 }
@@ -28,25 +20,70 @@ function pieces(text: string): { text: string; link: boolean }[] {
   <p v-if="trouble" class="trouble">{{ trouble }}</p>
   <main class="page">
     <section class="compartment list">
-      <div class="row spread"><span class="caption">What would have been sent</span><Button size="small" @click="load">Look again</Button></div>
-      <p v-if="mails && !mails.length" class="empty">Nothing yet. Letters appear here when they are released: no mail leaves this machine.</p>
-      <button v-for="m in mails ?? []" :key="m.id" type="button" :class="{ here: m.id === chosen?.id }" @click="chosen = m"><b>{{ m.to }}</b><small class="quiet">{{ m.subject }}</small></button>
+      <div class="row spread">
+        <span class="caption">What would have been sent</span><Button size="small" @click="reload">Look again</Button>
+      </div>
+      <p v-if="mails && !mails.length" class="empty">
+        Nothing yet. Letters appear here when they are released: no mail leaves this machine.
+      </p>
+      <button v-for="m in mails ?? []" :key="m.id" type="button" :class="{ here: m.id === chosen?.id }" @click="chosen = m">
+        <b>{{ m.to }}</b><small class="quiet">{{ m.subject }}</small>
+      </button>
     </section>
     <section v-if="chosen" class="compartment mail">
       <p class="quiet">to {{ chosen.to }}, {{ chosen.date }}</p>
       <h1>{{ chosen.subject }}</h1>
-      <pre><template v-for="(p, i) in pieces(chosen.text)" :key="i"><a v-if="p.link" :href="p.text" class="page-link">{{ p.text }}</a><template v-else>{{ p.text }}</template></template></pre>
+      <div class="text">
+        <template v-for="(p, i) in pieces(chosen.text)" :key="i">
+          <a v-if="p.link" :href="p.text" class="page-link">{{ p.text }}</a>
+          <span v-else>{{ p.text }}</span>
+        </template>
+      </div>
     </section>
   </main>
 </template>
 
 <style scoped>
-.title { color: #fff; font-weight: 600; padding-left: 8px; }
-.page { display: grid; grid-template-columns: 380px 1fr; gap: var(--gap); padding: var(--gap); height: calc(100% - 46px); }
-.list { overflow: auto; display: flex; flex-direction: column; gap: 2px; }
-.list > button { border: 0; background: none; text-align: left; display: grid; padding: 4px 8px; border-radius: 6px; cursor: pointer; }
-.list > .here { background: var(--lacquer-tint); }
-.mail { overflow: auto; }
-h1 { font-size: 17px; margin: 4px 0 12px; }
-pre { font: 13px/1.6 var(--mono); white-space: pre-wrap; overflow-wrap: anywhere; }
+.title {
+  color: #fff;
+  font-weight: 600;
+  padding-left: 8px;
+}
+.page {
+  display: grid;
+  grid-template-columns: 380px 1fr;
+  gap: var(--gap);
+  padding: var(--gap);
+  height: calc(100% - 46px);
+}
+.list {
+  overflow: auto;
+  display: flex;
+  flex-direction: column;
+  gap: 2px;
+}
+.list > button {
+  border: 0;
+  background: none;
+  text-align: left;
+  display: grid;
+  padding: 4px 8px;
+  border-radius: 6px;
+  cursor: pointer;
+}
+.list > .here {
+  background: var(--lacquer-tint);
+}
+.mail {
+  overflow: auto;
+}
+h1 {
+  font-size: 17px;
+  margin: 4px 0 12px;
+}
+.text {
+  font: 13px/1.6 var(--mono);
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
 </style>

@@ -26,7 +26,9 @@ function submit(): Promise<void> {
 <template>
   <DoorForm :trouble="trouble" @submit="submit">
     <label>E-mail<Input v-model:value="email" name="email" autocomplete="username" autofocus /></label>
-    <label>Password<InputPassword v-model:value="password" name="password" autocomplete="current-password" :visibility-toggle="false" /></label>
+    <label
+      >Password<InputPassword v-model:value="password" name="password" autocomplete="current-password" :visibility-toggle="false"
+    /></label>
     <Button type="primary" html-type="submit" :loading="isBusy" block>Sign in</Button>
   </DoorForm>
 </template>

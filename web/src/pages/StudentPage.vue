@@ -1,21 +1,11 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
-
-import { get, sentence } from '../api/client'
-import type { PageView } from '../api/types'
+import { get } from '../api/client'
 import LetterSheet from '../features/feedback/LetterSheet.vue'
+import { useResource } from '../shared/resource'
 import { moment } from '../shared/words'
 
 const props = defineProps<{ token: string }>()
-const page = ref<PageView | null>(null)
-const trouble = ref('')
-onMounted(async () => {
-  try {
-    page.value = await get<PageView>(`/page/${encodeURIComponent(props.token)}`)
-  } catch (error) {
-    trouble.value = sentence(error)
-  }
-})
+const { data: page, trouble } = useResource((signal) => get(`/page/${encodeURIComponent(props.token)}`, { signal }))
 </script>
 
 <template>
@@ -23,10 +13,17 @@ onMounted(async () => {
     <LetterSheet v-if="page" :letter="page.letter" />
     <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
     <p v-else class="quiet">Loading…</p>
-    <p v-if="page" class="quiet small">Your own page, released {{ moment(page.released_at) }}. The link holds until {{ moment(page.expires_at) }}; please do not pass it on.</p>
+    <p v-if="page" class="quiet small">
+      Your own page, released {{ moment(page.released_at) }}. The link holds until {{ moment(page.expires_at) }}; please do not pass it on.
+    </p>
   </main>
 </template>
 
 <style scoped>
-.sheet { display: grid; justify-items: center; gap: 10px; padding: 28px 16px; }
+.sheet {
+  display: grid;
+  justify-items: center;
+  gap: 10px;
+  padding: 28px 16px;
+}
 </style>

@@ -15,9 +15,11 @@ const { trouble, isBusy, attempt } = useAttempt()
 const session = useSession()
 const router = useRouter()
 
-onMounted(() => attempt(async () => {
-  who.value = await get(`/invitation/${props.token}`)
-}))
+onMounted(() =>
+  attempt(async () => {
+    who.value = await get(`/invitation/${props.token}`)
+  }),
+)
 function submit(): Promise<void> {
   return attempt(async () => {
     await session.accept(props.token, password.value)
@@ -29,9 +31,19 @@ function submit(): Promise<void> {
 <template>
   <DoorForm :trouble="trouble" @submit="submit">
     <template v-if="who">
-      <p>Welcome, <b>{{ who.name }}</b>. You sign in as {{ who.email }}.</p>
-      <label>A password, {{ FEWEST_CHARACTERS }} characters or more<InputPassword v-model:value="password" name="password" autocomplete="new-password" autofocus /></label>
-      <Button type="primary" html-type="submit" :disabled="password.length < FEWEST_CHARACTERS" :loading="isBusy" block>Set it and sign in</Button>
+      <p>
+        Welcome, <b>{{ who.name }}</b>. You sign in as {{ who.email }}.
+      </p>
+      <label
+        >A password, {{ FEWEST_CHARACTERS }} characters or more<InputPassword
+          v-model:value="password"
+          name="password"
+          autocomplete="new-password"
+          autofocus
+      /></label>
+      <Button type="primary" html-type="submit" :disabled="password.length < FEWEST_CHARACTERS" :loading="isBusy" block
+        >Set it and sign in</Button
+      >
     </template>
   </DoorForm>
 </template>

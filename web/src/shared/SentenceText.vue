@@ -12,9 +12,16 @@ const parts = computed(() =>
 </script>
 
 <template>
-  <span><template v-for="(p, i) in parts" :key="i"><code v-if="p.mono">{{ p.text }}</code><template v-else>{{ p.text }}</template></template></span>
+  <span
+    ><template v-for="(p, i) in parts" :key="i"
+      ><code v-if="p.mono">{{ p.text }}</code
+      ><template v-else>{{ p.text }}</template></template
+    ></span
+  >
 </template>
 
 <style scoped>
-code { font-size: 12px; }
+code {
+  font-size: 12px;
+}
 </style>

@@ -9,9 +9,9 @@ import { EditorState } from '@codemirror/state'
 import { EditorView, highlightActiveLine, keymap, lineNumbers } from '@codemirror/view'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 
-import type { Message } from '../api/types'
+import type { MessageView } from '../api/schema'
 
-const props = defineProps<{ text: string; messages: Message[]; language: 'toml' | 'verilog' | 'vhdl' | 'wiring'; label: string }>()
+const props = defineProps<{ text: string; messages: MessageView[]; language: 'toml' | 'verilog' | 'vhdl' | 'wiring'; label: string }>()
 const emit = defineEmits<{ change: [text: string] }>()
 const host = ref<HTMLElement>()
 let view: EditorView | null = null
@@ -23,7 +23,12 @@ onMounted(() => {
     state: EditorState.create({
       doc: props.text,
       extensions: [
-        lineNumbers(), history(), highlightActiveLine(), lintGutter(), EditorView.lineWrapping, ...(MODES[props.language] ? [StreamLanguage.define(MODES[props.language])] : []),
+        lineNumbers(),
+        history(),
+        highlightActiveLine(),
+        lintGutter(),
+        EditorView.lineWrapping,
+        ...(MODES[props.language] ? [StreamLanguage.define(MODES[props.language])] : []),
         keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]),
         EditorView.contentAttributes.of({ 'aria-label': props.label }),
         EditorView.updateListener.of((u) => u.docChanged && emit('change', u.state.doc.toString())),
@@ -33,9 +38,12 @@ onMounted(() => {
   mark()
 })
 onBeforeUnmount(() => view?.destroy())
-watch(() => props.text, (text) => {
-  if (view && text !== view.state.doc.toString()) view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
-})
+watch(
+  () => props.text,
+  (text) => {
+    if (view && text !== view.state.doc.toString()) view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
+  },
+)
 watch(() => props.messages, mark)
 
 function mark(): void {
@@ -47,11 +55,16 @@ function mark(): void {
       const line = doc.line(m.line)
       const from = Math.min(line.to, line.from + m.column - 1)
       const to = m.end_line === m.line ? Math.min(line.to, Math.max(from + 1, line.from + m.end_column - 1)) : line.to
-      return { from, to: Math.max(from, to), severity: m.severity === 'note' ? 'info' : m.severity, message: m.text + (m.hint ? ` (${m.hint})` : '') }
+      return {
+        from,
+        to: Math.max(from, to),
+        severity: m.severity === 'note' ? 'info' : m.severity,
+        message: m.text + (m.hint ? ` (${m.hint})` : ''),
+      }
     })
   view.dispatch(setDiagnostics(view.state, found))
 }
-function goTo(m: Pick<Message, 'line' | 'column'>): void {
+function goTo(m: Pick<MessageView, 'line' | 'column'>): void {
   if (!view || !m.line || m.line > view.state.doc.lines) return
   const line = view.state.doc.line(m.line)
   view.dispatch({ selection: { anchor: Math.min(line.to, line.from + m.column - 1) }, scrollIntoView: true })
@@ -63,9 +76,25 @@ defineExpose({ goTo })
 <template><div ref="host" class="editor"></div></template>
 
 <style scoped>
-.editor { height: 100%; overflow: hidden; }
-.editor :deep(.cm-editor) { height: 100%; font-size: 12.5px; outline: none; }
-.editor :deep(.cm-scroller) { font-family: var(--mono); line-height: 1.5; }
-.editor :deep(.cm-gutters) { background: none; border: 0; color: var(--ink-3); }
-.editor :deep(.cm-activeLine) { background: #faf8f5; }
+.editor {
+  height: 100%;
+  overflow: hidden;
+}
+.editor :deep(.cm-editor) {
+  height: 100%;
+  font-size: 12.5px;
+  outline: none;
+}
+.editor :deep(.cm-scroller) {
+  font-family: var(--mono);
+  line-height: 1.5;
+}
+.editor :deep(.cm-gutters) {
+  background: none;
+  border: 0;
+  color: var(--ink-3);
+}
+.editor :deep(.cm-activeLine) {
+  background: #faf8f5;
+}
 </style>

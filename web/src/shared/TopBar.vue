@@ -18,7 +18,8 @@ async function leave(): Promise<void> {
   <header class="bar">
     <RouterLink to="/" class="brand" aria-label="Home">
       <svg width="22" height="20" viewBox="0 0 22 20" aria-hidden="true">
-        <rect width="11" height="20" rx="2.500" fill="#f3c49b" /><rect x="13" width="8" height="8" rx="2" fill="#fff" />
+        <rect width="11" height="20" rx="2.500" fill="#f3c49b" />
+        <rect x="13" width="8" height="8" rx="2" fill="#fff" />
         <circle cx="17" cy="15" r="4.600" fill="#e9dfe7" />
       </svg>
       <b>obento</b>
@@ -36,11 +37,53 @@ async function leave(): Promise<void> {
 </template>
 
 <style scoped>
-.bar { display: flex; align-items: stretch; height: 46px; background: var(--lacquer); color: #fff; flex: none; }
-.brand { display: flex; align-items: center; gap: 10px; padding: 0 8px 0 14px; color: #fff; text-decoration: none; font-size: 15px; letter-spacing: 0.2px; }
-.middle { flex: 1; min-width: 0; display: flex; align-items: center; gap: 6px; color: #eadfe7; }
-.links { display: flex; align-items: center; gap: 18px; padding-right: 16px; }
-.links a, .links button { color: #eadfe7; background: none; border: 0; text-decoration: none; cursor: pointer; padding: 0; }
-.links a:hover, .links button:hover { color: #fff; text-decoration: underline; }
-:focus-visible { outline-color: #f3c49b; }
+.bar {
+  display: flex;
+  align-items: stretch;
+  height: 46px;
+  background: var(--lacquer);
+  color: #fff;
+  flex: none;
+}
+.brand {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 0 8px 0 14px;
+  color: #fff;
+  text-decoration: none;
+  font-size: 15px;
+  letter-spacing: 0.2px;
+}
+.middle {
+  flex: 1;
+  min-width: 0;
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  color: #eadfe7;
+}
+.links {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  padding-right: 16px;
+}
+.links a,
+.links button {
+  color: #eadfe7;
+  background: none;
+  border: 0;
+  text-decoration: none;
+  cursor: pointer;
+  padding: 0;
+}
+.links a:hover,
+.links button:hover {
+  color: #fff;
+  text-decoration: underline;
+}
+:focus-visible {
+  outline-color: #f3c49b;
+}
 </style>

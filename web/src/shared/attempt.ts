@@ -1,3 +1,4 @@
+import { message } from 'ant-design-vue'
 import { ref } from 'vue'
 
 import { sentence } from '../api/client'
@@ -18,4 +19,17 @@ export function useAttempt() {
     }
   }
   return { trouble, isBusy, attempt }
+}
+
+const SECONDS = 8
+
+/** Something the person asked for; when it did not work it is said at the top of the window. Gives whether it worked. */
+export async function told(work: () => Promise<unknown>): Promise<boolean> {
+  try {
+    await work()
+    return true
+  } catch (error) {
+    message.error(sentence(error), SECONDS)
+    return false
+  }
 }

@@ -1,6 +1,11 @@
 import { onBeforeUnmount, onMounted, reactive } from 'vue'
 
-export interface KeyAct { key: string; label: string; act: () => void; always?: boolean }
+export interface KeyAct {
+  key: string
+  label: string
+  act: () => void
+  always?: boolean
+}
 
 /** All keys in force, for the list behind `?`. */
 export const keysInForce = reactive<KeyAct[]>([])

@@ -3,33 +3,36 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 import { get, post } from '../api/client'
-import type { Lab, RunView } from '../api/types'
+import type { LabOverview, RunView } from '../api/schema'
+import { told } from './attempt'
 import { count } from './words'
 
 /** The lab on screen, and a check run of it while one is under way. */
 export const useLab = defineStore('lab', () => {
-  const lab = ref<Lab | null>(null)
+  const lab = ref<LabOverview | null>(null)
   const taskId = ref(0)
   const run = ref<RunView | null>(null)
   const finished = ref(0)
   let events: EventSource | null = null
 
+  const labId = computed(() => lab.value?.id ?? 0)
   const task = computed(() => lab.value?.tasks.find((t) => t.id === taskId.value) ?? null)
 
   async function open(id: number): Promise<void> {
-    lab.value = await get<Lab>(`/labs/${id}`)
+    lab.value = await get(`/labs/${id}`)
     if (lab.value.running) follow(id)
   }
   async function refresh(): Promise<void> {
-    if (lab.value) lab.value = await get<Lab>(`/labs/${lab.value.id}`)
+    if (lab.value) lab.value = await get(`/labs/${lab.value.id}`)
   }
   async function check(): Promise<void> {
-    if (!lab.value) return
-    run.value = await post<RunView>(`/labs/${lab.value.id}/check`)
-    follow(lab.value.id)
+    const id = lab.value?.id
+    if (!id) return
+    if (await told(async () => (run.value = await post(`/labs/${id}/check`)))) follow(id)
   }
   async function cancel(): Promise<void> {
-    if (lab.value) await post(`/labs/${lab.value.id}/check/cancel`)
+    const id = lab.value?.id
+    if (id) await told(() => post(`/labs/${id}/check/cancel`))
   }
   /** Follow progress; an interrupted stream is taken up again by the browser itself. */
   function follow(id: number): void {
@@ -39,12 +42,13 @@ export const useLab = defineStore('lab', () => {
       run.value = JSON.parse(event.data)
       if (run.value?.state !== 'running') {
         events?.close()
-        if (run.value?.busy) message.warning(`${count(run.value.busy, 'hand-in')} could not be checked: the machine was too busy. Check again.`, 12)
+        if (run.value?.busy)
+          message.warning(`${count(run.value.busy, 'hand-in')} could not be checked: the machine was too busy. Check again.`, 12)
         run.value = null
         await refresh()
         finished.value++
       }
     }
   }
-  return { lab, taskId, task, run, finished, open, refresh, check, cancel }
+  return { lab, labId, taskId, task, run, finished, open, refresh, check, cancel }
 })

@@ -1,2 +1,6 @@
 /** An inner wire as a column of the case table: its value by case. */
-export interface Probe { pin: number; name: string; values: Map<number, string> }
+export interface Probe {
+  pin: number
+  name: string
+  values: Map<number, string>
+}

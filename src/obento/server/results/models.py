@@ -32,7 +32,7 @@ class CaseRow(BaseModel):
     actual: list[str]
     wrong: list[bool]
     run: str
-    cell: str
+    cell: Literal["p", "f", "u", "n", "s"]
     group: str | None = None
 
 

@@ -2,15 +2,24 @@
 import { useResizeObserver } from '@vueuse/core'
 import { ref, watch } from 'vue'
 
-import type { CircuitPart } from '../../api/types'
+import type { CircuitPart } from '../../api/schema'
 import CircuitFigure from './CircuitFigure.vue'
 import type { Layout } from './layout'
 import type { Indexed } from './model'
 import type { SymbolSet } from './symbols'
 
 const props = defineProps<{
-  at: Indexed; layout: Layout; digits: Record<string, string>; place: number; chosen: Set<number>; probes: number[]; explains: Set<number>; astray: Map<number, string>; ports: Map<string, { radix: string; signed: boolean }>
-  symbols: SymbolSet; caption: string
+  at: Indexed
+  layout: Layout
+  digits: Record<string, string>
+  place: number
+  chosen: Set<number>
+  probes: number[]
+  explains: Set<number>
+  astray: Map<number, string>
+  ports: Map<string, { radix: string; signed: boolean }>
+  symbols: SymbolSet
+  caption: string
 }>()
 const emit = defineEmits<{ wire: [pin: number]; part: [part: CircuitPart]; fold: [part: number]; back: [pin: number] }>()
 const host = ref<HTMLElement>()
@@ -24,7 +33,11 @@ function fit(): void {
   const scale = Math.min(1.15, (box.width - 8) / props.layout.width, (box.height - 8) / props.layout.height)
   view.value = { scale, x: (box.width - props.layout.width * scale) / 2, y: Math.max(4, (box.height - props.layout.height * scale) / 2) }
 }
-watch(() => props.layout, () => requestAnimationFrame(fit), { immediate: true })
+watch(
+  () => props.layout,
+  () => requestAnimationFrame(fit),
+  { immediate: true },
+)
 useResizeObserver(host, fit)
 
 function zoom(event: WheelEvent): void {
@@ -51,19 +64,43 @@ function show(ids: Set<number>): void {
   const first = props.layout.parts.find((p) => ids.has(p.part.id))
   if (!box || !first) return
   const [x, y] = [view.value.x + (first.x + first.w / 2) * view.value.scale, view.value.y + (first.y + first.h / 2) * view.value.scale]
-  if (x < 20 || y < 20 || x > box.width - 20 || y > box.height - 20) view.value = { ...view.value, x: view.value.x + box.width / 2 - x, y: view.value.y + box.height / 2 - y }
+  if (x < 20 || y < 20 || x > box.width - 20 || y > box.height - 20)
+    view.value = { ...view.value, x: view.value.x + box.width / 2 - x, y: view.value.y + box.height / 2 - y }
 }
 watch(() => props.chosen, show)
 defineExpose({ fit })
 </script>
 
 <template>
-  <div ref="host" class="drawing" tabindex="0" :aria-label="caption" role="group" @wheel.prevent="zoom" @pointerdown="grab" @pointermove="drag" @pointerup="held = null" @pointercancel="held = null">
+  <div
+    ref="host"
+    class="drawing"
+    tabindex="0"
+    :aria-label="caption"
+    role="group"
+    @wheel.prevent="zoom"
+    @pointerdown="grab"
+    @pointermove="drag"
+    @pointerup="held = null"
+    @pointercancel="held = null"
+  >
     <svg width="100%" height="100%" role="img" :aria-label="caption">
       <g :transform="`translate(${view.x} ${view.y}) scale(${view.scale})`">
         <CircuitFigure
-          :at="at" :layout="layout" :digits="digits" :place="place" :chosen="chosen" :probes="probes" :explains="explains" :astray="astray" :ports="ports" :symbols="symbols"
-          @wire="(id) => emit('wire', id)" @part="(p) => emit('part', p)" @fold="(id) => emit('fold', id)" @back="(id) => emit('back', id)"
+          :at="at"
+          :layout="layout"
+          :digits="digits"
+          :place="place"
+          :chosen="chosen"
+          :probes="probes"
+          :explains="explains"
+          :astray="astray"
+          :ports="ports"
+          :symbols="symbols"
+          @wire="(id) => emit('wire', id)"
+          @part="(p) => emit('part', p)"
+          @fold="(id) => emit('fold', id)"
+          @back="(id) => emit('back', id)"
         />
       </g>
     </svg>
@@ -71,7 +108,19 @@ defineExpose({ fit })
 </template>
 
 <style scoped>
-.drawing { flex: 1; min-height: 0; overflow: hidden; cursor: grab; border-radius: 6px; background: radial-gradient(var(--line-2) 1px, transparent 1px) 0 0 / 18px 18px; touch-action: none; }
-.drawing:active { cursor: grabbing; }
-svg { display: block; }
+.drawing {
+  flex: 1;
+  min-height: 0;
+  overflow: hidden;
+  cursor: grab;
+  border-radius: 6px;
+  background: radial-gradient(var(--line-2) 1px, transparent 1px) 0 0 / 18px 18px;
+  touch-action: none;
+}
+.drawing:active {
+  cursor: grabbing;
+}
+svg {
+  display: block;
+}
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import type { CircuitPart, CircuitPin } from '../../api/types'
+import type { CircuitPart, CircuitPin } from '../../api/schema'
 import type { Layout, Placed, Run } from './layout'
 import { isTerminal } from './layout'
 import { levelOf, path, roomiest } from './lines'
@@ -9,11 +9,29 @@ import { digitsOf, givenName, type Indexed, portValue, shortValue, wireName } fr
 import { outline, sign, spoken, STUB, type SymbolSet } from './symbols'
 
 const props = defineProps<{
-  at: Indexed; layout: Layout; digits: Record<string, string>; place: number; chosen: Set<number>; probes: number[]; explains: Set<number>; astray: Map<number, string>; ports: Map<string, { radix: string; signed: boolean }>
+  at: Indexed
+  layout: Layout
+  digits: Record<string, string>
+  place: number
+  chosen: Set<number>
+  probes: number[]
+  explains: Set<number>
+  astray: Map<number, string>
+  ports: Map<string, { radix: string; signed: boolean }>
   symbols: SymbolSet
 }>()
 const emit = defineEmits<{ wire: [pin: number]; part: [part: CircuitPart]; fold: [part: number]; back: [pin: number] }>()
-interface DrawnRun { run: Run; pin: CircuitPin; digits: string; level: string; d: string; plain: string; value: { x: number; y: number; text: string } | null; tag: string; name: string }
+interface DrawnRun {
+  run: Run
+  pin: CircuitPin
+  digits: string
+  level: string
+  d: string
+  plain: string
+  value: { x: number; y: number; text: string } | null
+  tag: string
+  name: string
+}
 /** Wires that go to a port of the whole: it says their name. */
 const outward = computed(() => new Set(props.layout.runs.filter((r) => props.at.owner.get(r.end)?.kind === 'output').map((r) => r.start)))
 const runs = computed<DrawnRun[]>(() => {
@@ -27,7 +45,17 @@ const runs = computed<DrawnRun[]>(() => {
     const text = digits.length > 1 ? shortValue(digits) : ''
     const fits = text && !labelled.has(run.start) && room.length > text.length * 7
     if (fits) labelled.add(run.start)
-    return { run, pin, digits, level, d: path(run.points, level), plain: path(run.points, '1'), value: fits ? { x: room.x, y: room.y, text } : null, name: tagged.has(run.start) || fits || outward.value.has(run.start) ? '' : givenName(props.at, pin), tag: tagOf(run, tagged) }
+    return {
+      run,
+      pin,
+      digits,
+      level,
+      d: path(run.points, level),
+      plain: path(run.points, '1'),
+      value: fits ? { x: room.x, y: room.y, text } : null,
+      name: tagged.has(run.start) || fits || outward.value.has(run.start) ? '' : givenName(props.at, pin),
+      tag: tagOf(run, tagged),
+    }
   })
 })
 /** What is said of a wire once, where it begins: that it is a probe, that it could explain everything. */
@@ -39,8 +67,15 @@ function tagOf(run: Run, tagged: Set<number>): string {
 }
 function title(r: DrawnRun): string {
   const like = props.at.circuit.likeness.find((k) => k.pin === r.run.start)
-  const beside = !like ? '' : like.how === 'same' ? `, the same as ${like.name} of the reference` : like.how === 'inverse' ? `, the opposite of ${like.name} of the reference` : ''
-  return `${wireName(props.at, r.pin)} = ${shortValue(r.digits)}${beside}${props.explains.has(r.run.start) ? ': another value here would make every case right' : ''}`
+  const beside = !like
+    ? ''
+    : like.how === 'same'
+      ? `, the same as ${like.name} of the reference`
+      : like.how === 'inverse'
+        ? `, the opposite of ${like.name} of the reference`
+        : ''
+  const explains = props.explains.has(r.run.start) ? ': another value here would make every case right' : ''
+  return `${wireName(props.at, r.pin)} = ${shortValue(r.digits)}${beside}${explains}`
 }
 function body(p: Placed): { a: number; b: number } {
   return { a: STUB, b: p.w - STUB }
@@ -62,7 +97,11 @@ function meets(p: Placed, x: { pin: CircuitPin }): number {
 /** The short lines from all pins to the body. */
 function stubs(p: Placed): string {
   return p.pins
-    .map((x) => (x.pin.side === 'in' ? `M0 ${x.y - p.y}H${x.pin.inverted ? 1 : meets(p, x)}` : `M${p.w} ${x.y - p.y}H${x.pin.inverted ? p.w - 1 : meets(p, x)}`))
+    .map((x) =>
+      x.pin.side === 'in'
+        ? `M0 ${x.y - p.y}H${x.pin.inverted ? 1 : meets(p, x)}`
+        : `M${p.w} ${x.y - p.y}H${x.pin.inverted ? p.w - 1 : meets(p, x)}`,
+    )
     .join('')
 }
 function cut(text: string, width: number): string {
@@ -84,35 +123,74 @@ function terminalValue(p: Placed): string {
 <template>
   <g>
     <!-- boxes that stand open, outer ones first -->
-    <g v-for="p in layout.parts.filter((x) => x.part.kind === 'unit' && !x.folded)" :key="`u${p.part.id}`" :transform="`translate(${p.x} ${p.y})`">
+    <g
+      v-for="p in layout.parts.filter((x) => x.part.kind === 'unit' && !x.folded)"
+      :key="`u${p.part.id}`"
+      :transform="`translate(${p.x} ${p.y})`"
+    >
       <rect class="unit" :width="p.w" :height="p.h" rx="6" />
-      <g class="hit fold" role="button" tabindex="0" :aria-label="`fold ${p.part.label}`" @click="emit('fold', p.part.id)" @keydown.enter="emit('fold', p.part.id)">
+      <g
+        class="hit fold"
+        role="button"
+        tabindex="0"
+        :aria-label="`fold ${p.part.label}`"
+        @click="emit('fold', p.part.id)"
+        @keydown.enter="emit('fold', p.part.id)"
+      >
         <rect x="0" y="0" :width="p.w" height="20" class="bar" rx="6" />
-        <text x="8" y="14" class="name">− {{ p.part.label }}<tspan class="of"> {{ p.part.unit }}</tspan></text>
+        <text x="8" y="14" class="name"
+          >− {{ p.part.label }}<tspan class="of"> {{ p.part.unit }}</tspan></text
+        >
       </g>
-      <text v-for="x in p.pins" :key="x.pin.id" class="pin" :x="x.pin.side === 'in' ? x.x - p.x + 4 : x.x - p.x - 4" :y="x.y - p.y - 3" :text-anchor="x.pin.side === 'in' ? 'start' : 'end'">{{ x.pin.name }}</text>
+      <text
+        v-for="x in p.pins"
+        :key="x.pin.id"
+        class="pin"
+        :x="x.pin.side === 'in' ? x.x - p.x + 4 : x.x - p.x - 4"
+        :y="x.y - p.y - 3"
+        :text-anchor="x.pin.side === 'in' ? 'start' : 'end'"
+        >{{ x.pin.name }}</text
+      >
     </g>
     <!-- wires -->
     <g v-for="r in runs" :key="`${r.run.start}-${r.run.end}`">
       <path v-if="astray.has(r.run.start)" class="halo" :d="r.plain" />
       <path v-if="explains.has(r.run.start)" class="lit" :d="r.plain" />
       <path class="wire" :class="`level-${r.level}`" :d="r.d" />
-      <path class="hit reach" :d="r.plain" :data-wire="r.run.start" tabindex="-1" @click="emit('wire', r.run.start)"><title>{{ title(r) }}</title></path>
-      <text v-if="r.run.label && r.run.points.length" class="bits" :x="r.run.points[r.run.points.length - 1].x - 4" :y="r.run.points[r.run.points.length - 1].y - 3" text-anchor="end">{{ r.run.label }}</text>
+      <path class="hit reach" :d="r.plain" :data-wire="r.run.start" tabindex="-1" @click="emit('wire', r.run.start)"
+        ><title>{{ title(r) }}</title></path
+      >
+      <text
+        v-if="r.run.label && r.run.points.length"
+        class="bits"
+        :x="r.run.points[r.run.points.length - 1].x - 4"
+        :y="r.run.points[r.run.points.length - 1].y - 3"
+        text-anchor="end"
+        >{{ r.run.label }}</text
+      >
       <circle v-for="(dot, k) in r.run.dots" :key="k" class="dot" :cx="dot.x" :cy="dot.y" r="2.6" />
       <text v-if="r.name" class="bits" :x="r.run.points[0].x + 2" :y="r.run.points[0].y - 4">{{ r.name }}</text>
       <text v-if="r.value" class="value" :x="r.value.x" :y="r.value.y - 3" text-anchor="middle">{{ r.value.text }}</text>
     </g>
     <!-- parts -->
     <g
-      v-for="p in layout.parts.filter((x) => x.part.kind !== 'unit' || x.folded)" :key="p.part.id" class="part hit" :class="{ chosen: chosen.has(p.part.id) }" :transform="`translate(${p.x} ${p.y})`"
-      :data-part="p.part.id" :data-kind="p.part.kind" @click="emit('part', p.part)" @dblclick="p.part.kind === 'unit' && emit('fold', p.part.id)"
+      v-for="p in layout.parts.filter((x) => x.part.kind !== 'unit' || x.folded)"
+      :key="p.part.id"
+      class="part hit"
+      :class="{ chosen: chosen.has(p.part.id) }"
+      :transform="`translate(${p.x} ${p.y})`"
+      :data-part="p.part.id"
+      :data-kind="p.part.kind"
+      @click="emit('part', p.part)"
+      @dblclick="p.part.kind === 'unit' && emit('fold', p.part.id)"
     >
       <template v-if="isGate(p)">
         <title>{{ spoken(p.part.kind, p.part.label, inverted(p)) }}, line {{ p.part.line }}</title>
         <path v-if="shape(p)" class="body" :d="shape(p)" />
         <rect v-else class="body" :x="body(p).a" :width="body(p).b - body(p).a" :height="p.h" />
-        <text v-if="!shape(p) || p.part.kind === 'select'" class="sign" :x="p.w / 2" :y="p.h / 2 + 4" text-anchor="middle">{{ sign(p.part.kind, p.part.label) }}</text>
+        <text v-if="!shape(p) || p.part.kind === 'select'" class="sign" :x="p.w / 2" :y="p.h / 2 + 4" text-anchor="middle">{{
+          sign(p.part.kind, p.part.label)
+        }}</text>
         <path class="stub" :d="stubs(p)" />
         <template v-for="x in p.pins" :key="x.pin.id">
           <circle v-if="x.pin.inverted" class="body" :cx="x.pin.side === 'in' ? STUB - 3.5 : p.w - STUB + 3.5" :cy="x.y - p.y" r="3.5" />
@@ -122,63 +200,221 @@ function terminalValue(p: Placed): string {
       </template>
       <template v-else-if="isTerminal(p.part)">
         <title>{{ p.part.kind }} {{ p.part.label }} = {{ terminalValue(p) }}</title>
-        <path class="terminal" :class="{ bad: p.part.kind === 'output' && astray.has(p.part.pins[0].id) }" :d="p.part.kind === 'input' ? `M0 1H${p.w - 8}L${p.w} ${p.h / 2}L${p.w - 8} ${p.h - 1}H0Z` : `M8 1H${p.w}V${p.h - 1}H8L0 ${p.h / 2}Z`" @dblclick="p.part.kind === 'output' && emit('back', p.part.pins[0].id)" />
+        <path
+          class="terminal"
+          :class="{ bad: p.part.kind === 'output' && astray.has(p.part.pins[0].id) }"
+          :d="
+            p.part.kind === 'input'
+              ? `M0 1H${p.w - 8}L${p.w} ${p.h / 2}L${p.w - 8} ${p.h - 1}H0Z`
+              : `M8 1H${p.w}V${p.h - 1}H8L0 ${p.h / 2}Z`
+          "
+          @dblclick="p.part.kind === 'output' && emit('back', p.part.pins[0].id)"
+        />
         <text class="port" :x="p.part.kind === 'input' ? 7 : 13" :y="p.h / 2 + 4">{{ p.part.label }}</text>
-        <text class="level" :class="{ bad: p.part.kind === 'output' && astray.has(p.part.pins[0].id) }" :x="p.part.kind === 'input' ? p.w / 2 : p.w / 2 + 4" :y="p.h + 12" text-anchor="middle">{{ terminalValue(p) }}<tspan v-if="p.part.kind === 'output' && astray.get(p.part.pins[0].id)" class="want"> not {{ astray.get(p.part.pins[0].id) }}</tspan></text>
+        <text
+          class="level"
+          :class="{ bad: p.part.kind === 'output' && astray.has(p.part.pins[0].id) }"
+          :x="p.part.kind === 'input' ? p.w / 2 : p.w / 2 + 4"
+          :y="p.h + 12"
+          text-anchor="middle"
+          >{{ terminalValue(p)
+          }}<tspan v-if="p.part.kind === 'output' && astray.get(p.part.pins[0].id)" class="want">
+            not {{ astray.get(p.part.pins[0].id) }}</tspan
+          ></text
+        >
       </template>
       <template v-else>
         <title>{{ p.part.label }}, lines {{ p.part.line }} to {{ p.part.end_line }}</title>
         <rect class="body" :class="p.part.kind" :width="p.w" :height="p.h" :rx="p.part.kind === 'unit' ? 6 : 0" />
-        <text class="name" x="8" y="14">{{ p.part.kind === 'unit' ? '+ ' : '' }}{{ cut(p.part.label, p.w - 16) }}<tspan class="of"> {{ p.part.unit }}</tspan></text>
+        <text class="name" x="8" y="14"
+          >{{ p.part.kind === 'unit' ? '+ ' : '' }}{{ cut(p.part.label, p.w - 16) }}<tspan class="of"> {{ p.part.unit }}</tspan></text
+        >
         <template v-for="x in p.pins" :key="x.pin.id">
           <path v-if="x.pin.edge" class="stub" :d="`M0 ${x.y - p.y - 4}L6 ${x.y - p.y}L0 ${x.y - p.y + 4}`" />
-          <text class="pin" :x="x.pin.side === 'in' ? (x.pin.edge ? 9 : 5) : p.w - 5" :y="x.y - p.y + 4" :text-anchor="x.pin.side === 'in' ? 'start' : 'end'">{{ x.pin.name }}</text>
+          <text
+            class="pin"
+            :x="x.pin.side === 'in' ? (x.pin.edge ? 9 : 5) : p.w - 5"
+            :y="x.y - p.y + 4"
+            :text-anchor="x.pin.side === 'in' ? 'start' : 'end'"
+            >{{ x.pin.name }}</text
+          >
         </template>
       </template>
     </g>
-    <g v-for="r in runs.filter((x) => x.tag)" :key="`t${r.run.start}`" class="told" :transform="`translate(${r.run.points[0].x - 4} ${r.run.points[0].y + 7})`">
+    <g
+      v-for="r in runs.filter((x) => x.tag)"
+      :key="`t${r.run.start}`"
+      class="told"
+      :transform="`translate(${r.run.points[0].x - 4} ${r.run.points[0].y + 7})`"
+    >
       <rect class="tag" :width="r.tag.length * 5.6 + 9" height="14" rx="3" /><text class="tagged" x="4" y="10.5">{{ r.tag }}</text>
     </g>
   </g>
 </template>
 
 <style scoped>
-text { fill: var(--ink); font: 11px var(--sans); }
-.body { fill: var(--paper); stroke: var(--ink); stroke-width: 1.4; }
-.body.process { stroke-dasharray: none; fill: var(--rice); }
-.body.unit { fill: var(--lacquer-tint); stroke: var(--lacquer); }
-.unit { fill: var(--lacquer-tint); fill-opacity: 0.45; stroke: var(--lacquer); stroke-dasharray: 5 3; }
-.bar { fill: transparent; }
-.fold { cursor: pointer; }
-.fold:hover .bar, .fold:focus-visible .bar { fill: var(--lacquer-tint); }
-.name { font: 600 11px var(--mono); }
-.of { fill: var(--ink-2); font-weight: 400; }
-.sign { font: 500 14px var(--sans); }
-.pin { fill: var(--ink-2); font: 10px var(--mono); }
-.bits { fill: var(--ink-2); font: 10px var(--mono); }
-.value, .level { font: 11px var(--mono); font-feature-settings: 'zero' 1; paint-order: stroke; stroke: var(--paper); stroke-width: 3px; }
-.port { font: 600 11px var(--mono); }
-.terminal { fill: var(--paper); stroke: var(--ink); stroke-width: 1.2; }
-.terminal.bad { stroke: var(--fail); stroke-width: 2.2; }
-.level.bad { fill: var(--fail-text); font-weight: 700; }
-.want { font-weight: 400; fill: var(--ink-2); }
-.part { cursor: pointer; }
-.part:hover .body, .part:hover .terminal { fill: var(--lacquer-tint); }
-.part.chosen .body, .part.chosen .terminal { stroke: var(--lacquer); stroke-width: 2.6; fill: var(--lacquer-tint); }
-.stub { fill: none; stroke: var(--ink); stroke-width: 1.2; }
-.wire { fill: none; pointer-events: none; stroke-linejoin: round; }
-.level-1 { stroke: var(--ink); stroke-width: 2.6; }
-.level-0 { stroke: var(--wire-0); stroke-width: 1.1; }
-.level-x { stroke: var(--undef); stroke-width: 1.4; }
-.level-z { stroke: var(--wire-0); stroke-width: 1.6; stroke-dasharray: 1.5 3.5; }
-.level-bus { stroke: var(--ink-2); stroke-width: 3.4; }
-.level-bus-x { stroke: var(--undef); stroke-width: 3.4; }
-.reach { fill: none; stroke: transparent; stroke-width: 10; cursor: pointer; }
-.reach:hover { stroke: var(--lacquer); stroke-opacity: 0.14; }
-.halo { fill: none; stroke: var(--fail); stroke-opacity: 0.34; stroke-width: 10; stroke-linecap: round; }
-.lit { fill: none; stroke: var(--lacquer); stroke-opacity: 0.3; stroke-width: 12; stroke-linecap: round; }
-.dot { fill: var(--ink-2); }
-.told { pointer-events: none; }
-.tag { fill: var(--lacquer); }
-.tagged { fill: var(--paper); font: 600 10px var(--sans); }
+text {
+  fill: var(--ink);
+  font: 11px var(--sans);
+}
+.body {
+  fill: var(--paper);
+  stroke: var(--ink);
+  stroke-width: 1.4;
+}
+.body.process {
+  stroke-dasharray: none;
+  fill: var(--rice);
+}
+.body.unit {
+  fill: var(--lacquer-tint);
+  stroke: var(--lacquer);
+}
+.unit {
+  fill: var(--lacquer-tint);
+  fill-opacity: 0.45;
+  stroke: var(--lacquer);
+  stroke-dasharray: 5 3;
+}
+.bar {
+  fill: transparent;
+}
+.fold {
+  cursor: pointer;
+}
+.fold:hover .bar,
+.fold:focus-visible .bar {
+  fill: var(--lacquer-tint);
+}
+.name {
+  font: 600 11px var(--mono);
+}
+.of {
+  fill: var(--ink-2);
+  font-weight: 400;
+}
+.sign {
+  font: 500 14px var(--sans);
+}
+.pin {
+  fill: var(--ink-2);
+  font: 10px var(--mono);
+}
+.bits {
+  fill: var(--ink-2);
+  font: 10px var(--mono);
+}
+.value,
+.level {
+  font: 11px var(--mono);
+  font-feature-settings: 'zero' 1;
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 3px;
+}
+.port {
+  font: 600 11px var(--mono);
+}
+.terminal {
+  fill: var(--paper);
+  stroke: var(--ink);
+  stroke-width: 1.2;
+}
+.terminal.bad {
+  stroke: var(--fail);
+  stroke-width: 2.2;
+}
+.level.bad {
+  fill: var(--fail-text);
+  font-weight: 700;
+}
+.want {
+  font-weight: 400;
+  fill: var(--ink-2);
+}
+.part {
+  cursor: pointer;
+}
+.part:hover .body,
+.part:hover .terminal {
+  fill: var(--lacquer-tint);
+}
+.part.chosen .body,
+.part.chosen .terminal {
+  stroke: var(--lacquer);
+  stroke-width: 2.6;
+  fill: var(--lacquer-tint);
+}
+.stub {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.2;
+}
+.wire {
+  fill: none;
+  pointer-events: none;
+  stroke-linejoin: round;
+}
+.level-1 {
+  stroke: var(--ink);
+  stroke-width: 2.6;
+}
+.level-0 {
+  stroke: var(--wire-0);
+  stroke-width: 1.1;
+}
+.level-x {
+  stroke: var(--undef);
+  stroke-width: 1.4;
+}
+.level-z {
+  stroke: var(--wire-0);
+  stroke-width: 1.6;
+  stroke-dasharray: 1.5 3.5;
+}
+.level-bus {
+  stroke: var(--ink-2);
+  stroke-width: 3.4;
+}
+.level-bus-x {
+  stroke: var(--undef);
+  stroke-width: 3.4;
+}
+.reach {
+  fill: none;
+  stroke: transparent;
+  stroke-width: 10;
+  cursor: pointer;
+}
+.reach:hover {
+  stroke: var(--lacquer);
+  stroke-opacity: 0.14;
+}
+.halo {
+  fill: none;
+  stroke: var(--fail);
+  stroke-opacity: 0.34;
+  stroke-width: 10;
+  stroke-linecap: round;
+}
+.lit {
+  fill: none;
+  stroke: var(--lacquer);
+  stroke-opacity: 0.3;
+  stroke-width: 12;
+  stroke-linecap: round;
+}
+.dot {
+  fill: var(--ink-2);
+}
+.told {
+  pointer-events: none;
+}
+.tag {
+  fill: var(--lacquer);
+}
+.tagged {
+  fill: var(--paper);
+  font: 600 10px var(--sans);
+}
 </style>

@@ -2,7 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import type { CaseRow, CircuitPart, CircuitPin, HandState, Review } from '../../api/types'
+import type { CaseRow, CircuitPart, CircuitPin, HandView, ReviewView } from '../../api/schema'
 import { useKeys } from '../../shared/keys'
 import CircuitDrawing from './CircuitDrawing.vue'
 import HandDrive from './HandDrive.vue'
@@ -11,15 +11,29 @@ import { digitsOf, fanIn, type Indexed, shortValue, wireName } from './model'
 import type { SymbolSet } from './symbols'
 
 const props = defineProps<{
-  at: Indexed | null; trouble: string; review: Review; rows: CaseRow[]; files: { path: string; text: string }[]; text: (path: string) => string; taskId: number; chosenCase: number | null; probes: number[]; lines: { file: string; from: number; to: number } | null
+  at: Indexed | null
+  trouble: string
+  review: ReviewView
+  rows: CaseRow[]
+  files: { path: string; text: string }[]
+  text: (path: string) => string
+  taskId: number
+  chosenCase: number | null
+  probes: number[]
+  lines: { file: string; from: number; to: number } | null
 }>()
-const emit = defineEmits<{ probe: [pin: number]; part: [part: CircuitPart]; source: [file: string, line: number]; edit: [file: string, line: number, text: string] }>()
+const emit = defineEmits<{
+  probe: [pin: number]
+  part: [part: CircuitPart]
+  source: [file: string, line: number]
+  edit: [file: string, line: number, text: string]
+}>()
 
 const layout = shallowRef<Layout | null>(null)
 const folded = ref(new Set<number>())
 const backFrom = ref<number | null>(null)
 const isByHand = ref(false)
-const byHand = shallowRef<HandState | null>(null)
+const byHand = shallowRef<HandView | null>(null)
 const isBusy = ref(false)
 const symbols = ref<SymbolSet>((localStorage.getItem('symbols') as SymbolSet) || 'rectangular')
 const drawing = ref<InstanceType<typeof CircuitDrawing>>()
@@ -53,7 +67,8 @@ const astray = computed(() => {
       for (const start of props.at.from.get(part.pins[0].id) ?? []) found.set(start, '')
     }
   }
-  if (!byHand.value && props.chosenCase !== null) for (const k of props.at.circuit.likeness) if (k.differs.includes(props.chosenCase)) found.set(k.pin, k.name)
+  if (!byHand.value && props.chosenCase !== null)
+    for (const k of props.at.circuit.likeness) if (k.differs.includes(props.chosenCase)) found.set(k.pin, k.name)
   return found
 })
 
@@ -68,14 +83,18 @@ async function redraw(): Promise<void> {
   layout.value = found
   isBusy.value = false
 }
-watch(() => props.at, (at) => {
-  backFrom.value = null
-  isByHand.value = false
-  byHand.value = null
-  // A large design begins with its boxes folded.
-  folded.value = new Set(at && at.circuit.parts.length > MANY ? at.circuit.parts.filter((p) => p.kind === 'unit').map((p) => p.id) : [])
-  void redraw()
-}, { immediate: true })
+watch(
+  () => props.at,
+  (at) => {
+    backFrom.value = null
+    isByHand.value = false
+    byHand.value = null
+    // A large design begins with its boxes folded.
+    folded.value = new Set(at && at.circuit.parts.length > MANY ? at.circuit.parts.filter((p) => p.kind === 'unit').map((p) => p.id) : [])
+    void redraw()
+  },
+  { immediate: true },
+)
 watch(backFrom, redraw)
 
 function fold(id: number): void {
@@ -89,7 +108,8 @@ const shut = computed(() => {
   const at = props.at
   if (!at) return []
   return [...folded.value].filter((id) => {
-    for (let box = at.part.get(at.part.get(id)?.within ?? -1); box; box = at.part.get(box.within)) if (folded.value.has(box.id)) return false
+    for (let box = at.part.get(at.part.get(id)?.within ?? -1); box; box = at.part.get(box.within))
+      if (folded.value.has(box.id)) return false
     return true
   })
 })
@@ -115,7 +135,9 @@ function turnSymbols(): void {
 const probed = computed(() =>
   props.probes.flatMap((id) => {
     const pin = props.at?.pin.get(id)
-    return pin && props.at && byHand.value ? [{ name: wireName(props.at, pin), value: shortValue(digitsOf(pin, byHand.value.digits, 0)) }] : []
+    return pin && props.at && byHand.value
+      ? [{ name: wireName(props.at, pin), value: shortValue(digitsOf(pin, byHand.value.digits, 0)) }]
+      : []
   }),
 )
 useKeys([
@@ -132,7 +154,11 @@ const excerpt = computed(() => {
   const file = l && props.review.files.find((f) => f.path === l.file)
   if (!l || !file) return null
   const all = props.text(l.file).replaceAll('\r', '').split('\n')
-  return { file: l.file, lines: all.slice(l.from - 1, Math.min(l.to, l.from + 4)).map((text, i) => ({ number: l.from + i, text })), more: Math.max(0, l.to - l.from - 4) }
+  return {
+    file: l.file,
+    lines: all.slice(l.from - 1, Math.min(l.to, l.from + 4)).map((text, i) => ({ number: l.from + i, text })),
+    more: Math.max(0, l.to - l.from - 4),
+  }
 })
 const caption = computed(() => {
   if (backFrom.value !== null) return `backwards from ${props.at?.owner.get(backFrom.value)?.label}`
@@ -147,10 +173,19 @@ const likely = computed(() => {
   const names = at.circuit.explains.map(named)
   if (!names.length) return ''
   if (at.circuit.explains.every((id) => last.has(id))) return `nothing before ${names.join(' or ')} explains it alone: look there`
-  return names.length === 1 ? `another value on ${names[0]} alone would make every case right` : `another value on any of ${names.join(', ')} alone would make every case right`
+  return names.length === 1
+    ? `another value on ${names[0]} alone would make every case right`
+    : `another value on any of ${names.join(', ')} alone would make every case right`
 })
-const differs = computed(() => props.at?.circuit.likeness.filter((k) => k.how === 'name' && k.count && props.at?.owner.get(k.pin)?.kind !== 'output' && !props.review.outputs.includes(k.name)) ?? [])
-const portsOfTheirs = computed(() => new Map(props.review.ports.map((p) => [props.review.binding.find((b) => b.ours === p.name)?.theirs ?? p.name, p])))
+const differs = computed(
+  () =>
+    props.at?.circuit.likeness.filter(
+      (k) => k.how === 'name' && k.count && props.at?.owner.get(k.pin)?.kind !== 'output' && !props.review.outputs.includes(k.name),
+    ) ?? [],
+)
+const portsOfTheirs = computed(
+  () => new Map(props.review.ports.map((p) => [props.review.binding.find((b) => b.ours === p.name)?.theirs ?? p.name, p])),
+)
 const inputPorts = computed(() => props.review.ports.filter((p) => p.direction === 'in'))
 /** The chosen case's inputs, to begin with by hand. */
 const startDigits = computed(() => {
@@ -168,7 +203,18 @@ const startDigits = computed(() => {
   <div class="pane">
     <p v-if="trouble || at?.circuit.trouble" class="quiet">{{ trouble || at?.circuit.trouble }}</p>
     <template v-else-if="at">
-      <HandDrive v-if="isByHand" :task-id="taskId" :handin="review.handin_id" :ports="inputPorts" :clock="review.clock" :start="startDigits" :files="files" :probes="probed" @state="(s) => (byHand = s)" @leave="isByHand = false" />
+      <HandDrive
+        v-if="isByHand"
+        :task-id="taskId"
+        :handin="review.handin_id"
+        :ports="inputPorts"
+        :clock="review.clock"
+        :start="startDigits"
+        :files="files"
+        :probes="probed"
+        @state="(s) => (byHand = s)"
+        @leave="isByHand = false"
+      />
       <div class="bar">
         <span class="quiet small">{{ caption }}<template v-if="isBusy"> …</template></span>
         <span v-if="layout" class="took" :data-milliseconds="Math.round(layout.milliseconds)"></span>
@@ -176,21 +222,56 @@ const startDigits = computed(() => {
         <span class="spring"></span>
         <Button v-if="!isByHand" size="small" @click="isByHand = true">By hand <span class="key">h</span></Button>
         <Button size="small" @click="back">Backwards <span class="key">b</span></Button>
-        <Button v-if="at.circuit.parts.some((p) => p.kind === 'unit')" size="small" @click="turnFolds">{{ shut.length ? 'Open' : 'Fold' }} <span class="key">f</span></Button>
-        <Button size="small" :title="symbols === 'rectangular' ? 'distinctive shapes' : 'rectangular outlines'" @click="turnSymbols">Symbols <span class="key">y</span></Button>
+        <Button v-if="at.circuit.parts.some((p) => p.kind === 'unit')" size="small" @click="turnFolds"
+          >{{ shut.length ? 'Open' : 'Fold' }} <span class="key">f</span></Button
+        >
+        <Button size="small" :title="symbols === 'rectangular' ? 'distinctive shapes' : 'rectangular outlines'" @click="turnSymbols"
+          >Symbols <span class="key">y</span></Button
+        >
       </div>
       <CircuitDrawing
-        v-if="layout" ref="drawing" :at="at" :layout="layout" :digits="digits" :place="place" :chosen="chosen" :probes="probes" :explains="explains" :astray="astray" :symbols="symbols" :ports="portsOfTheirs"
-        :caption="`circuit of ${review.name}: ${caption}`" @wire="(id) => emit('probe', id)" @part="(p) => emit('part', p)" @fold="fold" @back="(id) => (backFrom = id)"
+        v-if="layout"
+        ref="drawing"
+        :at="at"
+        :layout="layout"
+        :digits="digits"
+        :place="place"
+        :chosen="chosen"
+        :probes="probes"
+        :explains="explains"
+        :astray="astray"
+        :symbols="symbols"
+        :ports="portsOfTheirs"
+        :caption="`circuit of ${review.name}: ${caption}`"
+        @wire="(id) => emit('probe', id)"
+        @part="(p) => emit('part', p)"
+        @fold="fold"
+        @back="(id) => (backFrom = id)"
       />
       <p v-if="likely" class="likely small">{{ likely }}</p>
-      <p v-for="k in differs" :key="k.pin" class="small quiet">{{ k.name }} is not that of the reference in {{ k.count }} of {{ review.total }} cases</p>
+      <p v-for="k in differs" :key="k.pin" class="small quiet">
+        {{ k.name }} is not that of the reference in {{ k.count }} of {{ review.total }} cases
+      </p>
       <div v-if="excerpt" class="excerpt">
         <div v-for="l in excerpt.lines" :key="l.number" class="line">
-          <button type="button" class="number mono" :title="`line ${l.number} in the source`" @click="emit('source', excerpt.file, l.number)">{{ l.number }}</button>
-          <input class="mono" :value="l.text" :aria-label="`line ${l.number}, to be tried otherwise`" @change="emit('edit', excerpt.file, l.number, ($event.target as HTMLInputElement).value)" />
+          <button
+            type="button"
+            class="number mono"
+            :title="`line ${l.number} in the source`"
+            @click="emit('source', excerpt.file, l.number)"
+          >
+            {{ l.number }}
+          </button>
+          <input
+            class="mono"
+            :value="l.text"
+            :aria-label="`line ${l.number}, to be tried otherwise`"
+            @change="emit('edit', excerpt.file, l.number, ($event.target as HTMLInputElement).value)"
+          />
         </div>
-        <span class="quiet small">{{ excerpt.more ? `and ${excerpt.more} more lines; ` : '' }}change a line here to see what it would do</span>
+        <span class="quiet small"
+          >{{ excerpt.more ? `and ${excerpt.more} more lines; ` : '' }}change a line here to see what it would do</span
+        >
       </div>
     </template>
     <p v-else class="quiet">Drawing…</p>
@@ -198,14 +279,58 @@ const startDigits = computed(() => {
 </template>
 
 <style scoped>
-.bar .key { margin-left: 5px; }
-.pane { display: flex; flex-direction: column; gap: 6px; flex: 1; min-height: 0; }
-.bar { display: flex; gap: 6px; align-items: center; }
-.spring { flex: 1; }
-.likely { border-left: 3px solid var(--lacquer); padding-left: 9px; }
-.excerpt { border-top: 1px solid var(--line); padding-top: 6px; display: grid; gap: 1px; }
-.line { display: flex; gap: 4px; }
-.number { border: 0; background: none; color: var(--ink-3); cursor: pointer; width: 32px; text-align: right; font-size: 12px; }
-.line input { flex: 1; border: 1px solid transparent; border-radius: 4px; padding: 0 4px; font-size: 12.5px; background: var(--rice); }
-.line input:focus { border-color: var(--lacquer); background: var(--paper); outline: none; }
+.bar .key {
+  margin-left: 5px;
+}
+.pane {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  flex: 1;
+  min-height: 0;
+}
+.bar {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+}
+.spring {
+  flex: 1;
+}
+.likely {
+  border-left: 3px solid var(--lacquer);
+  padding-left: 9px;
+}
+.excerpt {
+  border-top: 1px solid var(--line);
+  padding-top: 6px;
+  display: grid;
+  gap: 1px;
+}
+.line {
+  display: flex;
+  gap: 4px;
+}
+.number {
+  border: 0;
+  background: none;
+  color: var(--ink-3);
+  cursor: pointer;
+  width: 32px;
+  text-align: right;
+  font-size: 12px;
+}
+.line input {
+  flex: 1;
+  border: 1px solid transparent;
+  border-radius: 4px;
+  padding: 0 4px;
+  font-size: 12.5px;
+  background: var(--rice);
+}
+.line input:focus {
+  border-color: var(--lacquer);
+  background: var(--paper);
+  outline: none;
+}
 </style>

@@ -1,13 +1,33 @@
 import ELK, { type ElkExtendedEdge, type ElkNode } from 'elkjs/lib/elk-api'
 import workerUrl from 'elkjs/lib/elk-worker.min.js?url'
 
-import type { CircuitPart, CircuitPin } from '../../api/types'
+import type { CircuitPart, CircuitPin } from '../../api/schema'
 import type { Indexed } from './model'
 
 /** Where a part stands, with the places of its pins on the drawing. */
-export interface Placed { part: CircuitPart; x: number; y: number; w: number; h: number; folded: boolean; pins: { pin: CircuitPin; x: number; y: number }[] }
-export interface Run { start: number; end: number; label: string; points: { x: number; y: number }[]; dots: { x: number; y: number }[] }
-export interface Layout { parts: Placed[]; runs: Run[]; width: number; height: number; milliseconds: number }
+export interface Placed {
+  part: CircuitPart
+  x: number
+  y: number
+  w: number
+  h: number
+  folded: boolean
+  pins: { pin: CircuitPin; x: number; y: number }[]
+}
+export interface Run {
+  start: number
+  end: number
+  label: string
+  points: { x: number; y: number }[]
+  dots: { x: number; y: number }[]
+}
+export interface Layout {
+  parts: Placed[]
+  runs: Run[]
+  width: number
+  height: number
+  milliseconds: number
+}
 
 const PITCH = 18
 const GATE = 58
@@ -15,7 +35,9 @@ const GATE = 58
 const LARGE = 80
 const CAREFUL = { 'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX', 'elk.layered.thoroughness': '5' }
 const QUICK = {
-  'elk.layered.nodePlacement.strategy': 'BRANDES_KOEPF', 'elk.layered.thoroughness': '1', 'elk.layered.crossingMinimization.greedySwitch.type': 'OFF',
+  'elk.layered.nodePlacement.strategy': 'BRANDES_KOEPF',
+  'elk.layered.thoroughness': '1',
+  'elk.layered.crossingMinimization.greedySwitch.type': 'OFF',
 }
 let engine: InstanceType<typeof ELK> | null = null
 
@@ -44,14 +66,26 @@ function build(at: Indexed, folded: Set<number>, only: Set<number> | null): ElkN
   const ids = new Set(shown.map((p) => p.id))
   const joined = new Set(at.circuit.wires.flatMap((w) => [w.start, w.end]))
   const nodes = new Map<number, ElkNode>()
-  for (const part of shown) nodes.set(part.id, node(part, part.kind === 'unit' && !folded.has(part.id) && shown.some((p) => p.within === part.id), joined))
+  for (const part of shown)
+    nodes.set(part.id, node(part, part.kind === 'unit' && !folded.has(part.id) && shown.some((p) => p.within === part.id), joined))
   const root: ElkNode = {
-    id: 'root', children: [], edges: [],
+    id: 'root',
+    children: [],
+    edges: [],
     layoutOptions: {
-      'elk.algorithm': 'layered', 'elk.direction': 'RIGHT', 'elk.edgeRouting': 'ORTHOGONAL', 'elk.hierarchyHandling': 'INCLUDE_CHILDREN',
-      'elk.layered.spacing.nodeNodeBetweenLayers': '34', 'elk.spacing.nodeNode': '16', 'elk.spacing.edgeNode': '12', 'elk.spacing.edgeEdge': '10',
-      'elk.layered.spacing.edgeNodeBetweenLayers': '14', ...(shown.length > LARGE ? QUICK : CAREFUL),
-      'elk.json.shapeCoords': 'ROOT', 'elk.json.edgeCoords': 'ROOT', 'elk.padding': '[top=12,left=12,bottom=12,right=12]',
+      'elk.algorithm': 'layered',
+      'elk.direction': 'RIGHT',
+      'elk.edgeRouting': 'ORTHOGONAL',
+      'elk.hierarchyHandling': 'INCLUDE_CHILDREN',
+      'elk.layered.spacing.nodeNodeBetweenLayers': '34',
+      'elk.spacing.nodeNode': '16',
+      'elk.spacing.edgeNode': '12',
+      'elk.spacing.edgeEdge': '10',
+      'elk.layered.spacing.edgeNodeBetweenLayers': '14',
+      ...(shown.length > LARGE ? QUICK : CAREFUL),
+      'elk.json.shapeCoords': 'ROOT',
+      'elk.json.edgeCoords': 'ROOT',
+      'elk.padding': '[top=12,left=12,bottom=12,right=12]',
     },
   }
   for (const part of shown) (nodes.get(part.within)?.children ?? root.children)?.push(nodes.get(part.id) as ElkNode)
@@ -74,18 +108,38 @@ function node(part: CircuitPart, isOpen: boolean, joined: Set<number>): ElkNode 
   const outs = part.pins.filter((p) => p.side === 'out')
   if (isOpen) {
     return {
-      id: `n${part.id}`, children: [], ports: part.pins.map((p) => port(p)),
-      layoutOptions: { 'elk.portConstraints': 'FIXED_SIDE', 'elk.padding': '[top=30,left=34,bottom=14,right=34]', 'elk.spacing.portPort': `${PITCH}` },
+      id: `n${part.id}`,
+      children: [],
+      ports: part.pins.map((p) => port(p)),
+      layoutOptions: {
+        'elk.portConstraints': 'FIXED_SIDE',
+        'elk.padding': '[top=30,left=34,bottom=14,right=34]',
+        'elk.spacing.portPort': `${PITCH}`,
+      },
     }
   }
   const named = part.kind === 'process' || part.kind === 'unit'
   const rows = Math.max(ins.length, outs.length, 1)
   const head = named ? 26 : 0
-  const width = named ? Math.max(130, Math.min(260, part.label.length * 6.6 + 24), 24 + 7 * (longest(ins) + longest(outs))) : isTerminal(part) ? 26 + part.label.length * 8 : GATE
+  const width = named
+    ? Math.max(130, Math.min(260, part.label.length * 6.6 + 24), 24 + 7 * (longest(ins) + longest(outs)))
+    : isTerminal(part)
+      ? 26 + part.label.length * 8
+      : GATE
   const height = isTerminal(part) ? 22 : head + Math.max(named ? 1 : 2, rows) * PITCH
-  const place = (list: CircuitPin[]) => list.map((p, i) => port(p, p.side === 'in' ? 0 : width, head + ((i + 0.5) * (height - head)) / list.length))
+  const place = (list: CircuitPin[]) =>
+    list.map((p, i) => port(p, p.side === 'in' ? 0 : width, head + ((i + 0.5) * (height - head)) / list.length))
   const ports = [...place(ins), ...place(outs)].filter((p) => joined.has(Number(p.id.slice(1))) || named || !isTerminal(part))
-  return { id: `n${part.id}`, width, height, ports, layoutOptions: { 'elk.portConstraints': 'FIXED_POS', ...(LAYER[part.kind] ? { 'elk.layered.layering.layerConstraint': LAYER[part.kind] } : {}) } }
+  return {
+    id: `n${part.id}`,
+    width,
+    height,
+    ports,
+    layoutOptions: {
+      'elk.portConstraints': 'FIXED_POS',
+      ...(LAYER[part.kind] ? { 'elk.layered.layering.layerConstraint': LAYER[part.kind] } : {}),
+    },
+  }
 }
 const LAYER: Record<string, string> = { input: 'FIRST', output: 'LAST' }
 
@@ -98,7 +152,13 @@ function longest(pins: CircuitPin[]): number {
 }
 
 function port(pin: CircuitPin, x?: number, y?: number) {
-  return { id: `p${pin.id}`, width: 0, height: 0, ...(x === undefined ? {} : { x, y }), layoutOptions: { 'elk.port.side': pin.side === 'in' ? 'WEST' : 'EAST' } }
+  return {
+    id: `p${pin.id}`,
+    width: 0,
+    height: 0,
+    ...(x === undefined ? {} : { x, y }),
+    layoutOptions: { 'elk.port.side': pin.side === 'in' ? 'WEST' : 'EAST' },
+  }
 }
 
 function collect(at: Indexed, done: ElkNode, folded: Set<number>): Omit<Layout, 'milliseconds'> {
@@ -108,7 +168,15 @@ function collect(at: Indexed, done: ElkNode, folded: Set<number>): Omit<Layout, 
       const part = at.part.get(Number(child.id.slice(1))) as CircuitPart
       const [x, y] = [child.x ?? 0, child.y ?? 0]
       const pins = (child.ports ?? []).map((p) => ({ pin: at.pin.get(Number(p.id.slice(1))) as CircuitPin, x: p.x ?? 0, y: p.y ?? 0 }))
-      parts.push({ part, x, y, w: child.width ?? 0, h: child.height ?? 0, folded: part.kind === 'unit' && (folded.has(part.id) || !child.children?.length), pins })
+      parts.push({
+        part,
+        x,
+        y,
+        w: child.width ?? 0,
+        h: child.height ?? 0,
+        folded: part.kind === 'unit' && (folded.has(part.id) || !child.children?.length),
+        pins,
+      })
       take(child)
     }
   }

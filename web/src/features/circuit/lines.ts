@@ -1,6 +1,9 @@
 /** How a wire is drawn: weight and pattern say its level, so that it reads in grey as well. */
 export type Level = '0' | '1' | 'x' | 'z' | 'bus' | 'bus-x'
-interface Point { x: number; y: number }
+interface Point {
+  x: number
+  y: number
+}
 
 export function levelOf(digits: string): Level {
   if (digits.length === 1) return digits as Level

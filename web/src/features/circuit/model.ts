@@ -1,10 +1,10 @@
-import type { Circuit, CircuitPart, CircuitPin } from '../../api/types'
+import type { CircuitView, CircuitPart, CircuitPin } from '../../api/schema'
 
 const CONSTANT: Record<number, string> = { [-1]: '0', [-2]: '1', [-3]: 'x', [-4]: 'z' }
 
 /** A circuit with what is looked up in it again and again. */
 export interface Indexed {
-  circuit: Circuit
+  circuit: CircuitView
   part: Map<number, CircuitPart>
   pin: Map<number, CircuitPin>
   owner: Map<number, CircuitPart>
@@ -12,7 +12,7 @@ export interface Indexed {
   from: Map<number, number[]>
 }
 
-export function index(circuit: Circuit): Indexed {
+export function index(circuit: CircuitView): Indexed {
   const found: Indexed = { circuit, part: new Map(), pin: new Map(), owner: new Map(), from: new Map() }
   for (const part of circuit.parts) {
     found.part.set(part.id, part)
@@ -35,7 +35,12 @@ export function digitsOf(pin: CircuitPin, digits: Record<string, string>, at: nu
 /** Digits as people read them: a bus as a number in base 16 with its digits known, else as it is. */
 export function shortValue(digits: string): string {
   if (digits.length <= 4 || /[xz]/.test(digits)) return digits
-  return '0x' + BigInt('0b' + digits).toString(16).padStart(Math.ceil(digits.length / 4), '0')
+  return (
+    '0x' +
+    BigInt('0b' + digits)
+      .toString(16)
+      .padStart(Math.ceil(digits.length / 4), '0')
+  )
 }
 
 /** Digits as the spec's port writes them. */
@@ -55,7 +60,8 @@ export function wireName(at: Indexed, pin: CircuitPin): string {
     const whole = names[0].replace(/\[\d+\]$/, '')
     if (names.length === 1) return names[0]
     const numbers = names.map((n) => Number(/\[(\d+)\]$/.exec(n)?.[1] ?? -1))
-    if (names.every((n) => n.replace(/\[\d+\]$/, '') === whole)) return numbers[0] === 0 ? whole : `${whole}[${numbers[numbers.length - 1]}..${numbers[0]}]`
+    if (names.every((n) => n.replace(/\[\d+\]$/, '') === whole))
+      return numbers[0] === 0 ? whole : `${whole}[${numbers[numbers.length - 1]}..${numbers[0]}]`
     return pin.name || `${names.length} wires`
   }
   return part ? `${part.kind} in line ${part.line}` : 'wire'
@@ -64,7 +70,8 @@ export function wireName(at: Indexed, pin: CircuitPin): string {
 /** The name that a wire was given in the text, if it was and is no port's. */
 export function givenName(at: Indexed, pin: CircuitPin): string {
   const part = at.owner.get(pin.id)
-  if (!part || part.kind === 'input' || part.kind === 'unit' || part.kind === 'process' || !pin.bits.every((b) => at.circuit.names[b])) return ''
+  if (!part || part.kind === 'input' || part.kind === 'unit' || part.kind === 'process' || !pin.bits.every((b) => at.circuit.names[b]))
+    return ''
   const name = wireName(at, pin)
   return name.slice(name.lastIndexOf('.') + 1)
 }

@@ -1,42 +1,48 @@
-import { computed, ref, type Ref, shallowRef, watch } from 'vue'
+import { computed, ref, type Ref, watch } from 'vue'
 
-import { get, post, sentence } from '../../api/client'
-import type { Circuit, CircuitPin, Review } from '../../api/types'
+import { get, post } from '../../api/client'
+import type { CircuitPin, ReviewView } from '../../api/schema'
 import type { Probe } from '../../shared/probe'
-import { digitsOf, index, type Indexed, shortValue, wireName } from './model'
+import { useResource } from '../../shared/resource'
+import { digitsOf, index, shortValue, wireName } from './model'
 
 /** The circuit of the hand-in under review, fetched when it is first wanted, and the wires chosen as probes. */
-export function useProbes(taskId: () => number, review: Ref<Review | null>, changed: Ref<{ path: string; text: string }[]>) {
-  const at = shallowRef<Indexed | null>(null)
-  const trouble = ref('')
+export function useProbes(taskId: () => number, review: Ref<ReviewView | null>, changed: Ref<{ path: string; text: string }[]>) {
   const probes = ref<number[]>([])
-  let loaded = 0
+  const isWanted = ref(false)
+  const {
+    data: at,
+    trouble,
+    reload,
+    clear,
+  } = useResource(
+    async (signal) => {
+      const path = `/tasks/${taskId()}/review/${review.value?.handin_id ?? 0}/circuit` as const
+      return index(await (changed.value.length ? post(path, { files: changed.value }, { signal }) : get(path, { signal })))
+    },
+    { lazy: true },
+  )
 
-  async function open(): Promise<void> {
-    const handin = review.value?.handin_id
-    if (!handin || loaded === handin) return
-    loaded = handin
-    try {
-      const path = `/tasks/${taskId()}/review/${handin}/circuit`
-      const found = await (changed.value.length ? post<Circuit>(path, { files: changed.value }) : get<Circuit>(path))
-      if (loaded !== handin) return
-      at.value = index(found)
-      probes.value = probes.value.filter((p) => at.value?.pin.has(p))
-    } catch (error) {
-      trouble.value = sentence(error)
-    }
+  async function fetched(): Promise<void> {
+    const found = await reload()
+    if (found) probes.value = probes.value.filter((p) => found.pin.has(p))
   }
-  watch(() => review.value?.handin_id, () => {
-    loaded = 0
-    at.value = null
-    trouble.value = ''
-    probes.value = []
-  })
+  async function open(): Promise<void> {
+    if (!review.value || isWanted.value) return
+    isWanted.value = true
+    await fetched()
+  }
+  watch(
+    () => review.value?.handin_id,
+    () => {
+      isWanted.value = false
+      clear()
+      probes.value = []
+    },
+  )
   /** The drawing follows a scratch copy that can be run. */
   function again(): void {
-    if (!loaded) return
-    loaded = 0
-    void open()
+    if (isWanted.value) void fetched()
   }
   /** A wire by its pin becomes a probe, or is none any more. What carries the same digits is the same wire. */
   function turnProbe(pin: number): void {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { Button, Checkbox, message, Popover } from 'ant-design-vue'
+import { Button, Checkbox, Popover } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 
-import { get, sentence } from '../../api/client'
+import { get, written } from '../../api/client'
+import { told } from '../../shared/attempt'
 
 const props = defineProps<{ labId: number }>()
 const all = ref<string[]>([])
@@ -10,14 +11,12 @@ const wanted = ref<string[]>([])
 const isOpen = ref(false)
 
 async function load(): Promise<void> {
-  try {
-    const found = await get<{ columns: string[]; usual: string[] }>(`/labs/${props.labId}/marks/columns`)
+  await told(async () => {
+    const found = await get(`/labs/${props.labId}/marks/columns`)
     const kept = (JSON.parse(localStorage.getItem('marks-columns') ?? '[]') as string[]).filter((c) => found.columns.includes(c))
     wanted.value = kept.length ? kept : found.usual
     all.value = [...wanted.value, ...found.columns.filter((c) => !wanted.value.includes(c))]
-  } catch (error) {
-    message.error(sentence(error))
-  }
+  })
 }
 function turn(column: string): void {
   wanted.value = all.value.filter((c) => (c === column ? !wanted.value.includes(c) : wanted.value.includes(c)))
@@ -33,7 +32,7 @@ function up(column: string): void {
 function keep(): void {
   localStorage.setItem('marks-columns', JSON.stringify(wanted.value))
 }
-const query = computed(() => wanted.value.map((c) => `column=${encodeURIComponent(c)}`).join('&'))
+const query = computed(() => written({ column: wanted.value }))
 </script>
 
 <template>
@@ -46,8 +45,8 @@ const query = computed(() => wanted.value.map((c) => `column=${encodeURIComponen
         </div>
       </div>
       <div class="row files">
-        <a :href="`/api/labs/${labId}/marks.csv?${query}`">CSV</a>
-        <a :href="`/api/labs/${labId}/marks.xlsx?${query}`">XLSX</a>
+        <a :href="`/api/labs/${labId}/marks.csv${query}`">CSV</a>
+        <a :href="`/api/labs/${labId}/marks.xlsx${query}`">XLSX</a>
       </div>
     </template>
     <Button size="small">Marks…</Button>
@@ -55,8 +54,28 @@ const query = computed(() => wanted.value.map((c) => `column=${encodeURIComponen
 </template>
 
 <style scoped>
-.columns { display: grid; gap: 1px; max-height: 340px; overflow: auto; width: 280px; }
-.column { display: flex; justify-content: space-between; }
-.column button { border: 0; background: none; cursor: pointer; color: var(--ink-2); }
-.files { gap: 14px; padding-top: 8px; border-top: 1px solid var(--line); margin-top: 6px; font-weight: 600; }
+.columns {
+  display: grid;
+  gap: 1px;
+  max-height: 340px;
+  overflow: auto;
+  width: 280px;
+}
+.column {
+  display: flex;
+  justify-content: space-between;
+}
+.column button {
+  border: 0;
+  background: none;
+  cursor: pointer;
+  color: var(--ink-2);
+}
+.files {
+  gap: 14px;
+  padding-top: 8px;
+  border-top: 1px solid var(--line);
+  margin-top: 6px;
+  font-weight: 600;
+}
 </style>

@@ -2,13 +2,13 @@
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 
-import type { Cluster, Results } from '../../api/types'
+import type { ClusterView, ResultsView } from '../../api/schema'
 import CaseStrip from '../../shared/CaseStrip.vue'
 import CaseTable from '../../shared/CaseTable.vue'
 import SentenceText from '../../shared/SentenceText.vue'
 import { mark, shortLanguage } from '../../shared/words'
 
-const props = defineProps<{ cluster: Cluster; results: Results; chosen: boolean; wide: boolean; member: number | null }>()
+const props = defineProps<{ cluster: ClusterView; results: ResultsView; chosen: boolean; wide: boolean; member: number | null }>()
 const emit = defineEmits<{ choose: []; review: [handin: number]; comment: [] }>()
 
 /** Small compartments show fewer rows, so that a screenful shows more of the class. */
@@ -18,13 +18,22 @@ const more = computed(() => props.cluster.total - props.cluster.passed - rows.va
 
 <template>
   <article
-    class="compartment cluster" :class="[cluster.kind, { chosen, wide }]" :data-cluster="cluster.key" :aria-current="chosen" tabindex="-1"
+    class="compartment cluster"
+    :class="[cluster.kind, { chosen, wide }]"
+    :data-cluster="cluster.key"
+    :aria-current="chosen"
+    tabindex="-1"
     @click="emit('choose')"
   >
     <div class="row spread top">
-      <h2><span class="count">{{ cluster.members.length }}</span> {{ cluster.kind === 'wrong' && cluster.members.length > 1 ? 'alike: ' : '' }}<SentenceText :text="cluster.title" /></h2>
+      <h2>
+        <span class="count">{{ cluster.members.length }}</span> {{ cluster.kind === 'wrong' && cluster.members.length > 1 ? 'alike: ' : ''
+        }}<SentenceText :text="cluster.title" />
+      </h2>
       <div class="row">
-        <button v-if="!cluster.comment.trim() && cluster.kind !== 'right'" type="button" class="tag todo" @click.stop="emit('comment')">write a comment</button>
+        <button v-if="!cluster.comment.trim() && cluster.kind !== 'right'" type="button" class="tag todo" @click.stop="emit('comment')">
+          write a comment
+        </button>
         <span v-else-if="cluster.comment.trim()" class="tag pass">comment kept</span>
         <span v-if="cluster.kind !== 'unchecked'" class="mono quiet">{{ cluster.mark === null ? '' : mark(cluster.mark) }}</span>
       </div>
@@ -35,14 +44,22 @@ const more = computed(() => props.cluster.total - props.cluster.passed - rows.va
         <p v-for="s in cluster.sentences.slice(0, 2)" :key="s"><SentenceText :text="s" /></p>
         <div class="names">
           <button
-            v-for="m in cluster.members" :key="m.handin_id" type="button" class="chip" :class="{ chosen: chosen && member === m.handin_id }"
-            :title="m.bound.length ? `bound: ${m.bound.join(', ')}` : `review ${m.name}`" @click.stop="emit('review', m.handin_id)"
+            v-for="m in cluster.members"
+            :key="m.handin_id"
+            type="button"
+            class="chip"
+            :class="{ chosen: chosen && member === m.handin_id }"
+            :title="m.bound.length ? `bound: ${m.bound.join(', ')}` : `review ${m.name}`"
+            @click.stop="emit('review', m.handin_id)"
           >
-            {{ m.name }} <small>{{ shortLanguage(m.language) }}</small><small v-if="m.late" class="late">late</small><small v-if="m.bound.length">≈</small>
+            {{ m.name }} <small>{{ shortLanguage(m.language) }}</small><small v-if="m.late" class="late">late</small
+            ><small v-if="m.bound.length">≈</small>
           </button>
         </div>
         <div v-if="chosen && cluster.kind !== 'right'" class="row acts">
-          <Button type="primary" size="small" @click.stop="emit('review', member ?? cluster.members[0].handin_id)">Review <span class="k">⏎</span></Button>
+          <Button type="primary" size="small" @click.stop="emit('review', member ?? cluster.members[0].handin_id)"
+            >Review <span class="k">⏎</span></Button
+          >
           <Button size="small" @click.stop="emit('comment')">Comment <span class="k">c</span></Button>
         </div>
       </div>
@@ -55,20 +72,85 @@ const more = computed(() => props.cluster.total - props.cluster.passed - rows.va
 </template>
 
 <style scoped>
-.cluster { min-width: 0; max-width: 100%; cursor: pointer; display: flex; flex-direction: column; gap: 7px; transition: border-color 0.12s; }
-.cluster.chosen { border-color: var(--lacquer); box-shadow: inset 0 0 0 1px var(--lacquer); }
-.top { align-items: flex-start; flex-wrap: nowrap; }
-.top > .row { margin-left: auto; flex: none; }
-.top h2 { min-width: 0; }
-.more { font-size: 12px; padding: 3px 6px 0; }
-h2 { font-size: 13px; font-weight: 600; line-height: 22px; }
-.count { font-size: 20px; margin-right: 5px; vertical-align: -1px; }
-.wrong .count { color: var(--fail-text); } .rules .count { color: var(--undef-text); } .right .count { color: var(--pass-text); }
-.body { display: flex; gap: 18px; align-items: flex-start; flex-wrap: wrap; }
-.why { flex: 1 1 215px; min-width: 0; display: grid; gap: 7px; }
-.rows { flex: 0 1 auto; max-width: 100%; min-width: 0; overflow-x: auto; }
-.names { display: flex; flex-wrap: wrap; gap: 5px; }
-.late { color: var(--undef-text) !important; }
-.acts { padding-top: 2px; }
-.k { opacity: 0.7; font: 11px var(--mono); margin-left: 5px; }
+.cluster {
+  min-width: 0;
+  max-width: 100%;
+  cursor: pointer;
+  display: flex;
+  flex-direction: column;
+  gap: 7px;
+  transition: border-color 0.12s;
+}
+.cluster.chosen {
+  border-color: var(--lacquer);
+  box-shadow: inset 0 0 0 1px var(--lacquer);
+}
+.top {
+  align-items: flex-start;
+  flex-wrap: nowrap;
+}
+.top > .row {
+  margin-left: auto;
+  flex: none;
+}
+.top h2 {
+  min-width: 0;
+}
+.more {
+  font-size: 12px;
+  padding: 3px 6px 0;
+}
+h2 {
+  font-size: 13px;
+  font-weight: 600;
+  line-height: 22px;
+}
+.count {
+  font-size: 20px;
+  margin-right: 5px;
+  vertical-align: -1px;
+}
+.wrong .count {
+  color: var(--fail-text);
+}
+.rules .count {
+  color: var(--undef-text);
+}
+.right .count {
+  color: var(--pass-text);
+}
+.body {
+  display: flex;
+  gap: 18px;
+  align-items: flex-start;
+  flex-wrap: wrap;
+}
+.why {
+  flex: 1 1 215px;
+  min-width: 0;
+  display: grid;
+  gap: 7px;
+}
+.rows {
+  flex: 0 1 auto;
+  max-width: 100%;
+  min-width: 0;
+  overflow-x: auto;
+}
+.names {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+}
+.late {
+  color: var(--undef-text) !important;
+}
+.acts {
+  padding-top: 2px;
+}
+.k {
+  opacity: 0.7;
+  font: 11px var(--mono);
+  margin-left: 5px;
+}
 </style>

@@ -2,7 +2,8 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 
-import { getBytes, sentence } from '../../api/client'
+import { getBytes } from '../../api/client'
+import { useResource } from '../../shared/resource'
 import { mark } from '../../shared/words'
 import { type CellGrid, cellOf, failuresOf, unpackCells } from './cells'
 
@@ -14,8 +15,11 @@ const MARK = 56
 const HEAD = 92
 const ROW = 22
 const SIZES = [2, 4, 8, 14, 18]
-const grid = ref<CellGrid | null>(null)
-const trouble = ref('')
+const {
+  data: grid,
+  trouble,
+  reload,
+} = useResource(async (signal) => unpackCells(await getBytes(`/tasks/${props.taskId}/cells`, { signal })), { lazy: true })
 const zoom = ref(4)
 const box = ref<HTMLElement>()
 const canvas = ref<HTMLCanvasElement>()
@@ -35,16 +39,13 @@ const fullWidth = computed(() => NAMES + MARK + (grid.value?.cases ?? 0) * cell.
 const fullHeight = computed(() => HEAD + rows.value.length * ROW + 8)
 
 onMounted(async () => {
-  try {
-    grid.value = unpackCells(await getBytes(`/tasks/${props.taskId}/cells`))
-    failures = failuresOf(grid.value)
-    zoom.value = grid.value.cases <= 48 ? 4 : grid.value.cases <= 128 ? 2 : 0
-    await nextTick()
-    draw()
-    performance.mark('rows-painted')
-  } catch (error) {
-    trouble.value = sentence(error)
-  }
+  const found = await reload()
+  if (!found) return
+  failures = failuresOf(found)
+  zoom.value = found.cases <= 48 ? 4 : found.cases <= 128 ? 2 : 0
+  await nextTick()
+  draw()
+  performance.mark('rows-painted')
 })
 function onScroll(): void {
   scrollX.value = box.value?.scrollLeft ?? 0
@@ -108,8 +109,8 @@ function glyph(p: CanvasRenderingContext2D, what: string, x: number, y: number):
     p.lineTo(x + 5, y + 1.4)
     p.lineTo(x + 1.4, y + 5)
     p.lineTo(x - 5, y + 5)
-  } else if (what === 's') p.rect(x - 5, y - 2.500, 10, 5)
-  else if (what === 'n') p.rect(x - 3.500, y - 0.7, 7, 1.4)
+  } else if (what === 's') p.rect(x - 5, y - 2.5, 10, 5)
+  else if (what === 'n') p.rect(x - 3.5, y - 0.7, 7, 1.4)
   else {
     p.strokeStyle = INK.u
     p.lineWidth = 1.2
@@ -199,11 +200,24 @@ watch([width, height, scrollX, scrollY, zoom, rows, () => props.chosen], draw)
 <template>
   <section class="compartment face">
     <div class="row spread tools">
-      <span class="caption">Rows <span class="quiet">{{ hover }}</span></span>
-      <span class="row"><span class="quiet small">zoom</span><input v-model.number="zoom" type="range" min="0" :max="SIZES.length - 1" aria-label="zoom" /></span>
+      <span class="caption"
+        >Rows <span class="quiet">{{ hover }}</span></span
+      >
+      <span class="row"
+        ><span class="quiet small">zoom</span><input v-model.number="zoom" type="range" min="0" :max="SIZES.length - 1" aria-label="zoom"
+      /></span>
     </div>
     <p v-if="trouble" class="trouble">{{ trouble }}</p>
-    <div ref="box" class="box" tabindex="0" aria-label="students down, cases across" @scroll="onScroll" @mousemove="onMove" @click="onClick" @dblclick="(e) => onClick(e, true)">
+    <div
+      ref="box"
+      class="box"
+      tabindex="0"
+      aria-label="students down, cases across"
+      @scroll="onScroll"
+      @mousemove="onMove"
+      @click="onClick"
+      @dblclick="(e) => onClick(e, true)"
+    >
       <canvas ref="canvas" :style="{ width: `${width}px`, height: `${height}px` }"></canvas>
       <div :style="{ width: `${fullWidth}px`, height: `${fullHeight}px` }"></div>
     </div>
@@ -211,9 +225,31 @@ watch([width, height, scrollX, scrollY, zoom, rows, () => props.chosen], draw)
 </template>
 
 <style scoped>
-.face { display: flex; flex-direction: column; height: 100%; gap: 6px; }
-.box { position: relative; overflow: auto; flex: 1; }
-canvas { position: sticky; left: 0; top: 0; display: block; }
-.box > div { position: absolute; left: 0; top: 0; pointer-events: none; }
-.tools input { width: 110px; accent-color: var(--lacquer); }
+.face {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+  gap: 6px;
+}
+.box {
+  position: relative;
+  overflow: auto;
+  flex: 1;
+}
+canvas {
+  position: sticky;
+  left: 0;
+  top: 0;
+  display: block;
+}
+.box > div {
+  position: absolute;
+  left: 0;
+  top: 0;
+  pointer-events: none;
+}
+.tools input {
+  width: 110px;
+  accent-color: var(--lacquer);
+}
 </style>

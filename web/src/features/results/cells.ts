@@ -1,7 +1,23 @@
-import type { Cell } from '../../api/types'
+import type { CaseRow } from '../../api/schema'
 
-export interface CellRow { id: number; name: string; planes: string; status: string; mark: number | null; cluster: string; passed: number; data: Uint8Array[] }
-export interface CellGrid { cases: number; rows: CellRow[]; labels: string[]; groups: Record<string, number[]> }
+type Cell = CaseRow['cell']
+
+export interface CellRow {
+  id: number
+  name: string
+  planes: string
+  status: string
+  mark: number | null
+  cluster: string
+  passed: number
+  data: Uint8Array[]
+}
+export interface CellGrid {
+  cases: number
+  rows: CellRow[]
+  labels: string[]
+  groups: Record<string, number[]>
+}
 
 /** Takes the packed cells apart; the planes stay packed (see `TaskPicture.cells` on the server). */
 export function unpackCells(buffer: ArrayBuffer): CellGrid {

@@ -3,9 +3,20 @@ import { Button, message, Modal, Popover, Textarea } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 
 import { get, put, sentence, ServerTrouble } from '../../api/client'
-import type { DraftText } from '../../api/types'
+import type { DraftView } from '../../api/schema'
 
-const props = defineProps<{ taskId: number; cluster: string; handinId: number; label: string; text: string; version: number; rows?: number; name: string; button: string; add?: string }>()
+const props = defineProps<{
+  taskId: number
+  cluster: string
+  handinId: number
+  label: string
+  text: string
+  version: number
+  rows?: number
+  name: string
+  button: string
+  add?: string
+}>()
 const emit = defineEmits<{ kept: [text: string, version: number] }>()
 const draft = ref(props.text)
 const version = ref(props.version)
@@ -19,15 +30,22 @@ watch(
 )
 const isChanged = computed(() => draft.value !== props.text)
 const PLACEHOLDERS = [
-  ['{name}', 'first name'], ['{line}', 'the line to be changed, or where their output gets its value'], ['{when}', 'when it fails'], ['{right}', 'right cases'],
-  ['{total}', 'compared cases'], ['{mark}', 'their mark'], ['{file}', 'their file'], ['{change}', 'the smallest change of theirs that makes it right'],
-  ['{rule}', 'the rules they break'], ['{message}', 'the first error in theirs'],
+  ['{name}', 'first name'],
+  ['{line}', 'the line to be changed, or where their output gets its value'],
+  ['{when}', 'when it fails'],
+  ['{right}', 'right cases'],
+  ['{total}', 'compared cases'],
+  ['{mark}', 'their mark'],
+  ['{file}', 'their file'],
+  ['{change}', 'the smallest change of theirs that makes it right'],
+  ['{rule}', 'the rules they break'],
+  ['{message}', 'the first error in theirs'],
 ]
 async function keep(): Promise<void> {
   isBusy.value = true
   try {
     const body = { text: draft.value, version: version.value, handin_id: props.handinId }
-    const saved = await put<{ version: number }>(`/tasks/${props.taskId}/comments/${encodeURIComponent(props.cluster || '-')}`, body)
+    const saved = await put(`/tasks/${props.taskId}/comments/${encodeURIComponent(props.cluster || '-')}`, body)
     version.value = saved.version
     emit('kept', draft.value, saved.version)
     message.success('kept')
@@ -52,13 +70,16 @@ function clash(error: ServerTrouble): void {
     onCancel: () => emit('kept', String(error.body.text), Number(error.body.version)),
   })
 }
-const offered = ref<DraftText | null>(null)
+const offered = ref<DraftView | null>(null)
 const isBankOpen = ref(false)
-watch(() => [props.cluster, props.taskId], () => (offered.value = null))
+watch(
+  () => [props.cluster, props.taskId],
+  () => (offered.value = null),
+)
 /** A draft from what was found, and what was said of such mistakes before. */
-async function offer(): Promise<DraftText | null> {
+async function offer(): Promise<DraftView | null> {
   try {
-    offered.value ??= await get<DraftText>(`/tasks/${props.taskId}/drafts/${encodeURIComponent(props.cluster)}`)
+    offered.value ??= await get(`/tasks/${props.taskId}/drafts/${encodeURIComponent(props.cluster)}`)
   } catch (error) {
     message.error(sentence(error))
   }
@@ -77,21 +98,35 @@ function insert(word: string): void {
   draft.value += (draft.value && !draft.value.endsWith(' ') ? ' ' : '') + word
 }
 /** What somebody wants to have quoted. */
-watch(() => props.add, (text) => text && insert(text))
+watch(
+  () => props.add,
+  (text) => text && insert(text),
+)
 defineExpose({ keep })
 </script>
 
 <template>
   <div class="comment">
-    <div class="row spread"><span class="caption">{{ label }}</span><slot /></div>
-    <Textarea v-model:value="draft" :name="name" :auto-size="{ minRows: rows ?? 4, maxRows: 12 }" @keydown.ctrl.enter="keep" @keydown.meta.enter="keep" />
+    <div class="row spread">
+      <span class="caption">{{ label }}</span><slot />
+    </div>
+    <Textarea
+      v-model:value="draft"
+      :name="name"
+      :auto-size="{ minRows: rows ?? 4, maxRows: 12 }"
+      @keydown.ctrl.enter="keep"
+      @keydown.meta.enter="keep"
+    />
     <div v-if="cluster && !draft.trim()" class="row offers">
       <Button size="small" @click="takeDraft">Draft</Button>
       <Popover v-model:open="isBankOpen" trigger="click" placement="bottomLeft">
         <template #content>
           <div class="bank">
             <p v-if="offered && !offered.bank.length" class="quiet">Nothing was said of other mistakes so far.</p>
-            <button v-for="b in offered?.bank ?? []" :key="b.text" type="button" @click="take(b.text)"><span class="quiet small">{{ b.place }}{{ b.same_kind ? ', the same kind of mistake' : '' }}</span>{{ b.text }}</button>
+            <button v-for="b in offered?.bank ?? []" :key="b.text" type="button" @click="take(b.text)">
+              <span class="quiet small">{{ b.place }}{{ b.same_kind ? ', the same kind of mistake' : '' }}</span
+              >{{ b.text }}
+            </button>
           </div>
         </template>
         <Button size="small" @click="offer">From before</Button>
@@ -101,19 +136,58 @@ defineExpose({ keep })
       <button v-for="[word, what] in PLACEHOLDERS" :key="word" type="button" :title="what" @click="insert(word)">{{ word }}</button>
     </div>
     <div class="row">
-      <Button :type="isChanged ? 'primary' : 'default'" size="small" :disabled="!isChanged" :loading="isBusy" @click="keep">{{ button }}</Button>
+      <Button :type="isChanged ? 'primary' : 'default'" size="small" :disabled="!isChanged" :loading="isBusy" @click="keep">{{
+        button
+      }}</Button>
       <span v-if="isChanged" class="quiet small">Ctrl+Enter</span><span v-else-if="text" class="tag pass">kept</span>
     </div>
   </div>
 </template>
 
 <style scoped>
-.comment { display: grid; gap: 6px; }
-.offers { gap: 6px; justify-content: flex-start; }
-.bank { display: grid; gap: 6px; width: 360px; max-height: 320px; overflow: auto; }
-.bank button { border: 1px solid var(--line); border-radius: 6px; background: var(--paper); text-align: left; padding: 6px 9px; cursor: pointer; display: grid; gap: 2px; }
-.bank button:hover { border-color: var(--lacquer); }
-.words { display: flex; flex-wrap: wrap; gap: 4px; }
-.words button { border: 0; background: var(--rice); border-radius: 4px; padding: 0 5px; font: 11px/18px var(--mono); color: var(--ink-2); cursor: pointer; }
-.words button:hover { color: var(--lacquer); }
+.comment {
+  display: grid;
+  gap: 6px;
+}
+.offers {
+  gap: 6px;
+  justify-content: flex-start;
+}
+.bank {
+  display: grid;
+  gap: 6px;
+  width: 360px;
+  max-height: 320px;
+  overflow: auto;
+}
+.bank button {
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--paper);
+  text-align: left;
+  padding: 6px 9px;
+  cursor: pointer;
+  display: grid;
+  gap: 2px;
+}
+.bank button:hover {
+  border-color: var(--lacquer);
+}
+.words {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+.words button {
+  border: 0;
+  background: var(--rice);
+  border-radius: 4px;
+  padding: 0 5px;
+  font: 11px/18px var(--mono);
+  color: var(--ink-2);
+  cursor: pointer;
+}
+.words button:hover {
+  color: var(--lacquer);
+}
 </style>

@@ -17,10 +17,13 @@ const error = computed(() => outcome.value?.messages.find((m) => m.severity === 
     <span v-if="scratch.trouble.value" class="bad">{{ scratch.trouble.value }}</span>
     <span v-else-if="scratch.isBusy.value" class="quiet">checking…</span>
     <span v-else-if="!scratch.isChanged.value" class="quiet">as handed in; change something</span>
-    <span v-else-if="outcome && outcome.status !== 'checked'" class="bad">{{ error ? `${error.line ? `line ${error.line}: ` : ''}${error.text}` : 'cannot be run' }}</span>
+    <span v-else-if="outcome && outcome.status !== 'checked'" class="bad">{{
+      error ? `${error.line ? `line ${error.line}: ` : ''}${error.text}` : 'cannot be run'
+    }}</span>
     <span v-else-if="outcome">
       <b class="good">{{ count(outcome.turned_right.length, 'case') }}</b> {{ outcome.turned_right.length === 1 ? 'turns' : 'turn' }} right,
-      <b :class="{ bad: outcome.turned_wrong.length }">{{ outcome.turned_wrong.length }}</b> wrong: {{ outcome.passed }} of {{ outcome.total }}
+      <b :class="{ bad: outcome.turned_wrong.length }">{{ outcome.turned_wrong.length }}</b> wrong: {{ outcome.passed }} of
+      {{ outcome.total }}
     </span>
     <span class="spring"></span>
     <Button v-if="scratch.isChanged.value && outcome" size="small" type="primary" @click="emit('quote', scratch.quote())">Quote</Button>
@@ -30,8 +33,22 @@ const error = computed(() => outcome.value?.messages.find((m) => m.severity === 
 </template>
 
 <style scoped>
-.bar { display: flex; gap: 8px; align-items: center; background: var(--undef-tint); border-radius: 6px; padding: 4px 10px; flex-wrap: wrap; }
-.spring { flex: 1; }
-.bad { color: var(--fail-text); }
-.good { color: var(--pass-text); }
+.bar {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  background: var(--undef-tint);
+  border-radius: 6px;
+  padding: 4px 10px;
+  flex-wrap: wrap;
+}
+.spring {
+  flex: 1;
+}
+.bad {
+  color: var(--fail-text);
+}
+.good {
+  color: var(--pass-text);
+}
 </style>

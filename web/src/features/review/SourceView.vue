@@ -1,9 +1,14 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue'
 
-import type { LineNote } from '../../api/types'
+import type { LineNote } from '../../api/schema'
+import { pieces, wordsOf } from './highlight'
 
-const props = defineProps<{ files: { path: string; text: string }[]; notes: LineNote[]; stretch?: { file: string; from: number; to: number } | null }>()
+const props = defineProps<{
+  files: { path: string; text: string }[]
+  notes: LineNote[]
+  stretch?: { file: string; from: number; to: number } | null
+}>()
 const emit = defineEmits<{ line: [file: string, line: number] }>()
 const chosen = ref(0)
 const body = ref<HTMLElement>()
@@ -14,26 +19,15 @@ const byLine = computed(() => {
   for (const n of props.notes) if (n.file === file.value?.path) found.set(n.line, [...(found.get(n.line) ?? []), n])
   return found
 })
-const VERILOG = /(\/\/.*$)|("[^"]*")|\b(module|endmodule|input|output|inout|wire|reg|logic|assign|always|always_comb|always_ff|begin|end|if|else|case|casez|casex|endcase|default|for|function|endfunction|task|endtask|primitive|endprimitive|parameter|localparam|initial|posedge|negedge|or|and|not|nand|nor|xor|xnor|buf|integer|generate|endgenerate|genvar|signed)\b/g
-const VHDL = /(--.*$)|("[^"]*")|\b(entity|architecture|of|is|begin|end|port|generic|map|in|out|inout|buffer|signal|variable|constant|type|subtype|record|array|range|to|downto|process|if|then|elsif|else|case|when|others|with|select|for|while|loop|exit|next|wait|until|on|after|generate|block|component|function|procedure|return|package|body|library|use|and|or|not|nand|nor|xor|xnor|sll|srl|mod|rem|abs|all|null|report|assert|severity|impure|pure|alias|attribute)\b/gi
-const WIRING = /(\/\/.*$)|("[^"]*")|\b(wiring|takes|gives|end|place|and|or|not|nand|nor|xor|xnor|buf|select|flipflop|latch)\b/g
-const words = computed(() => (/\.vhdl?$/i.test(file.value?.path ?? '') || /^\s*(entity|architecture)\s+\w+\s/im.test(file.value?.text ?? '') ? VHDL : /\.wiring$/.test(file.value?.path ?? '') ? WIRING : VERILOG))
-function pieces(text: string): { text: string; kind: string }[] {
-  const out: { text: string; kind: string }[] = []
-  let at = 0
-  for (const m of text.matchAll(words.value)) {
-    if (m.index > at) out.push({ text: text.slice(at, m.index), kind: '' })
-    out.push({ text: m[0], kind: m[1] ? 'comment' : m[2] ? '' : 'word' })
-    at = m.index + m[0].length
-  }
-  if (at < text.length) out.push({ text: text.slice(at), kind: '' })
-  return out
-}
+const words = computed(() => wordsOf(file.value?.path ?? '', file.value?.text ?? ''))
 watch(
   () => props.files,
   async () => {
     const first = props.notes.find((n) => n.severity !== 'note' && n.severity !== 'change')
-    chosen.value = Math.max(0, props.files.findIndex((f) => f.path === first?.file))
+    chosen.value = Math.max(
+      0,
+      props.files.findIndex((f) => f.path === first?.file),
+    )
     await nextTick()
     body.value?.querySelector('.marked')?.scrollIntoView({ block: 'center' })
   },
@@ -44,7 +38,10 @@ watch(
   () => props.stretch,
   async (lines) => {
     if (!lines) return
-    chosen.value = Math.max(0, props.files.findIndex((f) => f.path === lines.file))
+    chosen.value = Math.max(
+      0,
+      props.files.findIndex((f) => f.path === lines.file),
+    )
     await nextTick()
     body.value?.querySelector('.chosen')?.scrollIntoView({ block: 'nearest' })
   },
@@ -58,12 +55,27 @@ function isChosen(number: number): boolean {
 <template>
   <div class="source">
     <div class="tabs" role="tablist">
-      <button v-for="(f, i) in files" :key="f.path" type="button" role="tab" :aria-selected="i === chosen" :class="{ here: i === chosen }" @click="chosen = i">{{ f.path }}</button>
+      <button
+        v-for="(f, i) in files"
+        :key="f.path"
+        type="button"
+        role="tab"
+        :aria-selected="i === chosen"
+        :class="{ here: i === chosen }"
+        @click="chosen = i"
+      >
+        {{ f.path }}
+      </button>
     </div>
     <div ref="body" class="text" tabindex="0" aria-label="source">
       <template v-for="(line, i) in lines" :key="i">
-        <div class="line" :class="{ marked: byLine.has(i + 1), chosen: isChosen(i + 1), [byLine.get(i + 1)?.[0]?.severity ?? '']: true }" @click="emit('line', file?.path ?? '', i + 1)">
-          <i>{{ i + 1 }}</i><pre><span v-for="(p, k) in pieces(line)" :key="k" :class="p.kind">{{ p.text }}</span></pre>
+        <div
+          class="line"
+          :class="{ marked: byLine.has(i + 1), chosen: isChosen(i + 1), [byLine.get(i + 1)?.[0]?.severity ?? '']: true }"
+          @click="emit('line', file?.path ?? '', i + 1)"
+        >
+          <i>{{ i + 1 }}</i>
+          <pre><span v-for="(p, k) in pieces(line, words)" :key="k" :class="p.kind">{{ p.text }}</span></pre>
         </div>
         <p v-for="(n, k) in byLine.get(i + 1) ?? []" :key="`n${k}`" class="note" :class="`is-${n.severity}`">{{ n.text }}</p>
       </template>
@@ -72,22 +84,94 @@ function isChosen(number: number): boolean {
 </template>
 
 <style scoped>
-.source { display: flex; flex-direction: column; min-height: 0; flex: 1; }
-.tabs { display: flex; gap: 2px; flex-wrap: wrap; border-bottom: 1px solid var(--line); }
-.tabs button { border: 0; background: none; padding: 4px 10px; cursor: pointer; font: 12px var(--mono); color: var(--ink-2); border-radius: 6px 6px 0 0; }
-.tabs .here { background: var(--lacquer-tint); color: var(--lacquer); }
-.text { overflow: auto; flex: 1; padding: 6px 0; font: 12.5px/1.55 var(--mono); font-feature-settings: 'zero' 1; }
-.line { display: flex; }
-.line i { flex: none; width: 40px; padding-right: 10px; text-align: right; color: var(--ink-3); font-style: normal; user-select: none; }
-.line pre { margin: 0; font: inherit; white-space: pre-wrap; overflow-wrap: anywhere; }
-.chosen { box-shadow: inset 3px 0 var(--lacquer); background: var(--lacquer-tint); }
-.marked.finding, .marked.error { background: var(--fail-tint); }
-.marked.warning { background: var(--undef-tint); }
-.marked.change { background: var(--pass-tint); }
-.note { margin: 0 0 2px 40px; padding: 1px 8px; font: 12px/1.45 var(--sans); border-left: 2px solid var(--fail); color: var(--fail-text); }
-.note.is-warning { border-color: var(--undef); color: var(--undef-text); }
-.note.is-change { border-color: var(--pass); color: var(--pass-text); }
-.note.is-note { border-color: var(--none); color: var(--ink-2); }
-.word { color: var(--lacquer); font-weight: 600; }
-.comment { color: var(--ink-3); }
+.source {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  flex: 1;
+}
+.tabs {
+  display: flex;
+  gap: 2px;
+  flex-wrap: wrap;
+  border-bottom: 1px solid var(--line);
+}
+.tabs button {
+  border: 0;
+  background: none;
+  padding: 4px 10px;
+  cursor: pointer;
+  font: 12px var(--mono);
+  color: var(--ink-2);
+  border-radius: 6px 6px 0 0;
+}
+.tabs .here {
+  background: var(--lacquer-tint);
+  color: var(--lacquer);
+}
+.text {
+  overflow: auto;
+  flex: 1;
+  padding: 6px 0;
+  font: 12.5px/1.55 var(--mono);
+  font-feature-settings: 'zero' 1;
+}
+.line {
+  display: flex;
+}
+.line i {
+  flex: none;
+  width: 40px;
+  padding-right: 10px;
+  text-align: right;
+  color: var(--ink-3);
+  font-style: normal;
+  user-select: none;
+}
+.line pre {
+  margin: 0;
+  font: inherit;
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+.chosen {
+  box-shadow: inset 3px 0 var(--lacquer);
+  background: var(--lacquer-tint);
+}
+.marked.finding,
+.marked.error {
+  background: var(--fail-tint);
+}
+.marked.warning {
+  background: var(--undef-tint);
+}
+.marked.change {
+  background: var(--pass-tint);
+}
+.note {
+  margin: 0 0 2px 40px;
+  padding: 1px 8px;
+  font: 12px/1.45 var(--sans);
+  border-left: 2px solid var(--fail);
+  color: var(--fail-text);
+}
+.note.is-warning {
+  border-color: var(--undef);
+  color: var(--undef-text);
+}
+.note.is-change {
+  border-color: var(--pass);
+  color: var(--pass-text);
+}
+.note.is-note {
+  border-color: var(--none);
+  color: var(--ink-2);
+}
+.word {
+  color: var(--lacquer);
+  font-weight: 600;
+}
+.comment {
+  color: var(--ink-3);
+}
 </style>

@@ -1,18 +1,45 @@
-import { computed, reactive, ref, type Ref, watch } from 'vue'
+import { computed, reactive, type Ref, watch } from 'vue'
 
-import { post, sentence } from '../../api/client'
-import type { Review, WhatIf } from '../../api/types'
+import { post } from '../../api/client'
+import type { ReviewView } from '../../api/schema'
+import { useResource } from '../../shared/resource'
+import { turnedOf } from './cases'
 
 const PATIENCE = 350
 
+/** How one text differs from another, from its first to its last other line; empty when it does not. */
+export function changeText(original: string, changed: string): string {
+  const [before, after] = [original, changed].map((t) => t.replaceAll('\r', '').split('\n'))
+  let from = 0
+  while (from < before.length && from < after.length && before[from] === after[from]) from++
+  let end = 0
+  const left = Math.min(before.length, after.length) - from
+  while (end < left && before[before.length - 1 - end] === after[after.length - 1 - end]) end++
+  const said = (lines: string[]): string => {
+    const words = lines
+      .slice(from, lines.length - end)
+      .map((l) => l.trim())
+      .filter(Boolean)
+      .join(' ')
+    return words ? `"${words}"` : 'nothing'
+  }
+  return said(before) === said(after) ? '' : `line ${from + 1}: ${said(after)} instead of ${said(before)}`
+}
+
 /** A scratch copy of a hand-in: texts that may be changed, and what the cases say then. Nothing of the hand-in's own is touched. */
-export function useScratch(taskId: () => number, review: Ref<Review | null>) {
+export function useScratch(taskId: () => number, review: Ref<ReviewView | null>) {
   const texts = reactive(new Map<string, string>())
-  const outcome = ref<WhatIf | null>(null)
-  const trouble = ref('')
-  const isBusy = ref(false)
+  const {
+    data: outcome,
+    trouble,
+    isLoading: isBusy,
+    reload,
+    clear,
+  } = useResource(
+    (signal) => post(`/tasks/${taskId()}/review/${review.value?.handin_id ?? 0}/what-if`, { files: files.value }, { signal }),
+    { lazy: true },
+  )
   let timer = 0
-  let wanted = 0
 
   const original = (path: string): string => review.value?.files.find((f) => f.path === path)?.text ?? ''
   const text = (path: string): string => texts.get(path) ?? original(path)
@@ -30,58 +57,25 @@ export function useScratch(taskId: () => number, review: Ref<Review | null>) {
     set(path, lines.join('\n'))
   }
   async function run(): Promise<void> {
-    const handin = review.value?.handin_id
-    if (!handin) return
-    const number = ++wanted
-    if (!isChanged.value) {
-      outcome.value = null
-      return
-    }
-    isBusy.value = true
-    try {
-      const found = await post<WhatIf>(`/tasks/${taskId()}/review/${handin}/what-if`, { files: files.value })
-      if (number !== wanted) return
-      outcome.value = found
-      trouble.value = ''
-    } catch (error) {
-      if (number === wanted) trouble.value = sentence(error)
-    } finally {
-      if (number === wanted) isBusy.value = false
-    }
+    if (review.value && isChanged.value) await reload()
+    else clear()
   }
   function reset(): void {
     window.clearTimeout(timer)
-    wanted++
     texts.clear()
-    outcome.value = null
-    trouble.value = ''
-    isBusy.value = false
+    clear()
   }
   watch(() => review.value?.handin_id, reset)
 
   /** The change in words, to be put into a comment. */
   function quote(): string {
-    const parts: string[] = []
-    for (const path of texts.keys()) {
-      const [before, after] = [original(path).replaceAll('\r', '').split('\n'), text(path).replaceAll('\r', '').split('\n')]
-      let from = 0
-      while (from < before.length && from < after.length && before[from] === after[from]) from++
-      let end = 0
-      while (end < before.length - from && end < after.length - from && before[before.length - 1 - end] === after[after.length - 1 - end]) end++
-      const old = before.slice(from, before.length - end).map((l) => l.trim()).filter(Boolean).join(' ')
-      const fresh = after.slice(from, after.length - end).map((l) => l.trim()).filter(Boolean).join(' ')
-      if (old !== fresh) parts.push(`line ${from + 1}: ${fresh ? `"${fresh}"` : 'nothing'} instead of ${old ? `"${old}"` : 'nothing'}`)
-    }
+    const parts = [...texts.keys()].map((path) => changeText(original(path), text(path))).filter(Boolean)
     const o = outcome.value
-    const effect = o && o.status === 'checked' ? `; then ${o.passed === o.total ? `all ${o.total}` : `${o.passed} of ${o.total}`} are right` : ''
+    const effect =
+      o?.status === 'checked' ? `; then ${o.passed === o.total ? `all ${o.total}` : `${o.passed} of ${o.total}`} are right` : ''
     return `${parts.join(', ')}${effect}.`
   }
-  const turned = computed(() => {
-    const found = new Map<number, 'right' | 'wrong'>()
-    for (const i of outcome.value?.turned_right ?? []) found.set(i, 'right')
-    for (const i of outcome.value?.turned_wrong ?? []) found.set(i, 'wrong')
-    return found
-  })
+  const turned = computed(() => turnedOf(outcome.value))
   /** The changed texts as the server takes them. */
   const files = computed(() => [...texts].filter(([path, t]) => t !== original(path)).map(([path, t]) => ({ path, text: t })))
   return { text, files, set, setLine, reset, quote, outcome, trouble, isBusy, isChanged, turned }

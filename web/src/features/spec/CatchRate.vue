@@ -2,38 +2,36 @@
 import { useDebounceFn } from '@vueuse/core'
 import { onMounted, ref, watch } from 'vue'
 
-import { post, sentence } from '../../api/client'
-import type { CatchRate } from '../../api/types'
+import { post } from '../../api/client'
+import { useResource } from '../../shared/resource'
 import { count } from '../../shared/words'
 
+const PATIENCE = 600
 /** `text` is the spec as it stands in the editor, or empty while it has errors. */
 const props = defineProps<{ taskId: number; text: string }>()
 const emit = defineEmits<{ line: [line: number] }>()
 
-const rate = ref<CatchRate | null>(null)
-const trouble = ref('')
+const {
+  data: rate,
+  trouble,
+  reload,
+} = useResource(async (signal) => post(`/tasks/${props.taskId}/spec/catch-rate`, { text: props.text }, { signal }), { lazy: true })
 const isOld = ref(false)
-let latest = 0
 
 async function ask(): Promise<void> {
   if (!props.text) return
-  const mine = ++latest
-  try {
-    const found = await post<CatchRate>(`/tasks/${props.taskId}/spec/catch-rate`, { text: props.text })
-    if (mine !== latest) return
-    rate.value = found
-    trouble.value = ''
-  } catch (error) {
-    if (mine === latest) trouble.value = sentence(error)
-  }
+  await reload()
   isOld.value = false
 }
-const later = useDebounceFn(ask, 600)
+const later = useDebounceFn(ask, PATIENCE)
 onMounted(ask)
-watch(() => props.text, () => {
-  isOld.value = true
-  void later()
-})
+watch(
+  () => props.text,
+  () => {
+    isOld.value = true
+    void later()
+  },
+)
 function go(file: string, line: number): void {
   if (file.endsWith('.toml') || file === 'equations') emit('line', line)
 }
@@ -44,12 +42,21 @@ function go(file: string, line: number): void {
   <p v-else-if="!rate" class="quiet">Trying likely mistakes…</p>
   <p v-else-if="rate.trouble" class="quiet">{{ rate.trouble }}</p>
   <div v-else-if="rate.share !== null" class="rate" :class="{ old: isOld }">
-    <div class="row"><b class="share" :class="rate.share < 1 ? 'warn' : 'pass'">{{ Math.floor(100 * rate.share) }} %</b>
-      <span class="bar" aria-hidden="true"><i :style="{ width: `${100 * rate.share}%` }" /></span></div>
-    <p v-if="rate.reference">{{ rate.caught }} of {{ count(rate.telling, 'likely mistake') }} in {{ rate.reference === 'equations' ? 'the equations' : rate.reference }} would be caught.</p>
-    <p v-else-if="rate.compared === rate.cases">All {{ count(rate.cases, 'combination') }} are tried and compared: whatever is wrong is caught.</p>
+    <div class="row">
+      <b class="share" :class="rate.share < 1 ? 'warn' : 'pass'">{{ Math.floor(100 * rate.share) }} %</b>
+      <span class="bar" aria-hidden="true"><i :style="{ width: `${100 * rate.share}%` }" /></span>
+    </div>
+    <p v-if="rate.reference">
+      {{ rate.caught }} of {{ count(rate.telling, 'likely mistake') }} in
+      {{ rate.reference === 'equations' ? 'the equations' : rate.reference }} would be caught.
+    </p>
+    <p v-else-if="rate.compared === rate.cases">
+      All {{ count(rate.cases, 'combination') }} are tried and compared: whatever is wrong is caught.
+    </p>
     <p v-else>{{ rate.compared }} of {{ count(rate.cases, 'combination') }} are compared: whatever is wrong there is caught.</p>
-    <p v-if="rate.reference && rate.compared < rate.cases" class="quiet">Nothing is compared in {{ rate.cases - rate.compared }} of {{ count(rate.cases, 'case') }}.</p>
+    <p v-if="rate.reference && rate.compared < rate.cases" class="quiet">
+      Nothing is compared in {{ rate.cases - rate.compared }} of {{ count(rate.cases, 'case') }}.
+    </p>
     <p v-if="rate.missed.length" class="quiet">Missed, each with a case that would show it:</p>
     <ul v-if="rate.missed.length" aria-label="mistakes that no case catches">
       <li v-for="(m, i) in rate.missed" :key="i">
@@ -63,14 +70,60 @@ function go(file: string, line: number): void {
 </template>
 
 <style scoped>
-.rate { display: grid; gap: 6px; }
-.old { opacity: 0.55; }
-.share { font-size: 20px; }
-.share.warn { color: var(--undef-text); } .share.pass { color: var(--pass-text); }
-.bar { flex: 1; height: 9px; border-radius: 3px; background: var(--undef-tint); overflow: hidden; display: block; }
-.bar i { display: block; height: 100%; background: var(--pass); }
-ul { display: grid; gap: 2px; max-height: 260px; overflow: auto; padding: 0; margin: 0; list-style: none; }
-li button { border: 0; border-left: 3px solid var(--undef); background: none; padding: 2px 0 2px 8px; text-align: left; width: 100%; cursor: pointer; }
-.case { display: block; overflow-wrap: anywhere; font-size: 11px; color: var(--ink-2); }
-.trouble { margin: 0; }
+.rate {
+  display: grid;
+  gap: 6px;
+}
+.old {
+  opacity: 0.55;
+}
+.share {
+  font-size: 20px;
+}
+.share.warn {
+  color: var(--undef-text);
+}
+.share.pass {
+  color: var(--pass-text);
+}
+.bar {
+  flex: 1;
+  height: 9px;
+  border-radius: 3px;
+  background: var(--undef-tint);
+  overflow: hidden;
+  display: block;
+}
+.bar i {
+  display: block;
+  height: 100%;
+  background: var(--pass);
+}
+ul {
+  display: grid;
+  gap: 2px;
+  max-height: 260px;
+  overflow: auto;
+  padding: 0;
+  margin: 0;
+  list-style: none;
+}
+li button {
+  border: 0;
+  border-left: 3px solid var(--undef);
+  background: none;
+  padding: 2px 0 2px 8px;
+  text-align: left;
+  width: 100%;
+  cursor: pointer;
+}
+.case {
+  display: block;
+  overflow-wrap: anywhere;
+  font-size: 11px;
+  color: var(--ink-2);
+}
+.trouble {
+  margin: 0;
+}
 </style>

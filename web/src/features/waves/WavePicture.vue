@@ -1,17 +1,20 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 
-import type { Waves } from '../../api/types'
+import type { WavesView } from '../../api/schema'
 import { AXIS, heightOf, paintAxis, paintTracks, prepare, tracksOf } from './paint'
 
 /** A few steps as a picture that can be printed. */
-const props = defineProps<{ waves: Waves }>()
+const props = defineProps<{ waves: WavesView }>()
 const NAMES = 104
 const WIDTH = 526
 const canvas = ref<HTMLCanvasElement>()
 const tracks = computed(() => tracksOf(props.waves, (line) => (line.radix === 'dec' && line.signed ? 'signed' : (line.radix as 'bin'))))
 const height = computed(() => AXIS + heightOf(tracks.value))
-const words = computed(() => `steps ${props.waves.offset + 1} to ${props.waves.offset + props.waves.actions.length} of ${props.waves.sequences[props.waves.sequence].name}`)
+const words = computed(() => {
+  const { offset, actions, sequences, sequence } = props.waves
+  return `steps ${offset + 1} to ${offset + actions.length} of ${sequences[sequence].name}`
+})
 
 onMounted(async () => {
   await document.fonts.ready
@@ -42,6 +45,12 @@ onMounted(async () => {
 </template>
 
 <style scoped>
-figure { margin: 4px 0; max-width: 100%; overflow-x: auto; }
-canvas { display: block; }
+figure {
+  margin: 4px 0;
+  max-width: 100%;
+  overflow-x: auto;
+}
+canvas {
+  display: block;
+}
 </style>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { Select } from 'ant-design-vue'
 import { useElementSize } from '@vueuse/core'
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 
-import { get, sentence } from '../../api/client'
-import type { WaveLine, Waves } from '../../api/types'
+import { get } from '../../api/client'
+import type { WaveLine } from '../../api/schema'
 import { useKeys } from '../../shared/keys'
+import { useResource } from '../../shared/resource'
 import { AXIS, heightOf, paintAxis, paintCursor, paintTracks, prepare, type Track, tracksOf, type View } from './paint'
 import { type Radix, RADICES, shown, valueAt } from './values'
 
@@ -15,9 +16,18 @@ const emit = defineEmits<{ step: [step: number] }>()
 
 const LEAST = 0.0005
 const MOST = 14
-const waves = shallowRef<Waves | null>(null)
-const trouble = ref('')
 const wanted = ref<string[]>([])
+let wantedSequence = 0
+const {
+  data: waves,
+  trouble,
+  reload,
+  clear,
+} = useResource(
+  (signal) =>
+    get(`/tasks/${props.taskId}/review/${props.handin}/waves`, { query: { sequence: wantedSequence, wanted: wanted.value }, signal }),
+  { lazy: true },
+)
 const radices = ref<Record<string, Radix>>({})
 const start = ref(0)
 const scale = ref(3)
@@ -40,50 +50,56 @@ const stepTime = computed(() => waves.value?.step_time ?? 10)
 const names = computed(() => tracks.value.filter((t) => t.what !== 'want'))
 
 function radixOf(line: WaveLine): Radix {
-  return radices.value[line.name] ?? (line.radix === 'dec' ? (line.signed ? 'signed' : 'dec') : line.kind === 'inner' && line.width > 1 ? 'dec' : (line.radix as Radix))
+  return (
+    radices.value[line.name] ??
+    (line.radix === 'dec' ? (line.signed ? 'signed' : 'dec') : line.kind === 'inner' && line.width > 1 ? 'dec' : (line.radix as Radix))
+  )
 }
 function turnRadix(line: WaveLine): void {
   if (line.width > 1) radices.value = { ...radices.value, [line.name]: RADICES[(RADICES.indexOf(radixOf(line)) + 1) % RADICES.length] }
 }
 
 async function load(number: number): Promise<void> {
-  try {
-    const query = new URLSearchParams({ sequence: String(number) })
-    for (const name of wanted.value) query.append('wanted', name)
-    const isOther = waves.value?.sequence !== number
-    waves.value = await get<Waves>(`/tasks/${props.taskId}/review/${props.handin}/waves?${query}`)
-    trouble.value = ''
-    if (isOther) b.value = null
-  } catch (error) {
-    trouble.value = sentence(error)
-  }
+  const isOther = waves.value?.sequence !== number
+  wantedSequence = number
+  if ((await reload()) && isOther) b.value = null
 }
 /** The sequence of a step, and its place in it from 0 on. */
 function placeOf(step: number): { number: number; at: number } {
   const all = waves.value?.sequences ?? []
-  const number = Math.max(0, all.findLastIndex((s) => s.first <= step))
+  const number = Math.max(
+    0,
+    all.findLastIndex((s) => s.first <= step),
+  )
   return { number, at: step - (all[number]?.first ?? 0) }
 }
-async function show(step: number | null): Promise<void> {
+/** Shows the step that is chosen by the time the waves are there. */
+async function show(): Promise<void> {
   if (!waves.value) await load(0)
   if (!waves.value) return
-  const { number, at } = placeOf(step ?? 0)
+  const { number, at } = placeOf(props.step ?? 0)
   if (waves.value.sequence !== number) await load(number)
   a.value = (at + 0.7) * stepTime.value
   zoomTo(Math.max(0, at - 8), at + 8)
 }
-onMounted(() => show(props.step))
-watch(() => props.handin, async () => {
-  waves.value = null
-  wanted.value = []
-  await show(props.step)
-})
-watch(() => props.step, (step) => {
-  if (step === null || !waves.value) return
-  const { number, at } = placeOf(step)
-  if (number === waves.value.sequence && stepAt(a.value) === at) return
-  void show(step)
-})
+onMounted(show)
+watch(
+  () => props.handin,
+  async () => {
+    clear()
+    wanted.value = []
+    await show()
+  },
+)
+watch(
+  () => props.step,
+  (step) => {
+    if (step === null || !waves.value) return
+    const { number, at } = placeOf(step)
+    if (number === waves.value.sequence && stepAt(a.value) === at) return
+    void show()
+  },
+)
 watch(wanted, () => waves.value && load(waves.value.sequence))
 
 // Looking around.
@@ -128,7 +144,8 @@ function onMove(event: PointerEvent): void {
   if (dragged.moved) start.value = clampStart(dragged.start - by / scale.value)
 }
 function onUp(event: PointerEvent): void {
-  if (dragged && !dragged.moved) place(start.value + (event.clientX - sheet.value!.getBoundingClientRect().left) / scale.value, event.shiftKey)
+  if (dragged && !dragged.moved)
+    place(start.value + (event.clientX - sheet.value!.getBoundingClientRect().left) / scale.value, event.shiftKey)
   dragged = null
 }
 
@@ -205,7 +222,10 @@ function paint(): void {
     const from = scrollTop.value
     const to = Math.min(high.value, from + Math.max(bodyHeight.value, 60))
     paintTracks(p, w, tracks.value, view.value, from, to)
-    for (const [time, name] of [[b.value, 'b'], [a.value, 'a']] as const) {
+    for (const [time, name] of [
+      [b.value, 'b'],
+      [a.value, 'a'],
+    ] as const) {
       paintCursor(head, view.value, time, name, 0, AXIS, true)
       paintCursor(p, view.value, time, name, from, to, false)
     }
@@ -239,30 +259,80 @@ useKeys([
     <template v-if="waves">
       <div class="tools">
         <Select
-          :value="waves.sequence" size="small" class="which" aria-label="sequence" :options="waves.sequences.map((s, i) => ({ value: i, label: s.wrong ? `${s.name}: ${s.wrong} of ${s.length} wrong` : `${s.name}: ${s.length} right` }))"
+          :value="waves.sequence"
+          size="small"
+          class="which"
+          aria-label="sequence"
+          :options="
+            waves.sequences.map((s, i) => ({
+              value: i,
+              label: s.wrong ? `${s.name}: ${s.wrong} of ${s.length} wrong` : `${s.name}: ${s.length} right`,
+            }))
+          "
           @change="(v) => load(Number(v)).then(() => ((a = null), all()))"
         />
         <Select
-          ref="search" v-model:value="wanted" mode="multiple" size="small" class="inner" placeholder="add an inner signal  /" :options="waves.inner.map((n) => ({ value: n, label: n }))"
-          :max-tag-count="1" aria-label="inner signals" :disabled="!waves.inner.length"
+          ref="search"
+          v-model:value="wanted"
+          mode="multiple"
+          size="small"
+          class="inner"
+          placeholder="add an inner signal  /"
+          :options="waves.inner.map((n) => ({ value: n, label: n }))"
+          :max-tag-count="1"
+          aria-label="inner signals"
+          :disabled="!waves.inner.length"
         />
         <span class="quiet small apart">{{ apart }}</span>
-        <button type="button" class="tool" title="next step that goes wrong (f)" @click="nextDivergence">next wrong <span class="key">f</span></button>
+        <button type="button" class="tool" title="next step that goes wrong (f)" @click="nextDivergence">
+          next wrong <span class="key">f</span>
+        </button>
         <button type="button" class="tool" title="the whole sequence (0)" @click="all">all <span class="key">0</span></button>
-        <button type="button" class="tool" aria-label="wider" @click="zoom(1 / 1.5)">−</button><button type="button" class="tool" aria-label="closer" @click="zoom(1.5)">+</button>
+        <button type="button" class="tool" aria-label="wider" @click="zoom(1 / 1.5)">−</button
+        ><button type="button" class="tool" aria-label="closer" @click="zoom(1.5)">+</button>
         <a class="tool" :href="`/api/tasks/${taskId}/review/${handin}/waves.vcd?sequence=${waves.sequence}`" download>VCD</a>
       </div>
-      <div class="head"><div class="names-head small quiet"><span>{{ a === null ? '' : `step ${stepAt(a) + 1}` }}</span><span class="mono">a</span><span v-if="b !== null" class="mono">b</span></div><div ref="box" class="box"><canvas ref="axis" :style="{ width: `${width}px`, height: `${AXIS}px` }"></canvas></div></div>
+      <div class="head">
+        <div class="names-head small quiet">
+          <span>{{ a === null ? '' : `step ${stepAt(a) + 1}` }}</span><span class="mono">a</span
+          ><span v-if="b !== null" class="mono">b</span>
+        </div>
+        <div ref="box" class="box"><canvas ref="axis" :style="{ width: `${width}px`, height: `${AXIS}px` }"></canvas></div>
+      </div>
       <div ref="body" class="body" tabindex="0" aria-label="waveform" @scroll="scrollTop = body?.scrollTop ?? 0">
         <div class="names" :style="{ height: `${high}px` }">
-          <div v-for="t in names" :key="t.line.kind + t.line.name" class="name" :data-name="t.line.name" :class="[t.line.kind, { bad: isBad(t) }]" :style="{ top: `${t.what === 'got' ? t.top - 22 : t.top}px`, height: `${t.what === 'got' ? t.high + 22 : t.high}px` }">
-            <button type="button" :title="t.line.width > 1 ? `${t.line.name}: shown ${t.radix}, click for the next` : t.line.name" @click="turnRadix(t.line)">{{ t.line.name }}<small v-if="t.line.width > 1">{{ t.radix }}</small></button>
-            <span class="value mono"><i v-if="t.what === 'got'" class="quiet">{{ wantedUnder(t) }}</i><b>{{ under(t, a) }}</b></span>
-            <span v-if="b !== null" class="value mono"><b>{{ under(t, b) }}</b></span>
+          <div
+            v-for="t in names"
+            :key="t.line.kind + t.line.name"
+            class="name"
+            :data-name="t.line.name"
+            :class="[t.line.kind, { bad: isBad(t) }]"
+            :style="{ top: `${t.what === 'got' ? t.top - 22 : t.top}px`, height: `${t.what === 'got' ? t.high + 22 : t.high}px` }"
+          >
+            <button
+              type="button"
+              :title="t.line.width > 1 ? `${t.line.name}: shown ${t.radix}, click for the next` : t.line.name"
+              @click="turnRadix(t.line)"
+            >
+              {{ t.line.name }}<small v-if="t.line.width > 1">{{ t.radix }}</small>
+            </button>
+            <span class="value mono"
+              ><i v-if="t.what === 'got'" class="quiet">{{ wantedUnder(t) }}</i
+              ><b>{{ under(t, a) }}</b></span
+            >
+            <span v-if="b !== null" class="value mono"
+              ><b>{{ under(t, b) }}</b></span
+            >
           </div>
         </div>
         <canvas
-          ref="sheet" :style="{ width: `${width}px`, height: `${high}px` }" data-waves @wheel.prevent="onWheel" @pointerdown="onDown" @pointermove="onMove" @pointerup="onUp"
+          ref="sheet"
+          :style="{ width: `${width}px`, height: `${high}px` }"
+          data-waves
+          @wheel.prevent="onWheel"
+          @pointerdown="onDown"
+          @pointermove="onMove"
+          @pointerup="onUp"
         ></canvas>
       </div>
       <p v-if="waves.trouble" class="tag undef">ends in step {{ waves.ended + 1 }}: {{ waves.trouble }}</p>
@@ -272,28 +342,142 @@ useKeys([
 </template>
 
 <style scoped>
-.waves { display: flex; flex-direction: column; min-height: 0; flex: 1; gap: 6px; }
-.tools { display: flex; align-items: center; gap: 5px; white-space: nowrap; }
-.which { width: 168px; } .inner { flex: 1; min-width: 90px; max-width: 220px; }
-.apart { margin-left: auto; }
-.tool { border: 1px solid var(--line); border-radius: 5px; background: var(--paper); padding: 1px 6px; font-size: 12px; cursor: pointer; color: var(--ink); text-decoration: none; line-height: 20px; }
-.tool:hover { border-color: var(--lacquer-2); }
-.head { display: grid; grid-template-columns: 172px minmax(0, 1fr); border-top: 1px solid var(--line); }
-.names-head { display: flex; align-items: flex-end; gap: 8px; padding: 0 8px 2px 2px; border-bottom: 1px solid var(--line); }
-.names-head span:first-child { flex: 1; }
-.names-head .mono { width: 36px; text-align: right; color: var(--lacquer); font-weight: 600; }
-.box { overflow: hidden; height: 46px; }
-.body { display: grid; grid-template-columns: 172px minmax(0, 1fr); overflow-y: auto; overflow-x: hidden; flex: 1; min-height: 80px; align-content: start; }
-canvas { display: block; cursor: crosshair; touch-action: none; }
-.names { position: relative; border-right: 1px solid var(--line); }
-.name { position: absolute; left: 0; right: 0; display: flex; align-items: center; gap: 8px; padding: 0 8px 0 2px; border-left: 3px solid transparent; }
-.name.bad { border-left-color: var(--fail); background: var(--fail-tint); }
-.name button { flex: 1; min-width: 0; border: 0; background: none; padding: 0 0 0 3px; text-align: left; font: 12.5px var(--mono); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; cursor: pointer; }
-.name.inner button { color: var(--ink-2); font-style: italic; }
-.name small { font: 10px var(--sans); color: var(--ink-3); margin-left: 5px; }
-.value { display: grid; justify-items: end; width: 36px; font-size: 12px; line-height: 20px; white-space: nowrap; }
-.value i { font-style: normal; }
-.value b { font-weight: 500; }
-.bad .value b { color: var(--fail-text); font-weight: 600; }
-.legend { text-align: right; }
+.waves {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  flex: 1;
+  gap: 6px;
+}
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  white-space: nowrap;
+}
+.which {
+  width: 168px;
+}
+.inner {
+  flex: 1;
+  min-width: 90px;
+  max-width: 220px;
+}
+.apart {
+  margin-left: auto;
+}
+.tool {
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  background: var(--paper);
+  padding: 1px 6px;
+  font-size: 12px;
+  cursor: pointer;
+  color: var(--ink);
+  text-decoration: none;
+  line-height: 20px;
+}
+.tool:hover {
+  border-color: var(--lacquer-2);
+}
+.head {
+  display: grid;
+  grid-template-columns: 172px minmax(0, 1fr);
+  border-top: 1px solid var(--line);
+}
+.names-head {
+  display: flex;
+  align-items: flex-end;
+  gap: 8px;
+  padding: 0 8px 2px 2px;
+  border-bottom: 1px solid var(--line);
+}
+.names-head span:first-child {
+  flex: 1;
+}
+.names-head .mono {
+  width: 36px;
+  text-align: right;
+  color: var(--lacquer);
+  font-weight: 600;
+}
+.box {
+  overflow: hidden;
+  height: 46px;
+}
+.body {
+  display: grid;
+  grid-template-columns: 172px minmax(0, 1fr);
+  overflow-y: auto;
+  overflow-x: hidden;
+  flex: 1;
+  min-height: 80px;
+  align-content: start;
+}
+canvas {
+  display: block;
+  cursor: crosshair;
+  touch-action: none;
+}
+.names {
+  position: relative;
+  border-right: 1px solid var(--line);
+}
+.name {
+  position: absolute;
+  left: 0;
+  right: 0;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 8px 0 2px;
+  border-left: 3px solid transparent;
+}
+.name.bad {
+  border-left-color: var(--fail);
+  background: var(--fail-tint);
+}
+.name button {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  background: none;
+  padding: 0 0 0 3px;
+  text-align: left;
+  font: 12.5px var(--mono);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  cursor: pointer;
+}
+.name.inner button {
+  color: var(--ink-2);
+  font-style: italic;
+}
+.name small {
+  font: 10px var(--sans);
+  color: var(--ink-3);
+  margin-left: 5px;
+}
+.value {
+  display: grid;
+  justify-items: end;
+  width: 36px;
+  font-size: 12px;
+  line-height: 20px;
+  white-space: nowrap;
+}
+.value i {
+  font-style: normal;
+}
+.value b {
+  font-weight: 500;
+}
+.bad .value b {
+  color: var(--fail-text);
+  font-weight: 600;
+}
+.legend {
+  text-align: right;
+}
 </style>

@@ -1,21 +1,40 @@
-import type { WaveLine, Waves } from '../../api/types'
+import type { WaveLine, WavesView } from '../../api/schema'
 import { indexAt, type Radix, shown } from './values'
 
 /** One line of the picture: a signal as it was, or what is expected of it. */
-export interface Track { line: WaveLine; what: 'got' | 'want' | 'only'; radix: Radix; top: number; high: number }
+export interface Track {
+  line: WaveLine
+  what: 'got' | 'want' | 'only'
+  radix: Radix
+  top: number
+  high: number
+}
 
 export const AXIS = 46
 const HIGH = { only: 26, want: 22, got: 26 }
 const style = getComputedStyle(document.documentElement)
 const colour = (name: string) => style.getPropertyValue(`--${name}`).trim()
 const INK = {
-  ink: colour('ink'), soft: colour('ink-2'), faint: colour('ink-3'), line: colour('line'), line2: colour('line-2'), paper: colour('paper'), rice: colour('rice'),
-  fail: colour('fail'), failTint: colour('fail-tint'), undef: colour('undef'), undefTint: colour('undef-tint'), pass: colour('pass'), none: colour('none'),
-  zero: colour('wire-0'), lacquer: colour('lacquer'), tint: colour('lacquer-tint'),
+  ink: colour('ink'),
+  soft: colour('ink-2'),
+  faint: colour('ink-3'),
+  line: colour('line'),
+  line2: colour('line-2'),
+  paper: colour('paper'),
+  rice: colour('rice'),
+  fail: colour('fail'),
+  failTint: colour('fail-tint'),
+  undef: colour('undef'),
+  undefTint: colour('undef-tint'),
+  pass: colour('pass'),
+  none: colour('none'),
+  zero: colour('wire-0'),
+  lacquer: colour('lacquer'),
+  tint: colour('lacquer-tint'),
 }
 
 /** The tracks of a picture, outputs with what is expected of them above. */
-export function tracksOf(waves: Waves, radix: (line: WaveLine) => Radix): Track[] {
+export function tracksOf(waves: WavesView, radix: (line: WaveLine) => Radix): Track[] {
   const out: Track[] = []
   let top = 4
   for (const line of waves.waves) {
@@ -33,7 +52,12 @@ export function heightOf(tracks: Track[]): number {
 }
 
 /** Where and how large: time at the left edge, pixels per unit of time, end of the sequence. */
-export interface View { start: number; scale: number; width: number; end: number }
+export interface View {
+  start: number
+  scale: number
+  width: number
+  end: number
+}
 
 export function prepare(canvas: HTMLCanvasElement, width: number, height: number): CanvasRenderingContext2D {
   const ratio = window.devicePixelRatio || 1
@@ -47,7 +71,7 @@ export function prepare(canvas: HTMLCanvasElement, width: number, height: number
 }
 
 /** All tracks between two heights. */
-export function paintTracks(p: CanvasRenderingContext2D, waves: Waves, tracks: Track[], view: View, from: number, to: number): void {
+export function paintTracks(p: CanvasRenderingContext2D, waves: WavesView, tracks: Track[], view: View, from: number, to: number): void {
   p.fillStyle = INK.paper
   p.fillRect(0, from, view.width, to - from)
   paintGrid(p, waves, view, from, to)
@@ -60,15 +84,16 @@ export function paintTracks(p: CanvasRenderingContext2D, waves: Waves, tracks: T
 }
 const xOf = (view: View, time: number) => (time - view.start) * view.scale
 
-function paintGrid(p: CanvasRenderingContext2D, waves: Waves, view: View, from: number, to: number): void {
+function paintGrid(p: CanvasRenderingContext2D, waves: WavesView, view: View, from: number, to: number): void {
   const step = waves.step_time * view.scale
   if (step < 7) return
   p.fillStyle = INK.line2
   const first = Math.max(0, Math.floor(view.start / waves.step_time))
-  for (let i = first; i <= waves.actions.length && xOf(view, i * waves.step_time) < view.width; i++) p.fillRect(Math.round(xOf(view, i * waves.step_time)), from, 1, to - from)
+  for (let i = first; i <= waves.actions.length && xOf(view, i * waves.step_time) < view.width; i++)
+    p.fillRect(Math.round(xOf(view, i * waves.step_time)), from, 1, to - from)
 }
 /** A tint behind every stretch in which the output is not right, from what is expected down to what was. */
-function paintBad(p: CanvasRenderingContext2D, waves: Waves, track: Track, view: View): void {
+function paintBad(p: CanvasRenderingContext2D, waves: WavesView, track: Track, view: View): void {
   for (const [a, b] of track.line.bad) {
     const x0 = xOf(view, a * waves.step_time)
     const x1 = xOf(view, (b + 1) * waves.step_time)
@@ -197,7 +222,7 @@ function hatch(p: CanvasRenderingContext2D, x: number, y: number, wide: number, 
 const WORDS: Record<string, string> = { '.': '·', r: '↑', f: '↓', c: '⇅' }
 
 /** Step numbers, what the clock does, and which steps are wrong: filled where it goes astray, hollow where it only follows. */
-export function paintAxis(p: CanvasRenderingContext2D, waves: Waves, view: View): void {
+export function paintAxis(p: CanvasRenderingContext2D, waves: WavesView, view: View): void {
   p.fillStyle = INK.paper
   p.fillRect(0, 0, view.width, AXIS)
   p.fillStyle = INK.line
@@ -232,7 +257,15 @@ export function paintAxis(p: CanvasRenderingContext2D, waves: Waves, view: View)
     p.fillRect(x, 15, 1, 5)
   }
 }
-export function paintCursor(p: CanvasRenderingContext2D, view: View, time: number | null, name: string, from: number, to: number, withName: boolean): void {
+export function paintCursor(
+  p: CanvasRenderingContext2D,
+  view: View,
+  time: number | null,
+  name: string,
+  from: number,
+  to: number,
+  withName: boolean,
+): void {
   if (time === null) return
   const x = Math.round(xOf(view, time)) + 0.5
   if (x < 0 || x > view.width) return

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+
+import SentenceText from '../../shared/SentenceText.vue'
+import CommentBox from '../review/CommentBox.vue'
+import { type OpenCluster, writersOf } from './clusters'
+
+/** Every mistake of the lab with what is said of it. */
+const props = defineProps<{ clusters: OpenCluster[] }>()
+const emit = defineEmits<{ kept: []; draft: []; release: [cluster: OpenCluster] }>()
+const isUnsaid = (x: OpenCluster): boolean => !x.cluster.comment.trim()
+</script>
+
+<template>
+  <div class="scroll comments">
+    <p class="row spread">
+      <span class="quiet small">A draft says what was found; read it before it goes out.</span
+      ><Button size="small" :disabled="!props.clusters.some(isUnsaid)" @click="emit('draft')">Draft all open ones</Button>
+    </p>
+    <div v-for="x in clusters" :key="x.task.id + x.cluster.key" class="one">
+      <p>
+        <b>{{ x.cluster.members.length }}</b> <SentenceText :text="x.cluster.title" />{{ ' ' }}
+        <span class="quiet small">{{ x.task.title }}: {{ writersOf(x.cluster) }}</span>
+        <Button v-if="x.students.length" size="small" type="link" :disabled="isUnsaid(x)" @click="emit('release', x)"
+          >Release {{ x.cluster.members.length > 1 ? 'these' : 'this one' }}</Button
+        >
+      </p>
+      <CommentBox
+        :label="''"
+        :name="`comment-${x.cluster.key}`"
+        :task-id="x.task.id"
+        :cluster="x.cluster.key"
+        :handin-id="0"
+        :text="x.cluster.comment"
+        :version="x.cluster.comment_version"
+        :rows="2"
+        button="Keep"
+        @kept="emit('kept')"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.scroll {
+  overflow: auto;
+  min-height: 0;
+}
+.comments {
+  display: grid;
+  gap: 14px;
+}
+</style>

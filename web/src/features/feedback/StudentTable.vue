@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import type { FeedbackView, FeedbackStudent } from '../../api/schema'
+import { count, mark } from '../../shared/words'
+
+/** Everybody with their marks, and how far their letter is. */
+defineProps<{ view: FeedbackView; chosen: number | null }>()
+const emit = defineEmits<{ choose: [student: FeedbackStudent] }>()
+const WORDS = { none: '', released: 'sent', read: 'read', withdrawn: 'taken back' }
+</script>
+
+<template>
+  <div class="scroll">
+    <table>
+      <thead>
+        <tr>
+          <th></th>
+          <th v-for="t in view.tasks" :key="t.id" class="n">{{ t.title }}</th>
+          <th class="n">sum</th>
+          <th></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="s in view.students"
+          :key="s.student_id"
+          :class="{ chosen: s.student_id === chosen }"
+          :data-student="s.student_id"
+          @click="emit('choose', s)"
+        >
+          <td>
+            <b>{{ s.name }}</b> <span v-if="s.team" class="tag">team</span><span v-if="s.late" class="tag undef">late</span>
+          </td>
+          <td v-for="(m, i) in s.marks" :key="i" class="n mono" :class="{ held: s.held[i] }" :title="s.by_hand[i] ? 'set by hand' : ''">
+            {{ s.handin_id === null ? '–' : mark(m) }}{{ s.by_hand[i] ? '*' : '' }}
+          </td>
+          <td class="n mono">
+            <b>{{ s.sum === null ? '' : mark(s.sum) }}</b>
+          </td>
+          <td class="state">
+            <span v-if="s.open_comments" class="tag undef">{{ count(s.open_comments, 'comment') }} open</span>
+            <span v-if="WORDS[s.letter]" class="tag pass">{{ WORDS[s.letter] }}</span><span v-if="s.outdated" class="tag fail"
+              >changed since</span
+            >
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="!view.students.length" class="empty">Nobody is on the class list yet. Load it from the class's page.</p>
+  </div>
+</template>
+
+<style scoped>
+.scroll {
+  overflow: auto;
+  min-height: 0;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+th {
+  font-size: 11px;
+  font-weight: 600;
+  color: var(--ink-2);
+  text-align: left;
+  position: sticky;
+  top: 0;
+  background: var(--paper);
+  padding: 2px 6px;
+}
+td {
+  border-top: 1px solid var(--line-2);
+  padding: 3px 6px;
+}
+td b {
+  font-weight: 500;
+}
+.n {
+  text-align: right;
+}
+.held {
+  color: var(--undef-text);
+}
+.state .tag {
+  margin-left: 4px;
+}
+.state {
+  text-align: right;
+  white-space: nowrap;
+}
+tr.chosen td {
+  background: var(--lacquer-tint);
+}
+tbody tr {
+  cursor: pointer;
+}
+</style>

@@ -1,0 +1,164 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+
+import type { LineNote, RepairView, ReviewView } from '../../api/schema'
+import CircuitPane from '../circuit/CircuitPane.vue'
+import { useProbes } from '../circuit/probes'
+import WaveView from '../waves/WaveView.vue'
+import type { Cases } from './cases'
+import { type CentreView, VIEWS } from './centre'
+import type { Scratch } from './scratch'
+import ScratchBar from './ScratchBar.vue'
+import ScratchPane from './ScratchPane.vue'
+import SourceView from './SourceView.vue'
+
+/** What the hand-in is: its circuit, waves, printed text or source, or a scratch copy of it. */
+const props = defineProps<{
+  review: ReviewView
+  taskId: number
+  views: CentreView[]
+  centre: CentreView
+  cases: Cases
+  scratch: Scratch
+  isScratch: boolean
+  circuit: ReturnType<typeof useProbes>
+  changes: RepairView['changes']
+}>()
+const emit = defineEmits<{ view: [view: CentreView]; try: []; leave: []; quote: [text: string] }>()
+
+interface Stretch {
+  file: string
+  from: number
+  to: number
+}
+const lines = ref<Stretch | null>(null)
+watch(
+  () => props.review.handin_id,
+  () => (lines.value = null),
+)
+/** What is said of lines: the findings, and at its own line what would make every case right. */
+const notes = computed<LineNote[]>(() => [
+  ...props.review.notes,
+  ...props.changes.map((c) => ({
+    file: c.file,
+    line: c.line,
+    severity: 'change',
+    text: `${c.text.replaceAll('`', '')} makes every case right`,
+  })),
+])
+const canTry = computed(() => props.review.status === 'checked' && !props.isScratch && props.review.language !== 'vcd')
+function toSource(file: string, line: number): void {
+  lines.value = { file, from: line, to: line }
+  emit('view', 'source')
+}
+/** A line tried otherwise, from below the drawing. */
+function tryLine(file: string, line: number, text: string): void {
+  props.scratch.setLine(file, line, text)
+  emit('try')
+}
+function stretchOf(part: { file: string; line: number; end_line: number }): Stretch | null {
+  return part.line ? { file: part.file, from: part.line, to: Math.max(part.line, part.end_line) } : null
+}
+</script>
+
+<template>
+  <section class="compartment middle">
+    <div v-if="views.length > 1" class="views" role="tablist">
+      <button
+        v-for="v in views"
+        :key="v"
+        type="button"
+        role="tab"
+        :aria-selected="centre === v"
+        :class="{ here: centre === v }"
+        @click="emit('view', v)"
+      >
+        {{ VIEWS[v].label }} <span class="key">{{ VIEWS[v].key }}</span>
+      </button>
+      <button v-if="canTry" type="button" class="try" @click="(emit('view', 'source'), emit('try'))">
+        Try a change <span class="key">e</span>
+      </button>
+    </div>
+    <ScratchBar
+      v-if="isScratch"
+      :scratch="scratch"
+      :passed="review.passed"
+      :total="review.total"
+      @quote="(text) => emit('quote', text)"
+      @leave="emit('leave')"
+    />
+    <pre v-if="centre === 'output'" class="output" tabindex="0" aria-label="what the bench printed">{{ review.output }}</pre>
+    <WaveView
+      v-else-if="centre === 'waves'"
+      :task-id="taskId"
+      :handin="review.handin_id"
+      :step="cases.chosenCase.value"
+      @step="cases.choose"
+    />
+    <CircuitPane
+      v-else-if="centre === 'circuit'"
+      :at="circuit.at.value"
+      :trouble="circuit.trouble.value"
+      :review="review"
+      :rows="cases.rows.value"
+      :files="scratch.files.value"
+      :text="scratch.text"
+      :task-id="taskId"
+      :chosen-case="cases.chosenCase.value"
+      :probes="circuit.probes.value"
+      :lines="lines"
+      @probe="circuit.turnProbe"
+      @part="(p) => (lines = stretchOf(p))"
+      @source="toSource"
+      @edit="tryLine"
+    />
+    <ScratchPane v-else-if="isScratch" :review="review" :scratch="scratch" :file="lines?.file ?? ''" />
+    <SourceView
+      v-else
+      :files="review.files"
+      :notes="notes"
+      :stretch="lines"
+      @line="(file, line) => (lines = { file, from: line, to: line })"
+    />
+  </section>
+</template>
+
+<style scoped>
+.middle {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+  padding-top: 8px;
+}
+.views {
+  display: flex;
+  gap: 4px;
+}
+.views button {
+  border: 0;
+  background: none;
+  padding: 2px 8px 4px;
+  border-bottom: 2px solid transparent;
+  cursor: pointer;
+  color: var(--ink-2);
+}
+.views .try {
+  margin-left: auto;
+  color: var(--lacquer);
+}
+.views button.here {
+  border-color: var(--lacquer);
+  color: var(--ink);
+  font-weight: 600;
+}
+.output {
+  flex: 1;
+  overflow: auto;
+  margin: 0;
+  font: 12.5px/1.5 var(--mono);
+  background: var(--rice);
+  border-radius: 6px;
+  padding: 8px 10px;
+}
+</style>
