@@ -17,6 +17,7 @@ def main() -> int:
         [str(BIN / "ruff"), "format", *([] if fix else ["--check"]), "."],
         [str(BIN / "ruff"), "check", *(["--fix"] if fix else []), "."],
         [str(BIN / "mypy")],
+        *([[*npm, "--prefix", "web", "run", "--silent", "format"]] if fix else []),
         [*npm, "--prefix", "web", "run", "--silent", "check"],
     ]
     failed = [" ".join(c) for c in commands if subprocess.run(c, cwd=ROOT).returncode != 0]

@@ -68,6 +68,9 @@ def open_spec(
             draft, is_right = build_expectation(spec, others, collector, limits, file.base)
         except LimitReached as limit:
             collector.error("limit", limit.text, limit.position or file.base)
+        except RecursionError:
+            text, hint = "what is expected is nested too deep to be worked out", "split it into smaller parts"
+            collector.error("too-deep", text, file.base, file.base, hint)
     return LoadedSpec(draft if is_right else None, spec, to_messages(collector.items(), sources), draft, sources)
 
 

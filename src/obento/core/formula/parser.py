@@ -87,6 +87,22 @@ def lex(text: str, base: int, collector: Collector) -> Tokens:
     return tokens
 
 
+_ASSOCIATIVE = frozenset(["and", "or", "xor"])
+_LONG = 32
+
+
+def _joined(op: str, operands: list[Formula]) -> Formula:
+    """Operands of one operator as a tree: from the left, but a long sum or product of bits as flat as it can be, so
+    that no walk over it goes deep."""
+    if len(operands) > _LONG and op in _ASSOCIATIVE:
+        half = len(operands) // 2
+        operands = [_joined(op, operands[:half]), _joined(op, operands[half:])]
+    value = operands[0]
+    for right in operands[1:]:
+        value = Op(value.start, right.end, op, value, right)
+    return value
+
+
 class FormulaParser(TokenStream):
     """`width_of` gives the width of a name, None when it is unknown (then reported by whoever lowers it)."""
 
@@ -157,7 +173,7 @@ class FormulaParser(TokenStream):
 
     def _formula(self) -> Formula:
         self.enter()
-        cond = self._level(0)
+        cond = self._binary(0)
         if self.accept("?"):
             a = self._formula()
             if not self.accept(":"):
@@ -167,21 +183,28 @@ class FormulaParser(TokenStream):
         self.leave()
         return cond
 
-    def _level(self, level: int) -> Formula:
-        if level == len(self._levels):
-            return self._prefix()
-        left = self._level(level + 1)
-        table = self._levels[level]
-        while self.kind in "ok" and self.text in table:
-            op = table[self.text]
-            if op in ("nand", "nor") and isinstance(left, Op) and left.op == op:
+    def _binary(self, loosest: int) -> Formula:
+        """Operators that bind at least as tight as a level, by precedence climbing: nesting costs few frames, chains
+        none."""
+        run, run_op = [self._prefix()], ""
+        while (level := self._level_here()) >= loosest:
+            op = self._levels[level][self.text]
+            if op == run_op and op in ("nand", "nor"):
                 raise self.fail(
                     "nand-chain", f"`a {op} b {op} c` is ambiguous", f"write {op}(a, b, c) with parentheses"
                 )
             self.at += 1
-            right = self._level(level + 1)
-            left = Op(left.start, right.end, op, left, right)
-        return left
+            right = self._binary(level + 1)
+            if op != run_op:
+                run, run_op = [_joined(run_op, run)], op
+            run.append(right)
+        return _joined(run_op, run)
+
+    def _level_here(self) -> int:
+        """The level of the operator that stands here, -1 when none does."""
+        if self.kind not in "ok":
+            return -1
+        return next((level for level, table in enumerate(self._levels) if self.text in table), -1)
 
     def _prefix(self) -> Formula:
         start = self.start
@@ -198,8 +221,11 @@ class FormulaParser(TokenStream):
             self.leave()
             return Minus(start, a.end, a)
         a = self._primary()
+        depth = self._depth
         while self.accept("'"):
+            self.enter()
             a = Not(a.start, self.previous_end, a)
+        self._depth = depth
         return a
 
     def _primary(self) -> Formula:

@@ -38,6 +38,10 @@ def _print(f: Formula, outer: int) -> str:
             return f"({text})" if outer > _CHOICE else text
         case Op():
             rank = _RANK[f.op]
-            text = f"{_print(f.a, rank)} {_SIGNS.get(f.op, f.op)} {_print(f.b, rank + 1)}"
+            # What may be joined from either side needs no parentheses at the right.
+            of_same = f.op in ("and", "or", "xor") and isinstance(f.b, Op) and f.b.op == f.op
+            # `a nand b nand c` is refused as ambiguous, so the left keeps its parentheses.
+            of_chain = f.op in ("nand", "nor") and isinstance(f.a, Op) and f.a.op == f.op
+            text = f"{_print(f.a, rank + of_chain)} {_SIGNS.get(f.op, f.op)} {_print(f.b, rank + (not of_same))}"
             return f"({text})" if rank < outer else text
     raise AssertionError(type(f).__name__)

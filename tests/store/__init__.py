@@ -1,0 +1,1 @@
+"""Records on a real MariaDB."""
