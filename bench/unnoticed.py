@@ -1,8 +1,8 @@
 """Changes of our own code that no test notices.
 
-`python bench/unnoticed.py [--each N] [ROOM…]` turns single operators and constants in rooms of the core, one at a
-time in a copy of the tree, runs the tests of the room, and prints the changes with which all of them still pass. A few of these
-are harmless (the change means the same, or a bound is moved by one); the others are tests that are missing.
+`python bench/unnoticed.py [--each N] [ROOM…]` turns single operators and constants in rooms of the core, one at a time,
+in a copy of the tree, runs the tests of the room, and prints the changes with which all of them still pass. A few of
+these are harmless (the change means the same, or a bound is moved by one); the others are tests that are missing.
 
 The seed is fixed, so two runs try the same changes."""
 

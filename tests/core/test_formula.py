@@ -24,15 +24,15 @@ def parse(text: str, widths: dict[str, int] | None = None) -> Formula | list[str
 
 
 def model(f: Formula, given: dict[str, int]) -> tuple[int, int | None]:
-    """The value as an exact whole number, and its width where it has one: from docs/formats.md, not from the lowering."""
+    """The value as an exact whole number, and its width where it has one: from docs/formats.md, not the lowering."""
     match f:
         case Name():
             return given[f.name], WIDTHS[f.name]
         case Number():
             return f.value, f.width if f.width is not None else max(1, f.value.bit_length())
         case Bits():
-            width = f.high - f.low + 1
-            return given[f.name] >> f.low & (1 << width) - 1, width
+            count = f.high - f.low + 1
+            return given[f.name] >> f.low & (1 << count) - 1, count
         case Not():
             value, width = model(f.a, given)
             assert width is not None
@@ -40,12 +40,12 @@ def model(f: Formula, given: dict[str, int]) -> tuple[int, int | None]:
         case Minus():
             return -model(f.a, given)[0], None
         case Join():
-            value = width = 0
+            joined = digits = 0
             for part in f.parts:
                 v, w = model(part, given)
                 assert w is not None
-                value, width = value << w | v, width + w
-            return value, width
+                joined, digits = joined << w | v, digits + w
+            return joined, digits
         case Choice():
             arms = [model(f.a, given), model(f.b, given)]
             known = [w for _, w in arms if w is not None]

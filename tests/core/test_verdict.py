@@ -9,7 +9,7 @@ import pytest
 from obento.core import values
 from obento.core.check.check import open_spec
 from obento.core.check.expectation.model import Expectation, Key, Planes
-from obento.core.check.judging.verdict import Verdict, judge, set_bits, shown_word, wanted
+from obento.core.check.judging.verdict import OutputVerdict, Verdict, judge, set_bits, shown_word, wanted
 from obento.core.check.running.observation import Observation, Run
 from obento.core.spec.model import SpecPort
 
@@ -95,7 +95,8 @@ def test_planes_part_the_cases() -> None:
     source = random.Random(9)
     of = random_expectation(source)
     verdict = judge(of, Observation([random_run(source, "fresh", of)], "levelized"))
-    for part in (verdict, *verdict.outputs.values()):
+    parts: list[Verdict | OutputVerdict] = [verdict, *verdict.outputs.values()]
+    for part in parts:
         planes = [part.passed, part.failed, part.undefined, part.not_compared, part.stopped]
         assert sum(p.bit_count() for p in planes) == COUNT
         together = 0

@@ -1,5 +1,5 @@
-"""Every statement of the store, as it stands in the code, explained by the server on a school of some years: that it fits
-the tables, and that none of them reads a growing table from end to end."""
+"""Every statement of the store, as it stands in the code, explained by the server on a school of some years: that it
+fits the tables, and that none of them reads a growing table from end to end."""
 
 from __future__ import annotations
 
