@@ -1,0 +1,1 @@
+"""Tables and reports for other programs."""

@@ -1,0 +1,1 @@
+"""Taking in what a class hands in."""
