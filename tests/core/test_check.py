@@ -60,14 +60,11 @@ def test_each_kind_of_cell() -> None:
     )
     text = "module m(input a, b, output y); assign y = a ? 1'bx : b; endmodule"
     assert cells(check(expectation, text)) == "pfnu"
+    # Fresh, t stays x with b = 1; reached from b = 0 it swings for ever.
     loop = "module m(input a, b, output y); wire t; assign t = b & ~t; assign y = (a & b) | (t & ~a); endmodule"
-    assert cells(check(expectation, loop)) == "psns" or "s" in cells(
-        check(
-            expectation,
-            "module m(input a, b, output y); wire t; assign t = (b === 1'b1) ? (t !== 1'b1) : 1'b0; assign y = t;"
-            " endmodule",
-        )
-    )
+    assert cells(check(expectation, loop)) == "puns"
+    swings = "module m(input a, b, output y); assign y = (b === 1'b1) ? (y !== 1'b1) : 1'b0; endmodule"
+    assert cells(check(expectation, swings)) == "psns"
 
 
 def test_a_hand_in_that_remembers_is_caught_from_its_neighbours() -> None:
@@ -216,7 +213,7 @@ UNCHECKABLE = [
     (
         "module m(input a, b, output y); function f(input v); f = f(v); endfunction assign y = f(a); endmodule",
         "a.v",
-        "unreadable",
+        "stopped",
     ),
 ]
 
@@ -224,7 +221,7 @@ UNCHECKABLE = [
 @pytest.mark.parametrize(("text", "name", "status"), UNCHECKABLE)
 def test_what_cannot_be_checked_is_said(text: str | bytes, name: str, status: str) -> None:
     c = check(two(), text, name)
-    assert c.status == status or (status == "unreadable" and c.status == "stopped"), [str(m) for m in c.messages]
+    assert c.status == status, [str(m) for m in c.messages]
     assert any(m.severity == "error" for m in c.messages)
 
 
