@@ -1,0 +1,283 @@
+"""VHDL on digits: the functions of the packages and the statements of processes, for all inputs, on the lanes engines
+and on the timeline, against Python."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+
+from obento.core import values as v
+from tests.core.designs import agree, build, known_cases, levelized
+
+W = 3
+M = 1 << W
+ENTITY = """library ieee; use ieee.std_logic_1164.all; {uses}
+entity m is port (a, b : in std_logic_vector(2 downto 0); y : out std_logic_vector({top} downto 0)); end;
+architecture r of m is {declared} begin {body} end;
+"""
+NUMERIC = "use ieee.numeric_std.all;"
+
+
+def s(value: int, width: int = W) -> int:
+    """Read as a signed number."""
+    return v.signed_value(value & (1 << width) - 1, width)
+
+
+def toward_zero(a: int, b: int) -> int:
+    return abs(a) // abs(b) * (1 if (a < 0) == (b < 0) else -1)
+
+
+def designed(body: str, width: int, uses: str = NUMERIC, declared: str = "") -> str:
+    return ENTITY.format(uses=uses, top=width - 1, body=body, declared=declared)
+
+
+def held(text: str, width: int, wanted: Callable[[int, int], int | None], in_lanes: bool = True) -> None:
+    """All engines agree, and say what Python says; None where nothing is said."""
+    design = build(text, name="m.vhd")
+    got = agree(design)
+    for n, outputs in enumerate(got):
+        value = wanted(n >> W, n & M - 1)
+        if value is not None:
+            assert outputs == [format(value & (1 << width) - 1, f"0{width}b")], (n >> W, n & M - 1)
+    assert (levelized(design, known_cases(design)) is not None) is in_lanes
+
+
+U = "unsigned(a)", "unsigned(b)"
+Row = tuple[str, int, Callable[[int, int], int | None]]
+EXPRESSIONS: list[Row] = [
+    # numeric_std, unsigned
+    ("std_logic_vector(unsigned(a) + unsigned(b))", 3, lambda a, b: a + b),
+    ("std_logic_vector(unsigned(a) - unsigned(b))", 3, lambda a, b: a - b),
+    ("std_logic_vector(unsigned(a) * unsigned(b))", 6, lambda a, b: a * b),
+    ("std_logic_vector(unsigned(a) + 5)", 3, lambda a, b: a + 5),
+    ("std_logic_vector(3 + unsigned(b))", 3, lambda a, b: 3 + b),
+    ("std_logic_vector(unsigned(a) - 1)", 3, lambda a, b: a - 1),
+    ("std_logic_vector(unsigned(a) / unsigned(b))", 3, lambda a, b: a // b if b else None),
+    ("std_logic_vector(unsigned(a) mod unsigned(b))", 3, lambda a, b: a % b if b else None),
+    ("std_logic_vector(unsigned(a) rem unsigned(b))", 3, lambda a, b: a % b if b else None),
+    ("std_logic_vector(resize(unsigned(a), 5) + unsigned(b))", 5, lambda a, b: a + b),
+    ("std_logic_vector(resize(unsigned(a), 2))", 2, lambda a, b: a),
+    ("std_logic_vector(('0' & unsigned(a)) + ('0' & unsigned(b)))", 4, lambda a, b: a + b),
+    ("std_logic_vector(shift_left(unsigned(a), 1))", 3, lambda a, b: a << 1),
+    ("std_logic_vector(shift_right(unsigned(a), 1))", 3, lambda a, b: a >> 1),
+    ("std_logic_vector(shift_left(unsigned(a), to_integer(unsigned(b))))", 3, lambda a, b: a << b),
+    ("std_logic_vector(shift_right(unsigned(a), to_integer(unsigned(b))))", 3, lambda a, b: a >> b),
+    ("std_logic_vector(rotate_left(unsigned(a), 1))", 3, lambda a, b: a << 1 | a >> 2),
+    ("std_logic_vector(rotate_right(unsigned(a), 1))", 3, lambda a, b: a >> 1 | a << 2),
+    ("std_logic_vector(rotate_left(unsigned(a), 5))", 3, lambda a, b: a << 2 | a >> 1),
+    ("std_logic_vector(unsigned(a) sll 2)", 3, lambda a, b: a << 2),
+    ("std_logic_vector(unsigned(a) srl 2)", 3, lambda a, b: a >> 2),
+    ("std_logic_vector(not unsigned(a))", 3, lambda a, b: ~a),
+    ("std_logic_vector(unsigned(a) nand unsigned(b))", 3, lambda a, b: ~(a & b)),
+    # numeric_std, signed
+    ("std_logic_vector(signed(a) + signed(b))", 3, lambda a, b: a + b),
+    ("std_logic_vector(-signed(a))", 3, lambda a, b: -a),
+    ("std_logic_vector(abs(signed(a)))", 3, lambda a, b: abs(s(a))),
+    ("std_logic_vector(signed(a) * signed(b))", 6, lambda a, b: s(a) * s(b)),
+    ("std_logic_vector(signed(a) / signed(b))", 3, lambda a, b: toward_zero(s(a), s(b)) if b else None),
+    ("std_logic_vector(signed(a) rem signed(b))", 3, lambda a, b: s(a) - s(b) * toward_zero(s(a), s(b)) if b else None),
+    ("std_logic_vector(resize(signed(a), 5))", 5, lambda a, b: s(a)),
+    ("std_logic_vector(resize(signed(a), 2))", 2, lambda a, b: (a >> 2 << 1) | a & 1),  # the sign stays (1076.3)
+    ("std_logic_vector(shift_right(signed(a), 1))", 3, lambda a, b: s(a) >> 1),
+    ("std_logic_vector(shift_left(signed(a), 1))", 3, lambda a, b: a << 1),
+    ("std_logic_vector(signed(a) - 2)", 3, lambda a, b: a - 2),
+    ("std_logic_vector(to_unsigned(to_integer(unsigned(a)) + to_integer(unsigned(b)), 4))", 4, lambda a, b: a + b),
+    ("std_logic_vector(to_signed(to_integer(signed(a)) - to_integer(signed(b)), 4))", 4, lambda a, b: s(a) - s(b)),
+    ("std_logic_vector(to_unsigned(to_integer(unsigned(a)) * 3, 5))", 5, lambda a, b: a * 3),
+    ("std_logic_vector(to_unsigned(to_integer(unsigned(a)) mod 3, 2))", 2, lambda a, b: a % 3),
+    # std_logic_1164
+    ("a and b", 3, lambda a, b: a & b),
+    ("a nor b", 3, lambda a, b: ~(a | b)),
+    ("a xnor b", 3, lambda a, b: ~(a ^ b)),
+    ("to_x01(a)", 3, lambda a, b: a),
+    ("to_stdlogicvector(to_bitvector(a))", 3, lambda a, b: a),
+    ("a(0) & b(2 downto 1)", 3, lambda a, b: (a & 1) << 2 | b >> 1),
+    ("(2 => a(0), others => b(0))", 3, lambda a, b: (a & 1) << 2 | (b & 1) * 3),
+    ("a(1 downto 0) & '1'", 3, lambda a, b: a << 1 | 1),
+    ("a(to_integer(unsigned(b(0 downto 0)))) & a(2 downto 1)", 3, lambda a, b: (a >> (b & 1) & 1) << 2 | a >> 1),
+]
+
+
+@pytest.mark.parametrize(("expression", "width", "wanted"), EXPRESSIONS, ids=[e[0] for e in EXPRESSIONS])
+def test_an_expression(expression: str, width: int, wanted: Callable[[int, int], int | None]) -> None:
+    held(designed(f"y <= {expression};", width), width, wanted)
+
+
+def test_what_has_no_form_in_lanes_is_right_all_the_same() -> None:
+    text = "y <= std_logic_vector(to_unsigned(abs(to_integer(signed(a))), 3));"
+    held(designed(text, 3), 3, lambda a, b: abs(s(a)), in_lanes=False)
+
+
+CONDITIONS: list[tuple[str, Callable[[int, int], bool]]] = [
+    ("unsigned(a) < unsigned(b)", lambda a, b: a < b),
+    ("unsigned(a) <= 3", lambda a, b: a <= 3),
+    ("4 > unsigned(b)", lambda a, b: b < 4),
+    ("unsigned(a) >= unsigned(b)", lambda a, b: a >= b),
+    ("signed(a) < signed(b)", lambda a, b: s(a) < s(b)),
+    ("signed(a) > -2", lambda a, b: s(a) > -2),
+    ("signed(a) = -3", lambda a, b: s(a) == -3),
+    ("unsigned(a) /= unsigned(b)", lambda a, b: a != b),
+    ("a = b", lambda a, b: a == b),
+    ('a = "101"', lambda a, b: a == 5),
+    ("a < b", lambda a, b: a < b),  # left to right, alike for equal lengths
+    ("a(0) = '1' and not (b(1) = '1')", lambda a, b: a & 1 == 1 and b >> 1 & 1 == 0),
+    ("a(0) = '1' xor b(0) = '1'", lambda a, b: (a ^ b) & 1 == 1),
+    ("to_integer(unsigned(a)) + 1 = to_integer(unsigned(b))", lambda a, b: a + 1 == b),
+    ("to_integer(unsigned(a)) mod 2 = 0", lambda a, b: a % 2 == 0),
+    ('std_match(a, "1-0")', lambda a, b: a & 0b101 == 0b100),
+    ("is_x(a)", lambda a, b: False),
+    ("a'length = 3", lambda a, b: True),
+]
+
+
+@pytest.mark.parametrize(("condition", "wanted"), CONDITIONS, ids=[c[0] for c in CONDITIONS])
+def test_a_condition(condition: str, wanted: Callable[[int, int], bool]) -> None:
+    held(designed(f'y <= "1" when {condition} else "0";', 1), 1, lambda a, b: int(wanted(a, b)))
+
+
+OTHER_PACKAGES: list[tuple[str, str, int, Callable[[int, int], int]]] = [
+    ("use ieee.std_logic_unsigned.all;", "a + b", 3, lambda a, b: a + b),
+    ("use ieee.std_logic_unsigned.all;", "a - 1", 3, lambda a, b: a - 1),
+    ("use ieee.std_logic_signed.all;", "a + b", 3, lambda a, b: a + b),
+    ("use ieee.std_logic_arith.all;", "unsigned(a) + unsigned(b)", 3, lambda a, b: a + b),
+    ("use ieee.std_logic_arith.all;", "ext(a, 4)", 4, lambda a, b: a),
+    ("use ieee.std_logic_arith.all;", "sxt(a, 4)", 4, lambda a, b: s(a)),
+    ("use ieee.std_logic_arith.all;", "conv_std_logic_vector(unsigned(a), 4)", 4, lambda a, b: a),
+    ("use ieee.std_logic_arith.all;", "shl(unsigned(a), unsigned(b))", 3, lambda a, b: a << b),
+    ("use ieee.numeric_std_unsigned.all;", "a + b", 3, lambda a, b: a + b),
+]
+
+
+@pytest.mark.parametrize(
+    ("uses", "expression", "width", "wanted"), OTHER_PACKAGES, ids=[o[0] + o[1] for o in OTHER_PACKAGES]
+)
+def test_the_other_packages(uses: str, expression: str, width: int, wanted: Callable[[int, int], int]) -> None:
+    text = (
+        expression
+        if "unsigned(a) +" not in expression and "shl" not in expression
+        else f"std_logic_vector({expression})"
+    )
+    design = build(designed(f"y <= {text};", width, uses), name="m.vhd")
+    for n, outputs in enumerate(agree(design)):
+        assert outputs == [format(wanted(n >> W, n & M - 1) & (1 << width) - 1, f"0{width}b")], n
+
+
+STATEMENTS: list[tuple[str, str, int, Callable[[int, int], int]]] = [
+    (
+        "if and elsif",
+        'if unsigned(a) > unsigned(b) then y <= "01"; elsif a = b then y <= "10"; else y <= "11"; end if;',
+        2,
+        lambda a, b: 1 if a > b else 2 if a == b else 3,
+    ),
+    (
+        "case with ranges of choices",
+        'case a is when "000" => y <= "00"; when "001" | "111" => y <= "01";'
+        " when others => y <= b(1 downto 0); end case;",
+        2,
+        lambda a, b: 0 if a == 0 else 1 if a in (1, 7) else b & 3,
+    ),
+    (
+        "case of a number",
+        'case to_integer(unsigned(a)) is when 0 to 2 => y <= "0"; when 3 | 5 => y <= "1";'
+        " when others => y <= b(0 downto 0); end case;",
+        1,
+        lambda a, b: 0 if a <= 2 else 1 if a in (3, 5) else b & 1,
+    ),
+    (
+        "a loop over the digits",
+        "for i in a'range loop y(i) <= a(i) xor b(a'left - i); end loop;",
+        3,
+        lambda a, b: a ^ int(f"{b:03b}"[::-1], 2),
+    ),
+    (
+        "counting ones in a variable",
+        "n := 0; for i in 0 to 2 loop if a(i) = '1' then n := n + 1; end if; end loop;"
+        " y <= std_logic_vector(to_unsigned(n, 2));",
+        2,
+        lambda a, b: a.bit_count(),
+    ),
+    (
+        "exit from a loop",
+        "n := 3; for i in 0 to 2 loop if a(i) = '1' then n := i; exit; end if; end loop;"
+        " y <= std_logic_vector(to_unsigned(n, 2));",
+        2,
+        lambda a, b: 3 if a == 0 else (a & -a).bit_length() - 1,
+    ),
+    (
+        "next in a loop",
+        "n := 0; for i in 0 to 2 loop next when a(i) = '0'; n := n + i; end loop;"
+        " y <= std_logic_vector(to_unsigned(n, 2));",
+        2,
+        lambda a, b: sum(i for i in range(3) if a >> i & 1),
+    ),
+    (
+        "a while loop",
+        "n := to_integer(unsigned(a)); while n >= 3 loop n := n - 3; end loop;"
+        " y <= std_logic_vector(to_unsigned(n, 2));",
+        2,
+        lambda a, b: a % 3,
+    ),
+    (
+        "a variable vector, slice by slice",
+        "w := a; w(2 downto 1) := b(1 downto 0); w(0) := not w(0); y <= w;",
+        3,
+        lambda a, b: (b & 3) << 1 | (a & 1) ^ 1,
+    ),
+    (
+        "a place that is computed",
+        "w := a; w(to_integer(unsigned(b)) mod 3) := '1'; y <= w;",
+        3,
+        lambda a, b: a | 1 << b % 3,
+    ),
+    ("a later assignment wins", 'y <= a; if b = "111" then y <= "000"; end if;', 3, lambda a, b: 0 if b == 7 else a),
+    (
+        "case? with a don't-care",
+        'case? a is when "1--" => y <= "00"; when "01-" => y <= "01"; when others => y <= "11"; end case?;',
+        2,
+        lambda a, b: 0 if a & 4 else 1 if a & 2 else 3,
+    ),
+    ("a procedure", "twice(a, w); y <= w;", 3, lambda a, b: a << 1),
+    ("a function with a loop", "y <= reversed(a) xor reversed(b);", 3, lambda a, b: int(f"{a ^ b:03b}"[::-1], 2)),
+    (
+        "a table",
+        "y <= TABLE(to_integer(unsigned(a)));",
+        3,
+        lambda a, b: [0, 1, 3, 2, 6, 7, 5, 4][a],
+    ),
+    (
+        "an enumeration",
+        'if k = two then y <= "10"; elsif k = one then y <= "01"; else y <= "00"; end if;',
+        2,
+        lambda a, b: a % 3,
+    ),
+    ("a record", "p.low := a(0); p.high := b; y <= p.high(1 downto 0) & p.low;", 3, lambda a, b: (b & 3) << 1 | a & 1),
+]
+DECLARED = """
+  type kind is (none, one, two);
+  type pair is record low : std_logic; high : std_logic_vector(2 downto 0); end record;
+  type words is array (0 to 7) of std_logic_vector(2 downto 0);
+  constant TABLE : words := ("000", "001", "011", "010", "110", "111", "101", "100");
+  signal k : kind;
+  function reversed(x : std_logic_vector(2 downto 0)) return std_logic_vector is
+    variable r : std_logic_vector(2 downto 0);
+  begin
+    for i in 0 to 2 loop r(i) := x(2 - i); end loop;
+    return r;
+  end;
+  procedure twice(x : in std_logic_vector(2 downto 0); z : out std_logic_vector(2 downto 0)) is
+  begin
+    z := x(1 downto 0) & '0';
+  end;
+"""
+
+
+@pytest.mark.parametrize(("name", "body", "width", "wanted"), STATEMENTS, ids=[x[0] for x in STATEMENTS])
+def test_a_process(name: str, body: str, width: int, wanted: Callable[[int, int], int]) -> None:
+    process = (
+        "k <= kind'val(to_integer(unsigned(a)) mod 3);\nprocess (all) variable n : integer range 0 to 15; variable w :"
+        f" std_logic_vector(2 downto 0); variable p : pair; begin {body} end process;"
+    )
+    design = build(designed(process, width, NUMERIC, DECLARED), name="m.vhd")
+    for n, outputs in enumerate(agree(design)):
+        assert outputs == [format(wanted(n >> W, n & M - 1) & (1 << width) - 1, f"0{width}b")], n
