@@ -17,11 +17,11 @@ TITLES = {
         "1": "all together", "3": "lexical conventions", "4": "data types", "5": "expressions", "6": "assignments",
         "7": "gate- and switch-level modelling", "8": "user-defined primitives", "9": "behavioural modelling",
         "10": "tasks and functions", "11": "scheduling", "12": "hierarchical structures", "14": "specify blocks",
-        "17": "system tasks and functions", "19": "compiler directives",
+        "17": "system tasks and functions", "18": "value change dump files", "19": "compiler directives",
     },
     "IEEE 1800-2017": {
         "1": "habits of later editions", "5": "lexical conventions", "6": "data types", "9": "processes",
-        "11": "operators", "12": "statements", "13": "tasks and functions", "20": "system tasks",
+        "11": "operators", "12": "statements", "13": "tasks and functions", "18": "random numbers", "20": "system tasks", "21": "input and output",
     },
     "IEEE 1076-1993": {
         "1": "design entities and configurations", "2": "subprograms and packages", "3": "types",

@@ -175,9 +175,9 @@ class SystemLowering:
         """Size and sign of a system function's value."""
         x = self._x
         self._count(e.name, list(e.args), e)
+        if e.name in _ELABORATED and len(e.args) != 1:
+            raise x.error("arguments", f"`{e.name}` takes one value", e)
         if e.name in ("$signed", "$unsigned"):
-            if len(e.args) != 1:
-                raise x.error("arguments", f"`{e.name}` takes one value", e)
             return x.size(e.args[0])[0], e.name == "$signed"
         if e.name in ("$clog2", "$bits", "$countones"):
             return 32, True

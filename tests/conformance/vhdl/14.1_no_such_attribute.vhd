@@ -1,0 +1,10 @@
+-- IEEE 1076-1993 clause 14.1: an attribute that there is none of
+entity t is end;
+architecture r of t is
+  signal v : bit_vector(3 downto 1); signal s : bit;
+begin
+  process begin
+    report integer'image(v'lenght); --! attribute
+    wait;
+  end process;
+end;
