@@ -67,11 +67,25 @@ class Change:
 def changes_of(source: str) -> Iterator[Change]:
     """Every single change of a module, as the whole changed text. Annotations and docstrings are left alone."""
     tree = ast.parse(source)
+    types = _annotations(tree)
     for node in ast.walk(tree):
+        if node in types:
+            continue
         for before, turn, back in _turns(node):
             turn()
             yield Change(getattr(node, "lineno", 0), f"{before} → {_shown(node)}", ast.unparse(tree))
             back()
+
+
+def _annotations(tree: ast.Module) -> set[ast.AST]:
+    """Every node within a type, which nothing runs."""
+    roots: list[ast.AST | None] = []
+    for node in ast.walk(tree):
+        if isinstance(node, ast.arg | ast.AnnAssign):
+            roots.append(node.annotation)
+        elif isinstance(node, ast.FunctionDef):
+            roots.append(node.returns)
+    return {inner for root in roots if root is not None for inner in ast.walk(root)}
 
 
 def _shown(node: ast.AST) -> str:

@@ -62,8 +62,8 @@ def told(found: Divergence, count: int) -> str:
 
 
 def by_the_rule(of: Expectation, cells: str) -> str:
-    """The same, sequence by sequence: back at a reset that is right, or after four compared steps that are right with an
-    active edge among them."""
+    """The same, sequence by sequence: back at a reset that is right, or after four compared steps that are right with
+    an active edge among them."""
     stimulus = of.cases.stimulus
     assert stimulus is not None
     out = ""
