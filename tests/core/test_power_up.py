@@ -109,7 +109,7 @@ def test_eight_cases_that_end_in_an_error_say_nothing_of_the_others() -> None:
     text = (
         USE
         + "entity m is port (a : in std_logic_vector(5 downto 0); y : out std_logic); end;\narchitecture z of m is type t is array (32 to 63) of std_logic;\n"  # noqa: E501
-        "constant k : t := (others => '1'); begin process begin y <= k(to_integer(unsigned(a))); wait on a; end process; end;\n"  # noqa: E501
+        "constant k : t := (others => '1'); begin process begin y <= k(to_integer(unsigned(a))); wait on a; y <= k(to_integer(unsigned(a))); wait on a; end process; end;\n"  # noqa: E501
     )
     found = check_handin(loaded.expectation, [HandinFile("a.vhd", text.encode())])
     assert found.verdict is not None and found.verdict.cells() == "s" * 32 + "p" * 32

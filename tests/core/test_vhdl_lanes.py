@@ -8,7 +8,11 @@ from collections.abc import Callable
 import pytest
 
 from obento.core import values as v
-from tests.core.designs import agree, build, known_cases, levelized
+from obento.core.check.check import check_handin, open_spec
+from obento.core.handin import HandinFile
+from obento.core.ir.design import Design
+from obento.core.sim.lanes.bits import Unfit
+from tests.core.designs import agree, build, in_lanes, known_cases, on_timeline
 
 W = 3
 M = 1 << W
@@ -32,7 +36,16 @@ def designed(body: str, width: int, uses: str = NUMERIC, declared: str = "") -> 
     return ENTITY.format(uses=uses, top=width - 1, body=body, declared=declared)
 
 
-def held(text: str, width: int, wanted: Callable[[int, int], int | None], in_lanes: bool = True) -> None:
+def runs_in_lanes(design: Design) -> bool:
+    """Whether all cases run at once, few of them told by the timeline or none."""
+    try:
+        in_lanes(design, [[case] for case in known_cases(design)])
+    except Unfit:
+        return False
+    return True
+
+
+def held(text: str, width: int, wanted: Callable[[int, int], int | None], lanes: bool = True) -> None:
     """All engines agree, and say what Python says; None where nothing is said."""
     design = build(text, name="m.vhd")
     got = agree(design)
@@ -40,7 +53,7 @@ def held(text: str, width: int, wanted: Callable[[int, int], int | None], in_lan
         value = wanted(n >> W, n & M - 1)
         if value is not None:
             assert outputs == [format(value & (1 << width) - 1, f"0{width}b")], (n >> W, n & M - 1)
-    assert (levelized(design, known_cases(design)) is not None) is in_lanes
+    assert runs_in_lanes(design) is lanes
 
 
 U = "unsigned(a)", "unsigned(b)"
@@ -102,11 +115,6 @@ EXPRESSIONS: list[Row] = [
 @pytest.mark.parametrize(("expression", "width", "wanted"), EXPRESSIONS, ids=[e[0] for e in EXPRESSIONS])
 def test_an_expression(expression: str, width: int, wanted: Callable[[int, int], int | None]) -> None:
     held(designed(f"y <= {expression};", width), width, wanted)
-
-
-def test_what_has_no_form_in_lanes_is_right_all_the_same() -> None:
-    text = "y <= std_logic_vector(to_unsigned(abs(to_integer(signed(a))), 3));"
-    held(designed(text, 3), 3, lambda a, b: abs(s(a)), in_lanes=False)
 
 
 CONDITIONS: list[tuple[str, Callable[[int, int], bool]]] = [
@@ -281,3 +289,193 @@ def test_a_process(name: str, body: str, width: int, wanted: Callable[[int, int]
     design = build(designed(process, width, NUMERIC, DECLARED), name="m.vhd")
     for n, outputs in enumerate(agree(design)):
         assert outputs == [format(wanted(n >> W, n & M - 1) & (1 << width) - 1, f"0{width}b")], n
+
+
+def rolled(a: int, n: int) -> int:
+    n %= 3
+    return (a << n | a >> 3 - n) & 7
+
+
+VARYING: list[Row] = [
+    ("std_logic_vector(rotate_left(unsigned(a), to_integer(unsigned(b))))", 3, rolled),
+    ("std_logic_vector(rotate_right(unsigned(a), to_integer(unsigned(b))))", 3, lambda a, b: rolled(a, -b)),
+    ("std_logic_vector(unsigned(a) rol to_integer(signed(b)))", 3, lambda a, b: rolled(a, s(b))),
+    ("std_logic_vector(unsigned(a) ror to_integer(signed(b)))", 3, lambda a, b: rolled(a, -s(b))),
+    (
+        "std_logic_vector(unsigned(a) sll to_integer(signed(b)))",
+        3,
+        lambda a, b: a << s(b) if s(b) >= 0 else a >> -s(b),
+    ),
+    (
+        "std_logic_vector(unsigned(a) srl to_integer(signed(b)))",
+        3,
+        lambda a, b: a >> s(b) if s(b) >= 0 else a << -s(b),
+    ),
+    ("to_stdlogicvector(to_bitvector(a) rol 1)", 3, lambda a, b: rolled(a, 1)),
+    ("to_stdlogicvector(to_bitvector(a) ror 2)", 3, lambda a, b: rolled(a, -2)),
+    ("to_stdlogicvector(to_bitvector(a) sll to_integer(unsigned(b)))", 3, lambda a, b: a << b),
+    (
+        "to_stdlogicvector(to_bitvector(a) srl to_integer(signed(b)))",
+        3,
+        lambda a, b: a >> s(b) if s(b) >= 0 else a << -s(b),
+    ),
+    ("std_logic_vector(signed(a) mod signed(b))", 3, lambda a, b: s(a) % s(b) if b else None),
+    (
+        "std_logic_vector(to_unsigned(to_integer(unsigned(a)) / (to_integer(unsigned(b)) + 1), 3))",
+        3,
+        lambda a, b: a // (b + 1),
+    ),
+    (
+        "std_logic_vector(to_signed(to_integer(signed(a)) / (to_integer(unsigned(b)) + 1), 4))",
+        4,
+        lambda a, b: toward_zero(s(a), b + 1),
+    ),
+    (
+        "std_logic_vector(to_signed(to_integer(signed(a)) rem (to_integer(unsigned(b)) + 1), 4))",
+        4,
+        lambda a, b: s(a) - (b + 1) * toward_zero(s(a), b + 1),
+    ),
+    (
+        "std_logic_vector(to_signed(to_integer(signed(a)) mod (2 * to_integer(signed(b)) + 1), 4))",
+        4,
+        lambda a, b: s(a) % (2 * s(b) + 1),
+    ),
+    (
+        "std_logic_vector(to_signed(to_integer(signed(a)) mod (0 - 1 - to_integer(unsigned(b))), 5))",
+        5,
+        lambda a, b: s(a) % (-1 - b),
+    ),
+    ("std_logic_vector(to_unsigned(abs(to_integer(signed(a))), 3))", 3, lambda a, b: abs(s(a))),
+    (
+        "std_logic_vector(to_unsigned(abs(to_integer(signed(a)) - to_integer(signed(b))), 4))",
+        4,
+        lambda a, b: abs(s(a) - s(b)),
+    ),
+    ("std_logic_vector(to_unsigned(2 ** to_integer(unsigned(b)), 8))", 8, lambda a, b: 1 << b),
+]
+
+
+@pytest.mark.parametrize(("expression", "width", "wanted"), VARYING, ids=[e[0] for e in VARYING])
+def test_by_what_varies(expression: str, width: int, wanted: Callable[[int, int], int | None]) -> None:
+    held(designed(f"y <= {expression};", width), width, wanted)
+
+
+MORE_CONDITIONS: list[tuple[str, Callable[[int, int], bool]]] = [
+    ("std_match(a, b)", lambda a, b: a == b),
+    ('std_match("0-1", a)', lambda a, b: a & 0b101 == 0b001),
+    ("std_match(a(0), '-')", lambda a, b: True),
+    ("a < b(2 downto 1)", lambda a, b: (a >> 1) < (b >> 1)),  # the beginning of the other is the smaller
+    ("a(2 downto 1) <= b", lambda a, b: (a >> 1) <= (b >> 1)),
+    ("a(2 downto 1) < b", lambda a, b: (a >> 1) <= (b >> 1)),
+    ("a > b(2 downto 1)", lambda a, b: (a >> 1) >= (b >> 1)),
+    ("a(2 downto 1) >= b", lambda a, b: (a >> 1) > (b >> 1)),
+]
+
+
+@pytest.mark.parametrize(("condition", "wanted"), MORE_CONDITIONS, ids=[c[0] for c in MORE_CONDITIONS])
+def test_more_conditions(condition: str, wanted: Callable[[int, int], bool]) -> None:
+    held(designed(f'y <= "1" when {condition} else "0";', 1), 1, lambda a, b: int(wanted(a, b)))
+
+
+LOOPS: list[tuple[str, str, int, Callable[[int, int], int]]] = [
+    (
+        "for up to what varies",
+        "n := 0; for i in 1 to to_integer(unsigned(a)) loop n := n + i; end loop;"
+        " y <= std_logic_vector(to_unsigned(n, 5));",
+        5,
+        lambda a, b: a * (a + 1) // 2,
+    ),
+    (
+        "for between two that vary, downwards, with exit",
+        "n := 0; for i in to_integer(unsigned(a)) downto to_integer(unsigned(b)) loop exit when i = 2; n := n + 1;"
+        " end loop; y <= std_logic_vector(to_unsigned(n, 5));",
+        5,
+        lambda a, b: sum(1 for i in range(a, b - 1, -1) if not any(k == 2 for k in range(a, i - 1, -1))),
+    ),
+    (
+        "bounds are taken at the beginning",
+        "n := 2; for i in 1 to n loop n := n + 1; end loop; y <= std_logic_vector(to_unsigned(n, 5));",
+        5,
+        lambda a, b: 4,
+    ),
+    (
+        "while",
+        "n := to_integer(unsigned(a)) + to_integer(unsigned(b)); while n >= 3 loop n := n - 3; end loop;"
+        " y <= std_logic_vector(to_unsigned(n, 5));",
+        5,
+        lambda a, b: (a + b) % 3,
+    ),
+    (
+        "for ever, until it is left",
+        "n := 0; loop exit when n * n >= to_integer(unsigned(a)); next when n = 1 and b(0) = '1' and grown(n);"
+        " n := n + 1; end loop; y <= std_logic_vector(to_unsigned(n, 5));",
+        5,
+        lambda a, b: next(n for n in range(4) if n * n >= a),
+    ),
+    (
+        "case? of what varies",
+        'case? a & b(0) is when "1--0" => y <= "00001"; when "-1-1" => y <= "00010"; when others => y <= "00100";'
+        " end case?;",
+        5,
+        lambda a, b: 1 if a & 4 and not b & 1 else 2 if a & 2 and b & 1 else 4,
+    ),
+]
+
+
+@pytest.mark.parametrize(("name", "body", "width", "wanted"), LOOPS, ids=[x[0] for x in LOOPS])
+def test_loops_that_depend_on_inputs(name: str, body: str, width: int, wanted: Callable[[int, int], int]) -> None:
+    process = f"process (all) variable n : integer range 0 to 40; begin {body} end process;"
+    declared = "function grown(n : integer) return boolean is begin return false; end;"
+    held(designed(process, width, NUMERIC, declared), width, wanted)
+
+
+SPEC = """obento = "spec/1"
+unit = "m"
+[ports]
+in = "a[3] b[3]"
+out = "y[3]"
+[expect]
+equations = "y = a"
+"""
+
+
+def test_a_loop_longer_than_is_written_out_is_run_step_by_step() -> None:
+    body = "n := 40; while n > to_integer(unsigned(a)) loop n := n - 1; end loop;"
+    text = designed(
+        f"process (all) variable n : integer range 0 to 40; begin {body} y <= std_logic_vector(to_unsigned(n, 3));"
+        " end process;",
+        3,
+    )
+    loaded = open_spec("s.toml", SPEC.encode(), {})
+    assert loaded.expectation is not None
+    checked = check_handin(loaded.expectation, [HandinFile("m.vhd", text.encode())])
+    assert checked.verdict is not None and checked.verdict.cells() == "p" * 64
+
+
+CLOCKED = """library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;
+entity m is port (clk, d : in std_logic; y : out std_logic_vector(1 downto 0)); end;
+architecture r of m is signal q : unsigned(1 downto 0) := "00"; begin
+  {process}
+  y <= std_logic_vector(q);
+end;
+"""
+WAITS = [
+    "process begin wait until rising_edge(clk); if d = '1' then q <= q + 1; end if; end process;",
+    "process begin wait until clk'event and clk = '1'; if d = '1' then q <= q + 1; end if; end process;",
+    "process begin wait until clk = '1'; if d = '1' then q <= q + 1; end if; end process;",
+    "process begin if rising_edge(clk) and d = '1' then q <= q + 1; end if; wait on clk; end process;",
+]
+
+
+@pytest.mark.parametrize("process", WAITS)
+def test_a_process_that_waits_once_is_a_process_with_a_list(process: str) -> None:
+    design = build(CLOCKED.format(process=process), name="m.vhd")
+    sequences = []
+    for pattern in range(64):
+        steps = []
+        for i in range(6):
+            steps += [{"clk": v.word(c, 1), "d": v.word(pattern >> i & 1, 1)} for c in (0, 1)]
+        sequences.append(steps)
+    truth = [on_timeline(design, steps) for steps in sequences]
+    assert truth == [[format(pattern.bit_count() % 4, "02b")] for pattern in range(64)]
+    assert in_lanes(design, sequences) == truth

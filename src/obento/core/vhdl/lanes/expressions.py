@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 
 from obento.core.ir import nodes as ir
-from obento.core.ir.part import RunError
-from obento.core.vhdl.lanes.natives import bitwise, native, truth
+from obento.core.vhdl.lanes.integers import ORDER, integers
+from obento.core.vhdl.lanes.natives import SHIFTS, bitwise, native, shifted, truth
 from obento.core.vhdl.lanes.values import (
     Digits,
     NoLanes,
@@ -16,6 +15,7 @@ from obento.core.vhdl.lanes.values import (
     both,
     is_known,
     not_,
+    number,
     number_width,
     same,
     widened,
@@ -35,9 +35,6 @@ from obento.core.vhdl.model.types import (
 from obento.core.vhdl.model.values import Arr, elements
 from obento.core.vhdl.packages.standard import INTEGER, int_range
 from obento.core.vhdl.runtime import operations as ops
-
-_INT = {"+": lambda a, b: a + b, "-": lambda a, b: a - b, "*": lambda a, b: a * b}
-_LESS = {"<": ("slt", False), "<=": ("sle", False), ">": ("slt", True), ">=": ("sle", True)}
 
 
 class LaneExpressions:
@@ -159,12 +156,12 @@ class LaneExpressions:
                 raise NoLanes("an index outside of its array")
             offset = abs(right - index.value) * width
             return self._of(ir.Slice(width, v.digits, offset), element)
-        self._inside(index, low, high)
+        self.inside(index, low, high)
         e = index.digits
         picked = ir.Pick(width, v.digits, e, index.bounds[0] < 0, right, width if down else -width)
         return self._of(picked, element)
 
-    def _inside(self, v: Digits, low: int, high: int) -> None:
+    def inside(self, v: Digits, low: int, high: int) -> None:
         """Lanes in which a number leaves its range are run step by step."""
         a, b = v.bounds
         if low <= a and b <= high:
@@ -172,8 +169,8 @@ class LaneExpressions:
         width = number_width(min(a, low, -1), max(b, high))
         e = widened(v, width)
         inside = both(
-            ir.Binary(1, "sle", _number(low, width), e),
-            ir.Binary(1, "sle", e, _number(high, width)),
+            ir.Binary(1, "sle", number(low, width), e),
+            ir.Binary(1, "sle", e, number(high, width)),
         )
         self.escape(not_(same(inside, bit(True))))
 
@@ -218,7 +215,7 @@ class LaneExpressions:
             bounds = scalar_bounds(s)
             if bounds is None:
                 raise NoLanes("a range that is only known in the run")
-            self._inside(v, *bounds)
+            self.inside(v, *bounds)
             if v.known:
                 return Digits(s, v.value, True)
             return Digits(s, e=widened(v, bits_of(s)), low=bounds[0], high=bounds[1])
@@ -251,7 +248,7 @@ class LaneExpressions:
             return self._concatenation(x, args)
         first = args[0]
         if isinstance(first.sub.type, IntType):
-            return self._integers(x, args)
+            return integers(x, args, self)
         if len(args) == 1:
             return self._unary(x, first)
         if x.op in ("=", "/=") and (is_scalar(first.sub.type) or isinstance(first.sub.type, ArrayType | RecordType)):
@@ -265,22 +262,35 @@ class LaneExpressions:
                 return Digits(
                     args[0].sub if isinstance(first.sub.type, ArrayType) else Subtype(x.type), e=bitwise(x.op, a, b)
                 )
-        if x.op in _LESS and isinstance(first.sub.type, EnumType) and first.sub.type.name != "std_ulogic":
-            name, swap = _LESS[x.op]
+        if x.op in ORDER and isinstance(first.sub.type, EnumType) and first.sub.type.name != "std_ulogic":
+            name, swap = ORDER[x.op]
             a, b = (args[1].digits, args[0].digits) if swap else (args[0].digits, args[1].digits)
             return truth(ir.Binary(1, name[1:], a, b))
-        if x.op in _LESS and isinstance(first.sub.type, ArrayType):
+        if x.op in ORDER and isinstance(first.sub.type, ArrayType):
             return self._in_order(x.op, args[0], args[1])
+        if x.op in SHIFTS and bits_of(first.sub.element_subtype) == 1:
+            return Digits(first.sub, e=shifted(x.op, first.digits, args[1]))
         raise NoLanes(f"`{x.op}` of {first.sub.type.shown}")
 
     def _in_order(self, op: str, a: Digits, b: Digits) -> Digits:
         """The order of vectors of the same length (9.2.3): that of the numbers they look like, where all digits are
         known."""
         p, q = a.digits, b.digits
-        if p.width != q.width or bits_of(a.sub.element_subtype) != 1:
-            raise NoLanes("vectors of different lengths compared")
-        name, swap = _LESS[op]
+        if bits_of(a.sub.element_subtype) != 1:
+            raise NoLanes(f"`{op}` of {a.sub.type.shown}")
+        name, swap = ORDER[op]
         self.doubt(not_(both(is_known(p), is_known(q))))
+        if p.width != q.width:
+            # From the left; where one is the beginning of the other, it is the smaller.
+            common = min(p.width, q.width)
+            if common < 1:
+                raise NoLanes("vectors without elements compared")
+            shorter = p.width < q.width
+            p, q = (e if e.width == common else ir.Slice(common, e, e.width - common) for e in (p, q))
+            if shorter is not swap:
+                name = "sle"
+            else:
+                name = "slt"
         return truth(same(ir.Binary(1, name[1:], q, p) if swap else ir.Binary(1, name[1:], p, q), bit(True)))
 
     def equal(self, a: Digits, b: Digits) -> ir.Expr:
@@ -307,108 +317,6 @@ class LaneExpressions:
         if x.op in ("and", "or", "xor"):
             return Digits(Subtype(x.type), e=ir.Unary(1, f"r{x.op}", e))
         raise NoLanes(f"`{x.op}`")
-
-    def _integers(self, x: t.Op, args: list[Digits]) -> Digits:
-        if all(a.known for a in args):
-            return self._known_integers(x, [a.value for a in args])
-        if x.op in ("=", "/=", *_LESS):
-            return self._compared(x.op, args[0], args[1])
-        if len(args) == 1:
-            low, high = args[0].bounds
-            if x.op == "-":
-                return self._sized(-high, -low, lambda width: ir.Unary(width, "neg", widened(args[0], width)))
-            if x.op == "+":
-                return args[0]
-            raise NoLanes(f"`{x.op}` of numbers")
-        (a, b), (c, d) = args[0].bounds, args[1].bounds
-        if x.op in _INT:
-            corners = [_INT[x.op](p, q) for p in (a, b) for q in (c, d)]
-            name = {"+": "add", "-": "sub", "*": "mul"}[x.op]
-            return self._sized(
-                min(corners),
-                max(corners),
-                lambda width: ir.Binary(width, name, widened(args[0], width), widened(args[1], width)),
-            )
-        if x.op in ("/", "mod", "rem") and args[1].known and args[1].value > 0:
-            return self._divided(x, args[0], args[1].value)
-        if x.op in ("maximum", "minimum"):
-            first = self._compared("<", args[0], args[1]).digits
-            low, high = min(a, c), max(b, d)
-            width = number_width(low, high)
-            p, q = widened(args[0], width), widened(args[1], width)
-            return Digits(
-                Subtype(x.type), e=ir.Mux(width, first, *((q, p) if x.op == "maximum" else (p, q))), low=low, high=high
-            )
-        raise NoLanes(f"`{x.op}` of numbers that change")
-
-    def _divided(self, x: t.Op, a: Digits, n: int) -> Digits:
-        """By a positive constant: `/` and `rem` towards zero, `mod` never negative (9.2.7)."""
-        low, high = a.bounds
-        if x.op == "mod" and n & (n - 1) == 0:
-            width = n.bit_length() - 1
-            zero = _number(0, 1)
-            return Digits(
-                Subtype(x.type),
-                e=ir.Slice(width, widened(a, max(width, a.digits.width)), 0) if width else zero,
-                low=0,
-                high=n - 1,
-            )
-        if low >= 0:
-            width = number_width(0, max(high, n))
-            quotient = ir.Binary(width, "div" if x.op == "/" else "mod", widened(a, width), _number(n, width))
-            return Digits(Subtype(x.type), e=quotient, low=0, high=high // n if x.op == "/" else min(high, n - 1))
-        width = number_width(min(low, -n), max(high, n))
-        e: ir.Expr = ir.Binary(width, "sdiv" if x.op == "/" else "smod", widened(a, width), _number(n, width))
-        if x.op == "mod":
-            negative = ir.Slice(1, e, width - 1)
-            e = ir.Mux(width, negative, ir.Binary(width, "add", e, _number(n, width)), e)
-            return Digits(Subtype(x.type), e=ir.Slice(number_width(0, n - 1), e, 0), low=0, high=n - 1)
-        if x.op == "/":
-            return Digits(Subtype(x.type), e=e, low=-(-low // n), high=max(high, 0) // n)
-        return Digits(Subtype(x.type), e=e, low=1 - n, high=n - 1)
-
-    def _sized(self, low: int, high: int, make: Callable[[int], ir.Expr]) -> Digits:
-        if number_width(low, high) > 128:
-            raise NoLanes("very large numbers")
-        return Digits(Subtype(INTEGER), e=make(number_width(low, high)), low=low, high=high)
-
-    def _known_integers(self, x: t.Op, values: list[int]) -> Digits:
-        try:
-            if len(values) == 1:
-                found: Any = {"-": -values[0], "+": values[0], "abs": abs(values[0])}[x.op]
-            else:
-                a, b = values
-                table: dict[str, Callable[[], Any]] = {
-                    "+": lambda: a + b,
-                    "-": lambda: a - b,
-                    "*": lambda: a * b,
-                    "/": lambda: ops.divide(a, b, x.pos),
-                    "**": lambda: ops.power(a, b, x.pos),
-                    "mod": lambda: ops.modulo(a, b, x.pos),
-                    "rem": lambda: ops.remainder(a, b, x.pos),
-                    "=": lambda: a == b,
-                    "/=": lambda: a != b,
-                    "<": lambda: a < b,
-                    "<=": lambda: a <= b,
-                    ">": lambda: a > b,
-                    ">=": lambda: a >= b,
-                    "minimum": lambda: min(a, b),
-                    "maximum": lambda: max(a, b),
-                }
-                found = table[x.op]()
-        except (KeyError, RunError):
-            raise NoLanes(f"`{x.op}` of these numbers") from None
-        return Digits(Subtype(x.type), int(found), True)
-
-    def _compared(self, op: str, a: Digits, b: Digits) -> Digits:
-        low, high = min(a.bounds[0], b.bounds[0], -1), max(a.bounds[1], b.bounds[1])
-        width = number_width(low, high)
-        p, q = widened(a, width), widened(b, width)
-        if op in ("=", "/="):
-            holds = same(p, q)
-            return truth(not_(holds) if op == "/=" else holds)
-        name, swap = _LESS[op]
-        return truth(ir.Binary(1, name, q, p) if swap else ir.Binary(1, name, p, q))
 
     def _concatenation(self, x: t.Op, args: list[Digits]) -> Digits:
         assert isinstance(x.type, ArrayType)
@@ -564,7 +472,7 @@ class LaneExpressions:
             high = len(base.literals) - 1 if isinstance(base, EnumType) else v.high
             return Digits(Subtype(INTEGER), e=v.digits, low=min(0, v.low), high=high)
         if x.name == "val" and isinstance(base, EnumType):
-            self._inside(v, 0, len(base.literals) - 1)
+            self.inside(v, 0, len(base.literals) - 1)
             return Digits(Subtype(base), v.value, v.known, None if v.known else widened(v, bits_of(Subtype(base))))
         if (
             x.name in ("succ", "pred", "leftof", "rightof")
@@ -575,8 +483,8 @@ class LaneExpressions:
             up = x.name in ("succ", "rightof")
             width = v.digits.width
             last = len(base.literals) - 1 if up else 0
-            self.escape(same(v.digits, _number(last, width)))
-            return Digits(Subtype(base), e=ir.Binary(width, "add" if up else "sub", v.digits, _number(1, width)))
+            self.escape(same(v.digits, number(last, width)))
+            return Digits(Subtype(base), e=ir.Binary(width, "add" if up else "sub", v.digits, number(1, width)))
         raise NoLanes(f"`'{x.name}`")
 
 
@@ -584,11 +492,6 @@ def _joined(parts: list[ir.Expr]) -> ir.Expr:
     if not parts:
         raise NoLanes("values without digits")
     return parts[0] if len(parts) == 1 else ir.Concat(sum(p.width for p in parts), parts)
-
-
-def _number(value: int, width: int) -> ir.Const:
-    full = (1 << width) - 1
-    return ir.Const(width, value & full, ~value & full)
 
 
 def _may_be_unknown(s: Subtype) -> bool:

@@ -7,8 +7,10 @@ from collections.abc import Callable
 
 from obento.core.ir import nodes as ir
 from obento.core.values import ones
-from obento.core.vhdl.lanes.values import Digits, NoLanes, both, is_known, not_, same, widened
+from obento.core.vhdl.lanes.values import Digits, NoLanes, bit, both, is_known, not_, number_width, same, widened
+from obento.core.vhdl.model.nine_values import DASH, ONE, ZERO
 from obento.core.vhdl.model.types import ArrayType, IntType, Subtype, Type
+from obento.core.vhdl.model.values import Arr
 from obento.core.vhdl.packages.standard import BOOLEAN, INTEGER, int_range
 
 _BITWISE = {
@@ -147,8 +149,8 @@ def _numeric(package: str, op: str, args: list[Digits], result: Subtype, escape:
         return vector(result.type, negated if op == "-" else ir.Mux(e.width, ir.Slice(1, e, e.width - 1), negated, e))
     if op in _LESS and len(args) == 2:
         return _compare(op, args, vectors, signed)
-    if op in ("shift_left", "shift_right", "rotate_left", "rotate_right", "sll", "srl", "shl", "shr"):
-        return _shift(op, args, signed, result)
+    if op in ("shift_left", "shift_right", "rotate_left", "rotate_right", "sll", "srl", "rol", "ror", "shl", "shr"):
+        return _shift(op, args, signed, result, escape)
     if op in ("resize", "ext", "sxt") or (op.startswith("conv_") and op != "conv_integer" and _is_vector(args[0])):
         return _resize(op, args, signed, result)
     if op in ("to_integer", "conv_integer"):
@@ -167,7 +169,7 @@ def _numeric(package: str, op: str, args: list[Digits], result: Subtype, escape:
     if op in ("/", "mod", "rem") and len(vectors) == 2:
         return _divide(op, args, signed, result)
     if op == "std_match":
-        return _match(args)
+        return _match(args, escape)
     if op in ("to_01", "is_x"):
         return _logic(op, args, result)
     raise NoLanes(f"`{op}` of {package}")
@@ -215,29 +217,62 @@ def _compare(op: str, args: list[Digits], vectors: list[Digits], signed: bool) -
     return truth(not_(holds) if invert else holds)
 
 
-def _shift(op: str, args: list[Digits], signed: bool, result: Subtype) -> Digits:
+SHIFTS = frozenset(["sll", "srl", "rol", "ror"])
+"""Operators that shift by a number of either sign."""
+
+_ROTATIONS = {"rotate_left": True, "rol": True, "rotate_right": False, "ror": False}
+_OPPOSITE = {"sll": "srl", "srl": "sll"}
+
+
+def shifted(op: str, e: ir.Expr, amount: Digits, signed: bool = False) -> ir.Expr:
+    """Digits shifted or rotated by a number; negative numbers shift the other way (1076-1993 clause 7.2.3)."""
+    low, high = amount.bounds
+    if op in _ROTATIONS:
+        return _rotated(e, amount, _ROTATIONS[op])
+    if low < 0 and op in _OPPOSITE:
+        if high <= 0:
+            return shifted(_OPPOSITE[op], e, _negated(amount))
+        width = number_width(low, high)
+        is_negative = ir.Slice(1, widened(amount, width), width - 1)
+        forward = Digits(amount.sub, e=ir.Slice(width - 1, widened(amount, width), 0), low=0, high=high)
+        return ir.Mux(e.width, is_negative, shifted(_OPPOSITE[op], e, _negated(amount)), shifted(op, e, forward))
+    kind = "shl" if op in ("shift_left", "sll", "shl") else "sar" if signed and op in ("shift_right", "shr") else "shr"
+    return ir.Shift(e.width, kind, e, widened(amount, max(1, high.bit_length(), amount.digits.width)))
+
+
+def _negated(v: Digits) -> Digits:
+    """A number with its sign turned, where it is negative; elsewhere anything."""
+    low = v.bounds[0]
+    if v.known:
+        return Digits(v.sub, -v.value, True)
+    width = number_width(low, max(-low, v.bounds[1]))
+    return Digits(v.sub, e=ir.Unary(width, "neg", widened(v, width)), low=0, high=-low)
+
+
+def _rotated(e: ir.Expr, amount: Digits, to_left: bool) -> ir.Expr:
+    size = e.width
+    if amount.known:
+        by = (amount.value if to_left else -amount.value) % size
+        return ir.Concat(size, [ir.Slice(size - by, e, 0), ir.Slice(by, e, size - by)]) if by else e
+    low, high = amount.bounds
+    width = number_width(min(low, -1), max(high, size))
+    whole = ir.Const(width, size, ~size & ones(width))
+    n: ir.Expr = ir.Binary(width, "smod", widened(amount, width), whole)
+    if low < 0:
+        n = ir.Mux(width, ir.Slice(1, n, width - 1), ir.Binary(width, "add", n, whole), n)
+    twice = ir.Concat(2 * size, [e, e])
+    if to_left:
+        return ir.Slice(size, ir.Shift(2 * size, "shl", twice, n), size)
+    return ir.Slice(size, ir.Shift(2 * size, "shr", twice, n), 0)
+
+
+def _shift(op: str, args: list[Digits], signed: bool, result: Subtype, escape: Escape) -> Digits:
     e, amount = args[0].digits, args[1]
     if _is_vector(amount):
-        raise NoLanes("a shift by a vector")
-    if op.startswith("rotate"):
-        if not amount.known:
-            raise NoLanes("a rotation by a number that changes")
-        n = amount.value % e.width
-        if n == 0:
-            return vector(result.type, e)
-        left = n if op == "rotate_left" else e.width - n
-        return vector(
-            result.type, ir.Concat(e.width, [ir.Slice(e.width - left, e, 0), ir.Slice(left, e, e.width - left)])
-        )
-    low, high = amount.bounds
-    if low < 0 and op in ("sll", "srl"):
-        if not amount.known:
-            raise NoLanes("a shift that may go either way")
-        op = "srl" if op == "sll" else "sll"
-        amount = Digits(amount.sub, -amount.value, True)
-    kind = "shl" if op in ("shift_left", "sll", "shl") else "sar" if signed and op in ("shift_right", "shr") else "shr"
-    width = max(1, high.bit_length(), amount.digits.width)
-    return vector(result.type, ir.Shift(e.width, kind, e, widened(amount, width)))
+        escape(not_(is_known(amount.digits)))
+        kind = "shl" if op == "shl" else "sar" if signed else "shr"
+        return vector(result.type, ir.Shift(e.width, kind, e, amount.digits))
+    return vector(result.type, shifted(op, e, amount, signed))
 
 
 def _size(v: Digits) -> int:
@@ -284,25 +319,34 @@ def _to_integer(v: Digits, signed: bool, result: Subtype, escape: Escape) -> Dig
 def _divide(op: str, args: list[Digits], signed: bool, result: Subtype) -> Digits:
     width = max(a.digits.width for a in args) + signed
     a, b = (_operand(x, width, signed) for x in args)
-    if op == "mod" and signed:
-        raise NoLanes("`mod` of signed numbers")
     name = {"/": "div", "rem": "mod", "mod": "mod"}[op]
     e: ir.Expr = ir.Binary(width, ("s" if signed else "") + name, a, b)
+    if op == "mod" and signed:
+        # The remainder has the sign of the left operand, `mod` that of the right.
+        rest = not_(same(e, ir.Const(width, 0, ones(width))))
+        turns = both(rest, ir.Binary(1, "xor", ir.Slice(1, e, width - 1), ir.Slice(1, b, width - 1)))
+        e = ir.Mux(width, turns, ir.Binary(width, "add", e, b), e)
     out = args[0].digits.width if op == "/" else args[1].digits.width
     return vector(result.type, ir.Slice(out, e, 0) if out < width else e)
 
 
-def _match(args: list[Digits]) -> Digits:
-    constant = next((a for a in args if a.known), None)
-    other = next((a for a in args if a is not constant), None)
-    if constant is None or other is None or not _is_vector(constant):
-        raise NoLanes("std_match of two values that change")
-    e = other.digits
+def _match(args: list[Digits], escape: Escape) -> Digits:
+    """std_match: `-` matches everything. Digits cannot tell it from other unknown values."""
+    a, b = args
+    if a.digits.width != b.digits.width:
+        return truth(bit(False))
+    if a.known:
+        a, b = b, a
+    p, q = a.digits, b.digits
+    if not b.known:
+        escape(not_(both(is_known(p), is_known(q))))
+        return truth(same(p, q))
+    escape(not_(is_known(p)))
     found: ir.Expr = ir.Const(1, 1, 0)
-    for i, c in enumerate(reversed(constant.value.v)):
-        if c == 8:
+    for i, c in enumerate(reversed(b.value.v if isinstance(b.value, Arr) else [b.value])):
+        if c == DASH:
             continue
-        if c not in (2, 3):
-            raise NoLanes("std_match with an unknown value")
-        found = both(found, same(ir.Slice(1, e, i), ir.Const(1, int(c == 3), int(c == 2))))
+        if c not in (ZERO, ONE):
+            return truth(bit(False))
+        found = both(found, same(ir.Slice(1, p, i), bit(c == ONE)))
     return truth(found)

@@ -18,8 +18,22 @@ from obento.core.limits import Limits
 from obento.core.vhdl.analysis.statements import reads_edge, signals_read, static_prefix
 from obento.core.vhdl.code.statements import subtype_of, walk
 from obento.core.vhdl.lanes.expressions import LaneExpressions
-from obento.core.vhdl.lanes.values import Digits, NoLanes, bit, bits_of, either, not_, same, word_of
+from obento.core.vhdl.lanes.loops import Loops
+from obento.core.vhdl.lanes.values import (
+    Digits,
+    NoLanes,
+    bit,
+    bits_of,
+    both,
+    either,
+    is_known,
+    not_,
+    same,
+    word_of,
+)
+from obento.core.vhdl.lanes.waking import woken_by
 from obento.core.vhdl.model import typed_tree as t
+from obento.core.vhdl.model.nine_values import DASH
 from obento.core.vhdl.model.scope import Object, Subprogram
 from obento.core.vhdl.model.types import (
     ArrayType,
@@ -44,7 +58,7 @@ class Lanes(LaneExpressions):
     def __init__(self, design: Design, computed: Callable[[t.Expr], Any], limits: Limits) -> None:
         self._design = design
         self._computed = computed
-        self._limits = limits
+        self.limits = limits
         self._signals: dict[str, Signal] = {}
         self._variables: dict[Object, Signal] = {}
         self._body: list[ir.Stmt] = []
@@ -54,7 +68,7 @@ class Lanes(LaneExpressions):
         self._escape: Signal | None = None
         self._doubt: Signal | None = None
         self._returns: list[tuple[Signal, Signal | None, Subtype | None]] = []
-        self._jumps: dict[int, tuple[Signal, Signal]] = {}
+        self._loops = Loops(self)
         self._process: t.Process | None = None
         self.bound = {}
         self.edges = {}
@@ -86,31 +100,31 @@ class Lanes(LaneExpressions):
         if found is None:
             if o.kind != "variable" or o.shared or o.of_process is None:
                 raise NoLanes("shared variables")
-            found = self._variables[o] = self._scratch(o.name, bits_of(o.subtype))
+            found = self._variables[o] = self.scratch(o.name, bits_of(o.subtype))
         return found
 
-    def _scratch(self, name: str, width: int) -> Signal:
-        if self._design.bits + width > self._limits.signal_bits:
+    def scratch(self, name: str, width: int) -> Signal:
+        if self._design.bits + width > self.limits.signal_bits:
             raise NoLanes("too many digits")
         name = f"{self._process.name if self._process else ''}.{name}"
         return self._design.add_signal(name, width, "variable", self._position)
 
-    def _add(self, s: ir.Stmt) -> None:
+    def add(self, s: ir.Stmt) -> None:
         self._count += 1
         if self._count > _MOST_STATEMENTS:
             raise NoLanes("loops that are too long to be written out")
         self._body.append(s)
 
-    def _set(self, signal: Signal, value: ir.Expr) -> None:
-        self._add(ir.Assign(self._position, [ir.Target(signal, 0, signal.width)], value))
+    def set(self, signal: Signal, value: ir.Expr) -> None:
+        self.add(ir.Assign(self._position, [ir.Target(signal, 0, signal.width)], value))
 
     def escape(self, when: ir.Expr) -> None:
         """The cases in which a condition holds are told by the timeline."""
         if isinstance(when, ir.Const) and not when.one:
             return
         if self._escape is None:
-            self._escape = self._scratch("step by step", 1)
-        self._set(self._escape, either(ir.Ref(1, self._escape), when))
+            self._escape = self.scratch("step by step", 1)
+        self.set(self._escape, either(ir.Ref(1, self._escape), when))
 
     def doubt(self, when: ir.Expr) -> None:
         """As `escape`, for what may come to nothing before a concurrent process ends."""
@@ -118,8 +132,8 @@ class Lanes(LaneExpressions):
             self.escape(when)
             return
         if self._doubt is None:
-            self._doubt = self._scratch("in doubt", 1)
-        self._set(self._doubt, either(ir.Ref(1, self._doubt), when))
+            self._doubt = self.scratch("in doubt", 1)
+        self.set(self._doubt, either(ir.Ref(1, self._doubt), when))
 
     def _marks(self, position: int) -> None:
         """What marks lanes: an error stays until power-up, whatever the process does later; a doubt only as long as an
@@ -128,9 +142,9 @@ class Lanes(LaneExpressions):
             if mark is not None:
                 self._body.insert(0, ir.Assign(position, [ir.Target(mark, 0, 1)], bit(False)))
         if self._escape is not None:
-            ever = self._scratch("ever step by step", 1)
+            ever = self.scratch("ever step by step", 1)
             ever.initial = 0, 1
-            self._set(ever, either(ir.Ref(1, ever), ir.Ref(1, self._escape)))
+            self.set(ever, either(ir.Ref(1, ever), ir.Ref(1, self._escape)))
             self._design.escapes.append(ever)
         if self._doubt is not None:
             self._doubt.initial = 0, 1
@@ -145,14 +159,15 @@ class Lanes(LaneExpressions):
         ------
         NoLanes
         """
-        if p.sensitivity is None or p.postponed:
-            raise NoLanes("a process that waits")
+        if p.postponed:
+            raise NoLanes("a postponed process")
+        sensitivity, until, statements = woken_by(p)
         self._process, self._position, self._escape, self._doubt = p, p.pos, None, None
         self._delayed = False
         self._body, self.bound, self.edges = [], {}, {}
-        self._used_edge = reads_edge(p.body)
+        self._used_edge = reads_edge(p.body) or until is not None
         watches: list[Watch] = []
-        for x in p.sensitivity:
+        for x in sensitivity:
             watches.append(self._watch(x))
             if (
                 self._used_edge
@@ -165,16 +180,32 @@ class Lanes(LaneExpressions):
             self._begin(o, paths)
         for d in p.decls:
             self._process_variable(d)
-        self.statements(p.body)
+        if until is None:
+            self.statements(statements)
+        else:
+            inner = self.inner(lambda: self.statements(statements))
+            self.add(ir.If(p.pos, self._resumes(until), inner, None))
         for o, before in self.edges.items():
             assert isinstance(before, ir.Ref)
-            self._set(before.signal, self.place(o).digits)
+            self.set(before.signal, self.place(o).digits)
         self._marks(p.pos)
         body: ir.Stmt = self._body[0] if len(self._body) == 1 else ir.Block(p.pos, self._body)
         origin = "clocked" if self._used_edge else "assignment" if p.concurrent else "process"
         # How long a delay is matters only where memory can catch what passes by, and that is not run in lanes at all.
         delay = (1, 1, 1) if self._delayed else None
         self.made.append(Process("continuous", body, watches, p.pos, origin, p.path, delay, shadow=True))
+
+    def _resumes(self, until: t.Expr) -> ir.Expr:
+        """Whether a process that waits until a condition goes on: at an event of its signals, where it holds (8.1)."""
+        events = [not_(same(self.place(o).digits, before)) for o, before in self.edges.items()]
+        if not events:
+            raise NoLanes("a wait for an event of more than single digits")
+        condition = self.value(until)
+        holds = same(condition.digits, bit(True)) if not condition.known else bit(bool(condition.value))
+        event = events[0]
+        for other in events[1:]:
+            event = either(event, other)
+        return both(event, holds)
 
     def _begin(self, o: Object, paths: list[tuple[Any, ...]]) -> None:
         """A signal begins with what its driver begins with: the default of a port, where it drives through one."""
@@ -188,7 +219,7 @@ class Lanes(LaneExpressions):
 
     def _remember(self, o: Object) -> None:
         """What a signal was when the process ran last: the process runs at every event of it."""
-        before = self._scratch(f"{o.name} before", 1)
+        before = self.scratch(f"{o.name} before", 1)
         one, zero = word_of(o.value, o.subtype)
         before.initial = (one, zero) if one or zero else None
         self.edges[o] = ir.Ref(1, before)
@@ -222,9 +253,12 @@ class Lanes(LaneExpressions):
             self.bound[o] = self.fitted(self.value(d.value), o.subtype)
             return
         signal = self._variable(o)
-        if d.value is not None and not isinstance(d.value, t.Const):
-            raise NoLanes("a variable that begins with a computed value")
-        value = d.value.value if isinstance(d.value, t.Const) else default_value(o.subtype)
+        value = default_value(o.subtype)
+        if d.value is not None:
+            first = self.fitted(self.value(d.value), o.subtype)
+            if not first.known:
+                raise NoLanes("a variable that begins with what changes")
+            value = first.value
         one, zero = word_of(value, o.subtype)
         signal.initial = (one, zero) if one or zero else None
 
@@ -235,13 +269,13 @@ class Lanes(LaneExpressions):
         for i, s in enumerate(body):
             self._position = s.pos
             self._statement(s)
-            flags = self._flags_of(s)
+            flags = self.flags_of(s)
             if flags and i + 1 < len(body):
-                rest = self._inner(lambda i=i: self.statements(body[i + 1 :]))
-                self._add(ir.If(s.pos, self._none_of(flags), rest, None))
+                rest = self.inner(lambda i=i: self.statements(body[i + 1 :]))
+                self.add(ir.If(s.pos, self.none_of(flags), rest, None))
                 return
 
-    def _inner(self, work: Any) -> ir.Block:
+    def inner(self, work: Any) -> ir.Block:
         outer, self._body = self._body, []
         try:
             work()
@@ -250,22 +284,22 @@ class Lanes(LaneExpressions):
             self._body = outer
 
     @staticmethod
-    def _none_of(flags: list[Signal]) -> ir.Expr:
+    def none_of(flags: list[Signal]) -> ir.Expr:
         e: ir.Expr = ir.Ref(1, flags[0])
         for flag in flags[1:]:
             e = either(e, ir.Ref(1, flag))
         return not_(same(e, bit(True)))
 
-    def _flags_of(self, s: t.Stmt) -> list[Signal]:
+    def flags_of(self, s: t.Stmt) -> list[Signal]:
         """Flags that a statement may raise on its way out."""
         found: list[Signal] = []
         for inner in walk([s]):
             if isinstance(inner, t.Return) and self._returns:
                 found.append(self._returns[-1][0])
             elif isinstance(inner, t.Jump):
-                pair = self._jumps.get(id(inner.loop))
-                if pair is not None:
-                    found.append(pair[0] if inner.kind == "exit" else pair[1])
+                flag = self._loops.flag_of(inner)
+                if flag is not None:
+                    found.append(flag)
         return list({f.id: f for f in found}.values())
 
     def _statement(self, s: t.Stmt) -> None:
@@ -279,9 +313,9 @@ class Lanes(LaneExpressions):
             case t.Case():
                 self._case(s)
             case t.Loop():
-                self._loop(s)
+                self._loops.loop(s)
             case t.Jump():
-                self._jump(s)
+                self._loops.jump(s)
             case t.Return():
                 self._return(s)
             case t.Assert():
@@ -316,10 +350,10 @@ class Lanes(LaneExpressions):
         if o.kind == "constant" and value is not None:
             self.bound[o] = self.fitted(value, subtype)
             return
-        signal = self._scratch(o.name, bits_of(subtype))
+        signal = self.scratch(o.name, bits_of(subtype))
         self.bound[o] = self._of(ir.Ref(signal.width, signal), subtype)
         fitted = self.fitted(value, subtype) if value is not None else self.constant(default_value(subtype), subtype)
-        self._set(signal, self._exact(fitted, subtype))
+        self.set(signal, self._exact(fitted, subtype))
 
     def _exact(self, v: Digits, s: Subtype) -> ir.Expr:
         """Digits in exactly the width of a subtype."""
@@ -339,8 +373,8 @@ class Lanes(LaneExpressions):
         """An aggregate of names takes a value apart; the value is held first, since its parts may be among the
         targets."""
         e = v.digits
-        held = self._scratch("taken apart", e.width)
-        self._set(held, e)
+        held = self.scratch("taken apart", e.width)
+        self.set(held, e)
         parts = target.values if isinstance(target, t.RecordAgg) else [x for _, x, _ in target.items]
         if isinstance(target, t.ArrayAgg) and any(place is not None for place, _, _ in target.items):
             raise NoLanes("targets by name")
@@ -363,7 +397,7 @@ class Lanes(LaneExpressions):
         signal, low, offsets, subtype = self._target(target)
         fitted = self.fitted(v, subtype)
         width = bits_of(subtype)
-        self._add(
+        self.add(
             ir.Assign(self._position, [ir.Target(signal, low, width, offsets)], self._exact(fitted, subtype), blocking)
         )
 
@@ -418,7 +452,7 @@ class Lanes(LaneExpressions):
             if not first <= index.value <= last:
                 raise NoLanes("an index outside of its array")
             return signal, low + abs(right - index.value) * width, offsets, element
-        self._inside(index, first, last)
+        self.inside(index, first, last)
         size = (last - first + 1) * width
         offset = ir.Offset(index.digits, index.bounds[0] < 0, right, width if down else -width, width, size)
         return signal, low, [*offsets, offset], element
@@ -451,25 +485,26 @@ class Lanes(LaneExpressions):
                 following = arms[1][0]
                 self._if(arms[1:], following.pos if following is not None else pos)
             return
-        then = self._inner(lambda: self.statements(body))
+        then = self.inner(lambda: self.statements(body))
         following = arms[1][0] if len(arms) > 1 else None
         other = (
-            self._inner(lambda: self._if(arms[1:], following.pos if following is not None else pos))
+            self.inner(lambda: self._if(arms[1:], following.pos if following is not None else pos))
             if len(arms) > 1
             else None
         )
-        self._add(ir.If(pos, c.digits, then, other))
+        self.add(ir.If(pos, c.digits, then, other))
 
     def _case(self, s: t.Case) -> None:
-        if s.matching:
-            raise NoLanes("a matching case")
         selector = self.value(s.selector)
         e = selector.digits
+        if s.matching:
+            # `?=` with an unknown digit is neither true nor false; which choice is taken then is an error (10.9).
+            self.escape(not_(is_known(e)))
         arms: list[ir.CaseArm] = []
         default: ir.Stmt | None = None
         for choices, body in s.arms:
             if choices is None:
-                default = self._inner(lambda body=body: self.statements(body))
+                default = self.inner(lambda body=body: self.statements(body))
                 continue
             labels: list[ir.Expr] = []
             for choice in choices:
@@ -477,9 +512,23 @@ class Lanes(LaneExpressions):
                 if len(values) > 4096:
                     raise NoLanes("a very long range of choices")
                 for value in values:
-                    labels += self._label(value, selector, e)
-            arms.append(ir.CaseArm(labels, self._inner(lambda body=body: self.statements(body)), s.pos))
-        self._add(ir.Case(s.pos, "ceq", e, arms, default))
+                    labels += self._matched(value, selector) if s.matching else self._label(value, selector, e)
+            arms.append(ir.CaseArm(labels, self.inner(lambda body=body: self.statements(body)), s.pos))
+        self.add(ir.Case(s.pos, "casez" if s.matching else "ceq", e, arms, default))
+
+    def _matched(self, value: Any, selector: Digits) -> list[ir.Expr]:
+        """A choice of a matching case: `-` matches either digit, another unknown none."""
+        sub = Subtype(selector.sub.type, selector.sub.ranges, None, selector.sub.element)
+        if isinstance(value, Arr):
+            sub = self.constant(value, sub).sub
+        one, zero = word_of(value, sub)
+        for i, digit in enumerate(reversed(value.v if isinstance(value, Arr) else [value])):
+            if (one ^ zero) >> i & 1:
+                continue
+            if digit != DASH:
+                return []
+            one, zero = one | 1 << i, zero | 1 << i
+        return [ir.Const(selector.digits.width, one, zero)]
 
     def _label(self, value: Any, selector: Digits, e: ir.Expr) -> list[ir.Expr]:
         sub = Subtype(selector.sub.type, selector.sub.ranges, None, selector.sub.element)
@@ -505,41 +554,6 @@ class Lanes(LaneExpressions):
             return
         self.escape(not_(same(self.value(s.condition).digits, bit(True))))
 
-    # Loops.
-
-    def _loop(self, s: t.Loop) -> None:
-        if s.range is None or s.parameter is None:
-            raise NoLanes("a loop without a range")
-        left, right, down = self.range(s.range)
-        rounds = range(left, right - 1, -1) if down else range(left, right + 1)
-        if len(rounds) > self._limits.loop_rounds:
-            raise NoLanes("a very long loop")
-        jumps = [j for j in walk(s.body) if isinstance(j, t.Jump) and j.loop is s]
-        if jumps:
-            self._jumps[id(s)] = self._scratch("loop left", 1), self._scratch("round left", 1)
-            self._set(self._jumps[id(s)][0], bit(False))
-        outside = [f for f in self._flags_of(s) if f not in self._jumps.get(id(s), ())]
-        for value in rounds:
-            self.bound[s.parameter] = Digits(s.parameter.subtype, value, True)
-            stop = list(outside)
-            if jumps:
-                self._set(self._jumps[id(s)][1], bit(False))
-                stop.append(self._jumps[id(s)][0])
-            if stop:
-                inner = self._inner(lambda: self.statements(s.body))
-                self._add(ir.If(s.pos, self._none_of(stop), inner, None))
-            else:
-                self.statements(s.body)
-        self._jumps.pop(id(s), None)
-
-    def _jump(self, s: t.Jump) -> None:
-        flag = self._jumps[id(s.loop)][0 if s.kind == "exit" else 1]
-        if s.condition is None:
-            self._set(flag, bit(True))
-            return
-        c = self.value(s.condition)
-        self._set(flag, either(ir.Ref(1, flag), c.digits if not c.known else bit(bool(c.value))))
-
     # Subprograms, written out where they are called.
 
     def _enter(self, f: Subprogram) -> None:
@@ -557,7 +571,7 @@ class Lanes(LaneExpressions):
         self._enter(f)
         assert f.result is not None and f.body is not None
         result_subtype = self._result_subtype(f, args)
-        done = self._scratch("returned", 1)
+        done = self.scratch("returned", 1)
         saved = {o: self.bound.get(o) for o in (*f.params, *(d.object for d in f.decls if isinstance(d, t.Declare)))}
         position = self._position
         for p, a in zip(f.params, args, strict=True):
@@ -568,14 +582,14 @@ class Lanes(LaneExpressions):
         else:
             if result_subtype is None:
                 raise NoLanes("a result whose size is only known in the run")
-            result = self._scratch("result", bits_of(result_subtype))
-            self._set(done, bit(False))
+            result = self.scratch("result", bits_of(result_subtype))
+            self.set(done, bit(False))
             self._returns.append((done, result, result_subtype))
-            jumps, self._jumps = self._jumps, {}
+            loops, self._loops = self._loops, Loops(self)
             for d in f.decls:
                 self._statement(d)
             self.statements(f.body)
-            self._jumps = jumps
+            self._loops = loops
             self._returns.pop()
             self.escape(not_(same(ir.Ref(1, done), bit(True))))
             found = self._of(ir.Ref(result.width, result), result_subtype)
@@ -610,8 +624,8 @@ class Lanes(LaneExpressions):
             raise NoLanes("a return from nowhere")
         done, result, subtype = self._returns[-1]
         if s.value is not None and result is not None and subtype is not None:
-            self._set(result, self._exact(self.fitted(self.value(s.value), subtype), subtype))
-        self._set(done, bit(True))
+            self.set(result, self._exact(self.fitted(self.value(s.value), subtype), subtype))
+        self.set(done, bit(True))
 
     def _call_procedure(self, s: t.CallProcedure) -> None:
         f = s.procedure
@@ -631,9 +645,9 @@ class Lanes(LaneExpressions):
             elif p.kind == "variable":
                 held = self.value(a)
                 subtype = p.subtype if p.subtype.static() and not isinstance(p.subtype.type, ArrayType) else held.sub
-                own = self._scratch(p.name, bits_of(subtype))
+                own = self.scratch(p.name, bits_of(subtype))
                 start = held if p.mode == "inout" else self.constant(default_value(subtype), subtype)
-                self._set(own, self._exact(self.fitted(start, subtype), subtype))
+                self.set(own, self._exact(self.fitted(start, subtype), subtype))
                 new[p] = self._of(ir.Ref(own.width, own), subtype)
                 if p.mode in ("out", "inout"):
                     outs.append((a, new[p]))
@@ -641,14 +655,14 @@ class Lanes(LaneExpressions):
                 v = self.value(a)
                 new[p] = self.fitted(v, p.subtype) if is_scalar(p.subtype.type) else v
         self.bound.update(new)
-        done = self._scratch("returned", 1)
-        self._set(done, bit(False))
+        done = self.scratch("returned", 1)
+        self.set(done, bit(False))
         self._returns.append((done, None, None))
-        jumps, self._jumps = self._jumps, {}
+        loops, self._loops = self._loops, Loops(self)
         for d in f.decls:
             self._statement(d)
         self.statements(f.body)
-        self._jumps = jumps
+        self._loops = loops
         self._returns.pop()
         self.bound = saved
         for a, v in outs:

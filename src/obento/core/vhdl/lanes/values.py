@@ -129,6 +129,12 @@ def bit(value: bool) -> ir.Const:
     return ir.Const(1, int(value), int(not value))
 
 
+def number(value: int, width: int) -> ir.Const:
+    """A whole number in so many digits, negative ones as twos complement."""
+    full = ones(width)
+    return ir.Const(width, value & full, ~value & full)
+
+
 def same(a: ir.Expr, b: ir.Expr) -> ir.Expr:
     """Literal equality, 0 or 1 whatever the digits."""
     return ir.Binary(1, "ceq", a, b)
