@@ -12,7 +12,7 @@ from obento.core.check.check import check_handin, open_spec
 from obento.core.handin import HandinFile
 from obento.core.ir.design import Design
 from obento.core.sim.lanes.bits import Unfit
-from tests.core.designs import agree, build, in_lanes, known_cases, on_timeline
+from tests.core.designs import agree, build, in_lanes, known_cases, levelized, on_timeline
 
 W = 3
 M = 1 << W
@@ -43,6 +43,11 @@ def runs_in_lanes(design: Design) -> bool:
     except Unfit:
         return False
     return True
+
+
+def is_levelled(design: Design) -> bool:
+    """Whether one run tells all cases."""
+    return levelized(design, known_cases(design)) is not None
 
 
 def held(text: str, width: int, wanted: Callable[[int, int], int | None], lanes: bool = True) -> None:
@@ -287,6 +292,7 @@ def test_a_process(name: str, body: str, width: int, wanted: Callable[[int, int]
         f" std_logic_vector(2 downto 0); variable p : pair; begin {body} end process;"
     )
     design = build(designed(process, width, NUMERIC, DECLARED), name="m.vhd")
+    assert is_levelled(design)
     for n, outputs in enumerate(agree(design)):
         assert outputs == [format(wanted(n >> W, n & M - 1) & (1 << width) - 1, f"0{width}b")], n
 
@@ -479,3 +485,37 @@ def test_a_process_that_waits_once_is_a_process_with_a_list(process: str) -> Non
     truth = [on_timeline(design, steps) for steps in sequences]
     assert truth == [[format(pattern.bit_count() % 4, "02b")] for pattern in range(64)]
     assert in_lanes(design, sequences) == truth
+
+
+ERRORS = [
+    # what may leave its range is run in order, since a value on the way may do so as well
+    ("a range left in some cases", "n := to_integer(unsigned(a)); n := n + to_integer(unsigned(b)); y <= a;", False),
+    ("a range that cannot be left", "n := to_integer(unsigned(a)); n := n + 3; y <= a;", True),
+    ("a table that is too short", "y <= SHORT(to_integer(unsigned(a)));", False),
+    ("a division by what may be 0", "n := 7 / to_integer(unsigned(b)); y <= a;", False),
+]
+
+
+@pytest.mark.parametrize(("name", "body", "levelled"), ERRORS, ids=[e[0] for e in ERRORS])
+def test_what_may_end_in_an_error_is_not_levelled(name: str, body: str, levelled: bool) -> None:
+    declared = (
+        'type words is array (0 to 5) of std_logic_vector(2 downto 0); constant SHORT : words := (others => "000");'
+    )
+    process = f"process (all) variable n : integer range 0 to 10; begin {body} end process;"
+    assert is_levelled(build(designed(process, 3, NUMERIC, declared), name="m.vhd")) is levelled
+
+
+MEMORY = [
+    ("a comparison of unknowns that is kept", "if a = b then y <= a; end if;", False),
+    ("one that is made anew", "if a = b then y <= a; else y <= b; end if;", True),
+    ("a variable that keeps", "if a = b then w := a; end if; y <= w;", False),
+    ("a variable that is written first", "w := b; if a = b then w := a; end if; y <= w;", True),
+]
+
+
+@pytest.mark.parametrize(("name", "body", "levelled"), MEMORY, ids=[m[0] for m in MEMORY])
+def test_a_doubt_stays_where_something_is_kept(name: str, body: str, levelled: bool) -> None:
+    process = f"process (all) variable w : std_logic_vector(2 downto 0); begin {body} end process;"
+    design = build(designed(process, 3), name="m.vhd")
+    assert is_levelled(design) is levelled
+    assert any("ever" in s.name for s in design.escapes) is not levelled

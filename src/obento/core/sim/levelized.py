@@ -5,7 +5,8 @@ there before can matter. The rules, each checked below:
 
 - no start values, no `initial` processes, no edges;
 - each bit is written by one process, and the processes can be put in an order in which inputs come first;
-- what a process writes for others it writes on every way through, and it wakes for everything it reads from outside;
+- what a process writes for others it writes on every way through, and it wakes for everything it reads from outside
+  (a mark of the timeline's cases, which it keeps, is none of it where it can never be raised);
 - an `always` process reads something that certainly changes when a case is applied, so that it does run.
 """
 
@@ -22,6 +23,7 @@ from obento.core.sim.lanes.bits import Bit, BitOps
 from obento.core.sim.lanes.delays import undelayed
 from obento.core.sim.lanes.fit import require_fit, require_processes_fit
 from obento.core.sim.lanes.graph import Graph
+from obento.core.sim.lanes.marks import never_marks
 from obento.core.sim.lanes.netlists import lower_gate, sweep
 from obento.core.sim.lanes.symbolic import Symbolic
 from obento.core.sim.lanes.tape import Tape
@@ -68,6 +70,7 @@ class Levelized:
         self._constants(design, writer)
         for signal in design.escapes:
             self._bits.put(signal.offset, (0, 1))
+        self._marks = frozenset(signal.offset for signal in design.escapes)
         for process in self._in_level_order(processes, writer):
             self._lower(process, limits)
         shown = [port.signal for port in design.ports if port.direction != "in"] + design.escapes
@@ -153,6 +156,10 @@ class Levelized:
             raise HasMemory("a loop")
 
     def _lower(self, process: Process, limits: Limits) -> None:
+        if process.shadow and self._marks:
+            own = self._marks.intersection(written_bits(process))
+            if own:
+                self._fixed |= never_marks(process, own, self._fixed_value, limits)
         surroundings = _Outside(self._bits, self._fixed, process)
         effect = Symbolic(self._ops, surroundings, limits).run(process.body)
         if effect.later:
@@ -165,6 +172,9 @@ class Levelized:
             # else it may remember: whoever reads it finds it missing. Scratch variables are read by nobody else.
         if process.kind == "always" and not surroundings.certain_event:
             raise HasMemory("may never run")
+
+    def _fixed_value(self, bit: int) -> Bit | None:
+        return self._bits.get(bit) if bit in self._fixed else None
 
     def run(self, inputs: list[int], full: int) -> dict[int, tuple[int, int]]:
         """Planes (one, zero) of each output bit by its number; `inputs` are the planes of `input_bits`, 1 before 0

@@ -13,6 +13,7 @@ from typing import Any
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import written_bits
+from obento.core.ir.keeps import keeps_nothing
 from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import Limits
 from obento.core.vhdl.analysis.statements import reads_edge, signals_read, static_prefix
@@ -127,24 +128,26 @@ class Lanes(LaneExpressions):
         self.set(self._escape, either(ir.Ref(1, self._escape), when))
 
     def doubt(self, when: ir.Expr) -> None:
-        """As `escape`, for what may come to nothing before a concurrent process ends."""
-        if self._process is not None and not self._process.concurrent:
-            self.escape(when)
-            return
+        """As `escape`, for what may come to nothing where a process runs anew and keeps nothing from before."""
         if self._doubt is None:
             self._doubt = self.scratch("in doubt", 1)
         self.set(self._doubt, either(ir.Ref(1, self._doubt), when))
 
-    def _marks(self, position: int) -> None:
-        """What marks lanes: an error stays until power-up, whatever the process does later; a doubt only as long as an
-        assignment, which remembers nothing, has not been made anew."""
+    def _marks(self, position: int, watches: list[Watch]) -> None:
+        """What marks lanes: an error stays until power-up, whatever the process does later; a doubt only as long as a
+        process that keeps nothing has not run anew."""
         for mark in (self._escape, self._doubt):
             if mark is not None:
                 self._body.insert(0, ir.Assign(position, [ir.Target(mark, 0, 1)], bit(False)))
-        if self._escape is not None:
+        stays = [self._escape] if self._escape is not None else []
+        woken_by = {w.signal.offset + w.low + i for w in watches for i in range(w.width)}
+        is_process = self._process is not None and not self._process.concurrent
+        if self._doubt is not None and is_process and not keeps_nothing(ir.Block(position, self._body), woken_by):
+            stays, self._doubt = [*stays, self._doubt], None
+        if stays:
             ever = self.scratch("ever step by step", 1)
             ever.initial = 0, 1
-            self.set(ever, either(ir.Ref(1, ever), ir.Ref(1, self._escape)))
+            self.set(ever, not_(self.none_of([ever, *stays])))
             self._design.escapes.append(ever)
         if self._doubt is not None:
             self._doubt.initial = 0, 1
@@ -188,7 +191,7 @@ class Lanes(LaneExpressions):
         for o, before in self.edges.items():
             assert isinstance(before, ir.Ref)
             self.set(before.signal, self.place(o).digits)
-        self._marks(p.pos)
+        self._marks(p.pos, watches)
         body: ir.Stmt = self._body[0] if len(self._body) == 1 else ir.Block(p.pos, self._body)
         origin = "clocked" if self._used_edge else "assignment" if p.concurrent else "process"
         # How long a delay is matters only where memory can catch what passes by, and that is not run in lanes at all.
@@ -498,8 +501,9 @@ class Lanes(LaneExpressions):
         selector = self.value(s.selector)
         e = selector.digits
         if s.matching:
-            # `?=` with an unknown digit is neither true nor false; which choice is taken then is an error (10.9).
-            self.escape(not_(is_known(e)))
+            # `?=` of X matches nothing and of `-` everything (1076-2008 clause 9.2.3); digits are one in both.
+            self.doubt(not_(is_known(e)))
+            e = ir.Unary(e.width, "not", ir.Unary(e.width, "not", e))  # z is no don't-care here
         arms: list[ir.CaseArm] = []
         default: ir.Stmt | None = None
         for choices, body in s.arms:
@@ -691,8 +695,8 @@ class Lanes(LaneExpressions):
         self._finish_join(position, source)
 
     def _finish_join(self, position: int, x: t.Expr) -> None:
-        self._marks(position)
         watches = [self._watch(s) for s in signals_read(x)]
+        self._marks(position, watches)
         self.made.append(
             Process("continuous", ir.Block(position, self._body), watches, position, "port", "", shadow=True)
         )
