@@ -11,7 +11,6 @@ from tests.web.conftest import Browser
 def test_signing_in_again_keeps_what_was_typed(browser: Browser) -> None:
     browser.sign_in()
     browser.click(".lab")
-    browser.see(".names, .tray")
     browser.click("button[data-place=review]")
     box = browser.see("textarea[name=note]")
     box.send_keys("Think of what holds when both are low.")
@@ -33,7 +32,8 @@ def test_signing_in_again_keeps_what_was_typed(browser: Browser) -> None:
 def test_leaving_an_ended_session_goes_to_the_door(browser: Browser) -> None:
     browser.sign_in()
     browser.click(".lab")
-    browser.see(".tray")
+    browser.see("button[data-place=feedback]")
+    browser.see("[data-cluster]")
     browser.driver.delete_all_cookies()
     browser.click("button[data-place=feedback]")
     browser.see(".ant-modal", "Your session has ended")

@@ -18,7 +18,8 @@ from obento.core.vhdl.elaboration.early_run import EarlyBench, early_run
 from obento.core.vhdl.elaboration.instances import binding_specs
 from obento.core.vhdl.elaboration.packages import Library
 from obento.core.vhdl.elaboration.rooms import library_part, put_together
-from obento.core.vhdl.lanes.processes import Lanes, no_drivers_meet
+from obento.core.vhdl.lanes.processes import Lanes
+from obento.core.vhdl.lanes.sources import no_drivers_meet
 from obento.core.vhdl.lanes.values import NoLanes
 from obento.core.vhdl.model.types import ArrayType, RecordType, Subtype
 from obento.core.vhdl.packages.standard import standard_scope

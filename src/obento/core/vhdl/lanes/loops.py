@@ -74,6 +74,13 @@ class Loops:
         return None if pair is None else pair[0 if s.kind == "exit" else 1]
 
     def loop(self, s: t.Loop) -> None:
+        """Write a loop out.
+
+        Raises
+        ------
+        NoLanes
+            If it is too long.
+        """
         if s.range is None or s.parameter is None:
             self._while(s)
             return
@@ -152,6 +159,7 @@ class Loops:
         self._writer.set(left, bit(not c.value) if c.known else not_(same(c.digits, bit(True))))
 
     def jump(self, s: t.Jump) -> None:
+        """Raise the flag of an exit or next statement."""
         flag = self._flags[id(s.loop)][0 if s.kind == "exit" else 1]
         if s.condition is None:
             self._writer.set(flag, bit(True))

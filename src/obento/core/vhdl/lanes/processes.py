@@ -32,7 +32,7 @@ from obento.core.vhdl.lanes.values import (
     same,
     word_of,
 )
-from obento.core.vhdl.lanes.waking import woken_by
+from obento.core.vhdl.lanes.waking import watched_bits, woken_by
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.nine_values import DASH
 from obento.core.vhdl.model.scope import Object, Subprogram
@@ -47,7 +47,6 @@ from obento.core.vhdl.model.types import (
 )
 from obento.core.vhdl.model.values import Arr
 from obento.core.vhdl.packages.standard import INTEGER, int_range
-from obento.core.vhdl.runtime.composites import overlap
 
 _DEEPEST_CALL = 64
 _MOST_STATEMENTS = 50_000
@@ -105,18 +104,21 @@ class Lanes(LaneExpressions):
         return found
 
     def scratch(self, name: str, width: int) -> Signal:
+        """Digits that nobody else sees."""
         if self._design.bits + width > self.limits.signal_bits:
             raise NoLanes("too many digits")
         name = f"{self._process.name if self._process else ''}.{name}"
         return self._design.add_signal(name, width, "variable", self._position)
 
     def add(self, s: ir.Stmt) -> None:
+        """One more statement."""
         self._count += 1
         if self._count > _MOST_STATEMENTS:
             raise NoLanes("loops that are too long to be written out")
         self._body.append(s)
 
     def set(self, signal: Signal, value: ir.Expr) -> None:
+        """Give scratch digits a value."""
         self.add(ir.Assign(self._position, [ir.Target(signal, 0, signal.width)], value))
 
     def escape(self, when: ir.Expr) -> None:
@@ -140,9 +142,12 @@ class Lanes(LaneExpressions):
             if mark is not None:
                 self._body.insert(0, ir.Assign(position, [ir.Target(mark, 0, 1)], bit(False)))
         stays = [self._escape] if self._escape is not None else []
-        woken_by = {w.signal.offset + w.low + i for w in watches for i in range(w.width)}
         is_process = self._process is not None and not self._process.concurrent
-        if self._doubt is not None and is_process and not keeps_nothing(ir.Block(position, self._body), woken_by):
+        if (
+            self._doubt is not None
+            and is_process
+            and not keeps_nothing(ir.Block(position, self._body), watched_bits(watches))
+        ):
             stays, self._doubt = [*stays, self._doubt], None
         if stays:
             ever = self.scratch("ever step by step", 1)
@@ -279,6 +284,7 @@ class Lanes(LaneExpressions):
                 return
 
     def inner(self, work: Any) -> ir.Block:
+        """What some work adds, as a block of its own."""
         outer, self._body = self._body, []
         try:
             work()
@@ -288,6 +294,7 @@ class Lanes(LaneExpressions):
 
     @staticmethod
     def none_of(flags: list[Signal]) -> ir.Expr:
+        """Whether no flag is raised."""
         e: ir.Expr = ir.Ref(1, flags[0])
         for flag in flags[1:]:
             e = either(e, ir.Ref(1, flag))
@@ -714,7 +721,7 @@ class Lanes(LaneExpressions):
                 makers.setdefault(b, set()).add(id(p))
         nobody: set[int] = set()
         sorter = TopologicalSorter(
-            {id(p): set().union(*(makers.get(b, nobody) for b in _watched_bits(p))) - {id(p)} for p in joins}
+            {id(p): set().union(*(makers.get(b, nobody) for b in watched_bits(p.watches))) - {id(p)} for p in joins}
         )
         by_id = {id(p): p for p in joins}
         try:
@@ -722,10 +729,6 @@ class Lanes(LaneExpressions):
         except CycleError:
             raise NoLanes("ports that follow each other in a circle") from None
         return ordered + [p for p in self.made if p.origin != "port"]
-
-
-def _watched_bits(p: Process) -> set[int]:
-    return {b for w in p.watches for b in range(w.signal.offset + w.low, w.signal.offset + w.low + w.width)}
 
 
 def _by_path(o: Object, path: tuple[Any, ...]) -> t.Expr:
@@ -744,16 +747,3 @@ def _by_path(o: Object, path: tuple[Any, ...]) -> t.Expr:
             r = int_range(INTEGER, step[1], step[2], step[3] < 0)
             x = t.Slice(x.type, o.pos, x, r, sub=Subtype(x.type, [r]))
     return x
-
-
-def no_drivers_meet(objects: Sequence[Object]) -> bool:
-    """Whether every digit of every signal has one source at most: lanes know no resolution."""
-    seen: set[str] = set()
-    for o in objects:
-        if o.py in seen:
-            continue
-        seen.add(o.py)
-        for i, (source, _, path) in enumerate(o.sources):
-            if any(other != source and overlap(path, other_path) for other, _, other_path in o.sources[:i]):
-                return False
-    return True

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
+from obento.core.ir.signal import Watch
 from obento.core.vhdl.code.statements import walk
 from obento.core.vhdl.lanes.values import NoLanes
 from obento.core.vhdl.model import typed_tree as t
@@ -22,3 +25,8 @@ def woken_by(p: t.Process) -> tuple[list[t.Expr], t.Expr | None, list[t.Stmt]]:
         if p.body[0] is wait and wait.until is not None:
             return wait.signals, wait.until, p.body[1:]
     raise NoLanes("a process that waits")
+
+
+def watched_bits(watches: Iterable[Watch]) -> set[int]:
+    """Numbers of the bits at whose events a process wakes."""
+    return {w.signal.offset + w.low + i for w in watches for i in range(w.width)}
