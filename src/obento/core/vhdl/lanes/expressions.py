@@ -348,7 +348,7 @@ class LaneExpressions:
         if f.native is None:
             return self.call_user(f, args)
         assert f.result is not None
-        return native(f.package, f.name, args, f.result, self.escape)
+        return native(f.package, f.name, args, f.result, self)
 
     def _edge(self, x: t.Expr, rising: bool) -> ir.Expr:
         """An edge since the process ran last, which it does at every event of the signal."""

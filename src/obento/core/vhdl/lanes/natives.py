@@ -3,7 +3,7 @@ definitions."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from typing import Protocol
 
 from obento.core.ir import nodes as ir
 from obento.core.values import ones
@@ -32,7 +32,17 @@ _LESS = {
 }
 _ONE = ir.Const(1, 1, 0)
 
-Escape = Callable[[ir.Expr], None]
+
+class Marks(Protocol):
+    """Who marks the lanes that have to be run step by step."""
+
+    def escape(self, when: ir.Expr) -> None:
+        """Those that end in an error."""
+        ...
+
+    def doubt(self, when: ir.Expr) -> None:
+        """Those in which the digits do not tell what VHDL's values would."""
+        ...
 
 
 def vector(t: Type, e: ir.Expr) -> Digits:
@@ -52,7 +62,7 @@ def bitwise(op: str, a: ir.Expr, b: ir.Expr) -> ir.Expr:
     return ir.Unary(a.width, "not", e) if invert else e
 
 
-def native(package: str, name: str, args: list[Digits], result: Subtype, escape: Escape) -> Digits:
+def native(package: str, name: str, args: list[Digits], result: Subtype, marks: Marks) -> Digits:
     """A call of one of the packages' functions.
 
     Raises
@@ -64,7 +74,7 @@ def native(package: str, name: str, args: list[Digits], result: Subtype, escape:
     if package == "std_logic_1164" or op in ("and", "or", "nand", "nor", "xor", "xnor", "not"):
         return _logic(op, args, result)
     if package in ("numeric_std", "std_logic_unsigned", "std_logic_signed", "std_logic_arith", "numeric_std_unsigned"):
-        return _numeric(package, op, args, result, escape)
+        return _numeric(package, op, args, result, marks)
     raise NoLanes(f"`{name}` of {package}")
 
 
@@ -132,7 +142,7 @@ def _is_vector(v: Digits) -> bool:
     return isinstance(v.sub.type, ArrayType)
 
 
-def _numeric(package: str, op: str, args: list[Digits], result: Subtype, escape: Escape) -> Digits:
+def _numeric(package: str, op: str, args: list[Digits], result: Subtype, marks: Marks) -> Digits:
     vectors = [a for a in args if _is_vector(a)]
     if any(v.digits.width == 0 for v in vectors):
         raise NoLanes("vectors without digits")
@@ -150,11 +160,11 @@ def _numeric(package: str, op: str, args: list[Digits], result: Subtype, escape:
     if op in _LESS and len(args) == 2:
         return _compare(op, args, vectors, signed)
     if op in ("shift_left", "shift_right", "rotate_left", "rotate_right", "sll", "srl", "rol", "ror", "shl", "shr"):
-        return _shift(op, args, signed, result, escape)
+        return _shift(op, args, signed, result, marks)
     if op in ("resize", "ext", "sxt") or (op.startswith("conv_") and op != "conv_integer" and _is_vector(args[0])):
         return _resize(op, args, signed, result)
     if op in ("to_integer", "conv_integer"):
-        return _to_integer(args[0], signed, result, escape)
+        return _to_integer(args[0], signed, result, marks)
     if op in (
         "to_unsigned",
         "to_signed",
@@ -169,7 +179,7 @@ def _numeric(package: str, op: str, args: list[Digits], result: Subtype, escape:
     if op in ("/", "mod", "rem") and len(vectors) == 2:
         return _divide(op, args, signed, result)
     if op == "std_match":
-        return _match(args, escape)
+        return _match(args, marks)
     if op in ("to_01", "is_x"):
         return _logic(op, args, result)
     raise NoLanes(f"`{op}` of {package}")
@@ -266,10 +276,10 @@ def _rotated(e: ir.Expr, amount: Digits, to_left: bool) -> ir.Expr:
     return ir.Slice(size, ir.Shift(2 * size, "shr", twice, n), 0)
 
 
-def _shift(op: str, args: list[Digits], signed: bool, result: Subtype, escape: Escape) -> Digits:
+def _shift(op: str, args: list[Digits], signed: bool, result: Subtype, marks: Marks) -> Digits:
     e, amount = args[0].digits, args[1]
     if _is_vector(amount):
-        escape(not_(is_known(amount.digits)))
+        marks.doubt(not_(is_known(amount.digits)))
         kind = "shl" if op == "shl" else "sar" if signed else "shr"
         return vector(result.type, ir.Shift(e.width, kind, e, amount.digits))
     return vector(result.type, shifted(op, e, amount, signed))
@@ -299,7 +309,7 @@ def _resize(op: str, args: list[Digits], signed: bool, result: Subtype) -> Digit
     return vector(result.type, ir.Slice(width, e, 0))
 
 
-def _to_integer(v: Digits, signed: bool, result: Subtype, escape: Escape) -> Digits:
+def _to_integer(v: Digits, signed: bool, result: Subtype, marks: Marks) -> Digits:
     e = v.digits
     if not _is_vector(v):
         raise NoLanes("a single digit as a number")
@@ -309,7 +319,7 @@ def _to_integer(v: Digits, signed: bool, result: Subtype, escape: Escape) -> Dig
         if signed:
             raise NoLanes("a number of more than 32 digits")
         top = ir.Slice(width - 31, e, 31)
-        escape(both(known, same(ir.Unary(1, "ror", top), _ONE)))
+        marks.escape(both(known, same(ir.Unary(1, "ror", top), _ONE)))
         e, width = ir.Slice(31, e, 0), 31
     zero = ir.Const(width, 0, ones(width))
     low, high = (-(1 << (width - 1)), (1 << (width - 1)) - 1) if signed else (0, (1 << width) - 1)
@@ -330,7 +340,7 @@ def _divide(op: str, args: list[Digits], signed: bool, result: Subtype) -> Digit
     return vector(result.type, ir.Slice(out, e, 0) if out < width else e)
 
 
-def _match(args: list[Digits], escape: Escape) -> Digits:
+def _match(args: list[Digits], marks: Marks) -> Digits:
     """std_match: `-` matches everything. Digits cannot tell it from other unknown values."""
     a, b = args
     if a.digits.width != b.digits.width:
@@ -339,9 +349,9 @@ def _match(args: list[Digits], escape: Escape) -> Digits:
         a, b = b, a
     p, q = a.digits, b.digits
     if not b.known:
-        escape(not_(both(is_known(p), is_known(q))))
+        marks.doubt(not_(both(is_known(p), is_known(q))))
         return truth(same(p, q))
-    escape(not_(is_known(p)))
+    marks.doubt(not_(is_known(p)))
     found: ir.Expr = ir.Const(1, 1, 0)
     for i, c in enumerate(reversed(b.value.v if isinstance(b.value, Arr) else [b.value])):
         if c == DASH:
