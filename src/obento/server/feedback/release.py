@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from typing import Any
 
 from obento.server.accounts.security import new_token, token_hash
@@ -35,7 +34,7 @@ def release(outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int
             continue
         letter.corrects = old is not None and old.withdrawn_at is None
         letter_id = letters.add_letter(
-            outcomes.c, outcomes.lab.id, student_id, json.loads(letter.model_dump_json()), person_id
+            outcomes.c, outcomes.lab.id, student_id, letter.model_dump(mode="json"), person_id
         )
         token = new_token()
         letters.add_link(outcomes.c, letter_id, token_hash(token), days)
@@ -51,7 +50,7 @@ def release(outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int
 
 def is_same_letter(frozen: dict[str, Any], letter: Letter) -> bool:
     """Whether a letter says what a frozen one says."""
-    return _said(frozen) == _said(json.loads(letter.model_dump_json()))
+    return _said(frozen) == _said(letter.model_dump(mode="json"))
 
 
 def _said(letter: dict[str, Any]) -> dict[str, Any]:

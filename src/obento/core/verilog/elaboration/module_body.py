@@ -11,7 +11,7 @@ from obento.core.suggest import did_you_mean
 from obento.core.verilog.elaboration import gates, generate, instances, processes
 from obento.core.verilog.elaboration.declarations import declare_names, named_blocks, type_definition
 from obento.core.verilog.elaboration.functions import lower_function, register
-from obento.core.verilog.elaboration.module_context import ModuleContext
+from obento.core.verilog.elaboration.module_context import ModuleContext, Nested
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.statements import names_written
 from obento.core.verilog.model.builder import Builder, Overrides
@@ -196,25 +196,4 @@ def child(
     return made
 
 
-class _Nested:
-    """See `Nested`."""
-
-    def items(self, body: ModuleContext, items: list[ast.Item], scope: Scope) -> None:
-        declare_items(body, items, scope)
-
-    def child(
-        self,
-        body: ModuleContext,
-        module: ast.Module,
-        name: str,
-        scope: Scope,
-        overrides: Overrides,
-        outside: dict[str, Outside],
-    ) -> ModuleContext:
-        return child(body, module, name, scope, overrides, outside)
-
-    def function(self, body: ModuleContext, entry: FunctionEntry) -> ir.Function:
-        return lower_function(body, entry)
-
-
-_NESTED = _Nested()
+_NESTED = Nested(declare_items, child, lower_function)

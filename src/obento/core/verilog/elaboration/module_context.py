@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Literal, Protocol
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
 
 from obento.core import values
 from obento.core.ir import nodes as ir
@@ -30,26 +32,17 @@ _NEVER_DRIVEN = VARIABLES - {"logic", "bit"}
 _NEVER_DRIVEN_IN_SV = frozenset(["function", "real", "realtime"])
 
 
-class Nested(Protocol):
+@dataclass(frozen=True, slots=True)
+class Nested:
     """What stands inside of a module and is elaborated as the module itself: the way back up from the rooms of single
-    items."""
+    items.
 
-    def items(self, body: ModuleContext, items: list[ast.Item], scope: Scope) -> None:
-        """Declare the items of one level, and leave what uses them as work."""
+    `items` declares the items of one level and leaves what uses them as work; `child` declares an instance below;
+    `function` gives a function or task that is called, with its body."""
 
-    def child(
-        self,
-        body: ModuleContext,
-        module: ast.Module,
-        name: str,
-        scope: Scope,
-        overrides: Overrides,
-        outside: dict[str, Outside],
-    ) -> ModuleContext:
-        """Declare an instance below `body`."""
-
-    def function(self, body: ModuleContext, entry: FunctionEntry) -> ir.Function:
-        """A function or task that is called, with its body."""
+    items: Callable[[ModuleContext, list[ast.Item], Scope], None]
+    child: Callable[[ModuleContext, ast.Module, str, Scope, Overrides, dict[str, Outside]], ModuleContext]
+    function: Callable[[ModuleContext, FunctionEntry], ir.Function]
 
 
 class ModuleContext:
