@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Literal
 
 from obento.core import values
@@ -108,9 +109,8 @@ def _declarator(
         total *= abs(left - right) + 1
     if total > (body.b.limits.memory_bits if dims else body.b.limits.vector_bits):
         raise body.error("too-wide", f"`{d.name}` has {total} bits, more than can be taken", d)
-    vector = _join(body, item, d, kind or "wire", signed, span, dims, scope)
-    if vector is None:
-        vector = _make(body, item, d, kind or "wire", signed, span, dims, scope)
+    wanted = _Wanted(item, d, kind or "wire", signed, span, dims, scope)
+    vector = _join(body, wanted) or _make(body, wanted)
     vector.signal.position = vector.signal.position or d.start
     scope.entries[d.name] = vector
     vector.enum = enum
@@ -124,38 +124,37 @@ def _declarator(
     _start_value(body, vector, d, scope)
 
 
-def _join(
-    body: ModuleContext,
-    item: ast.Declaration,
-    d: ast.Declarator,
-    kind: str,
-    signed: bool,
-    span: tuple[int, int, int],
-    dims: list[tuple[int, int]],
-    scope: Scope,
-) -> Vector | None:
+@dataclass(frozen=True, slots=True)
+class _Wanted:
+    """One name of a declaration with its type settled; `span` is its left and right bound and its width."""
+
+    item: ast.Declaration
+    d: ast.Declarator
+    kind: str
+    signed: bool
+    span: tuple[int, int, int]
+    dims: list[tuple[int, int]]
+    scope: Scope
+
+
+def _join(body: ModuleContext, wanted: _Wanted) -> Vector | None:
     """A port as part of the wire outside, where it is nothing more than that."""
-    outside = body.outside.get(d.name) if scope is body.scope and item.direction and not dims else None
+    d, kind, span = wanted.d, wanted.kind, wanted.span
+    is_port = wanted.scope is body.scope and wanted.item.direction and not wanted.dims
+    outside = body.outside.get(d.name) if is_port else None
     place = outside.place(span[2]) if outside is not None and kind in NET_TYPES | {"logic"} else None
     if outside is None or place is None:
         return None
     if kind not in ("wire", "logic") and outside.signal.net == "wire":
         outside.signal.net = kind
     body.joined.add(d.name)
-    return Vector(outside.signal, span[0], span[1], signed, kind, [], d.start, place)
+    return Vector(outside.signal, span[0], span[1], wanted.signed, kind, [], d.start, place)
 
 
-def _make(
-    body: ModuleContext,
-    item: ast.Declaration,
-    d: ast.Declarator,
-    kind: str,
-    signed: bool,
-    span: tuple[int, int, int],
-    dims: list[tuple[int, int]],
-    scope: Scope,
-) -> Vector:
-    msb, lsb, width = span
+def _make(body: ModuleContext, wanted: _Wanted) -> Vector:
+    """A net or variable of its own."""
+    item, d, kind, signed, dims, scope = wanted.item, wanted.d, wanted.kind, wanted.signed, wanted.dims, wanted.scope
+    msb, lsb, width = wanted.span
     total = Vector(Signal(0, "", 0, "net"), msb, lsb, signed, kind, dims).total
     flavour: Literal["net", "variable"] = "net" if kind in NET_TYPES else "variable"
     if scope.automatic and dims:
