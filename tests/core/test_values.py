@@ -198,3 +198,33 @@ def test_an_xor_built_from_other_gates_becomes_one_node() -> None:
     nand = g.and_(a, b) ^ 1
     assert g.and_(g.and_(a, nand) ^ 1, g.and_(b, nand) ^ 1) ^ 1 == g.xor(a, b)
     assert g.and_(a, g.and_(a, b)) == g.and_(a, b) and g.and_(a ^ 1, g.and_(a, b)) == 0
+
+
+@pytest.mark.parametrize("a_signed", [False, True])
+@pytest.mark.parametrize("b_signed", [False, True])
+def test_every_power_of_four_bits(a_signed: bool, b_signed: bool) -> None:
+    """1364-2005 clause 5.1.5, table 5-6: rows are the base, columns the sign of the exponent."""
+    width = 4
+    for a in range(16):
+        for b in range(16):
+            x = v.signed_value(a, width) if a_signed else a
+            y = v.signed_value(b, width) if b_signed else b
+            if y >= 0:
+                wanted = v.word(x**y, width)
+            elif x == 0:
+                wanted = v.X1
+            elif x in (1, -1):
+                wanted = v.word(x if y % 2 else 1, width)
+            else:
+                wanted = v.word(0, width)
+            assert v.power((a, a ^ 15), width, (b, b ^ 15), width, a_signed, b_signed) == wanted, (x, y)
+
+
+def test_every_signed_division_of_four_bits() -> None:
+    """Towards zero, the remainder with the sign of the left operand (1364-2005 clause 5.1.5, table 5-7)."""
+    for a in range(16):
+        for b in range(1, 16):
+            x, y = v.signed_value(a, 4), v.signed_value(b, 4)
+            quotient = int(x / y)
+            assert v.v_sdiv((a, a ^ 15), (b, b ^ 15), 4) == v.word(quotient, 4), (x, y)
+            assert v.v_smod((a, a ^ 15), (b, b ^ 15), 4) == v.word(x - quotient * y, 4), (x, y)

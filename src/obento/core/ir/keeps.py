@@ -1,4 +1,7 @@
-"""Whether a body keeps anything from one run of it to the next, as its text shows."""
+"""Whether a body keeps anything from one run of it to the next, as its text shows.
+
+This proves: whatever it does not know keeps something. `check/explaining/latches` asks a looser question of the same
+kind, where a process that was seen to remember leaves a variable out."""
 
 from __future__ import annotations
 
