@@ -7,15 +7,17 @@ import { get } from '../../api/client'
 import type { WaveLine } from '../../api/schema'
 import { useKeys } from '../../shared/keys'
 import { useResource } from '../../shared/resource'
-import { AXIS, heightOf, paintAxis, paintCursor, paintTracks, prepare, type Track, tracksOf, type View } from './paint'
+import { useLook } from './look'
+import { AXIS, heightOf, paintAxis, paintCursor, paintTracks, prepare, type Track, tracksOf } from './paint'
 import { type Radix, RADICES, shown, valueAt } from './values'
 
 /** `step` is the case chosen elsewhere, counted over all sequences. */
 const props = defineProps<{ taskId: number; handin: number; step: number | null }>()
 const emit = defineEmits<{ step: [step: number] }>()
 
-const LEAST = 0.0005
-const MOST = 14
+/** Steps in sight at either side of one that is shown. */
+const NEAR = 8
+const CLOSER = 1.5
 const wanted = ref<string[]>([])
 let wantedSequence = 0
 const {
@@ -29,8 +31,6 @@ const {
   { lazy: true },
 )
 const radices = ref<Record<string, Radix>>({})
-const start = ref(0)
-const scale = ref(3)
 const a = ref<number | null>(null)
 const b = ref<number | null>(null)
 const axis = ref<HTMLCanvasElement>()
@@ -44,7 +44,8 @@ const scrollTop = ref(0)
 const end = computed(() => (waves.value ? waves.value.actions.length * waves.value.step_time : 1))
 const tracks = computed<Track[]>(() => (waves.value ? tracksOf(waves.value, radixOf) : []))
 const high = computed(() => heightOf(tracks.value))
-const view = computed<View>(() => ({ start: start.value, scale: scale.value, width: width.value, end: end.value }))
+const look = useLook(width, end)
+const { view } = look
 const sequence = computed(() => waves.value?.sequences[waves.value.sequence])
 const stepTime = computed(() => waves.value?.step_time ?? 10)
 const names = computed(() => tracks.value.filter((t) => t.what !== 'want'))
@@ -80,7 +81,7 @@ async function show(): Promise<void> {
   const { number, at } = placeOf(props.step ?? 0)
   if (waves.value.sequence !== number) await load(number)
   a.value = (at + 0.7) * stepTime.value
-  zoomTo(Math.max(0, at - 8), at + 8)
+  zoomToSteps(Math.max(0, at - NEAR), at + NEAR)
 }
 onMounted(show)
 watch(
@@ -104,49 +105,27 @@ watch(wanted, () => waves.value && load(waves.value.sequence))
 
 // Looking around.
 
-let awaited: [number, number] | null = null
-function zoomTo(first: number, last: number): void {
-  awaited = width.value ? null : [first, last]
-  if (!width.value) return
-  const count = waves.value?.actions.length ?? 1
-  const until = Math.min(count, last + 1)
-  scale.value = clampScale(width.value / ((until - first) * stepTime.value))
-  start.value = clampStart(first * stepTime.value)
-}
-function clampScale(value: number): number {
-  return Math.max(Math.max(LEAST, Math.min(MOST, width.value / end.value)), Math.min(MOST, value))
-}
-function clampStart(value: number): number {
-  return Math.max(0, Math.min(value, end.value - width.value / scale.value))
-}
-function zoom(factor: number, around = width.value / 2): void {
-  const time = start.value + around / scale.value
-  scale.value = clampScale(scale.value * factor)
-  start.value = clampStart(time - around / scale.value)
+function zoomToSteps(first: number, last: number): void {
+  look.zoomTo(first * stepTime.value, (last + 1) * stepTime.value)
 }
 function all(): void {
-  zoomTo(0, waves.value?.actions.length ?? 1)
+  look.zoomTo(0, end.value)
+}
+function xOf(event: MouseEvent): number {
+  return event.clientX - sheet.value!.getBoundingClientRect().left
 }
 function onWheel(event: WheelEvent): void {
-  const sideways = event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)
-  if (sideways) start.value = clampStart(start.value + (event.deltaX || event.deltaY) / scale.value)
-  else zoom(event.deltaY < 0 ? 1.2 : 1 / 1.2, event.clientX - sheet.value!.getBoundingClientRect().left)
+  look.wheel(xOf(event), event.deltaX, event.deltaY, event.shiftKey)
 }
-let dragged: { x: number; start: number; moved: boolean } | null = null
 function onDown(event: PointerEvent): void {
-  dragged = { x: event.clientX, start: start.value, moved: false }
+  look.grab(event.clientX)
   ;(event.target as HTMLElement).setPointerCapture(event.pointerId)
 }
 function onMove(event: PointerEvent): void {
-  if (!dragged || !event.buttons) return
-  const by = event.clientX - dragged.x
-  dragged.moved ||= Math.abs(by) > 3
-  if (dragged.moved) start.value = clampStart(dragged.start - by / scale.value)
+  if (event.buttons) look.drag(event.clientX)
 }
 function onUp(event: PointerEvent): void {
-  if (dragged && !dragged.moved)
-    place(start.value + (event.clientX - sheet.value!.getBoundingClientRect().left) / scale.value, event.shiftKey)
-  dragged = null
+  if (look.letGo()) place(look.timeAt(xOf(event)), event.shiftKey)
 }
 
 // Cursors.
@@ -166,12 +145,7 @@ function move(by: number): void {
   const count = waves.value?.actions.length ?? 1
   const step = Math.max(0, Math.min(count - 1, stepAt(a.value) + by))
   place((step + 0.7) * stepTime.value, false)
-  bringIn()
-}
-function bringIn(): void {
-  if (a.value === null) return
-  const x = (a.value - start.value) * scale.value
-  if (x < 20 || x > width.value - 20) start.value = clampStart(a.value - width.value / 2 / scale.value)
+  if (a.value !== null) look.bringIn(a.value)
 }
 /** The next step that goes wrong of itself, in this sequence or one after it. */
 async function nextDivergence(): Promise<void> {
@@ -180,7 +154,7 @@ async function nextDivergence(): Promise<void> {
   const found = [...waves.value.cells].findIndex((cell, i) => i >= from && 'fus'.includes(cell))
   if (found >= 0) {
     place((found + 0.7) * stepTime.value, false)
-    zoomTo(Math.max(0, found - 8), found + 8)
+    zoomToSteps(Math.max(0, found - NEAR), found + NEAR)
     return
   }
   const count = waves.value.sequences.length
@@ -234,15 +208,11 @@ function paint(): void {
 }
 watch([waves, view, tracks, a, b, scrollTop, bodyHeight, high], paint)
 watch(sheet, paint)
-watch(width, (now, before) => {
-  if (awaited) zoomTo(...awaited)
-  else if (before && now) scale.value = clampScale((scale.value * now) / before)
-})
 
 const search = ref<{ focus: () => void }>()
 useKeys([
-  { key: '+', label: 'waves: closer', act: () => zoom(1.5) },
-  { key: '-', label: 'waves: wider', act: () => zoom(1 / 1.5) },
+  { key: '+', label: 'waves: closer', act: () => look.zoom(CLOSER) },
+  { key: '-', label: 'waves: wider', act: () => look.zoom(1 / CLOSER) },
   { key: '0', label: 'waves: the whole sequence', act: all },
   { key: 'f', label: 'waves: next step that goes wrong', act: () => void nextDivergence() },
   { key: 'ArrowRight', label: 'waves: cursor a step on', act: () => move(1) },
@@ -288,8 +258,8 @@ useKeys([
           next wrong <span class="key">f</span>
         </button>
         <button type="button" class="tool" title="the whole sequence (0)" @click="all">all <span class="key">0</span></button>
-        <button type="button" class="tool" aria-label="wider" @click="zoom(1 / 1.5)">−</button
-        ><button type="button" class="tool" aria-label="closer" @click="zoom(1.5)">+</button>
+        <button type="button" class="tool" aria-label="wider" @click="look.zoom(1 / CLOSER)">−</button
+        ><button type="button" class="tool" aria-label="closer" @click="look.zoom(CLOSER)">+</button>
         <a class="tool" :href="`/api/tasks/${taskId}/review/${handin}/waves.vcd?sequence=${waves.sequence}`" download>VCD</a>
       </div>
       <div class="head">
