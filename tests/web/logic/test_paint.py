@@ -129,7 +129,7 @@ def test_the_axis_tells_where_it_goes_astray_from_where_it_follows(logic: Logic)
 def test_a_canvas_is_as_sharp_as_the_screen(logic: Logic) -> None:
     body = """
     const c = document.createElement('canvas')
-    logic.paint.prepare(c, 300, 40)
+    logic.canvas.prepare(c, 300, 40)
     return [c.width, c.height, window.devicePixelRatio]
     """
     width, height, ratio = logic.run(body)

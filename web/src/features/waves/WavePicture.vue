@@ -2,7 +2,8 @@
 import { computed, onMounted, ref } from 'vue'
 
 import type { WavesView } from '../../api/schema'
-import { AXIS, heightOf, paintAxis, paintTracks, prepare, tracksOf } from './paint'
+import { prepare } from '../../shared/canvas'
+import { AXIS, heightOf, paintAxis, paintTracks, tracksOf } from './paint'
 
 /** A few steps as a picture that can be printed. */
 const props = defineProps<{ waves: WavesView }>()

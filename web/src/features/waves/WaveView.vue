@@ -5,10 +5,11 @@ import { computed, onMounted, ref, watch } from 'vue'
 
 import { get } from '../../api/client'
 import type { WaveLine } from '../../api/schema'
+import { prepare } from '../../shared/canvas'
 import { useKeys } from '../../shared/keys'
 import { useResource } from '../../shared/resource'
 import { useLook } from './look'
-import { AXIS, heightOf, paintAxis, paintCursor, paintTracks, prepare, type Track, tracksOf } from './paint'
+import { AXIS, heightOf, paintAxis, paintCursor, paintTracks, type Track, tracksOf } from './paint'
 import { type Radix, RADICES, shown, valueAt } from './values'
 
 /** `step` is the case chosen elsewhere, counted over all sequences. */

@@ -1,4 +1,5 @@
 import type { WaveLine, WavesView } from '../../api/schema'
+import { colour } from '../../shared/canvas'
 import { indexAt, type Radix, shown } from './values'
 
 /** One line of the picture: a signal as it was, or what is expected of it. */
@@ -12,8 +13,6 @@ export interface Track {
 
 export const AXIS = 46
 const HIGH = { only: 26, want: 22, got: 26 }
-const style = getComputedStyle(document.documentElement)
-const colour = (name: string) => style.getPropertyValue(`--${name}`).trim()
 const INK = {
   ink: colour('ink'),
   soft: colour('ink-2'),
@@ -57,17 +56,6 @@ export interface View {
   scale: number
   width: number
   end: number
-}
-
-export function prepare(canvas: HTMLCanvasElement, width: number, height: number): CanvasRenderingContext2D {
-  const ratio = window.devicePixelRatio || 1
-  if (canvas.width !== Math.round(width * ratio) || canvas.height !== Math.round(height * ratio)) {
-    canvas.width = Math.round(width * ratio)
-    canvas.height = Math.round(height * ratio)
-  }
-  const p = canvas.getContext('2d')!
-  p.setTransform(ratio, 0, 0, ratio, 0, 0)
-  return p
 }
 
 /** All tracks between two heights. */
