@@ -57,7 +57,14 @@ def simulate(
 ) -> Outcome:
     """Read, elaborate and run; whatever is wrong stands in the outcome's messages.
 
-    `listen` makes, of the texts' positions, somebody who wants to know more of the run.
+    Parameters
+    ----------
+    put
+        Takes what the run prints, piece by piece.
+    expired
+        Asked now and then; the run is ended when it says so.
+    listen
+        Makes, of the texts' positions, somebody who wants to know more of the run.
 
     Raises
     ------

@@ -54,7 +54,17 @@ _RESERVED = {
 def open_spec(
     name: str, data: bytes, others: Mapping[str, bytes], limits: Limits | None = None, edition: int = EDITION
 ) -> LoadedSpec:
-    """Read a spec file and work out what it expects. `edition` is the one it was first used by."""
+    """Read a spec file and work out what it expects.
+
+    Parameters
+    ----------
+    name
+        Of the file, for messages.
+    others
+        Files beside the spec, by name. Models, tables, benches.
+    edition
+        The one that the text was first used by.
+    """
     limits = limits or Limits()
     sources, collector = Sources(), Collector()
     text = decode(data)

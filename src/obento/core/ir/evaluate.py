@@ -44,7 +44,19 @@ def _no_signal(signal: Signal) -> Word:
 
 
 def pick(a: Word, width: int, index: Word, iwidth: int, signed: bool, base: int, step: int, count: int) -> Word:
-    """Select `count` digits at a computed offset (see `nodes.Pick`)."""
+    """Select `count` digits at a computed offset (see `nodes.Pick`).
+
+    Parameters
+    ----------
+    a
+        The word to select from, `width` digits.
+    index
+        The number that says where, `iwidth` digits, `signed` or not.
+    base, step
+        Index `base` is at digit 0, each further index `step` digits on.
+    count
+        How many digits.
+    """
     if not v.is_known(index, iwidth):
         return v.X1
     at = v.signed_value(index[0], iwidth) if signed else index[0]

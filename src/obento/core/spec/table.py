@@ -39,7 +39,16 @@ def parse_table(
 ) -> tuple[Row, ...]:
     """All rows, each with one cell for every port in the spec's order. What is wrong is reported cell by cell.
 
-    `need_outputs` where the rows say what is right: such a table has no unknown inputs.
+    Parameters
+    ----------
+    text
+        The table as it stands between its quotes.
+    base
+        Position of its first character, for messages.
+    need_outputs
+        Where the rows say what is right: such a table has no unknown inputs.
+    edition
+        By which the text is read (`EDITION`).
     """
     rows: list[Row] = []
     header: list[SpecPort | None] | None = None

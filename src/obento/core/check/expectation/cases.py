@@ -41,7 +41,14 @@ def build_expectation(
 
     When sources contradict each other (reported) the expectation is given all the same, to be looked at.
 
-    `position` is where to point when a message is about the spec as a whole.
+    Parameters
+    ----------
+    others
+        Files beside the spec, by name.
+    collector
+        Hears of what is wrong with the spec.
+    position
+        Where to point when a message is about the spec as a whole.
     """
     if spec.bench is not None:
         return expect_bench(spec, spec.bench, others, collector, limits, position)

@@ -55,7 +55,19 @@ Step = tuple[str, tuple[Cell, ...], int | None]
 def find_timing_slips(
     expectation: Expectation, verdict: Verdict, found: Divergence, design: Design, binding: Binding, limits: Limits
 ) -> list[Slip]:
-    """The slips of one hand-in, the one that explains everything first."""
+    """The slips of one hand-in, the one that explains everything first.
+
+    Parameters
+    ----------
+    verdict
+        Of the hand-in, with steps as cases.
+    found
+        Where it goes astray.
+    design
+        The hand-in, driven anew as if a slip were right.
+    binding
+        Which bit of it is which of our ports.
+    """
     spec = expectation.spec
 
     def again(cases: Cases) -> Observation:

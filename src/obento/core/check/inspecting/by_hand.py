@@ -53,7 +53,18 @@ def drive_by_hand(
 ) -> ByHand | str | None:
     """Power up a hand-in and make all moves on it.
 
-    A sentence where it cannot be drawn; None where it cannot be run. `others` are the files beside the spec.
+    A sentence where it cannot be drawn; None where it cannot be run.
+
+    Parameters
+    ----------
+    provided
+        The lab's own files that every hand-in may use.
+    choices
+        Settled by a person: our port (or the unit's name) -> theirs.
+    moves
+        What is set and what the clock does, one after the other, from power-up.
+    others
+        Files beside the spec, by name.
     """
     limits = limits or Limits()
     opened = open_circuit(expectation, files, provided, choices, limits)

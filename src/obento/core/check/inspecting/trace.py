@@ -62,7 +62,21 @@ def trace_handin(
     open_as_one: bool = False,
     limits: Limits | None = None,
 ) -> Trace | None:
-    """Run one sequence of a hand-in and keep every change; None where it cannot be run."""
+    """Run one sequence of a hand-in and keep every change; None where it cannot be run.
+
+    Parameters
+    ----------
+    provided
+        The lab's own files that every hand-in may use.
+    choices
+        Settled by a person: our port (or the unit's name) -> theirs.
+    sequence
+        Its number, from 0 on.
+    wanted
+        Names of inner signals to be kept as well.
+    open_as_one
+        Take 1 for inputs that a step leaves open, not 0.
+    """
     limits = limits or Limits()
     ready = make_ready(expectation.spec, files, provided, limits, choices)
     if not isinstance(ready, Ready):

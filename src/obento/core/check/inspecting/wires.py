@@ -71,7 +71,18 @@ def look_inside(
 ) -> Inside | str | None:
     """The drawing of a hand-in and what its wires are in the cases `wanted`.
 
-    A sentence where it cannot be drawn; None where it cannot be run at all. `others` are the files beside the spec.
+    A sentence where it cannot be drawn; None where it cannot be run at all.
+
+    Parameters
+    ----------
+    provided
+        The lab's own files that every hand-in may use.
+    choices
+        Settled by a person: our port (or the unit's name) -> theirs.
+    wanted
+        Numbers of the cases whose values are wanted.
+    others
+        Files beside the spec, by name. A reference model may be among them.
     """
     limits = limits or Limits()
     made = open_circuit(expectation, files, provided, choices, limits)

@@ -29,7 +29,15 @@ class Ready:
 def make_ready(
     spec: Spec, files: Sequence[HandinFile], provided: Sequence[HandinFile], limits: Limits, choices: Mapping[str, str]
 ) -> Ready | Checked:
-    """The unit of a hand-in, bound to the spec's ports; the outcome where that cannot be."""
+    """The unit of a hand-in, bound to the spec's ports; the outcome where that cannot be.
+
+    Parameters
+    ----------
+    provided
+        The lab's own files that every hand-in may use.
+    choices
+        Settled by a person: our port (or the unit's name) -> theirs.
+    """
     reading = read_handin(files, limits, provided, chosen_files(choices))
     if reading.empty:
         reading.collector.error("empty", "nothing was handed in")

@@ -52,7 +52,15 @@ def find_repair(
     choices: Mapping[str, str],
     limits: Limits | None = None,
 ) -> Repair | None:
-    """Look for the smallest change of a hand-in that is wrong somewhere; None where it cannot be run."""
+    """Look for the smallest change of a hand-in that is wrong somewhere; None where it cannot be run.
+
+    Parameters
+    ----------
+    provided
+        The lab's own files that every hand-in may use.
+    choices
+        Settled by a person: our port (or the unit's name) -> theirs.
+    """
     if expectation.spec.bench is not None:
         return None
     limits = limits or Limits()

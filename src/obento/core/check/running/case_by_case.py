@@ -32,9 +32,14 @@ class Wires:
 def observe_case_by_case(
     design: Design, wires: Wires, cases: Cases, limits: Limits, only: int | None = None, neighbours: bool = True
 ) -> Observation:
-    """Every case from power-up and, with `neighbours`, from each case beside it (one input bit turned).
+    """Every case from power-up, and from its neighbours.
 
-    `only` are the cases wanted, if not all.
+    Parameters
+    ----------
+    only
+        Plane of the cases wanted, all when left out.
+    neighbours
+        Reach every case also from each case beside it (one input bit turned).
     """
     try:
         timeline = Timeline(design, limits)

@@ -25,7 +25,17 @@ InputPlanes = dict[int, Planes]
 def observe(
     design: Design, binding: Binding, inputs: tuple[SpecPort, ...], cases: Cases, limits: Limits
 ) -> Observation:
-    """Run a design over all cases: in lanes where that is possible, else case by case."""
+    """Run a design over all cases: in lanes where that is possible, else case by case.
+
+    Parameters
+    ----------
+    binding
+        Which bit of the design is which of our ports.
+    inputs
+        Our inputs, in the order in which `cases` has their bits.
+    limits
+        Bounds of the whole; what comes to one is told in the answer, not raised.
+    """
     wires = _wires(binding, inputs)
     kind = _kind(cases)
     try:

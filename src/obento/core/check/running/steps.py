@@ -59,7 +59,19 @@ def observe_steps(
     limits: Limits,
     lanes_from: int | None = None,
 ) -> Observation:
-    """Run a design through all sequences; from so many on (`LANES_FROM`) in lanes, where it fits."""
+    """Run a design through all sequences; from so many on (`LANES_FROM`) in lanes, where it fits.
+
+    Parameters
+    ----------
+    binding
+        Which bit of the design is which of our ports.
+    inputs
+        Our inputs, in the order in which `cases` has their bits.
+    cases
+        The steps of all sequences, with their stimulus.
+    lanes_from
+        From so many sequences on they are run side by side, where that fits; `LANES_FROM` when left out.
+    """
     stimulus = cases.stimulus
     assert stimulus is not None
     wiring = Wiring.of(binding, inputs)

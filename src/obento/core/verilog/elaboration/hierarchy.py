@@ -40,7 +40,14 @@ def elaborate_tops(
 ) -> Design | None:
     """A Design of several modules side by side, as benches may be (12.1.1); its ports are those of the first.
 
-    `foreign` gives units in other languages by name.
+    Parameters
+    ----------
+    modules
+        All modules of the hand-in, by name.
+    tops
+        Names of those that stand side by side.
+    foreign
+        Gives units in other languages by name.
     """
     errors = collector.errors
     design = Design(tops[0], "verilog")
