@@ -92,6 +92,36 @@ zero = y == 0
 """
 
 
+WIDE_SPEC = """obento = "spec/1"
+unit = "unit16"
+[ports]
+in = "a[8] b[6] op[2]"
+out = "y[9] zero"
+[expect]
+equations = '''
+y = op == 0 ? a + b : op == 1 ? a - b : op == 2 ? {0, a & {2b00, b}} : {0, a} ^ 9b000101010
+zero = y == 0
+'''
+"""
+
+
+def wide_coursework(seed: int) -> str:
+    """Coursework for `WIDE_SPEC` with 65,536 cases; two in five have a slip, most of them one of their own."""
+    source = random.Random(seed)
+    slip = source.random() < 0.4
+    kind, where = source.randrange(3), source.randrange(20)
+    lines = ["module unit16(input [7:0] a, input [5:0] b, input [1:0] op, output reg [8:0] y, output zero);"]
+    lines += [f"  wire [7:0] t{i} = a ^ {{2'b0, b}} & 8'd{source.randrange(256)};  // step {i}" for i in range(40)]
+    lines += ["  always @* begin", "    y = {1'b0, a} ^ 9'h2a;"]
+    lines += ["    if (op == 0) y = a + b;", f"    if (op == 1) y = {'b - a' if slip and kind == 0 else 'a - b'};"]
+    lines += ["    if (op == 2) y = a & {2'b00, b};"]
+    if slip and kind:
+        lines += [f"    if (a == 8'd{where} && op == {kind}) y = {where};"]
+    lines += ["  end", "  assign zero = y == 0;"]
+    lines += [f"  // remark {i} on how it was made" for i in range(99 - len(lines))]
+    return "\n".join([*lines, "endmodule", ""])
+
+
 def clocked_registers(count: int) -> str:
     """A clock and so many registers that each do a little on every rise of it."""
     lines = ["module t;", "  reg clk = 0;", "  always #5 clk = ~clk;"]

@@ -22,6 +22,7 @@ from obento.server.intake.service import take_in
 from obento.server.specs.opened import OpenedSpecs, spec_files
 from obento.store import course, handins, people, results, specs
 from obento.store.connection import Store
+from obento.store.planes import Against
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,6 +50,7 @@ def _fill(store: Store) -> tuple[int, int]:
         basis = results.Basis(
             version, OpenedSpecs().current(c, task_id).files_digest, engine_version(), results.choices_digest(())
         )
+        against = Against.of(loaded.expectation)
         out = io.BytesIO()
         with zipfile.ZipFile(out, "w") as archive:
             for i in range(300):
@@ -60,7 +62,7 @@ def _fill(store: Store) -> tuple[int, int]:
             assert row.attempt_id is not None
             files = handins.attempt_files(c, row.attempt_id)
             checked = check_handin(loaded.expectation, files)
-            results.add_result(c, row.attempt_id, task_id, basis, checked, 4096)
+            results.add_result(c, row.attempt_id, task_id, basis, checked, 4096, against)
     return lab_id, task_id
 
 

@@ -50,8 +50,8 @@ from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
 from obento.core.limits import Limits, for_simulation
 from obento.core.pieces import Text, parse_texts
+from obento.core.planes import count_plane
 from obento.core.sim.event_driven import EventDriven
-from obento.core.sim.lanes.graph import count_plane
 from obento.core.sim.levelized import Levelized
 from obento.core.sim.timeline.kernel import Timeline
 from obento.core.source import Sources

@@ -9,8 +9,9 @@ from collections.abc import Callable
 import pytest
 
 from obento.core import values as v
+from obento.core.planes import count_plane
 from obento.core.sim.lanes.bits import Bit, BitOps, BitWord
-from obento.core.sim.lanes.graph import FALSE, TRUE, Graph, count_plane
+from obento.core.sim.lanes.graph import FALSE, TRUE, Graph
 from obento.core.sim.lanes.tape import COMPILE_AFTER, Tape
 
 WIDTH = 2

@@ -6,8 +6,8 @@ from __future__ import annotations
 import pytest
 
 from obento.core.check.explaining.divergence import diverge
-from obento.core.check.judging.verdict import set_bits
 from obento.core.check.report import report
+from obento.core.planes import set_bits
 from tests.core.clocked import (
     CLOCK,
     COUNTER,

@@ -7,8 +7,9 @@ from itertools import product
 import pytest
 
 from obento.core import values as v
+from obento.core.planes import count_plane
 from obento.core.sim.lanes.bits import BitOps
-from obento.core.sim.lanes.graph import Graph, count_plane
+from obento.core.sim.lanes.graph import Graph
 from obento.core.sim.lanes.tape import Tape
 
 DIGITS = "01xz"

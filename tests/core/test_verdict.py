@@ -9,8 +9,9 @@ import pytest
 from obento.core import values
 from obento.core.check.check import open_spec
 from obento.core.check.expectation.model import Expectation, Key, Planes
-from obento.core.check.judging.verdict import OutputVerdict, Verdict, judge, set_bits, shown_word, wanted
+from obento.core.check.judging.verdict import OutputVerdict, Verdict, judge, shown_word, wanted
 from obento.core.check.running.observation import Observation, Run
+from obento.core.planes import set_bits
 from obento.core.spec.model import SpecPort
 
 SPEC = """obento = "spec/1"

@@ -11,7 +11,7 @@ from obento.core.check.expectation.model import Expectation
 from obento.core.check.explaining.word_slips import WORD_SLIPS, add, differ
 from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
-from obento.core.sim.lanes.graph import count_plane
+from obento.core.planes import count_plane
 from tests.core.clocked import COUNTER, VERILOG, clocked, ready
 
 SPEC = """obento = "spec/1"

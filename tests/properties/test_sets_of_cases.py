@@ -10,9 +10,10 @@ from hypothesis import strategies as st
 from obento.core.check.check import check_handin, open_spec
 from obento.core.check.expectation.model import Expectation, expected_word
 from obento.core.check.explaining.condition import products_of
-from obento.core.check.report import case_report
+from obento.core.check.report import case_reports
 from obento.core.handin import HandinFile
-from obento.core.sim.lanes.graph import Graph, count_plane
+from obento.core.planes import count_plane
+from obento.core.sim.lanes.graph import Graph
 from obento.core.sim.lanes.tape import Tape
 from obento.core.spec.cases import match_plane
 from obento.core.spec.model import Row
@@ -179,7 +180,7 @@ def test_verdicts_case_by_case(actual: list[str], wanted: list[str]) -> None:
     assert checked.verdict.cells() == cells
     assert checked.verdict.digits() == "".join("1" if c in "pn" else "0" for c in cells)
     for case in range(8):
-        report = case_report(e, checked.verdict, case)
+        (report,) = case_reports(e, checked.verdict, [case])
         assert report["actual"]["y"] == actual[case] and report["expected"]["y"] == wanted[case]
         assert report["pass"] == (cells[case] in "pn") and report["wrong"] == ([] if cells[case] in "pn" else ["y"])
 

@@ -11,8 +11,8 @@ from typing import Any
 
 from obento.core.check.expectation.model import Expectation, case_text
 from obento.core.check.judging.outcome import Checked
-from obento.core.check.judging.verdict import set_bits
 from obento.core.check.report import Shown
+from obento.core.planes import set_bits
 
 _FORMULA = re.compile(r"^[=+\-@\t\r]")
 _NOT_XML = re.compile(r"[^\t\n\r\x20-\ud7ff\ue000-\ufffd\U00010000-\U0010ffff]")

@@ -7,6 +7,7 @@ from collections.abc import AsyncIterator, Awaitable, Callable
 from contextlib import asynccontextmanager
 
 from fastapi import FastAPI, Request, Response
+from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
 
@@ -33,6 +34,7 @@ from obento.server.specs import routes as specs_routes
 from obento.server.specs.opened import OpenedSpecs
 from obento.store.connection import Store
 from obento.store.mariadb import Address, free_port
+from obento.store.planes import KeptPlanes
 
 _ROUTES = (
     accounts_routes,
@@ -64,6 +66,7 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         store = Store(database)
         opened = OpenedSpecs()
+        kept = KeptPlanes()
         mailbox: StandInMailbox | None = None
         route = MailRoute(settings.smtp_host, settings.smtp_port)
         if not settings.smtp_host:
@@ -72,7 +75,7 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
             route = MailRoute("127.0.0.1", mailbox.port)
         checks = CheckService(store, opened, settings.workers, settings.check_seconds)
         delivery = DeliveryService(store, settings, route)
-        app.state.services = Services(settings, store, checks, opened, mailbox)
+        app.state.services = Services(settings, store, checks, opened, kept, mailbox)
         checks.resume()
         delivery.start()
         yield
@@ -88,6 +91,8 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
     errors.install(app)
     for module in _ROUTES:
         app.include_router(module.router)
+
+    app.add_middleware(GZipMiddleware, minimum_size=500, compresslevel=5)
 
     @app.middleware("http")
     async def headers(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:

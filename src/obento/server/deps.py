@@ -10,6 +10,7 @@ from fastapi import Cookie, Depends, Header, Request
 
 from obento.mail.standin import StandInMailbox
 from obento.server.accounts.security import token_hash
+from obento.server.answers import Answers
 from obento.server.checking.service import CheckService
 from obento.server.errors import Trouble
 from obento.server.settings import Settings
@@ -17,6 +18,7 @@ from obento.server.specs.opened import OpenedSpecs
 from obento.store import accounts
 from obento.store.accounts import SignedIn
 from obento.store.connection import Connection, Store
+from obento.store.planes import KeptPlanes
 
 COOKIE = "obento_session"
 
@@ -30,12 +32,15 @@ class Services:
         store: Store,
         checks: CheckService,
         opened: OpenedSpecs,
+        kept: KeptPlanes,
         mailbox: StandInMailbox | None,
     ) -> None:
+        self.answers = Answers()
         self.settings = settings
         self.store = store
         self.checks = checks
         self.opened = opened
+        self.kept = kept
         self.mailbox = mailbox
 
 

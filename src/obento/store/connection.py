@@ -33,6 +33,7 @@ class Connection:
 
     def __init__(self, raw: pymysql.connections.Connection[DictCursor]) -> None:
         self._raw = raw
+        self._has_changed = False
 
     def rows(self, sql: str, *values: object) -> list[Row]:
         with self._raw.cursor() as cursor:
@@ -59,17 +60,33 @@ class Connection:
     def run(self, sql: str, *values: object) -> int:
         """How many rows were changed."""
         with self._raw.cursor() as cursor:
-            return cursor.execute(sql, values or None)
+            changed = cursor.execute(sql, values or None)
+        self._has_changed = self._has_changed or changed > 0
+        return changed
 
     def insert(self, sql: str, *values: object) -> int:
         with self._raw.cursor() as cursor:
             cursor.execute(sql, values or None)
+            self._has_changed = True
             return cursor.lastrowid
 
     def many(self, sql: str, rows: Sequence[Sequence[object]]) -> None:
         if rows:
             with self._raw.cursor() as cursor:
                 cursor.executemany(sql, rows)
+            self._has_changed = True
+
+    def generation(self) -> int:
+        """A number for the state of the records that this transaction sees; every later state has another."""
+        found: int = self.value("SELECT n FROM generation WHERE id = 1") or 0
+        return found
+
+    def end(self) -> None:
+        """Commit. A transaction that changed something says so last of all, so that those who wait for it there hold
+        nothing that it still needs."""
+        if self._has_changed:
+            self.run("INSERT INTO generation (id, n) VALUES (1, UUID_SHORT()) ON DUPLICATE KEY UPDATE n = n + 1")
+        self._raw.commit()
 
 
 class Store:
@@ -132,8 +149,9 @@ class Store:
             raise DatabaseGone(str(error)) from error
         kept = False
         try:
-            yield Connection(raw)
-            raw.commit()
+            connection = Connection(raw)
+            yield connection
+            connection.end()
             kept = True
         except pymysql.err.OperationalError as error:
             if error.args and error.args[0] in _GONE:

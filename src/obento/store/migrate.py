@@ -1,11 +1,23 @@
 """Migrations: numbered .sql files, each applied once, in order. MariaDB commits at each definition, so every statement
-there is written to be run again."""
+there is written to be run again. What SQL cannot do is done by the program after a file's statements."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from importlib.resources import files
 
 from obento.store.connection import Store
+from obento.store.upgrades import pack_outcomes
+
+_AFTER: dict[str, Callable[[Store], None]] = {"0007_packed_outcomes.sql": pack_outcomes}
+"""Work on existing rows that belongs to a migration. It may be broken off and is then done again."""
+
+_BEFORE = (
+    "migration (name VARCHAR(100) PRIMARY KEY, applied_at DATETIME(6) NOT NULL)",
+    # Grows with every transaction that changes something (see `Connection.end`), those of migrations too.
+    "generation (id TINYINT PRIMARY KEY, n BIGINT UNSIGNED NOT NULL)",
+)
+"""Tables that are there before any migration."""
 
 
 def migrations() -> list[tuple[str, list[str]]]:
@@ -25,7 +37,8 @@ def migrate(store: Store) -> list[str]:
     """Apply what is missing; gives the names of what was applied."""
     applied: list[str] = []
     with store.transaction() as c:
-        c.run("CREATE TABLE IF NOT EXISTS migration (name VARCHAR(100) PRIMARY KEY, applied_at DATETIME(6) NOT NULL)")
+        for table in _BEFORE:
+            c.run(f"CREATE TABLE IF NOT EXISTS {table}")
         known = {row["name"] for row in c.rows("SELECT name FROM migration")}
     for name, statements in migrations():
         if name in known:
@@ -33,6 +46,9 @@ def migrate(store: Store) -> list[str]:
         with store.transaction() as c:
             for statement in statements:
                 c.run(statement.rstrip(";"))
+        if name in _AFTER:
+            _AFTER[name](store)
+        with store.transaction() as c:
             c.run("INSERT INTO migration (name, applied_at) VALUES (%s, UTC_TIMESTAMP(6))", name)
         applied.append(name)
     return applied

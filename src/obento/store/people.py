@@ -7,6 +7,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from obento.store.connection import Connection
+from obento.store.planes import drop_unused, planes_of_handin
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,8 +85,11 @@ def erase_student(c: Connection, student_id: int) -> None:
     counts of the past stay true. What a team handed in together stays with the team."""
     handins = [r["id"] for r in c.rows("SELECT id FROM handin WHERE student_id = %s", student_id)]
     for handin_id in handins:
+        behaviour = planes_of_handin(c, handin_id)
         c.run("DELETE FROM comment WHERE handin_id = %s", handin_id)
         c.run("DELETE FROM handin WHERE id = %s", handin_id)
+        for digest in behaviour:
+            drop_unused(c, digest)
     c.run("DELETE FROM letter WHERE student_id = %s", student_id)
     c.run("DELETE FROM extension WHERE student_id = %s", student_id)
     c.run("DELETE FROM team_member WHERE student_id = %s", student_id)

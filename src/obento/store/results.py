@@ -1,4 +1,4 @@
-"""Outcomes of checks, packed: one bit a case."""
+"""Outcomes of checks: what is said of them in rows, their cases packed beside (see `packing`)."""
 
 from __future__ import annotations
 
@@ -13,21 +13,21 @@ from typing import Any
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.outcome import Checked, Finding
 from obento.core.check.judging.rules import RuleResult
-from obento.core.check.judging.verdict import OutputVerdict, Verdict, wanted
+from obento.core.check.judging.verdict import Verdict
 from obento.core.diagnostics import Message
 from obento.store.connection import Connection
+from obento.store.packing import pack_verdict, unpack, unpack_cases, unpack_outputs
+from obento.store.planes import Against, KeptPlanes, keep, read
 
 
 @dataclass(frozen=True, slots=True)
 class Detail:
-    """What an outcome says in words. `runs` are the runs in which something failed, each with its cases (packed, in
-    hexadecimal)."""
+    """What an outcome says in words."""
 
     output: str
     rules: list[RuleResult]
     findings: list[Finding]
     messages: list[Message]
-    runs: list[tuple[str, str]]
     engine: str
     twice: dict[str, list[str]]
 
@@ -39,7 +39,6 @@ class Detail:
             [RuleResult(**r) for r in data["rules"]],
             [Finding(**f) for f in data["findings"]],
             [Message(**m) for m in data["messages"]],
-            [(name, mask) for name, mask in data["runs"]],
             data.get("engine", ""),
             data.get("twice", {}),
         )
@@ -50,14 +49,9 @@ class Detail:
         return cls.parsed(data) if data is not None else None
 
     @classmethod
-    def of(cls, checked: Checked, count: int) -> Detail:
-        """What is kept of an outcome with so many cases."""
-        runs = (
-            [(name, pack(mask, count).hex()) for name, mask in checked.verdict.failing_runs] if checked.verdict else []
-        )
-        return cls(
-            checked.output, checked.rules, checked.findings, checked.messages, runs, checked.engine, checked.twice
-        )
+    def of(cls, checked: Checked) -> Detail:
+        """What is kept of an outcome."""
+        return cls(checked.output, checked.rules, checked.findings, checked.messages, checked.engine, checked.twice)
 
     @property
     def codes(self) -> set[str]:
@@ -67,7 +61,8 @@ class Detail:
 
 @dataclass(frozen=True)
 class Result:
-    """An outcome with the attempt it is of. The planes are packed, one bit a case."""
+    """An outcome with the attempt it is of. `planes` is what its cases are kept by, `expected` what it was held against
+    (None for outcomes of old); `summary` is what a class's pages show of it, as JSON, where that is kept."""
 
     id: int
     attempt_id: int
@@ -80,11 +75,9 @@ class Result:
     rules_ok: bool
     passed: int
     total: int
-    plane_right: bytes
-    plane_failed: bytes
-    plane_undefined: bytes
-    plane_not_compared: bytes
-    plane_stopped: bytes
+    planes: str
+    expected: str | None
+    summary: str | None
     at: datetime
     handin_id: int
     attempt: int
@@ -116,14 +109,6 @@ class UnfinishedRun:
 
 def choices_digest(choices: Sequence[tuple[str, str]]) -> str:
     return hashlib.sha256(json.dumps(sorted(choices)).encode()).hexdigest()
-
-
-def pack(plane: int, count: int) -> bytes:
-    return plane.to_bytes((count + 7) // 8, "little")
-
-
-def unpack(data: bytes) -> int:
-    return int.from_bytes(data, "little")
 
 
 def start_run(c: Connection, lab_id: int, person_id: int | None, total: int) -> int:
@@ -175,8 +160,11 @@ class Basis:
     choices: str
 
 
-def add_result(c: Connection, attempt_id: int, task_id: int, basis: Basis, checked: Checked, count: int) -> int:
-    """Enter an outcome; one that is there already stays."""
+def add_result(
+    c: Connection, attempt_id: int, task_id: int, basis: Basis, checked: Checked, count: int, against: Against,
+    summary: str | None = None,
+) -> int:  # fmt: skip
+    """Enter an outcome over so many cases; one that is there already stays."""
     known = c.value(
         "SELECT id FROM result WHERE attempt_id = %s AND spec_version_id = %s AND files_digest = %s AND engine = %s AND"
         " choices_digest = %s",
@@ -189,12 +177,13 @@ def add_result(c: Connection, attempt_id: int, task_id: int, basis: Basis, check
     if known is not None:
         return int(known)
     v = checked.verdict
-    planes = [v.right, v.failed, v.undefined, v.not_compared, v.stopped] if v else [0, 0, 0, 0, (1 << count) - 1]
+    planes = pack_verdict(v, count, against.bits)
+    for blob in (planes, against.blob):
+        keep(c, blob)
     result_id = c.insert(
         "INSERT INTO result (attempt_id, task_id, spec_version_id, files_digest, engine, choices_digest, status,"
-        " language, unit, cluster, rules_ok, passed, total, plane_right, plane_failed, plane_undefined,"
-        " plane_not_compared, plane_stopped, detail, at) VALUES (%s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s,"
-        " %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        " language, unit, cluster, rules_ok, passed, total, planes, expected, summary, detail, at) VALUES (%s, %s, %s,"
+        " %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
         attempt_id,
         task_id,
         basis.version_id,
@@ -208,34 +197,21 @@ def add_result(c: Connection, attempt_id: int, task_id: int, basis: Basis, check
         all(r.ok for r in checked.rules),
         v.right.bit_count() if v else 0,
         count,
-        *(pack(p, count) for p in planes),
-        json.dumps(asdict(Detail.of(checked, count)), ensure_ascii=False),
+        planes.digest,
+        against.blob.digest,
+        summary,
+        json.dumps(asdict(Detail.of(checked)), ensure_ascii=False),
     )
     c.many(
         "INSERT INTO binding (result_id, ours, theirs, how) VALUES (%s, %s, %s, %s)",
         [(result_id, b.ours, b.theirs[:300], b.how) for b in checked.binding],
     )
-    if v is not None:
-        c.many(
-            "INSERT INTO result_output (result_id, output, plane_failed, plane_undefined, plane_not_compared,"
-            " plane_stopped, observed) VALUES (%s, %s, %s, %s, %s, %s, %s)",
-            [_output_row(result_id, name, output, v, count) for name, output in v.outputs.items()],
-        )
     return result_id
-
-
-def _output_row(result_id: int, name: str, output: OutputVerdict, v: Verdict, count: int) -> tuple[object, ...]:
-    observed = b"".join(
-        pack(one, count) + pack(zero, count) for (port, _), (one, zero) in sorted(v.shown.items()) if port == name
-    )
-    planes = (output.failed, output.undefined, output.not_compared, output.stopped)
-    return (result_id, name, *(pack(p, count) for p in planes), observed)
 
 
 _COLUMNS = (
     "r.id, r.attempt_id, r.task_id, r.spec_version_id, r.status, r.language, r.unit, r.cluster, r.rules_ok, r.passed,"
-    " r.total, r.plane_right, r.plane_failed, r.plane_undefined, r.plane_not_compared, r.plane_stopped, r.detail AS"
-    " detail_json, r.at, a.handin_id, a.number AS attempt, a.late"
+    " r.total, r.planes, r.expected, r.summary, r.detail AS detail_json, r.at, a.handin_id, a.number AS attempt, a.late"
 )
 
 
@@ -269,15 +245,16 @@ def is_best(c: Connection, result_id: int) -> bool:
     return better is None
 
 
-def failing_a_case(c: Connection, task_id: int, version_id: int, case: int) -> list[int]:
-    """Hand-ins that do not pass one case, found in the packed planes by the database itself."""
-    rows = c.rows(
-        "SELECT a.handin_id FROM result r JOIN attempt a ON a.id = r.attempt_id"
-        " WHERE r.task_id = %s AND r.spec_version_id = %s AND r.status = 'checked'"
-        " AND (ORD(SUBSTRING(r.plane_right, %s, 1)) & %s) = 0 ORDER BY a.handin_id",
-        task_id, version_id, case // 8 + 1, 1 << case % 8,
-    )  # fmt: skip
-    return [r["handin_id"] for r in rows]
+def latest_of(c: Connection, attempt_id: int, task_id: int, version_id: int) -> Result | None:
+    """The newest outcome of one attempt under one spec version."""
+    return c.one(
+        Result,
+        f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id WHERE r.attempt_id = %s AND r.task_id ="
+        " %s AND r.spec_version_id = %s ORDER BY r.id DESC LIMIT 1",
+        attempt_id,
+        task_id,
+        version_id,
+    )
 
 
 def bindings_of(c: Connection, result_ids: Sequence[int]) -> dict[int, list[BoundName]]:
@@ -295,43 +272,29 @@ def bindings_of(c: Connection, result_ids: Sequence[int]) -> dict[int, list[Boun
     return found
 
 
-def load_verdict(c: Connection, row: Result, expectation: Expectation) -> Verdict:
-    """An outcome as the core knows it."""
+def load_verdict(c: Connection, row: Result, expectation: Expectation, kept: KeptPlanes) -> Verdict | None:
+    """An outcome as the core knows it, from what is stored alone (`expectation` gives the order of its outputs); None
+    where nothing was run."""
     count = row.total
-    size = (count + 7) // 8
-    outputs: dict[str, OutputVerdict] = {}
-    shown: dict[tuple[str, int], tuple[int, int]] = {}
-    full = (1 << count) - 1
-    for o in c.rows("SELECT * FROM result_output WHERE result_id = %s", row.id):
-        failed, undefined = unpack(o["plane_failed"]), unpack(o["plane_undefined"])
-        not_compared, stopped = unpack(o["plane_not_compared"]), unpack(o["plane_stopped"])
-        outputs[o["output"]] = OutputVerdict(
-            full & ~(failed | undefined | not_compared | stopped), failed, undefined, not_compared, stopped
-        )
-        for i in range(len(o["observed"]) // (2 * size)):
-            at = 2 * size * i
-            shown[o["output"], i] = (
-                unpack(o["observed"][at : at + size]),
-                unpack(o["observed"][at + size : at + 2 * size]),
-            )
-    runs = [(name, unpack(bytes.fromhex(mask))) for name, mask in row.detail.runs]
-    right, not_compared = unpack(row.plane_right), unpack(row.plane_not_compared)
-    ordered = {p.name: outputs[p.name] for p in expectation.spec.outputs}
+    against = kept.expected(c, row.expected, count) if row.expected is not None else None
+    data = read(c, row.planes)
+    outputs = unpack_outputs(data, count, against)
+    if not outputs.verdicts:
+        return None
+    cases = unpack_cases(data, count)
+    undefined, not_compared, stopped = unpack(cases.undefined), unpack(cases.not_compared), unpack(cases.stopped)
+    failed = unpack(cases.failed)
+    bits = against if against is not None else expectation.bits
     return Verdict(
         count,
-        ordered,
-        shown,
-        wanted(expectation, shown),
-        runs,
-        right & ~not_compared,
-        unpack(row.plane_failed),
-        unpack(row.plane_undefined),
+        {p.name: outputs.verdicts[p.name] for p in expectation.spec.outputs},
+        outputs.shown,
+        {key: planes.after(outputs.shown[key]) for key, planes in bits.items()},
+        outputs.runs,
+        ((1 << count) - 1) & ~(failed | undefined | not_compared | stopped),
+        failed,
+        undefined,
         not_compared,
-        unpack(row.plane_stopped),
+        stopped,
         row.cluster,
     )
-
-
-def has_outputs(c: Connection, result_id: int) -> bool:
-    """Whether it is kept what the outputs of an outcome were."""
-    return c.value("SELECT 1 FROM result_output WHERE result_id = %s LIMIT 1", result_id) is not None

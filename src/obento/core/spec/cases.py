@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from obento.core import values
-from obento.core.sim.lanes.graph import count_plane
+from obento.core.planes import count_plane
 from obento.core.spec.model import Row, Spec, SpecPort
 from obento.core.spec.stimulus import Stimulus
 from obento.core.values import Word
@@ -60,11 +60,6 @@ def match_plane(row: Row, spec: Spec, cases: Cases) -> int:
                 plane &= (one if want_one else one ^ cases.full) & (zero if want_zero else zero ^ cases.full)
             bit += 1
     return plane
-
-
-def plane_digits(plane: int, count: int) -> str:
-    """A plane as a text of `count` digits, case 0 first."""
-    return format(plane, f"0{count}b")[::-1]
 
 
 def expand_cases(spec: Spec, most: int, most_crossed: int | None = None) -> Cases:

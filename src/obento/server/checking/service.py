@@ -12,7 +12,6 @@ from typing import Any
 
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.inspecting.trace import Trace
-from obento.core.check.judging.marking import mark_of
 from obento.core.check.judging.outcome import Checked
 from obento.core.check.mutation.catch_rate import CatchRate
 from obento.core.check.mutation.smallest_change import Repair
@@ -20,11 +19,13 @@ from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool
 from obento.runner.worker import SpecFiles, Task, TraceTask
+from obento.server.cases.summary import summary_of
 from obento.server.errors import Trouble
 from obento.server.marks.ledger import enter_outcome
 from obento.server.specs.opened import OpenedSpecs, OpenSpec
 from obento.store import audit, course, handins, repairs, results, specs
 from obento.store.connection import Connection, Store
+from obento.store.planes import Against
 
 log = logging.getLogger(__name__)
 
@@ -40,6 +41,7 @@ class Job:
     attempt_id: int
     task_id: int
     spec: OpenSpec
+    against: Against
     choices: tuple[tuple[str, str], ...]
 
 
@@ -186,6 +188,7 @@ class CheckService:
             spec = self._opened.current(c, task.id)
             if specs.mark_used(c, spec.version_id):
                 spec = self._opened.current(c, task.id)
+            against = Against.of(spec.expectation)
             chosen_by = handins.choices_of_task(c, task.id)
             known = results.known_results(c, task.id, spec.version_id, spec.files_digest, engine_version())
             for row in rows:
@@ -196,7 +199,7 @@ class CheckService:
                 for attempt_id in attempts.get(row.id) or [row.attempt_id]:
                     if (attempt_id, digest) in known:
                         continue
-                    jobs.append(Job(row.id, attempt_id, task.id, spec, chosen))
+                    jobs.append(Job(row.id, attempt_id, task.id, spec, against, chosen))
         run_id = results.start_run(c, lab_id, person_id, len(jobs))
         audit.note(c, person_id, "check", f"lab {lab_id}", {"run": run_id, "to do": len(jobs)})
         return jobs, run_id
@@ -239,7 +242,15 @@ class CheckService:
         basis = results.Basis(
             job.spec.version_id, job.spec.files_digest, engine_version(), results.choices_digest(job.choices)
         )
-        result_id = results.add_result(c, job.attempt_id, job.task_id, basis, checked, expectation.cases.count)
+        summary = (
+            summary_of(expectation, checked.verdict, checked.rules)
+            if checked.verdict is not None and checked.status == "checked"
+            else None
+        )
+        result_id = results.add_result(
+            c, job.attempt_id, job.task_id, basis, checked, expectation.cases.count, job.against,
+            summary.model_dump_json() if summary is not None else None,
+        )  # fmt: skip
         lab = course.lab_of_handin(
             c, job.handin_id
         )  # as it is now: somebody may have changed it while this was checked
@@ -250,11 +261,7 @@ class CheckService:
         )
         if not counts:
             return result_id
-        earned = (
-            mark_of(expectation, checked.verdict, checked.rules)
-            if checked.verdict is not None and checked.status == "checked"
-            else None
-        )
+        earned = summary.earned if summary is not None else None
         enter_outcome(c, lab, job.handin_id, job.task_id, result_id, checked.status, earned)
         return result_id
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import UTC, datetime
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Request, Response
 
 from obento.server.course import overview
 from obento.server.course.access import may_see_class, may_see_lab
@@ -37,10 +37,10 @@ def utc(moment: datetime | None) -> datetime | None:
     return moment.astimezone(UTC).replace(tzinfo=None)
 
 
-@router.get("/home")
-def home(c: Db, person: Person) -> list[ClassCard]:
+@router.get("/home", response_model=list[ClassCard])
+def home(c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
     """Classes and labs of the person."""
-    return overview.home(c, person.id)
+    return services.answers.of(c, request, lambda: overview.home(c, person.id), person.id)
 
 
 @router.post("/classes")
@@ -67,12 +67,13 @@ def _new_task(c: Db, lab_id: int, title: str, person_id: int, services: Services
     return task_id
 
 
-@router.get("/labs/{lab_id}")
-def get_lab(lab_id: int, c: Db, person: Person, services: ServicesDep) -> LabOverview:
+@router.get("/labs/{lab_id}", response_model=LabOverview)
+def get_lab(lab_id: int, c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
     """A lab at a glance."""
     lab = may_see_lab(c, lab_id, person.id)
     run = services.checks.run_of(lab_id)
-    return overview.lab_view(c, lab, run is not None and run.state == "running")
+    is_running = run is not None and run.state == "running"
+    return services.answers.of(c, request, lambda: overview.lab_view(c, lab, is_running), is_running)
 
 
 @router.get("/labs/{lab_id}/terms")
@@ -87,7 +88,7 @@ def put_terms(lab_id: int, body: LabSettings, c: Db, person: Person, services: S
     may_see_lab(c, lab_id, person.id)
     course.set_lab(c, lab_id, body.title, utc(body.due_at), body.which_attempt, body.late_share)
     audit.note(c, person.id, "lab settings", f"lab {lab_id}", body.model_dump(mode="json"))
-    return LabChanged(marks=settle_lab(c, lab_id, services.opened))
+    return LabChanged(marks=settle_lab(c, lab_id, services.opened, services.kept))
 
 
 @router.put("/labs/{lab_id}/extensions/{student_id}")
@@ -104,7 +105,7 @@ def put_extension(
     else:
         course.put_extension(c, lab_id, student_id, due_at, body.reason, person.id)
     audit.note(c, person.id, "extension", f"student {student_id}", {"lab": lab_id, **body.model_dump(mode="json")})
-    return LabChanged(marks=settle_lab(c, lab_id, services.opened))
+    return LabChanged(marks=settle_lab(c, lab_id, services.opened, services.kept))
 
 
 @router.post("/labs/{lab_id}/tasks")

@@ -9,4 +9,4 @@ from obento.store.connection import Connection
 
 
 def lab_outcomes(c: Connection, lab_id: int, person: Person, services: Services) -> LabOutcomes:
-    return LabOutcomes(c, may_see_lab(c, lab_id, person.id), services.opened)
+    return LabOutcomes(c, may_see_lab(c, lab_id, person.id), services.opened, services.kept)

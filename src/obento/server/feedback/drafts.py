@@ -9,7 +9,7 @@ from obento.core.check.judging.verdict import Verdict
 from obento.server.feedback.models import BankEntry
 from obento.server.feedback.students_see import for_students
 from obento.server.results.outcomes import TaskOutcomes
-from obento.store import comments, results
+from obento.store import comments
 from obento.store.results import Detail
 
 _CONDITIONAL = frozenset(["wrong", "undefined", "diverges"])
@@ -33,7 +33,7 @@ def draft(outcomes: TaskOutcomes, key: str) -> str:
         )
     if kind == "rules":
         return "{name}, it does what it should in every case, but not in the way that was asked for: {rule}."
-    verdict = results.load_verdict(outcomes.c, result, outcomes.expectation)
+    verdict = outcomes.verdict(result)
     parts = [_opening(outcomes.expectation, verdict), *_sentences(outcomes.expectation, verdict, detail.findings)]
     if outcomes.expectation.spec.see not in ("nothing", "counts"):
         parts.append("[Have a look at {line}.]")

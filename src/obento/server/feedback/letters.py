@@ -5,14 +5,14 @@ from __future__ import annotations
 from obento.core.check.expectation.model import inputs_text
 from obento.core.diagnostics import Message
 from obento.runner.engine import engine_version
+from obento.server.cases.models import CaseRow
+from obento.server.cases.rows import case_rows, first_wrong, wrong_cases
 from obento.server.errors import not_found
 from obento.server.feedback.models import Letter, LetterTask
 from obento.server.feedback.outcomes import LabOutcomes
 from obento.server.feedback.placeholders import fill, own_words
 from obento.server.feedback.students_see import hidden_cases
-from obento.server.results.models import CaseRow
 from obento.server.results.outcomes import TaskOutcomes
-from obento.server.results.rows import case_rows, first_wrong, wrong_cases
 from obento.server.review.waves import around
 from obento.store.handins import HandinRow
 from obento.store.results import Result

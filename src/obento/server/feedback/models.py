@@ -7,7 +7,8 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
-from obento.server.results.models import CaseRow, ClusterView
+from obento.server.cases.models import CaseRow
+from obento.server.results.models import ClusterView
 from obento.server.review.models import WavesView
 
 

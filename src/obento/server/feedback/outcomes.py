@@ -9,16 +9,17 @@ from obento.store import course, handins, people
 from obento.store.connection import Connection
 from obento.store.course import Lab
 from obento.store.handins import HandinRow
+from obento.store.planes import KeptPlanes
 
 
 class LabOutcomes:
     """The tasks of a lab, its students and teams, and whose hand-in is whose."""
 
-    def __init__(self, c: Connection, lab: Lab, opened: OpenedSpecs) -> None:
+    def __init__(self, c: Connection, lab: Lab, opened: OpenedSpecs, kept: KeptPlanes) -> None:
         self.c = c
         self.lab = lab
         self.tasks = [
-            TaskOutcomes(c, lab, t, opened.current(c, t.id)) for t in course.tasks_of(c, lab.id) if t.is_right
+            TaskOutcomes(c, lab, t, opened.current(c, t.id), kept) for t in course.tasks_of(c, lab.id) if t.is_right
         ]
         self.students = people.students(c, lab.class_id)
         self.teams = handins.teams_of(c, lab.id)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 
 from obento.export.tables import rows_to_csv
 from obento.server.accounts.security import token_hash
@@ -39,10 +39,11 @@ _PAGE = re.compile(r"/page/([\w-]+)")
 router = APIRouter(prefix="/api", tags=["feedback"])
 
 
-@router.get("/labs/{lab_id}/feedback")
-def get_feedback(lab_id: int, c: Db, person: Person, services: ServicesDep) -> FeedbackView:
+@router.get("/labs/{lab_id}/feedback", response_model=FeedbackView)
+def get_feedback(lab_id: int, c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
     """Comments by cluster, marks and letters by student."""
-    return feedback_view(lab_outcomes(c, lab_id, person, services))
+    may_see_lab(c, lab_id, person.id)
+    return services.answers.of(c, request, lambda: feedback_view(lab_outcomes(c, lab_id, person, services)))
 
 
 @router.get("/labs/{lab_id}/letters/{student_id}")
@@ -88,10 +89,11 @@ def withdraw(lab_id: int, c: Db, person: Person) -> Released:
     return Released(letters=count, unchanged=0, without_address=0)
 
 
-@router.get("/labs/{lab_id}/report")
-def get_report(lab_id: int, c: Db, person: Person, services: ServicesDep) -> ClassReport:
+@router.get("/labs/{lab_id}/report", response_model=ClassReport)
+def get_report(lab_id: int, c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
     """What the class as a whole got wrong, without names."""
-    return class_report(lab_outcomes(c, lab_id, person, services))
+    may_see_lab(c, lab_id, person.id)
+    return services.answers.of(c, request, lambda: class_report(lab_outcomes(c, lab_id, person, services)))
 
 
 @router.get("/labs/{lab_id}/report.csv", response_class=Response)

@@ -39,7 +39,7 @@ def intake(lab_id: int, c: Db, person: Person) -> IntakeView:
 def put_owner(handin_id: int, body: Owner, c: Db, person: Person, services: ServicesDep) -> Created:
     """Say whose hand-in it is; several students are a team."""
     may_see_handin(c, handin_id, person.id)
-    return Created(id=assign_owner(c, handin_id, body.student_ids, person.id, services.opened))
+    return Created(id=assign_owner(c, handin_id, body.student_ids, person.id, services.opened, services.kept))
 
 
 @router.post("/tasks/{task_id}/consents")

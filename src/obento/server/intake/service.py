@@ -30,6 +30,7 @@ from obento.server.specs.opened import OpenedSpecs
 from obento.store import audit, course, handins, people, results
 from obento.store.connection import Connection
 from obento.store.course import Lab
+from obento.store.planes import KeptPlanes
 from obento.store.results import BoundName, Result
 
 _TEXT_BYTES = 400_000
@@ -101,7 +102,9 @@ def _owner(
     return None, handins.put_team(c, lab_id, " and ".join(names[i] for i in key), key)
 
 
-def assign_owner(c: Connection, handin_id: int, student_ids: list[int], person_id: int, opened: OpenedSpecs) -> int:
+def assign_owner(
+    c: Connection, handin_id: int, student_ids: list[int], person_id: int, opened: OpenedSpecs, kept: KeptPlanes
+) -> int:
     """A person says whose hand-in it is; what that says of lateness and of the attempt that counts is settled with
     it."""
     row = handins.handin(c, handin_id)
@@ -116,7 +119,7 @@ def assign_owner(c: Connection, handin_id: int, student_ids: list[int], person_i
     student_id, team_id = _owner(c, lab.id, tuple(student_ids), roster)
     audit.note(c, person_id, "settle owner", f"lab {lab.id}", {"hand-in": handin_id, "students": student_ids})
     owned = handins.give_to(c, handin_id, lab.id, student_id, team_id)
-    settle_lab(c, lab.id, opened)
+    settle_lab(c, lab.id, opened, kept)
     return owned
 
 

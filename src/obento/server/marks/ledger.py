@@ -6,8 +6,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from datetime import datetime
 
-from obento.core.check.expectation.model import Expectation
-from obento.core.check.judging.marking import Earned, mark_of
+from obento.core.check.judging.marking import Earned
+from obento.server.cases.summary import kept_summary
 from obento.server.course.task_state import task_state
 from obento.server.errors import Trouble
 from obento.server.marks.mark import held_reason
@@ -15,7 +15,7 @@ from obento.server.specs.opened import OpenedSpecs
 from obento.store import audit, course, handins, marks, results
 from obento.store.connection import Connection
 from obento.store.course import Lab
-from obento.store.results import Result
+from obento.store.planes import KeptPlanes
 
 
 def is_late(lab: Lab, received_at: datetime, extended: Iterable[datetime]) -> bool:
@@ -61,7 +61,7 @@ def _same(a: float, b: float) -> bool:
     return abs(a - b) < 0.0005
 
 
-def settle_lab(c: Connection, lab_id: int, opened: OpenedSpecs) -> int:
+def settle_lab(c: Connection, lab_id: int, opened: OpenedSpecs, kept: KeptPlanes) -> int:
     """After a change of the due date, of an extension, of what lateness costs, of which attempt counts, or of an owner:
     say anew which attempts are late, and have every mark be that of the attempt that counts. Returns how many marks
     were touched."""
@@ -76,7 +76,8 @@ def settle_lab(c: Connection, lab_id: int, opened: OpenedSpecs) -> int:
             continue
         expectation = opened.current(c, task.id).expectation
         for handin_id, result in state.by_handin.items():
-            earned = _earned(c, result, expectation)
+            checked = result.status == "checked"
+            earned = kept_summary(c, result, expectation, kept).earned if checked else None
             touched += enter_outcome(c, lab, handin_id, task.id, result.id, result.status, earned)
     return touched
 
@@ -89,13 +90,6 @@ def _settle_lateness(c: Connection, lab: Lab) -> None:
         late = is_late(lab, attempt.received_at, [extended[s] for s in owners if s in extended])
         if late != attempt.late:
             handins.set_late(c, attempt.id, late)
-
-
-def _earned(c: Connection, result: Result, expectation: Expectation) -> Earned | None:
-    """What a stored outcome earns by the spec it was checked against."""
-    if result.status != "checked":
-        return None
-    return mark_of(expectation, results.load_verdict(c, result, expectation), result.detail.rules)
 
 
 def override_mark(

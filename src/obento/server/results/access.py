@@ -15,4 +15,4 @@ def outcomes_of(c: Connection, task_id: int, person: SignedIn, services: Service
     lab = course.lab(c, task.lab_id)
     assert lab is not None
     head = next(t for t in course.tasks_of(c, lab.id) if t.id == task_id)
-    return TaskOutcomes(c, lab, head, services.opened.current(c, task_id))
+    return TaskOutcomes(c, lab, head, services.opened.current(c, task_id), services.kept)

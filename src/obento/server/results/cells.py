@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import struct
 
-from obento.core.check.judging.verdict import set_bits
+from obento.core.planes import set_bits
 from obento.server.results.clusters import member_of
 from obento.server.results.outcomes import TaskOutcomes
 from obento.server.specs.cases import case_label
@@ -27,12 +27,8 @@ def packed_cells(outcomes: TaskOutcomes) -> bytes:
         if result is None:
             continue
         names = ""
-        planes = (
-            ("f", result.plane_failed),
-            ("u", result.plane_undefined),
-            ("n", result.plane_not_compared),
-            ("s", result.plane_stopped),
-        )
+        cases = outcomes.cases[result.planes]
+        planes = (("f", cases.failed), ("u", cases.undefined), ("n", cases.not_compared), ("s", cases.stopped))
         for letter, plane in planes:
             if any(plane):
                 names += letter

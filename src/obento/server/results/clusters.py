@@ -2,17 +2,16 @@
 
 from __future__ import annotations
 
-from obento.core.check.judging.verdict import Verdict
+from obento.core.planes import set_bits
+from obento.server.cases.summary import OutcomeSummary
 from obento.server.marks.mark import held_reason, why_held
-from obento.server.results.models import CaseRow, ClusterView, Member
+from obento.server.results.models import ClusterView, Member
 from obento.server.results.outcomes import TaskOutcomes
-from obento.server.results.rows import case_rows, first_wrong, wrong_cases
 from obento.server.results.wording import change_for_all, sentences, title_of_checks, title_of_rules, title_of_wrong
 from obento.store.results import Result
 
-_STRIP = 64
-_CLUSTER_ROWS = 6
 _ORDER = {"wrong": 0, "rules": 1, "unchecked": 2, "right": 3}
+_NOTHING = OutcomeSummary(strip="", shares=[], rows=[])
 
 
 def member_of(outcomes: TaskOutcomes, handin_id: int) -> Member:
@@ -50,12 +49,7 @@ def _cluster(outcomes: TaskOutcomes, key: str, ids: list[int]) -> ClusterView:
     kind = outcomes.state.kind(result)
     comment = outcomes.comments.get((key, 0))
     members = [member_of(outcomes, i) for i in ids]
-    rows: list[CaseRow] = []
-    strip, shares = "", list[int]()
-    if result.status == "checked":
-        verdict = outcomes.verdict(result)
-        strip, shares = strip_of(verdict)
-        rows = case_rows(outcomes.expectation, verdict, first_wrong(outcomes.expectation, verdict)[:_CLUSTER_ROWS])
+    shown = outcomes.summary(result) if result.status == "checked" else _NOTHING
     marks = {m.mark for m in members}
     said = sentences(result.detail, kind == "wrong") if kind != "unchecked" else []
     known = [outcomes.repairs.get(outcomes.state.by_handin[i].id) for i in ids]
@@ -64,9 +58,9 @@ def _cluster(outcomes: TaskOutcomes, key: str, ids: list[int]) -> ClusterView:
         kind=kind,
         title=_title(outcomes, kind, result, ids),
         sentences=said + change_for_all(known),
-        strip=strip,
-        strip_shares=shares,
-        rows=rows,
+        strip=shown.strip,
+        strip_shares=shown.shares,
+        rows=shown.rows,
         passed=result.passed,
         total=result.total,
         members=members,
@@ -88,18 +82,5 @@ def _title(outcomes: TaskOutcomes, kind: str, result: Result, ids: list[int]) ->
     shared = set.intersection(*(d.codes for d in details))
     labels = outcomes.expectation.cases.labels
     if labels:
-        return title_of_checks(result.detail, shared, [labels[i] for i in wrong_cases(outcomes.verdict(result))])
+        return title_of_checks(result.detail, shared, [labels[i] for i in set_bits(outcomes.astray(result))])
     return title_of_wrong(result.detail, shared)
-
-
-def strip_of(verdict: Verdict) -> tuple[str, list[int]]:
-    """One letter a case. Of many cases one letter a part of them, the worst in it, and how many in a hundred there are
-    not right."""
-    cells = verdict.cells()
-    if len(cells) <= _STRIP:
-        return cells, []
-    size = -(-len(cells) // _STRIP)
-    parts = [cells[i : i + size] for i in range(0, len(cells), size)]
-    worst = "".join(next((x for x in "sfup" if x in part), "n") for part in parts)
-    wrong = [sum(part.count(x) for x in "sfu") for part in parts]
-    return worst, [-(-100 * n // len(part)) for n, part in zip(wrong, parts, strict=True)]

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from obento.server.specs.models import StepPlace
+from obento.server.cases.models import CaseRow
 
 
 class Member(BaseModel):
@@ -21,19 +21,6 @@ class Member(BaseModel):
     held: bool
     noted: bool
     trouble: str
-
-
-class CaseRow(BaseModel):
-    index: int
-    label: str = ""
-    step: StepPlace | None = None
-    inputs: list[str]
-    expected: list[str]
-    actual: list[str]
-    wrong: list[bool]
-    run: str
-    cell: Literal["p", "f", "u", "n", "s"]
-    group: str | None = None
 
 
 class ClusterView(BaseModel):

@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+from functools import cached_property
+
 from obento.core.check.expectation.model import Expectation
-from obento.core.check.explaining.divergence import diverge
 from obento.core.check.judging.verdict import Verdict
+from obento.server.cases.summary import OutcomeSummary, kept_summary
 from obento.server.course.task_state import TaskState, task_state
 from obento.server.errors import not_found
 from obento.server.marks.mark import Mark, settle
@@ -12,6 +15,8 @@ from obento.server.specs.opened import OpenSpec
 from obento.store import comments, handins, marks, repairs, results
 from obento.store.connection import Connection
 from obento.store.course import CurrentTask, Lab
+from obento.store.packing import CasePlanes
+from obento.store.planes import KeptPlanes
 from obento.store.results import Result
 
 
@@ -19,7 +24,7 @@ class TaskOutcomes:
     """A task of a lab with its hand-ins, outcomes, comments, marks and known changes. Verdicts are read when they are
     asked for."""
 
-    def __init__(self, c: Connection, lab: Lab, task: CurrentTask, spec: OpenSpec) -> None:
+    def __init__(self, c: Connection, lab: Lab, task: CurrentTask, spec: OpenSpec, kept: KeptPlanes) -> None:
         self.c = c
         self.lab = lab
         self.task = task
@@ -33,8 +38,9 @@ class TaskOutcomes:
         self.comments = comments.comments_of(c, task.id)
         self.repairs = repairs.repairs_of(c, shown)
         self.ledger = marks.marks_of(c, lab.id)
-        self._verdicts: dict[int, Verdict] = {}
-        self._first_of: dict[str, bytes] = {}
+        self._kept = kept
+        self._verdicts: dict[int, Verdict | None] = {}
+        self._summaries: dict[int, OutcomeSummary] = {}
 
     def name(self, handin_id: int) -> str:
         """Whose hand-in it is, as far as that is settled."""
@@ -59,24 +65,38 @@ class TaskOutcomes:
         return result
 
     def verdict(self, result: Result) -> Verdict:
-        """The stored verdict of an outcome."""
-        found = self._verdicts.get(result.id)
-        if found is None:
-            found = self._verdicts[result.id] = results.load_verdict(self.c, result, self.expectation)
+        """The stored verdict of an outcome that was checked."""
+        found = self.verdict_if_run(result)
+        assert found is not None
         return found
+
+    def verdict_if_run(self, result: Result) -> Verdict | None:
+        """The stored verdict of an outcome; None where nothing was run."""
+        if result.id not in self._verdicts:
+            self._verdicts[result.id] = results.load_verdict(self.c, result, self.expectation, self._kept)
+        return self._verdicts[result.id]
 
     def verdict_of(self, handin_id: int) -> Verdict:
         """The stored verdict of a hand-in that was checked."""
         return self.verdict(self.state.by_handin[handin_id])
 
-    def astray(self, result: Result) -> bytes:
-        """The cases that are not right, packed; of clocked hand-ins those steps that do not only follow from earlier
-        ones."""
-        count = self.expectation.cases.count
+    @cached_property
+    def cases(self) -> dict[str, CasePlanes]:
+        """The cases of all outcomes shown, by what they are kept by."""
+        return self.cases_of(self.state.by_handin.values())
+
+    def cases_of(self, rows: Iterable[Result]) -> dict[str, CasePlanes]:
+        """The cases of some outcomes."""
+        return self._kept.cases(self.c, {r.planes: r.total for r in rows})
+
+    def summary(self, result: Result) -> OutcomeSummary:
+        """What a class's pages show of an outcome that was checked."""
+        if result.id not in self._summaries:
+            self._summaries[result.id] = kept_summary(self.c, result, self.expectation, self._kept)
+        return self._summaries[result.id]
+
+    def astray(self, result: Result) -> int:
+        """The cases that are not right; of clocked hand-ins those steps that do not only follow from earlier ones."""
         if self.expectation.cases.stimulus is None:
-            return results.pack(((1 << count) - 1) & ~results.unpack(result.plane_right), count)
-        known = self._first_of.get(result.cluster)
-        if known is None:
-            known = results.pack(diverge(self.expectation, self.verdict(result)).first, count)
-            self._first_of[result.cluster] = known
-        return known
+            return self.cases[result.planes].wrong
+        return int(self.summary(result).first_wrong, 16)

@@ -9,7 +9,8 @@ from obento.server.results.clusters import clusters_of
 from obento.server.results.models import ResultsView
 from obento.server.results.outcomes import TaskOutcomes
 from obento.server.specs.cases import case_label
-from obento.store import results
+from obento.store.packing import pack
+from obento.store.results import Result
 
 _MOST_CASES = 256
 
@@ -18,10 +19,15 @@ def failures_by_case(outcomes: TaskOutcomes) -> np.ndarray[tuple[int], np.dtype[
     """How many hand-ins go wrong in each case, of themselves."""
     count = outcomes.expectation.cases.count
     failures = np.zeros(count, dtype=np.int64)
+    alike: dict[str, int] = {}
+    first: dict[str, Result] = {}
     for result in outcomes.state.by_handin.values():
         if result.status == "checked":
-            bad = np.frombuffer(outcomes.astray(result), dtype=np.uint8)
-            failures += np.unpackbits(bad, bitorder="little", count=count).astype(np.int64)
+            alike[result.planes] = alike.get(result.planes, 0) + 1
+            first.setdefault(result.planes, result)
+    for planes, number in alike.items():
+        bad = np.frombuffer(pack(outcomes.astray(first[planes]), count), dtype=np.uint8)
+        failures += number * np.unpackbits(bad, bitorder="little", count=count).astype(np.int64)
     return failures
 
 
@@ -35,7 +41,7 @@ def results_view(outcomes: TaskOutcomes) -> ResultsView:
         order = sorted(i for i in order if failures[i])
     clusters = clusters_of(outcomes)
     planes = [
-        (n, results.unpack(outcomes.astray(outcomes.state.by_handin[c.members[0].handin_id])))
+        (n, outcomes.astray(outcomes.state.by_handin[c.members[0].handin_id]))
         for n, c in enumerate(clusters)
         if c.kind == "wrong"
     ]

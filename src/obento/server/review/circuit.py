@@ -9,11 +9,12 @@ from obento.core.check.expectation.model import Expectation
 from obento.core.check.inspecting.by_hand import ByHand, Move
 from obento.core.check.inspecting.wires import Inside
 from obento.core.check.judging.outcome import Checked
-from obento.core.check.judging.verdict import Verdict, set_bits
+from obento.core.check.judging.verdict import Verdict
+from obento.core.planes import set_bits
 from obento.runner.worker import HandTask, InsideTask, Task
+from obento.server.cases.rows import case_rows
 from obento.server.errors import Trouble
 from obento.server.models import MessageView
-from obento.server.results.rows import case_rows
 from obento.server.review.circuit_models import (
     CircuitPart,
     CircuitPin,

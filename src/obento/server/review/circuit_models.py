@@ -7,8 +7,8 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from obento.core.check.inspecting.by_hand import MOST_MOVES
+from obento.server.cases.models import CaseRow
 from obento.server.models import MessageView
-from obento.server.results.models import CaseRow
 
 MOST_SCRATCH = 400_000
 """Characters of one file of a scratch copy."""

@@ -7,8 +7,9 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from obento.server.cases.models import CaseRow
 from obento.server.models import MessageView, NameBinding
-from obento.server.results.models import CaseRow, Member
+from obento.server.results.models import Member
 from obento.server.specs.models import PortView
 
 

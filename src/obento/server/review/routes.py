@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Annotated
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Query, Request, Response
 
 from obento.core.check.inspecting.trace import to_vcd
+from obento.server.course.access import may_see_task
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.results.access import outcomes_of
 from obento.server.review.models import ChangeView, RepairView, ReviewView, WavesView
@@ -22,10 +23,13 @@ MOST_INNER = 400
 router = APIRouter(prefix="/api", tags=["review"])
 
 
-@router.get("/tasks/{task_id}/review/{handin_id}")
-def get_review(task_id: int, handin_id: int, c: Db, person: Person, services: ServicesDep) -> ReviewView:
+@router.get("/tasks/{task_id}/review/{handin_id}", response_model=ReviewView)
+def get_review(
+    task_id: int, handin_id: int, c: Db, person: Person, request: Request, services: ServicesDep
+) -> Response:
     """One hand-in beside its spec."""
-    return review_view(outcomes_of(c, task_id, person, services), handin_id)
+    may_see_task(c, task_id, person.id)
+    return services.answers.of(c, request, lambda: review_view(outcomes_of(c, task_id, person, services), handin_id))
 
 
 _WANTED = Query(max_length=64, description="inner signals to be shown as well")

@@ -5,14 +5,16 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from obento.core.check.explaining.divergence import diverge
-from obento.core.check.judging.verdict import Verdict, set_bits
+from obento.core.check.judging.verdict import Verdict
+from obento.core.planes import set_bits
 from obento.core.texts import decode
+from obento.server.cases.models import CaseRow
+from obento.server.cases.rows import case_rows, wrong_cases
 from obento.server.errors import not_found
 from obento.server.models import MessageView, NameBinding
 from obento.server.results.clusters import member_of
-from obento.server.results.models import CaseRow, Member
+from obento.server.results.models import Member
 from obento.server.results.outcomes import TaskOutcomes
-from obento.server.results.rows import case_rows, wrong_cases
 from obento.server.review.models import LineNote, ReviewView, Since, SourceFileView
 from obento.server.specs.cases import port_views
 from obento.store import handins, results
@@ -94,9 +96,9 @@ def _order(outcomes: TaskOutcomes, verdict: Verdict) -> list[int]:
 
 def _rows(outcomes: TaskOutcomes, result: Result) -> tuple[list[CaseRow], int]:
     """The rows to show, and how many there are besides."""
-    if result.status not in ("checked", "stopped") or not results.has_outputs(outcomes.c, result.id):
+    verdict = outcomes.verdict_if_run(result)
+    if verdict is None:
         return [], 0
-    verdict = outcomes.verdict(result)
     order = _order(outcomes, verdict)
     rows = case_rows(outcomes.expectation, verdict, order[:_MOST_ROWS])
     return rows, len(order) - len(rows)
@@ -128,18 +130,18 @@ def _since(outcomes: TaskOutcomes, handin_id: int, result: Result) -> Since | No
     before = [a for a in handins.attempts_of(outcomes.c, handin_id) if a.number < result.attempt]
     if not before:
         return None
-    all_attempts = results.results_of(outcomes.c, outcomes.task.id, result.spec_version_id)
-    earlier = next((r for r in all_attempts if r.attempt_id == before[-1].id), None)
+    earlier = results.latest_of(outcomes.c, before[-1].id, outcomes.task.id, result.spec_version_id)
     if earlier is None:
         return Since(attempt=before[-1].number, is_known=False)
-    was, now = results.unpack(earlier.plane_right), results.unpack(result.plane_right)
+    planes = outcomes.cases_of([earlier, result])
+    was, now = planes[earlier.planes].wrong, planes[result.planes].wrong
     return Since(
         attempt=before[-1].number,
         is_known=True,
         status=earlier.status,
         passed=earlier.passed,
-        turned_right=set_bits(now & ~was),
-        turned_wrong=set_bits(was & ~now),
+        turned_right=set_bits(was & ~now),
+        turned_wrong=set_bits(now & ~was),
     )
 
 

@@ -9,7 +9,8 @@ from obento.core import values
 from obento.core.check.expectation.model import Expectation, expected_word
 from obento.core.check.explaining.divergence import diverge
 from obento.core.check.inspecting.trace import BACK, EDGE, STEP, Trace
-from obento.core.check.judging.verdict import Verdict, set_bits, shown_word
+from obento.core.check.judging.verdict import Verdict, shown_word
+from obento.core.planes import set_bits
 from obento.core.spec.model import SpecPort
 from obento.core.spec.stimulus import CYCLE, QUIET, Sequence
 from obento.server.review.models import WaveLine, WaveSequence, WavesView

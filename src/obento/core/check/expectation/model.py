@@ -6,7 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 
 from obento.core import values
-from obento.core.spec.cases import Cases, plane_digits
+from obento.core.planes import picked
+from obento.core.spec.cases import Cases
 from obento.core.spec.model import Row, Spec, StepRow
 
 Key = tuple[str, int]
@@ -123,8 +124,7 @@ def with_cases(expectation: Expectation, chosen: Sequence[int]) -> Expectation:
     assert cases.stimulus is None
 
     def cut(plane: int) -> int:
-        digits = plane_digits(plane, cases.count)
-        return int("".join([digits[i] for i in reversed(chosen)]) or "0", 2)
+        return picked(plane, cases.count, chosen)
 
     fewer = Cases(len(chosen), tuple(cut(p) for p in cases.one), tuple(cut(p) for p in cases.zero))
     bits = {key: Planes(cut(b.one), cut(b.zero), cut(b.care)) for key, b in expectation.bits.items()}

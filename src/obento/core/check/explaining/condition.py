@@ -8,15 +8,17 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from itertools import compress
 
-from obento.core.sim.lanes.graph import count_plane
-from obento.core.spec.cases import Cases, plane_digits
+from obento.core.planes import case_flags, count_plane, set_bits, spelled
+from obento.core.spec.cases import Cases
 from obento.core.spec.model import Spec, SpecPort
 
 _EXACT_BITS = 8
 _MOST_BITS = 16
 _MOST_PRODUCTS = 6
 _NARROW = 4
+_WIDEST_BY_VALUE = 12
 _CHANCE = 8
 """In so many classes of this kind one would be told a coincidence; two values for each input bit, each halving with
 every failing case."""
@@ -110,16 +112,37 @@ def _by_value(spec: Spec, cases: Cases, failing: int) -> str:
     if not cases.all_known:
         return ""
     first = 0
+    right = cases.full & ~failing
     for port in spec.inputs:
-        planes = [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
+        planes = cases.one[first : first + port.width]
         first += port.width
-        if not 1 < port.width <= 12:
-            continue
-        bad = set(_words_of(planes, cases.count, failing))
-        good = set(_words_of(planes, cases.count, cases.full & ~failing))
-        if bad and good and not bad & good:
-            return _value_words(port, sorted(bad))
+        if failing and right and 1 < port.width <= _WIDEST_BY_VALUE:
+            bad = _values_apart(planes, failing, right)
+            if bad:
+                return _value_words(port, bad)
     return ""
+
+
+def _values_apart(bits: Sequence[int], failing: int, right: int) -> list[int]:
+    """The values of a bus (bit 0 first) in the failing cases, in order; empty where one of them stands in a right case
+    too, or where they are in too many runs to be said."""
+    found: list[int] = []
+    runs = 0
+
+    def split(i: int, value: int, failing: int, right: int) -> bool:
+        nonlocal runs
+        if not failing:
+            return True
+        if i < 0:
+            runs += not found or found[-1] + 1 != value
+            found.append(value)
+            return not right and runs <= _MOST_PRODUCTS
+        bit = bits[i]
+        return split(i - 1, value, failing & ~bit, right & ~bit) and split(
+            i - 1, value | 1 << i, failing & bit, right & bit
+        )
+
+    return found if split(len(bits) - 1, 0, failing, right) else []
 
 
 def _value_words(port: SpecPort, bad: list[int]) -> str:
@@ -150,26 +173,21 @@ def products_of(spec: Spec, cases: Cases, failing: int, free: int = 0) -> list[P
     for port in spec.inputs:
         planes += [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
         first += port.width
-    on = _words_of(planes, cases.count, failing)
-    off = _words_of(planes, cases.count, cases.full & ~failing & ~free)
-    if not off:
+    right = cases.full & ~failing & ~free
+    if not right:
         return [Product(0, 0)]
     cubes = _Cubes(bits)
-    on_table = cubes.table(on)
-    primes = _exact(set(on), set(off), bits) if bits <= _EXACT_BITS else _grown(cubes, on_table, cubes.table(off))
+    if cubes.are_in_order(planes, cases.count):
+        on_table, off_table = failing, right
+    else:
+        points = spelled(planes, cases.count)
+        on_table, off_table = (cubes.table(compress(points, case_flags(p, cases.count))) for p in (failing, right))
+    if bits <= _EXACT_BITS:
+        primes = _exact(set(set_bits(on_table)), set(set_bits(off_table)), bits)
+    else:
+        primes = _grown(cubes, on_table, off_table)
     cover = _cover(cubes, on_table, primes)
     return cover if len(cover) <= _MOST_PRODUCTS else []
-
-
-def _words_of(planes: list[int], count: int, chosen: int) -> list[int]:
-    """What the planes (leftmost digit first) spell in each of the chosen cases."""
-    if not chosen:
-        return []
-    columns = [plane_digits(p, count) for p in planes]
-    flags = plane_digits(chosen, count)
-    return [
-        int("".join(digits), 2) for digits, flag in zip(zip(*columns, strict=True), flags, strict=True) if flag == "1"
-    ]
 
 
 class _Cubes:
@@ -181,7 +199,11 @@ class _Cubes:
         self.full = (1 << size) - 1
         self._ones = [count_plane(i, size) for i in range(bits)]
 
-    def table(self, points: list[int]) -> int:
+    def are_in_order(self, planes: Sequence[int], count: int) -> bool:
+        """Whether cases over these input planes (leftmost first) are all points, one after the other."""
+        return count == 1 << self.bits and list(planes[::-1]) == self._ones
+
+    def table(self, points: Iterable[int]) -> int:
         flags = bytearray(b"0" * (1 << self.bits))
         for point in points:
             flags[-1 - point] = 49

@@ -11,7 +11,8 @@ from dataclasses import dataclass, replace
 from obento.core import values
 from obento.core.check.expectation.model import Expectation, expected_word
 from obento.core.check.explaining.condition import failing_condition
-from obento.core.check.judging.verdict import Verdict, set_bits, shown_word
+from obento.core.check.judging.verdict import Verdict, shown_word
+from obento.core.planes import set_bits
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import Spec, SpecPort
 from obento.core.spec.stimulus import Sequence, Stimulus

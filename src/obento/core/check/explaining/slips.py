@@ -13,8 +13,8 @@ from itertools import combinations
 from obento.core.check.expectation.model import Expectation, Planes
 from obento.core.check.explaining.word_slips import WORD_SLIPS, find_word_slips
 from obento.core.check.judging.verdict import Verdict
-from obento.core.sim.lanes.graph import count_plane
-from obento.core.spec.cases import match_plane, plane_digits
+from obento.core.planes import count_plane, plane_digits
+from obento.core.spec.cases import match_plane
 from obento.core.spec.model import SpecPort
 
 SLIPS = (

@@ -16,12 +16,13 @@ from obento.core.check.expectation.model import Expectation
 from obento.core.check.explaining.clocking import clocked_assignments, read_elsewhere
 from obento.core.check.explaining.divergence import Divergence
 from obento.core.check.explaining.slips import Slip, find_slips
-from obento.core.check.judging.verdict import Verdict, judge, set_bits, shown_word
+from obento.core.check.judging.verdict import Verdict, judge, shown_word
 from obento.core.check.running.binding import Binding
 from obento.core.check.running.observation import Observation
 from obento.core.check.running.steps import observe_steps
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
+from obento.core.planes import set_bits
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import Cell, SpecPort
 from obento.core.spec.stimulus import CYCLE, FALL, QUIET, RISE, Planned, Sequence, Stimulus, clock_after, pack_steps

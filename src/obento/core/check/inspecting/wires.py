@@ -11,7 +11,7 @@ from dataclasses import dataclass, field, replace
 from obento.core.check.expectation.model import Expectation, with_cases
 from obento.core.check.expectation.reference import Known, known_wires
 from obento.core.check.judging.ready import Ready, make_ready
-from obento.core.check.judging.verdict import judge, set_bits
+from obento.core.check.judging.verdict import judge
 from obento.core.check.running.binding import Binding
 from obento.core.check.running.cases import observe
 from obento.core.check.running.observation import Observation, Planes
@@ -22,8 +22,9 @@ from obento.core.circuit.model import Bits, Circuit
 from obento.core.handin import HandinFile
 from obento.core.ir.design import Design, Port
 from obento.core.limits import LimitReached, Limits
+from obento.core.planes import plane_digits, set_bits
 from obento.core.source import Place
-from obento.core.spec.cases import Cases, plane_digits
+from obento.core.spec.cases import Cases
 from obento.core.spec.model import SpecPort
 
 MOST_LANES = 65_536

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from obento.core.check.expectation.model import Expectation, Key, Planes
 from obento.core.check.running.observation import Observation, Run
 from obento.core.check.running.power_up import Ended
-from obento.core.spec.cases import plane_digits
+from obento.core.planes import case_flags, plane_digits
 from obento.core.spec.model import SpecPort
 from obento.core.values import Word
 
@@ -64,16 +64,12 @@ class Verdict:
         letters = int.from_bytes(b"p" * self.count, "little")
         for plane, letter in ((self.not_compared, "n"), (self.undefined, "u"), (self.failed, "f"), (self.stopped, "s")):
             if plane:
-                flags = plane_digits(plane, self.count).encode().translate(_TO_BITS)
-                letters += int.from_bytes(flags, "little") * (ord(letter) - ord("p"))
+                letters += int.from_bytes(case_flags(plane, self.count), "little") * (ord(letter) - ord("p"))
         return letters.to_bytes(self.count, "little").decode("ascii")
 
     def digits(self) -> str:
         """One digit for each case: 1 pass, 0 not."""
         return plane_digits(self.right, self.count)
-
-
-_TO_BITS = bytes.maketrans(b"01", b"\0\1")
 
 
 def judge(expectation: Expectation, observation: Observation) -> Verdict:
@@ -168,16 +164,6 @@ def _cluster(verdict: Verdict) -> str:
         if name != "fresh":
             digest.update(name.encode() + mask.to_bytes(size, "little"))
     return digest.hexdigest()[:24]
-
-
-def set_bits(plane: int) -> list[int]:
-    """The numbers of the cases in a plane, in order."""
-    found = []
-    while plane:
-        low = plane & -plane
-        found.append(low.bit_length() - 1)
-        plane ^= low
-    return found
 
 
 def shown_word(verdict: Verdict, port: SpecPort, case: int) -> Word:

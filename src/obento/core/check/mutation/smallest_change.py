@@ -13,13 +13,14 @@ from functools import partial
 
 from obento.core.check.expectation.model import Expectation, with_cases
 from obento.core.check.judging.ready import Ready, make_ready
-from obento.core.check.judging.verdict import judge, set_bits
+from obento.core.check.judging.verdict import judge
 from obento.core.check.mutation.changes import limits_of_trials, trials_of
 from obento.core.check.running.cases import observe
 from obento.core.check.running.observation import Observation
 from obento.core.check.running.steps import observe_steps
 from obento.core.handin import HandinFile
 from obento.core.limits import LimitReached, Limits
+from obento.core.planes import set_bits
 from obento.core.spec.cases import Cases
 
 MOST_TRIED = 400

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from obento.core.limits import LimitReached
+from obento.core.planes import count_plane
 
 FALSE = 0
 TRUE = 1
@@ -174,15 +175,3 @@ class Graph:
                 else:
                     value[n] = (value[p >> 1] ^ (full if p & 1 else 0)) & (value[q >> 1] ^ (full if q & 1 else 0))
         return value[literal >> 1] == (0 if literal & 1 else full)
-
-
-def count_plane(digit: int, lanes: int) -> int:
-    """The plane of one binary digit of the lane number, for lanes 0, 1, 2, ...: 0101..., 0011..., as one whole
-    number."""
-    half = 1 << digit
-    plane = ((1 << half) - 1) << half
-    size = 2 * half
-    while size < lanes:
-        plane |= plane << size
-        size *= 2
-    return plane & ((1 << lanes) - 1)

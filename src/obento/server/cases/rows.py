@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.explaining.divergence import diverge
-from obento.core.check.judging.verdict import Verdict, set_bits
-from obento.core.check.report import case_report
-from obento.server.results.models import CaseRow
+from obento.core.check.judging.verdict import Verdict
+from obento.core.check.report import case_reports
+from obento.core.planes import set_bits
+from obento.server.cases.models import CaseRow
 from obento.server.specs.cases import case_name, step_place
 
 
@@ -26,8 +27,8 @@ def case_rows(expectation: Expectation, verdict: Verdict, cases: list[int]) -> l
     spec = expectation.spec
     rows = []
     follows = diverge(expectation, verdict).follows if expectation.cases.stimulus else 0
-    for case in cases:
-        data = case_report(expectation, verdict, case)
+    for data in case_reports(expectation, verdict, cases):
+        case = data["index"]
         cell = next(
             (
                 x
