@@ -116,9 +116,9 @@ class _Words:
             output = verdict.outputs[port.name]
             self._outputs.append((port, expected, actual, output.failed | output.undefined | output.stopped))
 
-    def report(self, number: int, case: int, follows: int) -> dict[str, Any]:
+    def report(self, at: int, case: int, follows: int) -> dict[str, Any]:
         spec, verdict = self._expectation.spec, self._verdict
-        inputs = {port.name: words.show(number) for port, words in self._inputs}
+        inputs = {port.name: words.show(at) for port, words in self._inputs}
         stimulus = self._expectation.cases.stimulus
         step: dict[str, Any] = {}
         if stimulus is not None:
@@ -139,8 +139,8 @@ class _Words:
             "group": next((name for name, plane in self._expectation.groups.items() if plane >> case & 1), None),
             "run": verdict.run_of(case),
             "in": inputs,
-            "expected": {port.name: expected.show(number) for port, expected, _, _ in self._outputs},
-            "actual": {port.name: actual.show(number) for port, _, actual, _ in self._outputs},
+            "expected": {port.name: expected.show(at) for port, expected, _, _ in self._outputs},
+            "actual": {port.name: actual.show(at) for port, _, actual, _ in self._outputs},
             "pass": bool(verdict.right >> case & 1),
             "wrong": [port.name for port, _, _, wrong in self._outputs if wrong >> case & 1],
         }

@@ -31,6 +31,8 @@ log = logging.getLogger(__name__)
 
 _REPAIR_SECONDS = 20.0
 _MOST_WAITING = 3
+_MOST_AT_ONCE = 16
+"""Outcomes that are entered in one transaction."""
 
 
 @dataclass(slots=True)
@@ -43,6 +45,10 @@ class Job:
     spec: OpenSpec
     against: Against
     choices: tuple[tuple[str, str], ...]
+
+
+Finished = tuple[Job, Checked | None]
+"""A job with its outcome; None where it was cancelled."""
 
 
 @dataclass(slots=True)
@@ -71,6 +77,7 @@ class CheckService:
         self.at_hand = CheckPool(1, min(seconds, _REPAIR_SECONDS))
         """For what somebody is waiting for: it never queues behind a class."""
         self.at_hand.warm_up()
+        self.pool.warm_up()
         self._helping = threading.BoundedSemaphore(_MOST_WAITING)
         self._is_closing = False
         self._runs: dict[int, Run] = {}
@@ -205,7 +212,7 @@ class CheckService:
         return jobs, run_id
 
     def _work(self, run: Run, jobs: list[Job]) -> None:
-        finished: queue.SimpleQueue[tuple[Job, Checked | None]] = queue.SimpleQueue()
+        finished: queue.SimpleQueue[Finished] = queue.SimpleQueue()
         wrong: list[tuple[int, Task]] = []
         try:
             files: dict[int, tuple[HandinFile, ...]] = {}
@@ -216,15 +223,15 @@ class CheckService:
                 run.futures.append(self.pool.submit(_task(job, files), partial(_hand_over, finished, job)))
                 if run.cancelled:
                     run.futures[-1].cancel()
-            for _ in jobs:
-                job, checked = finished.get()
-                if checked is not None and checked.status == "busy":
-                    run.busy += 1
-                elif checked is not None:
-                    result_id = self._store.retrying(partial(self._enter, job=job, checked=checked), seconds=3600)
+            while run.done < len(jobs):
+                ended = _taken(finished)
+                run.busy += sum(checked is not None and checked.status == "busy" for _, checked in ended)
+                outcomes = [(j, checked) for j, checked in ended if checked is not None and checked.status != "busy"]
+                ids = self._store.retrying(partial(self._enter_all, outcomes=outcomes), seconds=3600)
+                for (job, checked), result_id in zip(outcomes, ids, strict=True):
                     if _is_wrong(job, checked):
                         wrong.append((result_id, _task(job, files)))
-                run.done += 1
+                run.done += len(ended)
             state = "cancelled" if run.cancelled else "done"
         except Exception:
             log.exception("check run %s failed", run.id)
@@ -235,6 +242,10 @@ class CheckService:
             run.state = state
         if state == "done":
             self._mend(wrong)
+
+    def _enter_all(self, c: Connection, outcomes: list[tuple[Job, Checked]]) -> list[int]:
+        """Keep outcomes in one transaction; gives their ids."""
+        return [self._enter(c, job, checked) for job, checked in outcomes]
 
     def _enter(self, c: Connection, job: Job, checked: Checked) -> int:
         """Keep an outcome, and the mark that comes of it if it is the one that counts; gives the outcome's id."""
@@ -279,5 +290,16 @@ def _is_wrong(job: Job, checked: Checked) -> bool:
     )
 
 
-def _hand_over(finished: queue.SimpleQueue[tuple[Job, Checked | None]], job: Job, checked: Checked | None) -> None:
+def _hand_over(finished: queue.SimpleQueue[Finished], job: Job, checked: Checked | None) -> None:
     finished.put((job, checked))
+
+
+def _taken(finished: queue.SimpleQueue[Finished]) -> list[Finished]:
+    """What has finished: at least one, and all that is there by now."""
+    ended = [finished.get()]
+    while len(ended) < _MOST_AT_ONCE:
+        try:
+            ended.append(finished.get_nowait())
+        except queue.Empty:
+            break
+    return ended
