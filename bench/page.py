@@ -23,6 +23,7 @@ from obento.server.specs.opened import OpenedSpecs, spec_files
 from obento.store import course, handins, people, results, specs
 from obento.store.connection import Store
 from obento.store.planes import Against
+from obento.store.results import NewResult
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,11 +59,13 @@ def _fill(store: Store) -> tuple[int, int]:
         lab = course.lab(c, lab_id)
         assert lab is not None
         take_in(c, lab, "class.zip", out.getvalue(), ta)
+        new: list[NewResult] = []
         for row in handins.handins_of(c, lab_id):
             assert row.attempt_id is not None
             files = handins.attempt_files(c, row.attempt_id)
             checked = check_handin(loaded.expectation, files)
-            results.add_result(c, row.attempt_id, task_id, basis, checked, 4096, against)
+            new.append(NewResult(row.attempt_id, task_id, basis, checked, 4096, against))
+        results.add_results(c, new)
     return lab_id, task_id
 
 

@@ -18,6 +18,7 @@ from obento.store.connection import Connection, Store
 from obento.store.migrate import migrate
 from obento.store.packing import pack, pack_expected, pack_parts, unpack_cases, unpack_expected, unpack_outputs
 from obento.store.planes import Against, KeptPlanes
+from obento.store.results import NewResult
 from tests.sluice import SPEC
 from tests.test_frozen_files import made_task, saved
 
@@ -74,13 +75,13 @@ def entered(c: Connection, expectation: Expectation, texts: dict[str, str]) -> d
         )
         assert attempt is not None
         checked = check_handin(expectation, files)
-        basis = results.Basis(version, "", "e", "")
-        found[name] = (
-            results.add_result(
-                c, attempt, task_id, basis, checked, expectation.cases.count, Against.of(expectation), None
-            ),
-            checked,
-        )
+        new = NewResult(
+            attempt, task_id, results.Basis(version, "", "e", ""), checked, expectation.cases.count,
+            Against.of(expectation),
+        )  # fmt: skip
+        (result_id,) = results.add_results(c, [new])
+        assert results.add_results(c, [new]) == [result_id]  # once more changes nothing
+        found[name] = (result_id, checked)
     return found
 
 

@@ -118,11 +118,6 @@ def lab(c: Connection, lab_id: int) -> Lab | None:
     return c.one(Lab, f"{_LAB} WHERE l.id = %s", lab_id)
 
 
-def lab_of_handin(c: Connection, handin_id: int) -> Lab:
-    (row,) = c.all(Lab, f"{_LAB} JOIN handin h ON h.lab_id = l.id WHERE h.id = %s", handin_id)
-    return row
-
-
 def set_lab(
     c: Connection, lab_id: int, title: str, due_at: datetime | None, which_attempt: str, late_share: float
 ) -> None:

@@ -69,6 +69,15 @@ class OwnedAttempt:
 
 
 @dataclass(frozen=True, slots=True)
+class Standing:
+    """Whether an attempt is late, and whether it is the one of its hand-in that counts."""
+
+    id: int
+    late: bool
+    counts: bool
+
+
+@dataclass(frozen=True, slots=True)
 class FileHead:
     """A file without its content; `size` in bytes."""
 
@@ -177,12 +186,18 @@ def handins_of(c: Connection, lab_id: int) -> list[HandinRow]:
     )
 
 
-def counting_attempt(c: Connection, handin_id: int) -> int | None:
-    """The attempt that counts, as `handins_of` has it."""
-    found: int | None = c.value(
-        f"SELECT ({_COUNTING}) FROM handin h JOIN lab l ON l.id = h.lab_id WHERE h.id = %s", handin_id
+def standing_of(c: Connection, attempt_ids: Sequence[int]) -> dict[int, Standing]:
+    """How some attempts stand, by their ids; which one counts is as in `handins_of`."""
+    if not attempt_ids:
+        return {}
+    marks = ", ".join(["%s"] * len(attempt_ids))
+    rows = c.all(
+        Standing,
+        f"SELECT b.id, b.late, b.id = ({_COUNTING}) AS counts FROM attempt b JOIN handin h ON h.id = b.handin_id"
+        f" JOIN lab l ON l.id = h.lab_id WHERE b.id IN ({marks})",
+        *attempt_ids,
     )
-    return found
+    return {row.id: row for row in rows}
 
 
 def handin(c: Connection, handin_id: int) -> Handin | None:

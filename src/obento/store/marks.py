@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
@@ -39,15 +40,41 @@ def add_mark(
     )  # fmt: skip
 
 
-def machine_entries(c: Connection, handin_id: int, task_id: int) -> list[MarkEntry]:
-    """What the machine entered for one hand-in in one task, oldest first."""
-    return c.all(
-        MarkEntry,
-        f"SELECT {_COLUMNS} FROM mark_entry m WHERE handin_id = %s AND task_id = %s AND kind IN ('computed', 'late',"
-        " 'held') ORDER BY id",
-        handin_id,
-        task_id,
+@dataclass(frozen=True, slots=True)
+class MachineEntry:
+    """What the machine says of a mark: `kind` is computed, late or held."""
+
+    handin_id: int
+    task_id: int
+    kind: str
+    value: float | None
+    reason: str
+    result_id: int | None
+
+
+def add_machine_entries(c: Connection, entries: Sequence[MachineEntry]) -> None:
+    """Add entries to the ledger, in this order."""
+    c.many(
+        "INSERT INTO mark_entry (handin_id, task_id, kind, value, reason, result_id, at) VALUES (%s, %s, %s, %s, %s,"
+        " %s, UTC_TIMESTAMP(6))",
+        [(e.handin_id, e.task_id, e.kind, e.value, e.reason[:500], e.result_id) for e in entries],
     )
+
+
+def machine_entries(c: Connection, handin_ids: Sequence[int]) -> dict[tuple[int, int], list[MachineEntry]]:
+    """What the machine entered for some hand-ins by (hand-in, task), oldest first."""
+    found: dict[tuple[int, int], list[MachineEntry]] = {}
+    if handin_ids:
+        marks = ", ".join(["%s"] * len(handin_ids))
+        rows = c.all(
+            MachineEntry,
+            "SELECT handin_id, task_id, kind, value, reason, result_id FROM mark_entry WHERE handin_id IN"
+            f" ({marks}) AND kind IN ('computed', 'late', 'held') ORDER BY id",
+            *handin_ids,
+        )
+        for row in rows:
+            found.setdefault((row.handin_id, row.task_id), []).append(row)
+    return found
 
 
 def marks_of(c: Connection, lab_id: int) -> dict[tuple[int, int], list[MarkEntry]]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import threading
 from collections import OrderedDict
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from obento.core.check.expectation.model import Expectation, Key, Planes
@@ -28,11 +28,19 @@ class Against:
         return cls(expectation.bits, pack_expected(expectation.bits, expectation.cases.count))
 
 
-def keep(c: Connection, blob: Blob) -> None:
+def keep(c: Connection, blobs: Sequence[Blob]) -> None:
     """Keep planes unless they are there already. They are looked for first, so that nothing is sent twice, and held
     until the transaction ends, so that nobody removes them before an outcome refers to them."""
-    if c.value("SELECT 1 FROM planes WHERE digest = %s LOCK IN SHARE MODE", blob.digest) is None:
-        c.run("INSERT IGNORE INTO planes (digest, data) VALUES (%s, %s)", blob.digest, blob.data)
+    data_of = {blob.digest: blob.data for blob in blobs}
+    if not data_of:
+        return
+    marks = ", ".join(["%s"] * len(data_of))
+    rows = c.rows(f"SELECT digest FROM planes WHERE digest IN ({marks}) LOCK IN SHARE MODE", *data_of)
+    known = {row["digest"] for row in rows}
+    c.many(
+        "INSERT IGNORE INTO planes (digest, data) VALUES (%s, %s)",
+        [(digest, data) for digest, data in data_of.items() if digest not in known],
+    )
 
 
 def planes_of_handin(c: Connection, handin_id: int) -> list[str]:

@@ -16,7 +16,7 @@ from obento.core.check.judging.rules import RuleResult
 from obento.core.check.judging.verdict import Verdict
 from obento.core.diagnostics import Message
 from obento.store.connection import Connection
-from obento.store.packing import pack_verdict, unpack, unpack_cases, unpack_outputs
+from obento.store.packing import Blob, pack_verdict, unpack, unpack_cases, unpack_outputs
 from obento.store.planes import Against, KeptPlanes, keep, read
 
 
@@ -160,53 +160,60 @@ class Basis:
     choices: str
 
 
-def add_result(
-    c: Connection, attempt_id: int, task_id: int, basis: Basis, checked: Checked, count: int, against: Against,
-    summary: str | None = None,
-) -> int:  # fmt: skip
-    """Enter an outcome over so many cases; one that is there already stays."""
-    known = c.value(
-        "SELECT id FROM result WHERE attempt_id = %s AND spec_version_id = %s AND files_digest = %s AND engine = %s AND"
-        " choices_digest = %s",
-        attempt_id,
-        basis.version_id,
-        basis.files,
-        basis.engine,
-        basis.choices,
+@dataclass(frozen=True, slots=True)
+class NewResult:
+    """An outcome to be entered, over so many cases; `summary` is what a class's pages show of it, as JSON."""
+
+    attempt_id: int
+    task_id: int
+    basis: Basis
+    checked: Checked
+    count: int
+    against: Against
+    summary: str | None = None
+
+
+def add_results(c: Connection, outcomes: Sequence[NewResult]) -> list[int]:
+    """Enter outcomes and give their ids; one that is there already stays."""
+    packed = [pack_verdict(o.checked.verdict, o.count, o.against.bits) for o in outcomes]
+    keep(c, [*packed, *(o.against.blob for o in outcomes)])
+    ids = [_add(c, o, planes) for o, planes in zip(outcomes, packed, strict=True)]
+    c.many(
+        "INSERT IGNORE INTO binding (result_id, ours, theirs, how) VALUES (%s, %s, %s, %s)",
+        [
+            (result_id, b.ours, b.theirs[:300], b.how)
+            for o, result_id in zip(outcomes, ids, strict=True)
+            for b in o.checked.binding
+        ],
     )
-    if known is not None:
-        return int(known)
-    v = checked.verdict
-    planes = pack_verdict(v, count, against.bits)
-    for blob in (planes, against.blob):
-        keep(c, blob)
-    result_id = c.insert(
+    return ids
+
+
+def _add(c: Connection, new: NewResult, planes: Blob) -> int:
+    checked, v = new.checked, new.checked.verdict
+    return c.insert(
         "INSERT INTO result (attempt_id, task_id, spec_version_id, files_digest, engine, choices_digest, status,"
         " language, unit, cluster, rules_ok, passed, total, planes, expected, summary, detail, at) VALUES (%s, %s, %s,"
-        " %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
-        attempt_id,
-        task_id,
-        basis.version_id,
-        basis.files,
-        basis.engine,
-        basis.choices,
+        " %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))"
+        " ON DUPLICATE KEY UPDATE id = LAST_INSERT_ID(id)",
+        new.attempt_id,
+        new.task_id,
+        new.basis.version_id,
+        new.basis.files,
+        new.basis.engine,
+        new.basis.choices,
         checked.status,
         checked.language,
         checked.unit[:200],
         v.cluster if v else checked.status,
         all(r.ok for r in checked.rules),
         v.right.bit_count() if v else 0,
-        count,
+        new.count,
         planes.digest,
-        against.blob.digest,
-        summary,
+        new.against.blob.digest,
+        new.summary,
         json.dumps(asdict(Detail.of(checked)), ensure_ascii=False),
     )
-    c.many(
-        "INSERT INTO binding (result_id, ours, theirs, how) VALUES (%s, %s, %s, %s)",
-        [(result_id, b.ours, b.theirs[:300], b.how) for b in checked.binding],
-    )
-    return result_id
 
 
 _COLUMNS = (
@@ -225,11 +232,6 @@ def results_of(c: Connection, task_id: int, version_id: int) -> list[Result]:
         task_id,
         version_id,
     )
-
-
-def is_late(c: Connection, result_id: int) -> bool:
-    """Whether an outcome is of an attempt that came late."""
-    return bool(c.value("SELECT a.late FROM result r JOIN attempt a ON a.id = r.attempt_id WHERE r.id = %s", result_id))
 
 
 def is_best(c: Connection, result_id: int) -> bool:

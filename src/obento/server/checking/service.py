@@ -5,12 +5,12 @@ from __future__ import annotations
 import logging
 import queue
 import threading
+import time
 from concurrent.futures import CancelledError
 from dataclasses import dataclass, field
 from functools import partial
 from typing import Any
 
-from obento.core.check.expectation.model import Expectation
 from obento.core.check.inspecting.trace import Trace
 from obento.core.check.judging.outcome import Checked
 from obento.core.check.mutation.catch_rate import CatchRate
@@ -19,19 +19,22 @@ from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool
 from obento.runner.worker import SpecFiles, Task, TraceTask
-from obento.server.cases.summary import summary_of
+from obento.server.cases.summary import OutcomeSummary, summary_of
 from obento.server.errors import Trouble
-from obento.server.marks.ledger import enter_outcome
+from obento.server.marks.ledger import Ledger
 from obento.server.specs.opened import OpenedSpecs, OpenSpec
 from obento.store import audit, course, handins, repairs, results, specs
 from obento.store.connection import Connection, Store
 from obento.store.planes import Against
+from obento.store.results import NewResult
 
 log = logging.getLogger(__name__)
 
 _REPAIR_SECONDS = 20.0
 _MOST_WAITING = 3
 _MOST_AT_ONCE = 16
+_GATHERING = 0.05
+"""Seconds in which more outcomes are waited for before some are entered."""
 """Outcomes that are entered in one transaction."""
 
 
@@ -224,10 +227,10 @@ class CheckService:
                 if run.cancelled:
                     run.futures[-1].cancel()
             while run.done < len(jobs):
-                ended = _taken(finished)
+                ended = _taken(finished, len(jobs) - run.done)
                 run.busy += sum(checked is not None and checked.status == "busy" for _, checked in ended)
                 outcomes = [(j, checked) for j, checked in ended if checked is not None and checked.status != "busy"]
-                ids = self._store.retrying(partial(self._enter_all, outcomes=outcomes), seconds=3600)
+                ids = self._store.retrying(partial(self._enter, lab_id=run.lab_id, outcomes=outcomes), seconds=3600)
                 for (job, checked), result_id in zip(outcomes, ids, strict=True):
                     if _is_wrong(job, checked):
                         wrong.append((result_id, _task(job, files)))
@@ -243,38 +246,42 @@ class CheckService:
         if state == "done":
             self._mend(wrong)
 
-    def _enter_all(self, c: Connection, outcomes: list[tuple[Job, Checked]]) -> list[int]:
-        """Keep outcomes in one transaction; gives their ids."""
-        return [self._enter(c, job, checked) for job, checked in outcomes]
+    def _enter(self, c: Connection, lab_id: int, outcomes: list[tuple[Job, Checked]]) -> list[int]:
+        """Keep outcomes, and the marks that come of those that count, in one transaction; gives the outcomes' ids."""
+        if not outcomes:
+            return []
+        summaries = [_summary(job, checked) for job, checked in outcomes]
+        ids = results.add_results(
+            c,
+            [_new_result(job, checked, summary) for (job, checked), summary in zip(outcomes, summaries, strict=True)],
+        )
+        lab = course.lab(c, lab_id)  # as it is now: somebody may have changed it while this was checked
+        assert lab is not None
+        standing = handins.standing_of(c, [job.attempt_id for job, _ in outcomes])
+        ledger = Ledger(c, lab, [job.handin_id for job, _ in outcomes])
+        for (job, checked), summary, result_id in zip(outcomes, summaries, ids, strict=True):
+            attempt = standing[job.attempt_id]
+            if results.is_best(c, result_id) if lab.which_attempt == "best" else attempt.counts:
+                earned = summary.earned if summary is not None else None
+                ledger.enter(job.handin_id, job.task_id, result_id, checked.status, earned, attempt.late)
+        ledger.write()
+        return ids
 
-    def _enter(self, c: Connection, job: Job, checked: Checked) -> int:
-        """Keep an outcome, and the mark that comes of it if it is the one that counts; gives the outcome's id."""
-        expectation: Expectation = job.spec.expectation
-        basis = results.Basis(
-            job.spec.version_id, job.spec.files_digest, engine_version(), results.choices_digest(job.choices)
-        )
-        summary = (
-            summary_of(expectation, checked.verdict, checked.rules)
-            if checked.verdict is not None and checked.status == "checked"
-            else None
-        )
-        result_id = results.add_result(
-            c, job.attempt_id, job.task_id, basis, checked, expectation.cases.count, job.against,
-            summary.model_dump_json() if summary is not None else None,
-        )  # fmt: skip
-        lab = course.lab_of_handin(
-            c, job.handin_id
-        )  # as it is now: somebody may have changed it while this was checked
-        counts = (
-            results.is_best(c, result_id)
-            if lab.which_attempt == "best"
-            else handins.counting_attempt(c, job.handin_id) == job.attempt_id
-        )
-        if not counts:
-            return result_id
-        earned = summary.earned if summary is not None else None
-        enter_outcome(c, lab, job.handin_id, job.task_id, result_id, checked.status, earned)
-        return result_id
+
+def _summary(job: Job, checked: Checked) -> OutcomeSummary | None:
+    """What is kept of an outcome for the class's pages; None where it was not checked."""
+    if checked.verdict is None or checked.status != "checked":
+        return None
+    return summary_of(job.spec.expectation, checked.verdict, checked.rules)
+
+
+def _new_result(job: Job, checked: Checked, summary: OutcomeSummary | None) -> NewResult:
+    basis = results.Basis(
+        job.spec.version_id, job.spec.files_digest, engine_version(), results.choices_digest(job.choices)
+    )
+    count = job.spec.expectation.cases.count
+    text = summary.model_dump_json() if summary is not None else None
+    return NewResult(job.attempt_id, job.task_id, basis, checked, count, job.against, text)
 
 
 def _task(job: Job, files: dict[int, tuple[HandinFile, ...]]) -> Task:
@@ -294,12 +301,13 @@ def _hand_over(finished: queue.SimpleQueue[Finished], job: Job, checked: Checked
     finished.put((job, checked))
 
 
-def _taken(finished: queue.SimpleQueue[Finished]) -> list[Finished]:
-    """What has finished: at least one, and all that is there by now."""
+def _taken(finished: queue.SimpleQueue[Finished], most: int) -> list[Finished]:
+    """What has finished: at least one, with those that follow at once."""
     ended = [finished.get()]
-    while len(ended) < _MOST_AT_ONCE:
+    end = time.monotonic() + _GATHERING
+    while len(ended) < min(most, _MOST_AT_ONCE):
         try:
-            ended.append(finished.get_nowait())
+            ended.append(finished.get(timeout=max(0.0, end - time.monotonic())))
         except queue.Empty:
             break
     return ended

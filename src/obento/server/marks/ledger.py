@@ -3,7 +3,7 @@ changes."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Sequence
 from datetime import datetime
 
 from obento.core.check.judging.marking import Earned
@@ -12,9 +12,10 @@ from obento.server.course.task_state import task_state
 from obento.server.errors import Trouble
 from obento.server.marks.mark import held_reason
 from obento.server.specs.opened import OpenedSpecs
-from obento.store import audit, course, handins, marks, results
+from obento.store import audit, course, handins, marks
 from obento.store.connection import Connection
 from obento.store.course import Lab
+from obento.store.marks import MachineEntry
 from obento.store.planes import KeptPlanes
 
 
@@ -23,22 +24,46 @@ def is_late(lab: Lab, received_at: datetime, extended: Iterable[datetime]) -> bo
     return lab.due_at is not None and received_at > max([lab.due_at, *extended])
 
 
-def enter_outcome(
-    c: Connection, lab: Lab, handin_id: int, task_id: int, result_id: int, status: str, earned: Earned | None
-) -> bool:
-    """Have the ledger come to what one outcome earns, with what lateness costs; `earned` is None where no mark can be
-    given.
+class Ledger:
+    """The machine's part of the ledger of some hand-ins: read once, written once. Entries are only ever added, and only
+    where the ledger does not say so already."""
 
-    Entries are only ever added, and only where the ledger does not say so already. Returns whether some were.
-    """
-    entries = marks.machine_entries(c, handin_id, task_id)
-    at = max((i for i, e in enumerate(entries) if e.kind in ("computed", "held")), default=-1)
-    last = entries[at] if at >= 0 else None
+    def __init__(self, c: Connection, lab: Lab, handin_ids: Sequence[int]) -> None:
+        self._c = c
+        self._lab = lab
+        self._known = marks.machine_entries(c, handin_ids)
+        self._new: list[MachineEntry] = []
+
+    def enter(
+        self, handin_id: int, task_id: int, result_id: int, status: str, earned: Earned | None, is_late: bool
+    ) -> bool:
+        """Have the ledger come to what one outcome earns, with what lateness costs; `earned` is None where no mark can
+        be given. Returns whether entries are added."""
+        known = self._known.setdefault((handin_id, task_id), [])
+        wanted = [
+            MachineEntry(handin_id, task_id, kind, value, reason, result_id)
+            for kind, value, reason in _entries(known, self._lab.late_share, result_id, status, earned, is_late)
+        ]
+        known += wanted
+        self._new += wanted
+        return bool(wanted)
+
+    def write(self) -> None:
+        """Write what was entered."""
+        marks.add_machine_entries(self._c, self._new)
+        self._new = []
+
+
+def _entries(
+    known: Sequence[MachineEntry], late_share: float, result_id: int, status: str, earned: Earned | None, is_late: bool
+) -> Iterator[tuple[str, float | None, str]]:
+    """What is to be added to the entries known of one hand-in in one task: kind, value and reason."""
+    at = max((i for i, e in enumerate(known) if e.kind in ("computed", "held")), default=-1)
+    last = known[at] if at >= 0 else None
     if earned is None:
-        if last is not None and last.kind == "held" and last.result_id == result_id:
-            return False
-        marks.add_mark(c, handin_id, task_id, "held", None, held_reason(status), result_id)
-        return True
+        if last is None or last.kind != "held" or last.result_id != result_id:
+            yield "held", None, held_reason(status)
+        return
     stands = (
         last is not None
         and last.kind == "computed"
@@ -46,15 +71,12 @@ def enter_outcome(
         and _same(last.value or 0.0, earned.value)
     )
     if not stands:
-        marks.add_mark(c, handin_id, task_id, "computed", earned.value, earned.reason, result_id)
-    late = results.is_late(c, result_id)
-    off = round(-earned.value * lab.late_share, 3) if late else 0.0
-    taken = next((e.value or 0.0 for e in reversed(entries[at + 1 :]) if e.kind == "late"), 0.0) if stands else 0.0
-    if _same(off, taken):
-        return not stands
-    reason = "handed in late" if off else "late, without costs" if late else "not late any more"
-    marks.add_mark(c, handin_id, task_id, "late", off, reason, result_id)
-    return True
+        yield "computed", earned.value, earned.reason
+    off = round(-earned.value * late_share, 3) if is_late else 0.0
+    taken = next((e.value or 0.0 for e in reversed(known[at + 1 :]) if e.kind == "late"), 0.0) if stands else 0.0
+    if not _same(off, taken):
+        reason = "handed in late" if off else "late, without costs" if is_late else "not late any more"
+        yield "late", off, reason
 
 
 def _same(a: float, b: float) -> bool:
@@ -69,6 +91,7 @@ def settle_lab(c: Connection, lab_id: int, opened: OpenedSpecs, kept: KeptPlanes
     assert lab is not None
     _settle_lateness(c, lab)
     rows = handins.handins_of(c, lab_id)
+    ledger = Ledger(c, lab, [row.id for row in rows])
     touched = 0
     for task in course.tasks_of(c, lab_id):
         state = task_state(c, task, rows, lab.which_attempt)
@@ -78,7 +101,8 @@ def settle_lab(c: Connection, lab_id: int, opened: OpenedSpecs, kept: KeptPlanes
         for handin_id, result in state.by_handin.items():
             checked = result.status == "checked"
             earned = kept_summary(c, result, expectation, kept).earned if checked else None
-            touched += enter_outcome(c, lab, handin_id, task.id, result.id, result.status, earned)
+            touched += ledger.enter(handin_id, task.id, result.id, result.status, earned, result.late)
+    ledger.write()
     return touched
 
 
