@@ -43,7 +43,7 @@ def test_a_doubtful_label_is_proposed_not_settled() -> None:
     ],
 )
 def test_words_of_a_label(text: str, words: list[str]) -> None:
-    assert words_of(text) == words
+    assert list(words_of(text)) == words
 
 
 def test_letters_without_accents() -> None:

@@ -6,6 +6,10 @@ import re
 import unicodedata
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
+
+_KEPT = 8192
+"""Names and numbers whose reading is kept: those of a large class are read once for every hand-in of a drop."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,21 +28,24 @@ class Match:
     likely: tuple[int, ...]
 
 
+@lru_cache(maxsize=_KEPT)
 def plain(text: str) -> str:
     """Small letters without accents."""
     decomposed = unicodedata.normalize("NFKD", text.casefold())
     return "".join(c for c in decomposed if not unicodedata.combining(c))
 
 
-def words_of(text: str) -> list[str]:
+@lru_cache(maxsize=_KEPT)
+def words_of(text: str) -> tuple[str, ...]:
     """Words and numbers of a name; `IlseVarga` is two words."""
     text = re.sub(r"(?<=[a-z])(?=[A-Z])", " ", text)
-    return re.findall(r"[a-z]+|[0-9]+", plain(text))
+    return tuple(re.findall(r"[a-z]+|[0-9]+", plain(text)))
 
 
 def match_students(label: str, roster: Sequence[RosterName]) -> Match:
     """Find students in a label such as `s1007_lab1`, `Varga_Ilse` or `brenn-okafor`."""
     words = words_of(label)
+    label = plain(label)
     joined = " " + " ".join(words) + " "
     family: dict[str, list[RosterName]] = {}
     first: dict[str, list[RosterName]] = {}
@@ -46,7 +53,8 @@ def match_students(label: str, roster: Sequence[RosterName]) -> Match:
     by_full_name: list[int] = []
     for student in roster:
         parts = words_of(student.name)
-        if _has_number(plain(label), student.number):
+        pattern = _number_pattern(student.number)
+        if pattern is not None and pattern.search(label):
             by_number.append(student.id)
         if len(parts) > 1 and all(f" {p} " in joined for p in parts):
             by_full_name.append(student.id)
@@ -64,11 +72,13 @@ def match_students(label: str, roster: Sequence[RosterName]) -> Match:
     return Match((), tuple(dict.fromkeys(likely))[:6])
 
 
-def _has_number(label: str, number: str) -> bool:
-    """Whether the number stands there as a whole, not as part of a longer one or of a word."""
+@lru_cache(maxsize=_KEPT)
+def _number_pattern(number: str) -> re.Pattern[str] | None:
+    """What finds a number where it stands as a whole, not as part of a longer one or of a word; None where it has no
+    digit."""
     parts = re.findall(r"[a-z0-9]+", plain(number))
     if not any(c.isdigit() for c in number) or not parts:
-        return False
+        return None
     before = r"(?<![0-9])" if parts[0][0].isdigit() else r"(?<![a-z])"
     after = r"(?![0-9])" if parts[-1][-1].isdigit() else r"(?![a-z])"
-    return re.search(before + "[^a-z0-9]*".join(parts) + after, label) is not None
+    return re.compile(before + "[^a-z0-9]*".join(parts) + after)

@@ -34,7 +34,7 @@ from obento.server.specs import routes as specs_routes
 from obento.server.specs.opened import OpenedSpecs
 from obento.store.connection import Store
 from obento.store.mariadb import Address, free_port
-from obento.store.planes import KeptPlanes
+from obento.store.results import KeptOutcomes
 
 _ROUTES = (
     accounts_routes,
@@ -66,7 +66,7 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         store = Store(database)
         opened = OpenedSpecs()
-        kept = KeptPlanes()
+        kept = KeptOutcomes()
         mailbox: StandInMailbox | None = None
         route = MailRoute(settings.smtp_host, settings.smtp_port)
         if not settings.smtp_host:

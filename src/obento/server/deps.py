@@ -18,7 +18,7 @@ from obento.server.specs.opened import OpenedSpecs
 from obento.store import accounts
 from obento.store.accounts import SignedIn
 from obento.store.connection import Connection, Store
-from obento.store.planes import KeptPlanes
+from obento.store.results import KeptOutcomes
 
 COOKIE = "obento_session"
 
@@ -32,7 +32,7 @@ class Services:
         store: Store,
         checks: CheckService,
         opened: OpenedSpecs,
-        kept: KeptPlanes,
+        kept: KeptOutcomes,
         mailbox: StandInMailbox | None,
     ) -> None:
         self.answers = Answers()

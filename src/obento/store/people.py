@@ -80,6 +80,11 @@ def given_of(c: Connection, class_id: int) -> dict[int, dict[str, str]]:
     }
 
 
+def count_students(c: Connection, class_id: int) -> int:
+    """How many students a class has."""
+    return int(c.value("SELECT COUNT(*) FROM student WHERE class_id = %s AND erased_at IS NULL", class_id))
+
+
 def erase_student(c: Connection, student_id: int) -> None:
     """Delete a person's data: hand-ins of their own, letters, notes; the roster row stays as an empty shell so that
     counts of the past stay true. What a team handed in together stays with the team."""

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import hashlib
 import json
+import threading
+from collections import OrderedDict
 from collections.abc import Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from datetime import datetime
 from functools import cached_property
 from typing import Any
@@ -18,6 +20,8 @@ from obento.core.diagnostics import Message
 from obento.store.connection import Connection
 from obento.store.packing import Blob, pack_verdict, unpack, unpack_cases, unpack_outputs
 from obento.store.planes import Against, KeptPlanes, keep, read
+
+_AT_ONCE = 256
 
 
 @dataclass(frozen=True, slots=True)
@@ -222,16 +226,63 @@ _COLUMNS = (
 )
 
 
-def results_of(c: Connection, task_id: int, version_id: int) -> list[Result]:
+class KeptRows:
+    """Outcomes that were read lately. What is said of an outcome never changes, only the attempt it is of may come to
+    another hand-in or be taken for late; the least used go when there are too many."""
+
+    def __init__(self, most: int = 4_000) -> None:
+        self._most = most
+        self._rows: OrderedDict[int, Result] = OrderedDict()
+        self._lock = threading.Lock()
+
+    def rows(self, c: Connection, ids: Sequence[int]) -> dict[int, Result]:
+        """Outcomes by their ids; what is not here is read at once."""
+        with self._lock:
+            found = {i: self._rows[i] for i in ids if i in self._rows}
+            for i in found:
+                self._rows.move_to_end(i)
+        missing = [i for i in ids if i not in found]
+        for start in range(0, len(missing), _AT_ONCE):
+            part = missing[start : start + _AT_ONCE]
+            marks = ", ".join(["%s"] * len(part))
+            sql = f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id WHERE r.id IN ({marks})"
+            for row in c.all(Result, sql, *part):
+                found[row.id] = row
+                self._put(row)
+        return found
+
+    def _put(self, row: Result) -> None:
+        with self._lock:
+            self._rows[row.id] = row
+            while len(self._rows) > self._most:
+                self._rows.popitem(last=False)
+
+
+class KeptOutcomes:
+    """What was read of outcomes lately: their rows and their planes."""
+
+    def __init__(self) -> None:
+        self.rows = KeptRows()
+        self.planes = KeptPlanes()
+
+
+def results_of(c: Connection, task_id: int, version_id: int, kept: KeptRows) -> list[Result]:
     """Outcomes of a task under one spec version, the newest of each attempt."""
-    return c.all(
-        Result,
-        f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id WHERE r.task_id = %s AND"
-        " r.spec_version_id = %s AND r.id = (SELECT MAX(x.id) FROM result x WHERE x.attempt_id = r.attempt_id AND"
-        " x.spec_version_id = r.spec_version_id)",
+    heads = c.rows(
+        "SELECT MAX(r.id) AS id, a.handin_id, a.number AS attempt, a.late FROM result r JOIN attempt a ON"
+        " a.id = r.attempt_id WHERE r.task_id = %s AND r.spec_version_id = %s GROUP BY r.attempt_id",
         task_id,
         version_id,
     )
+    rows = kept.rows(c, [head["id"] for head in heads])
+    return [_standing(rows[h["id"]], h["handin_id"], h["attempt"], bool(h["late"])) for h in heads]
+
+
+def _standing(row: Result, handin_id: int, attempt: int, late: bool) -> Result:
+    """An outcome with what is true of its attempt now."""
+    if (row.handin_id, row.attempt, row.late) == (handin_id, attempt, late):
+        return row
+    return replace(row, handin_id=handin_id, attempt=attempt, late=late)
 
 
 def is_best(c: Connection, result_id: int) -> bool:

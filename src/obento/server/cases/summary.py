@@ -15,8 +15,7 @@ from obento.core.planes import set_bits
 from obento.server.cases.models import CaseRow
 from obento.server.cases.rows import case_rows
 from obento.store.connection import Connection
-from obento.store.planes import KeptPlanes
-from obento.store.results import Result, load_verdict
+from obento.store.results import KeptOutcomes, Result, load_verdict
 
 _STRIP = 64
 _ROWS = 6
@@ -70,10 +69,10 @@ def strip_of(verdict: Verdict) -> tuple[str, list[int]]:
     return worst, [-(-100 * n // len(part)) for n, part in zip(wrong, parts, strict=True)]
 
 
-def kept_summary(c: Connection, result: Result, expectation: Expectation, kept: KeptPlanes) -> OutcomeSummary:
+def kept_summary(c: Connection, result: Result, expectation: Expectation, kept: KeptOutcomes) -> OutcomeSummary:
     """The summary of an outcome that was checked; made anew where an older version kept none."""
     if result.summary is not None:
         return OutcomeSummary.model_validate_json(result.summary)
-    verdict = load_verdict(c, result, expectation, kept)
+    verdict = load_verdict(c, result, expectation, kept.planes)
     assert verdict is not None
     return summary_of(expectation, verdict, result.detail.rules)

@@ -3,29 +3,30 @@
 from __future__ import annotations
 
 from obento.server.course.models import Area, ClassCard, ExtensionView, LabCard, LabOverview, LabTerms, TaskHead
-from obento.server.course.task_state import missing_students, open_clusters, task_state
+from obento.server.course.task_state import handed_in, open_clusters, task_state
 from obento.server.people.models import StudentName
 from obento.store import course, handins, letters, people
 from obento.store.connection import Connection
 from obento.store.course import Lab
+from obento.store.results import KeptOutcomes
 
 
-def home(c: Connection, person_id: int) -> list[ClassCard]:
+def home(c: Connection, person_id: int, kept: KeptOutcomes) -> list[ClassCard]:
     cards: list[ClassCard] = []
     for k in course.classes_of(c, person_id):
-        lab_cards = [_lab_card(c, row.id, k.students) for row in course.labs_of(c, k.id)]
+        lab_cards = [_lab_card(c, row.id, k.students, kept) for row in course.labs_of(c, k.id)]
         cards.append(ClassCard(id=k.id, name=k.name, school=k.school, role=k.role, students=k.students, labs=lab_cards))
     return cards
 
 
-def _lab_card(c: Connection, lab_id: int, students: int) -> LabCard:
+def _lab_card(c: Connection, lab_id: int, students: int, kept: KeptOutcomes) -> LabCard:
     lab = course.lab(c, lab_id)
     assert lab is not None
     tasks = course.tasks_of(c, lab_id)
-    rows = handins.handins_of(c, lab_id)
+    rows = handins.heads_of(c, lab_id)
     areas: list[Area] = []
     for task in tasks[:1]:
-        state = task_state(c, task, rows, lab.which_attempt)
+        state = task_state(c, task, rows, lab.which_attempt, kept)
         sizes: dict[str, int] = {}
         for row in state.by_handin.values():
             if state.kind(row) == "wrong":
@@ -35,7 +36,7 @@ def _lab_card(c: Connection, lab_id: int, students: int) -> LabCard:
         areas += [Area(kind="wrong", count=n) for n in sorted(sizes.values(), reverse=True)]
         areas += [Area(kind="rules", count=counts["rules"]), Area(kind="right", count=counts["right"])]
         areas += [Area(kind="unchecked", count=counts["unchecked"])]
-    missing = len(missing_students(c, lab, rows))
+    missing = students - len(handed_in(c, lab, rows))
     areas = [a for a in [*areas, Area(kind="missing", count=missing)] if a.count]
     sent = sum(r.withdrawn_at is None for r in letters.letters_of(c, lab_id).values())
     return LabCard(
@@ -44,11 +45,11 @@ def _lab_card(c: Connection, lab_id: int, students: int) -> LabCard:
     )  # fmt: skip
 
 
-def lab_view(c: Connection, lab: Lab, running: bool) -> LabOverview:
-    rows = handins.handins_of(c, lab.id)
+def lab_view(c: Connection, lab: Lab, running: bool, kept: KeptOutcomes) -> LabOverview:
+    rows = handins.heads_of(c, lab.id)
     heads: list[TaskHead] = []
     for task in course.tasks_of(c, lab.id):
-        state = task_state(c, task, rows, lab.which_attempt)
+        state = task_state(c, task, rows, lab.which_attempt, kept)
         counts = state.counts()
         heads.append(
             TaskHead(
@@ -57,14 +58,14 @@ def lab_view(c: Connection, lab: Lab, running: bool) -> LabOverview:
                 clusters_open=open_clusters(c, task.id, state),
             )
         )  # fmt: skip
-    students = people.students(c, lab.class_id)
-    missing = missing_students(c, lab, rows)
+    there = len(handed_in(c, lab, rows))
     sent = sum(r.withdrawn_at is None for r in letters.letters_of(c, lab.id).values())
     unsettled = sum(r.student_id is None and r.team_id is None for r in rows)
     return LabOverview(
         id=lab.id, class_id=lab.class_id, title=lab.title, class_name=lab.class_name, school=lab.school,
         due_at=lab.due_at, which_attempt=lab.which_attempt, late_share=float(lab.late_share), tasks=heads,
-        handed_in=len(students) - len(missing), unsettled=unsettled, students=len(students), sent=sent, running=running,
+        handed_in=there, unsettled=unsettled, students=people.count_students(c, lab.class_id), sent=sent,
+        running=running,
     )  # fmt: skip
 
 

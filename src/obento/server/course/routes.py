@@ -40,7 +40,7 @@ def utc(moment: datetime | None) -> datetime | None:
 @router.get("/home", response_model=list[ClassCard])
 def home(c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
     """Classes and labs of the person."""
-    return services.answers.of(c, request, lambda: overview.home(c, person.id), person.id)
+    return services.answers.of(c, request, lambda: overview.home(c, person.id, services.kept), person.id)
 
 
 @router.post("/classes")
@@ -73,7 +73,7 @@ def get_lab(lab_id: int, c: Db, person: Person, request: Request, services: Serv
     lab = may_see_lab(c, lab_id, person.id)
     run = services.checks.run_of(lab_id)
     is_running = run is not None and run.state == "running"
-    return services.answers.of(c, request, lambda: overview.lab_view(c, lab, is_running), is_running)
+    return services.answers.of(c, request, lambda: overview.lab_view(c, lab, is_running, services.kept), is_running)
 
 
 @router.get("/labs/{lab_id}/terms")

@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from obento.store import comments, handins, people, results
 from obento.store.connection import Connection
 from obento.store.course import CurrentTask, Lab
-from obento.store.handins import HandinRow
+from obento.store.handins import HandinHead, HandinRow
 from obento.store.people import Student
-from obento.store.results import Result
+from obento.store.results import KeptOutcomes, Result
+
+Attempted = HandinRow | HandinHead
+"""A hand-in with whose it is and the attempt that counts."""
 
 
 @dataclass(slots=True)
@@ -42,11 +46,13 @@ class TaskState:
         )
 
 
-def task_state(c: Connection, task: CurrentTask, rows: list[HandinRow], which_attempt: str) -> TaskState:
+def task_state(
+    c: Connection, task: CurrentTask, rows: Sequence[Attempted], which_attempt: str, kept: KeptOutcomes
+) -> TaskState:
     """Of each hand-in the outcome that counts."""
     if task.version_id is None:
         return TaskState({}, len(rows))
-    by_attempt = {r.attempt_id: r for r in results.results_of(c, task.id, task.version_id)}
+    by_attempt = {r.attempt_id: r for r in results.results_of(c, task.id, task.version_id, kept.rows)}
     chosen: dict[int, Result] = {}
     best: dict[int, Result] = {}
     for result in by_attempt.values():
@@ -67,11 +73,17 @@ def open_clusters(c: Connection, task_id: int, state: TaskState) -> int:
     return sum((key, 0) not in known or not known[key, 0].text.strip() for key in keys)
 
 
-def missing_students(c: Connection, lab: Lab, rows: list[HandinRow]) -> list[Student]:
-    """Students of the class who have handed in nothing, alone or in a team."""
+def handed_in(c: Connection, lab: Lab, rows: Sequence[Attempted]) -> set[int]:
+    """The students who have handed in something, alone or in a team."""
     there = {r.student_id for r in rows if r.student_id is not None and r.attempt_id is not None}
     teams = handins.teams_of(c, lab.id)
     for row in rows:
         if row.team_id is not None and row.attempt_id is not None:
             there |= {m.id for m in teams.get(row.team_id, [])}
+    return there
+
+
+def missing_students(c: Connection, lab: Lab, rows: Sequence[Attempted]) -> list[Student]:
+    """Students of the class who have handed in nothing, alone or in a team."""
+    there = handed_in(c, lab, rows)
     return [s for s in people.students(c, lab.class_id) if s.id not in there]

@@ -9,13 +9,13 @@ from obento.store import course, handins, people
 from obento.store.connection import Connection
 from obento.store.course import Lab
 from obento.store.handins import HandinRow
-from obento.store.planes import KeptPlanes
+from obento.store.results import KeptOutcomes
 
 
 class LabOutcomes:
     """The tasks of a lab, its students and teams, and whose hand-in is whose."""
 
-    def __init__(self, c: Connection, lab: Lab, opened: OpenedSpecs, kept: KeptPlanes) -> None:
+    def __init__(self, c: Connection, lab: Lab, opened: OpenedSpecs, kept: KeptOutcomes) -> None:
         self.c = c
         self.lab = lab
         self.tasks = [

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, File, UploadFile
+from fastapi import APIRouter, File, Request, Response, UploadFile
 
 from obento.server.course.access import may_see_handin, may_see_lab, may_see_task
 from obento.server.deps import Db, Person, ServicesDep
@@ -29,10 +29,11 @@ def drop(lab_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person
     return take_in(c, lab, file.filename or "file", data, person.id)
 
 
-@router.get("/labs/{lab_id}/intake")
-def intake(lab_id: int, c: Db, person: Person) -> IntakeView:
+@router.get("/labs/{lab_id}/intake", response_model=IntakeView)
+def intake(lab_id: int, c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
     """Every hand-in with what is settled about it, the unsettled ones first."""
-    return intake_view(c, may_see_lab(c, lab_id, person.id))
+    lab = may_see_lab(c, lab_id, person.id)
+    return services.answers.of(c, request, lambda: intake_view(c, lab, services.kept))
 
 
 @router.put("/handins/{handin_id}/owner")
@@ -62,6 +63,6 @@ def choose(handin_id: int, task_id: int, body: Agreement, c: Db, person: Person)
 
 
 @router.get("/handins/{handin_id}/tasks/{task_id}/twice")
-def twice(handin_id: int, task_id: int, c: Db, person: Person) -> list[TwiceText]:
+def twice(handin_id: int, task_id: int, c: Db, person: Person, services: ServicesDep) -> list[TwiceText]:
     """The files of a hand-in that hold the same unit differently: somebody has to choose."""
-    return twice_texts(c, may_see_handin(c, handin_id, person.id), handin_id, task_id)
+    return twice_texts(c, may_see_handin(c, handin_id, person.id), handin_id, task_id, services.kept)

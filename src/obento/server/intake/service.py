@@ -30,8 +30,7 @@ from obento.server.specs.opened import OpenedSpecs
 from obento.store import audit, course, handins, people, results
 from obento.store.connection import Connection
 from obento.store.course import Lab
-from obento.store.planes import KeptPlanes
-from obento.store.results import BoundName, Result
+from obento.store.results import BoundName, KeptOutcomes, Result
 
 _TEXT_BYTES = 400_000
 
@@ -103,7 +102,7 @@ def _owner(
 
 
 def assign_owner(
-    c: Connection, handin_id: int, student_ids: list[int], person_id: int, opened: OpenedSpecs, kept: KeptPlanes
+    c: Connection, handin_id: int, student_ids: list[int], person_id: int, opened: OpenedSpecs, kept: KeptOutcomes
 ) -> int:
     """A person says whose hand-in it is; what that says of lateness and of the attempt that counts is settled with
     it."""
@@ -123,11 +122,11 @@ def assign_owner(
     return owned
 
 
-def intake_view(c: Connection, lab: Lab) -> IntakeView:
+def intake_view(c: Connection, lab: Lab, kept: KeptOutcomes) -> IntakeView:
     rows = handins.handins_of(c, lab.id)
     tasks = course.tasks_of(c, lab.id)
     files = handins.file_list(c, lab.id)
-    states = {t.id: task_state(c, t, rows, "last") for t in tasks}
+    states = {t.id: task_state(c, t, rows, "last", kept) for t in tasks}
     bindings = results.bindings_of(c, [r.id for s in states.values() for r in s.by_handin.values()])
     agreed = {t.id: handins.consents(c, t.id) for t in tasks}
     students = people.students(c, lab.class_id)
@@ -187,11 +186,11 @@ def _intake_task(task_id: int, result: Result, bound: list[BoundName], agreed: s
     )
 
 
-def twice_texts(c: Connection, lab: Lab, handin_id: int, task_id: int) -> list[TwiceText]:
+def twice_texts(c: Connection, lab: Lab, handin_id: int, task_id: int, kept: KeptOutcomes) -> list[TwiceText]:
     """The texts of the files between which a person has to choose in one task."""
     task = next((t for t in course.tasks_of(c, lab.id) if t.id == task_id), None)
     result = (
-        task_state(c, task, handins.handins_of(c, lab.id), "last").by_handin.get(handin_id)
+        task_state(c, task, handins.heads_of(c, lab.id), "last", kept).by_handin.get(handin_id)
         if task is not None
         else None
     )

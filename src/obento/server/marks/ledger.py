@@ -16,7 +16,7 @@ from obento.store import audit, course, handins, marks
 from obento.store.connection import Connection
 from obento.store.course import Lab
 from obento.store.marks import MachineEntry
-from obento.store.planes import KeptPlanes
+from obento.store.results import KeptOutcomes
 
 
 def is_late(lab: Lab, received_at: datetime, extended: Iterable[datetime]) -> bool:
@@ -83,7 +83,7 @@ def _same(a: float, b: float) -> bool:
     return abs(a - b) < 0.0005
 
 
-def settle_lab(c: Connection, lab_id: int, opened: OpenedSpecs, kept: KeptPlanes) -> int:
+def settle_lab(c: Connection, lab_id: int, opened: OpenedSpecs, kept: KeptOutcomes) -> int:
     """After a change of the due date, of an extension, of what lateness costs, of which attempt counts, or of an owner:
     say anew which attempts are late, and have every mark be that of the attempt that counts. Returns how many marks
     were touched."""
@@ -94,7 +94,7 @@ def settle_lab(c: Connection, lab_id: int, opened: OpenedSpecs, kept: KeptPlanes
     ledger = Ledger(c, lab, [row.id for row in rows])
     touched = 0
     for task in course.tasks_of(c, lab_id):
-        state = task_state(c, task, rows, lab.which_attempt)
+        state = task_state(c, task, rows, lab.which_attempt, kept)
         if not state.by_handin:
             continue
         expectation = opened.current(c, task.id).expectation

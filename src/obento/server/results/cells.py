@@ -8,7 +8,6 @@ import struct
 from obento.core.planes import set_bits
 from obento.server.results.clusters import member_of
 from obento.server.results.outcomes import TaskOutcomes
-from obento.server.specs.cases import case_label
 
 _MOST_LABELS = 1024
 
@@ -20,6 +19,7 @@ def packed_cells(outcomes: TaskOutcomes) -> bytes:
     names them (f failed, u undefined, n not compared, s stopped), each `(cases + 7) // 8` bytes; whatever is in none
     passed."""
     count = outcomes.expectation.cases.count
+    nothing = bytes((count + 7) // 8)
     head_rows = []
     body = bytearray()
     for handin_id in outcomes.by_handin:
@@ -30,7 +30,7 @@ def packed_cells(outcomes: TaskOutcomes) -> bytes:
         cases = outcomes.cases[result.planes]
         planes = (("f", cases.failed), ("u", cases.undefined), ("n", cases.not_compared), ("s", cases.stopped))
         for letter, plane in planes:
-            if any(plane):
+            if plane != nothing:
                 names += letter
                 body += plane
         member = member_of(outcomes, handin_id)
@@ -38,7 +38,7 @@ def packed_cells(outcomes: TaskOutcomes) -> bytes:
             {"id": handin_id, "name": member.name, "planes": names, "status": result.status, "mark": member.mark,
              "cluster": outcomes.state.cluster_key(result), "passed": result.passed}
         )  # fmt: skip
-    labels = [case_label(outcomes.expectation, i) for i in range(min(count, _MOST_LABELS))]
+    labels = outcomes.spec.labels(min(count, _MOST_LABELS))
     groups = {name: set_bits(plane)[:1] for name, plane in outcomes.expectation.groups.items()}
     head = json.dumps({"cases": count, "rows": head_rows, "labels": labels, "groups": groups}).encode()
     return struct.pack("<I", len(head)) + head + bytes(body)

@@ -29,7 +29,7 @@ def member_of(outcomes: TaskOutcomes, handin_id: int) -> Member:
         mark=mark.value,
         held=mark.held,
         noted=bool(note and note.text.strip()),
-        trouble=why_held(result.status, result.detail.messages),
+        trouble="" if result.status == "checked" else why_held(result.status, result.detail.messages),
     )
 
 
@@ -72,11 +72,11 @@ def _cluster(outcomes: TaskOutcomes, key: str, ids: list[int]) -> ClusterView:
 
 def _title(outcomes: TaskOutcomes, kind: str, result: Result, ids: list[int]) -> str:
     """What they have in common in a few words."""
-    details = [outcomes.state.by_handin[i].detail for i in ids]
     if kind == "right":
         return "right on every case"
     if kind == "unchecked":
         return f"not checked: {held_reason(result.status)}"
+    details = [outcomes.state.by_handin[i].detail for i in ids]
     if kind == "rules":
         return title_of_rules(details)
     shared = set.intersection(*(d.codes for d in details))

@@ -16,15 +16,14 @@ from obento.store import comments, handins, marks, repairs, results
 from obento.store.connection import Connection
 from obento.store.course import CurrentTask, Lab
 from obento.store.packing import CasePlanes
-from obento.store.planes import KeptPlanes
-from obento.store.results import Result
+from obento.store.results import KeptOutcomes, Result
 
 
 class TaskOutcomes:
     """A task of a lab with its hand-ins, outcomes, comments, marks and known changes. Verdicts are read when they are
     asked for."""
 
-    def __init__(self, c: Connection, lab: Lab, task: CurrentTask, spec: OpenSpec, kept: KeptPlanes) -> None:
+    def __init__(self, c: Connection, lab: Lab, task: CurrentTask, spec: OpenSpec, kept: KeptOutcomes) -> None:
         self.c = c
         self.lab = lab
         self.task = task
@@ -32,7 +31,7 @@ class TaskOutcomes:
         self.expectation: Expectation = spec.expectation
         self.rows = handins.handins_of(c, lab.id)
         self.by_handin = {r.id: r for r in self.rows}
-        self.state: TaskState = task_state(c, task, self.rows, lab.which_attempt)
+        self.state: TaskState = task_state(c, task, self.rows, lab.which_attempt, kept)
         shown = [r.id for r in self.state.by_handin.values()]
         self.bindings = results.bindings_of(c, shown)
         self.comments = comments.comments_of(c, task.id)
@@ -73,7 +72,7 @@ class TaskOutcomes:
     def verdict_if_run(self, result: Result) -> Verdict | None:
         """The stored verdict of an outcome; None where nothing was run."""
         if result.id not in self._verdicts:
-            self._verdicts[result.id] = results.load_verdict(self.c, result, self.expectation, self._kept)
+            self._verdicts[result.id] = results.load_verdict(self.c, result, self.expectation, self._kept.planes)
         return self._verdicts[result.id]
 
     def verdict_of(self, handin_id: int) -> Verdict:
@@ -87,7 +86,7 @@ class TaskOutcomes:
 
     def cases_of(self, rows: Iterable[Result]) -> dict[str, CasePlanes]:
         """The cases of some outcomes."""
-        return self._kept.cases(self.c, {r.planes: r.total for r in rows})
+        return self._kept.planes.cases(self.c, {r.planes: r.total for r in rows})
 
     def summary(self, result: Result) -> OutcomeSummary:
         """What a class's pages show of an outcome that was checked."""

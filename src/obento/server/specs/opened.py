@@ -11,11 +11,33 @@ from obento.core.check.expectation.model import Expectation
 from obento.core.handin import HandinFile
 from obento.runner.worker import SpecFiles
 from obento.server.errors import Trouble
+from obento.server.specs.cases import case_label
 from obento.store import specs
 from obento.store.connection import Connection
 from obento.store.specs import SpecVersion
 
 _KEPT = 24
+
+
+class CaseLabels:
+    """The labels of a spec's cases, written once."""
+
+    def __init__(self, expectation: Expectation) -> None:
+        self._expectation = expectation
+        self._known: list[str] = []
+
+    def first(self, count: int) -> list[str]:
+        """Those of the first cases."""
+        start = len(self._known)
+        if start < count:
+            self._known = self._known + [case_label(self._expectation, i) for i in range(start, count)]
+        return self._known[:count]
+
+
+@dataclass(frozen=True, slots=True)
+class _Kept:
+    loaded: LoadedSpec
+    labels: CaseLabels | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,26 +48,37 @@ class OpenSpec:
     provided: tuple[HandinFile, ...]
     files_digest: str
     expectation: Expectation
+    case_labels: CaseLabels
+
+    def labels(self, count: int) -> list[str]:
+        """The labels of the first cases."""
+        return self.case_labels.first(count)
 
 
 class OpenedSpecs:
     """Opened specs by what they are made of; the least used one is dropped."""
 
     def __init__(self) -> None:
-        self._kept: OrderedDict[SpecFiles, LoadedSpec] = OrderedDict()
+        self._kept: OrderedDict[SpecFiles, _Kept] = OrderedDict()
         self._lock = threading.Lock()
 
     def load(self, files: SpecFiles) -> LoadedSpec:
+        """A spec as it was opened, right or not."""
+        return self._load(files).loaded
+
+    def _load(self, files: SpecFiles) -> _Kept:
         with self._lock:
             if files in self._kept:
                 self._kept.move_to_end(files)
                 return self._kept[files]
         loaded = files.open()
+        labels = CaseLabels(loaded.expectation) if loaded.expectation is not None else None
+        kept = _Kept(loaded, labels)
         with self._lock:
-            self._kept[files] = loaded
+            self._kept[files] = kept
             while len(self._kept) > _KEPT:
                 self._kept.popitem(last=False)
-        return loaded
+        return kept
 
     def current(self, c: Connection, task_id: int) -> OpenSpec:
         """The newest version of a task's spec.
@@ -59,11 +92,11 @@ class OpenedSpecs:
         if row is None:
             raise Trouble(409, "this task has no spec yet; write one first")
         files = version_spec(c, row)
-        loaded = self.load(files)
-        if loaded.expectation is None:
+        kept = self._load(files)
+        if kept.loaded.expectation is None or kept.labels is None:
             raise Trouble(409, "the spec has errors; mend it before anything is checked")
         provided = tuple(HandinFile(name, data) for name, data in specs.version_files(c, row, provided=True))
-        return OpenSpec(row.id, row.number, files, provided, row.files_digest, loaded.expectation)
+        return OpenSpec(row.id, row.number, files, provided, row.files_digest, kept.loaded.expectation, kept.labels)
 
 
 def spec_files(c: Connection, task_id: int, text: str) -> SpecFiles:
