@@ -8,7 +8,7 @@ from obento.server.course.task_state import missing_students
 from obento.server.results.clusters import clusters_of
 from obento.server.results.models import ResultsView
 from obento.server.results.outcomes import TaskOutcomes
-from obento.server.specs.cases import case_label
+from obento.server.specs.cases import case_labels
 from obento.store.packing import pack
 from obento.store.results import Result
 
@@ -53,7 +53,7 @@ def results_view(outcomes: TaskOutcomes) -> ResultsView:
         outputs=[p.name for p in spec.outputs],
         cases=cases.count,
         clocked=cases.stimulus is not None,
-        case_labels=[case_label(outcomes.expectation, int(i)) for i in order],
+        case_labels=case_labels(outcomes.expectation, order),
         case_failures=[int(failures[i]) for i in order],
         case_clusters=[[n for n, plane in planes if plane >> int(i) & 1] for i in order],
         clusters=clusters,

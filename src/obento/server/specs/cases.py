@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from obento.core.check.expectation.model import Expectation, expected_word
-from obento.core.spec.model import Spec
+from obento.core.planes import picked, spelled
+from obento.core.spec.cases import Cases
+from obento.core.spec.model import Spec, SpecPort
 from obento.server.specs.models import PortView, StepPlace
 
 
@@ -30,16 +34,40 @@ def input_values(expectation: Expectation, case: int) -> list[str]:
     return values
 
 
-def case_label(expectation: Expectation, case: int) -> str:
-    """A case in a narrow list: its inputs; of a step its place before."""
-    stimulus = expectation.cases.stimulus
-    if expectation.cases.labels:
-        return expectation.cases.labels[case]
-    inputs = " ".join(input_values(expectation, case))
+def case_labels(expectation: Expectation, chosen: Sequence[int]) -> list[str]:
+    """Cases in a narrow list: their inputs; of steps their places before."""
+    spec, cases = expectation.spec, expectation.cases
+    stimulus = cases.stimulus
+    if cases.labels:
+        return [cases.labels[case] for case in chosen]
+    columns: list[list[str]] = []
+    bit = 0
+    for port in spec.inputs:
+        if stimulus is not None and spec.clock is not None and port.name == spec.clock.port:
+            columns.append([stimulus.actions[case] for case in chosen])
+        else:
+            columns.append(_shown(port, cases, bit, chosen))
+        bit += port.width
+    inputs = [" ".join(values) for values in zip(*columns, strict=True)] if columns else [""] * len(chosen)
     if stimulus is None:
         return inputs
-    sequence, number = stimulus.place(case)
-    return f"{sequence.name} {number}: {inputs}"
+    places = (stimulus.place(case) for case in chosen)
+    return [f"{sequence.name} {number}: {text}" for (sequence, number), text in zip(places, inputs, strict=True)]
+
+
+def _shown(port: SpecPort, cases: Cases, first: int, chosen: Sequence[int]) -> list[str]:
+    """What an input, whose first bit this is, is in some cases."""
+    bits = range(first + port.width - 1, first - 1, -1)
+    one = spelled([picked(cases.one[i], cases.count, chosen) for i in bits], len(chosen))
+    zero = spelled([picked(cases.zero[i], cases.count, chosen) for i in bits], len(chosen))
+    words = list(zip(one, zero, strict=True))
+    text_of = {word: port.show(word) for word in set(words)}
+    return [text_of[word] for word in words]
+
+
+def case_label(expectation: Expectation, case: int) -> str:
+    """One case as in a narrow list."""
+    return case_labels(expectation, [case])[0]
 
 
 def case_name(expectation: Expectation, case: int) -> str:

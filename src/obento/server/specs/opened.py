@@ -11,7 +11,7 @@ from obento.core.check.expectation.model import Expectation
 from obento.core.handin import HandinFile
 from obento.runner.worker import SpecFiles
 from obento.server.errors import Trouble
-from obento.server.specs.cases import case_label
+from obento.server.specs.cases import case_labels
 from obento.store import specs
 from obento.store.connection import Connection
 from obento.store.specs import SpecVersion
@@ -30,7 +30,7 @@ class CaseLabels:
         """Those of the first cases."""
         start = len(self._known)
         if start < count:
-            self._known = self._known + [case_label(self._expectation, i) for i in range(start, count)]
+            self._known = self._known + case_labels(self._expectation, range(start, count))
         return self._known[:count]
 
 
