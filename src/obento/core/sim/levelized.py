@@ -3,7 +3,8 @@
 Only a design that provably computes a function of its inputs is taken, so that neither the order of events nor what was
 there before can matter. The rules, each checked below:
 
-- no start values, no `initial` processes, no edges;
+- no start values, no edges; of `initial` processes only those that come to their end at once and leave behind
+  constants, which nobody else writes;
 - each bit is written by one process, and the processes can be put in an order in which inputs come first;
 - what a process writes for others it writes on every way through, and it wakes for everything it reads from outside
   (a mark of the timeline's cases, which it keeps, is none of it where it can never be raised);
@@ -17,12 +18,12 @@ from typing import Literal
 
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import function_bits, power_up_word, written_bits
-from obento.core.limits import Limits
+from obento.core.limits import LimitReached, Limits
 from obento.core.pause import collector_held
 from obento.core.sim.lanes.bits import Bit, BitOps
 from obento.core.sim.lanes.delays import undelayed
 from obento.core.sim.lanes.fit import require_fit, require_processes_fit
-from obento.core.sim.lanes.graph import Graph
+from obento.core.sim.lanes.graph import TRUE, Graph
 from obento.core.sim.lanes.marks import never_marks
 from obento.core.sim.lanes.netlists import lower_gate, sweep
 from obento.core.sim.lanes.symbolic import Symbolic
@@ -66,6 +67,8 @@ class Levelized:
         if any(literals[bit] >= 0 for bit in self._bits.four_state):
             raise HasMemory("several writers")
         writer = {bit: _DONE for bit, literal in enumerate(literals) if literal >= 0} | inputs
+        self._contents: set[int] = set()
+        processes = self._run_initials(design, processes, writer, limits)
         _single_writers(design, processes, writer)
         self._constants(design, writer)
         for signal in design.escapes:
@@ -121,6 +124,49 @@ class Levelized:
                     self._bits.put(bit, (one >> i & 1, zero >> i & 1))
                     self._fixed.add(bit)
 
+    def _run_initials(
+        self, design: Design, processes: list[Process], writer: dict[int, int], limits: Limits
+    ) -> list[Process]:
+        """Have the constants that `initial` processes leave behind, tables above all; gives the other processes.
+
+        A case is applied when they have ended long since, and whatever reads them runs then, or when they change.
+
+        Raises
+        ------
+        HasMemory
+            If one of them does anything else.
+        """
+        first = [p for p in processes if p.kind == "initial" and not p.shadow]
+        if not first:
+            return processes
+        rest = [p for p in processes if p not in first]
+        others = [written_bits(p) for p in rest]
+        start: dict[int, Bit] = {}
+        for signal in design.signals:
+            one, zero = power_up_word(signal, ())
+            start |= {signal.offset + i: (one >> i & 1, zero >> i & 1) for i in range(signal.width)}
+        for process in first:
+            written = written_bits(process)
+            if not writer.keys().isdisjoint(written) or any(written & bits for bits in others):
+                raise HasMemory("start values")
+            try:
+                effect = Symbolic(self._ops, _NothingYet({bit: start[bit] for bit in written}), limits).run(
+                    process.body
+                )
+            except LimitReached as limit:
+                raise HasMemory("start values") from limit
+            if effect.blocking.keys() & effect.later.keys():
+                raise HasMemory("start values")
+            left = effect.blocking | effect.later
+            for bit in written:
+                value, certain = left.get(bit, (start[bit], TRUE))
+                if certain != TRUE or value[0] > TRUE or value[1] > TRUE:
+                    raise HasMemory("start values")
+                self._bits.put(bit, value)
+                writer[bit] = _DONE
+            self._contents |= written
+        return rest
+
     def _in_level_order(self, processes: list[Process], writer: dict[int, int]) -> Iterator[Process]:
         """Processes, each after those whose results it wakes for. Gates whose inputs are there are done on the way.
 
@@ -160,7 +206,8 @@ class Levelized:
             own = self._marks.intersection(written_bits(process))
             if own:
                 self._fixed |= never_marks(process, own, self._fixed_value, limits)
-        surroundings = _Outside(self._bits, self._fixed, process)
+        fixed = self._fixed if process.shadow else self._fixed | self._contents
+        surroundings = _Outside(self._bits, fixed, process)
         effect = Symbolic(self._ops, surroundings, limits).run(process.body)
         if effect.later:
             # Settled, a non-blocking update of a function of the inputs is the same as a blocking one.
@@ -201,6 +248,24 @@ class _Bits:
     def get(self, bit: int) -> Bit | None:
         literal = self.two_state[bit]
         return (literal, literal ^ 1) if literal >= 0 else self.four_state.get(bit)
+
+
+class _NothingYet:
+    """What an `initial` process sees at the beginning: what it writes itself, and nothing else that stays."""
+
+    def __init__(self, own: dict[int, Bit]) -> None:
+        self._own = own
+
+    def read(self, bit: int) -> Bit:
+        if bit not in self._own:
+            raise HasMemory("start values")
+        return self._own[bit]
+
+    def watched(self, bit: int) -> Bit | None:
+        return None
+
+    def changed(self, bit: int, old: Bit, new: Bit, active: int) -> None:
+        raise AssertionError("nothing is watched here")
 
 
 class _Outside:

@@ -11,6 +11,7 @@ from obento.core.check.running.observation import BLOCK, Observation, Planes, Ru
 from obento.core.check.running.power_up import refused_unknown
 from obento.core.ir.design import Design
 from obento.core.ir.part import RunError
+from obento.core.ir.unread import without_unread
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.event_driven import EventDriven
 from obento.core.sim.lanes.bits import Unfit
@@ -36,6 +37,7 @@ def observe(
     limits
         Bounds of the whole; what comes to one is told in the answer, not raised.
     """
+    design = without_unread(design)
     wires = _wires(binding, inputs)
     kind = _kind(cases)
     try:

@@ -14,6 +14,7 @@ from obento.core.check.running.observation import Observation, Planes, Run
 from obento.core.check.running.power_up import Ended, Start, apply_words, note_end
 from obento.core.ir.design import Design
 from obento.core.ir.part import Finished, RunError
+from obento.core.ir.unread import without_unread
 from obento.core.limits import LimitReached, Limits
 from obento.core.sim.event_driven import EventDriven
 from obento.core.sim.lanes.bits import Unfit
@@ -25,6 +26,10 @@ from obento.core.values import Word, ones
 
 LANES_FROM = 8
 """So many sequences are run side by side; fewer are quicker one after the other."""
+
+MEMORY_A_LANE = 32
+"""Of an array a sequence touches a word at a time on the timeline, while lanes go through all of its bits: so many bits
+a sequence cost the same on both."""
 
 OPEN_AS_ONE = "with - as 1"
 """The name of the run in which open inputs are 1."""
@@ -59,7 +64,7 @@ def observe_steps(
     limits: Limits,
     lanes_from: int | None = None,
 ) -> Observation:
-    """Run a design through all sequences; from so many on (`LANES_FROM`) in lanes, where it fits.
+    """Run a design through all sequences; from so many on (`LANES_FROM`) in lanes, where it fits and pays.
 
     Parameters
     ----------
@@ -74,14 +79,21 @@ def observe_steps(
     """
     stimulus = cases.stimulus
     assert stimulus is not None
+    design = without_unread(design)
     wiring = Wiring.of(binding, inputs)
     runs = [Run("fresh"), *([Run(OPEN_AS_ONE)] if any(stimulus.free) else [])]
-    if len(stimulus.sequences) >= (LANES_FROM if lanes_from is None else lanes_from):
+    sequences = len(stimulus.sequences)
+    if sequences >= (LANES_FROM if lanes_from is None else lanes_from) and _memory(design) <= MEMORY_A_LANE * sequences:
         try:
             return _side_by_side(design, wiring, cases, stimulus, limits, runs)
         except (Unfit, LimitReached):
             pass
     return _one_by_one(design, wiring, cases, stimulus, limits, runs)
+
+
+def _memory(design: Design) -> int:
+    """The bits of all arrays of a design."""
+    return sum(signal.width for signal in design.signals if signal.element)
 
 
 # What is set when.

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from functools import partial, reduce
 from typing import Protocol
@@ -354,22 +354,37 @@ class Symbolic:
 
     def _places(self, index: BitWord, signed: bool, base: int, step: int, offsets: range) -> list[tuple[int, int]]:
         """Where a computed offset may point: pairs of offset and the literal of "it points there"."""
-        out = []
         known = self.ops.all_known(index)
-        lits = [b[0] for b in index]
+        if known == FALSE:
+            return []
         n = len(index)
-        for offset in offsets:
-            if offset % step:
-                continue
+        if all(bit[0] < 2 for bit in index):
+            value = sum(bit[0] << i for i, bit in enumerate(index)) - ((1 << n) if signed and index[-1][0] else 0)
+            offset = (value - base) * step
+            return [(offset, known)] if offset in offsets else []
+        offset_of: dict[int, int] = {}
+        for offset in _multiples(step, offsets):
             value = base + offset // step
-            if not (-(1 << n - 1) <= value < 1 << n - 1 if signed else 0 <= value < 1 << n):
-                continue
-            here = known
-            for i in range(n):
-                here = self.g.and_(here, lits[i] ^ (0 if value >> i & 1 else 1))
-            if here != FALSE:
-                out.append((offset, here))
-        return out
+            if -(1 << n - 1) <= value < 1 << n - 1 if signed else 0 <= value < 1 << n:
+                offset_of[value & ((1 << n) - 1)] = offset
+        here = self._decoded(known, [bit[0] for bit in index], offset_of)
+        return [(offset, here[value]) for value, offset in offset_of.items() if value in here]
+
+    def _decoded(self, known: int, digits: list[int], values: Iterable[int]) -> dict[int, int]:
+        """Of some values the literal of "the digits spell it"; those that they cannot spell are left out. Values that
+        begin alike share what tells their beginning."""
+        found = {0: known}
+        for i in range(len(digits) - 1, -1, -1):
+            wanted = {value >> i for value in values}
+            longer: dict[int, int] = {}
+            for value, here in found.items():
+                for digit in (0, 1):
+                    if 2 * value + digit in wanted:
+                        literal = self.g.and_(here, digits[i] ^ 1 ^ digit)
+                        if literal != FALSE:
+                            longer[2 * value + digit] = literal
+            found = longer
+        return found
 
     # Expressions.
 
@@ -587,3 +602,9 @@ class Symbolic:
             if any(d != FALSE for d, _ in b[i + 1 :]):
                 base = ops.multiply(base, base)
         return ops.guarded(result, ops.all_known(a, b))
+
+
+def _multiples(step: int, offsets: range) -> range:
+    """Those of some offsets, one after the other, that are multiples of a step."""
+    apart = abs(step)  # an array that is numbered downwards has a negative step
+    return range(offsets.start + -offsets.start % apart, offsets.stop, apart)

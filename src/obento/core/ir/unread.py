@@ -1,0 +1,92 @@
+"""Processes that nothing shows: what they write reaches no output and no process that does anything else.
+
+They may be left out of a run where they cannot be noticed in any other way either: they print nothing, stop nothing,
+end in no error, draw no random number, and certainly settle. Whether they do all that is told by their form, and in
+doubt they stay."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+
+from obento.core.ir.design import Design, Process
+from obento.core.ir.drivers import all_targets, expressions, statements
+from obento.core.ir.nodes import Assign, Block, Call, Case, If, Ref, SystemCall, walk
+
+
+def without_unread(design: Design) -> Design:
+    """The same design without the processes that nothing shows; itself where there are none."""
+    nets = [_Net(p) for p in design.processes]
+    shown = {port.signal.id for port in design.ports} | {signal.id for signal in design.escapes}
+    shown |= {signal.id for part in design.parts for signal in part.inputs}
+    shown |= {s.id for switch in design.switches for s in (switch.a[0], switch.b[0])}
+    writers: dict[int, list[int]] = {}
+    for index, net in enumerate(nets):
+        for signal in net.writes:
+            writers.setdefault(signal, []).append(index)
+    live = bytearray(len(nets))
+    _reach(nets, writers, live, (i for i, n in enumerate(nets) if not n.is_quiet or not n.writes.isdisjoint(shown)))
+    _reach(nets, writers, live, _in_circles(nets, live))
+    if all(live):
+        return design
+    return replace(design, processes=[p for p, is_live in zip(design.processes, live, strict=True) if is_live])
+
+
+class _Net:
+    """A process as what it writes, reads and waits for, by the numbers of signals."""
+
+    def __init__(self, process: Process) -> None:
+        self.writes = {t.signal.id for t in all_targets(process.body)}
+        self.watches = {w.signal.id for w in process.watches}
+        self.reads = set(self.watches)
+        self.is_quiet = process.kind != "forever"
+        self.by_itself: set[int] = set()
+        """What it watches, writes, and may be woken by through its own writing."""
+        later: set[int] = set()
+        for s in statements(process.body):
+            if not isinstance(s, Block | If | Case | Assign) or (isinstance(s, Assign) and s.timing is not None):
+                self.is_quiet = False
+            if isinstance(s, Assign) and not s.blocking:
+                later |= {t.signal.id for t in s.targets}
+            for e in expressions(s):
+                for node in walk(e):
+                    if isinstance(node, Call | SystemCall):
+                        self.is_quiet = False
+                    elif isinstance(node, Ref):
+                        self.reads.add(node.signal.id)
+        # An `always` process does not wait while it writes at once (1364 clause 11.2), what it writes later finds it
+        # waiting.
+        self.by_itself = self.watches & (later if process.kind == "always" else self.writes)
+
+
+def _reach(nets: list[_Net], writers: dict[int, list[int]], live: bytearray, first: Iterable[int]) -> None:
+    """Have these processes stay, with all whose results they read."""
+    todo = list(first)
+    while todo:
+        index = todo.pop()
+        if not live[index]:
+            live[index] = 1
+            for signal in nets[index].reads:
+                todo += [w for w in writers.get(signal, ()) if not live[w]]
+
+
+def _in_circles(nets: list[_Net], live: bytearray) -> list[int]:
+    """Of the processes that nothing shows those that might wake each other for ever, or are woken by such."""
+    idle = [i for i in range(len(nets)) if not live[i]]
+    woken_by: dict[int, list[int]] = {}
+    for index in idle:
+        for signal in nets[index].watches:
+            woken_by.setdefault(signal, []).append(index)
+    wakes = {i: [w for s in nets[i].writes for w in woken_by.get(s, ()) if w != i] for i in idle}
+    wakers = dict.fromkeys(idle, 0)
+    for index in idle:
+        wakers[index] += bool(nets[index].by_itself)
+        for woken in wakes[index]:
+            wakers[woken] += 1
+    ready = [i for i in idle if not wakers[i]]
+    for index in ready:  # grows while it is walked
+        for woken in wakes[index]:
+            wakers[woken] -= 1
+            if not wakers[woken]:
+                ready.append(woken)
+    return [i for i in idle if wakers[i]]
