@@ -3,6 +3,7 @@ not wake for."""
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable
 
 from obento.core.check.explaining.latches import find_latches
@@ -24,6 +25,7 @@ def advise(design: Design, limits: Limits, tell: Tell) -> None:
     """Look at each process that waits for levels (clocked ones are meant to remember)."""
     owner: dict[int, Signal] = {s.offset + i: s for s in design.signals for i in range(s.width)}
     moving = _moving(design)
+    readers = _Readers(design)
     looked = 0
     for process in design.processes:
         if (
@@ -35,23 +37,23 @@ def advise(design: Design, limits: Limits, tell: Tell) -> None:
         looked += 1
         if looked > _MOST_PROCESSES:
             return
-        _look(design, process, owner, moving, limits, tell)
+        _look(process, owner, readers, moving, limits, tell)
 
 
 def _look(
-    design: Design, process: Process, owner: dict[int, Signal], moving: set[int], limits: Limits, tell: Tell
+    process: Process, owner: dict[int, Signal], readers: _Readers, moving: set[int], limits: Limits, tell: Tell
 ) -> None:
     surroundings = _Known(Graph(limits.graph_nodes))
     try:
         effect = Symbolic(BitOps(surroundings.graph, may_float=False), surroundings, limits).run(process.body)
     except (Unfit, LimitReached):
         return
-    outside = _read_elsewhere(design, process)
+    woken = _woken_by(process)
     own = {id(s) for f in functions_called(process.body) for s in f.storage()}
     forgotten: dict[int, Signal] = {}
     for bit, (_, written) in (effect.blocking | effect.later).items():
         signal = owner[bit]
-        if bit in outside and id(signal) not in own and not surroundings.graph.is_tautology(written):
+        if readers.are_elsewhere(bit, woken) and id(signal) not in own and not surroundings.graph.is_tautology(written):
             forgotten[signal.id] = signal
     places = {latch.signal.id: latch for latch in find_latches(process.body)}
     for signal in forgotten.values():
@@ -65,7 +67,6 @@ def _look(
         )
     if process.kind != "always":
         return
-    woken = {w.signal.offset + w.low + i for w in process.watches for i in range(w.width)}
     written_here = effect.blocking.keys() | effect.later.keys()
     missing = {
         owner[b].id: owner[b]
@@ -77,13 +78,20 @@ def _look(
         tell("sensitivity", f"this process does not wake when {names} changes", process.position, "write `always @*`")
 
 
-def _read_elsewhere(design: Design, process: Process) -> set[int]:
-    """Bits that an output port shows or another process wakes for."""
-    bits = {p.signal.offset + i for p in design.ports if p.direction != "in" for i in range(p.signal.width)}
-    for other in design.processes:
-        if other is not process:
-            bits.update(w.signal.offset + w.low + i for w in other.watches for i in range(w.width))
-    return bits
+class _Readers:
+    """Who reads each bit: output ports that show it, processes that wake for it."""
+
+    def __init__(self, design: Design) -> None:
+        self._shown = {p.signal.offset + i for p in design.ports if p.direction != "in" for i in range(p.signal.width)}
+        self._processes = Counter(bit for process in design.processes for bit in _woken_by(process))
+
+    def are_elsewhere(self, bit: int, woken: set[int]) -> bool:
+        """Whether a port reads a bit, or a process besides the one that is `woken` by these."""
+        return bit in self._shown or self._processes[bit] > (bit in woken)
+
+
+def _woken_by(process: Process) -> set[int]:
+    return {w.signal.offset + w.low + i for w in process.watches for i in range(w.width)}
 
 
 def _moving(design: Design) -> set[int]:

@@ -7,8 +7,9 @@ step right."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
+from functools import partial
 from itertools import pairwise
 
 from obento.core import values
@@ -47,6 +48,8 @@ TIMING_SLIPS = frozenset(
 _MOST_STEPS = 20_000
 _TURNED = {QUIET: QUIET, CYCLE: CYCLE, RISE: FALL, FALL: RISE}
 _FEWEST_EDGES = 3
+_FEW = 4
+"""So many sequences that are wrong are tried first: nearly every slip that it is not is refuted by them."""
 
 Observe = Callable[[Cases], Observation]
 Step = tuple[str, tuple[Cell, ...], int | None]
@@ -79,7 +82,7 @@ def find_timing_slips(
     search = _Search(expectation, verdict, found, again)
     whole = next(search.by_driving(), None)
     if whole is None and design.language == "verilog":
-        whole = _written_blocking(expectation, design, binding, limits)
+        whole = _written_blocking(search, expectation, design, binding, limits)
     if whole is None:
         whole = search.shifted()
     if whole is not None:
@@ -127,17 +130,21 @@ class _Search:
             yield Slip("wrong-edge", text, output)
         if spec.clock is None:
             return
-        if spec.reset.kind == "async" and self._right_with(self._pulsed(bit)):
+        if spec.reset.kind == "async" and self._right_with(partial(self._pulsed, bit)):
             yield Slip("reset-sync", f"{name} waits for the clock, and should act at once", output)
-        if spec.reset.kind == "sync" and self._right_with(self._held_back(bit)):
+        if spec.reset.kind == "sync" and self._right_with(partial(self._held_back, bit)):
             yield Slip("reset-async", f"{name} acts at once, and should wait for the {edges[1]} edge", output)
 
     def _is_right(self, cases: Cases) -> bool:
         """Whether every step is right when the hand-in is driven by other inputs of as many steps; suspects first."""
-        few = _only(cases, self._suspects[:4])
-        if not self._all_right(self._again(few[0]), few[1]):
+        if not self.may_be_right(cases):
             return False
         return judge(replace(self._e, cases=cases), self._again(cases)).right == self._cases.full
+
+    def may_be_right(self, cases: Cases) -> bool:
+        """Whether the first sequences that are wrong as handed in come out right by these inputs."""
+        few, places = _only(cases, self._suspects[:_FEW])
+        return self._all_right(self._again(few), places)
 
     def _all_right(self, seen: Observation, places: list[int | None]) -> bool:
         """Whether what was seen at `places` (the steps they stand for) is what is expected there."""
@@ -155,13 +162,18 @@ class _Search:
                         return False
         return True
 
-    def _right_with(self, sequences: list[tuple[str, list[Step]]]) -> bool:
-        if not sequences:
-            return False
-        planned = [(name, [Planned(action, cells) for action, cells, _ in steps]) for name, steps in sequences]
-        count, one, zero, stimulus = pack_steps(self._e.spec.inputs, self._e.spec.clock, planned)
-        places = [place for _, steps in sequences for _, _, place in steps]
-        return self._all_right(self._again(Cases(count, one, zero, stimulus)), places)
+    def _right_with(self, driven: Callable[[Iterable[Sequence]], list[tuple[str, list[Step]]]]) -> bool:
+        """Whether every step is right when sequences are driven so; suspects first."""
+        for some in (self._suspects[:_FEW], self._drive.sequences):
+            sequences = driven(some)
+            if not sequences:
+                return False
+            planned = [(name, [Planned(action, cells) for action, cells, _ in steps]) for name, steps in sequences]
+            count, one, zero, stimulus = pack_steps(self._e.spec.inputs, self._e.spec.clock, planned)
+            places = [place for _, steps in sequences for _, _, place in steps]
+            if not self._all_right(self._again(Cases(count, one, zero, stimulus)), places):
+                return False
+        return True
 
     def _steps(self, sequence: Sequence) -> Iterator[tuple[int, str, tuple[Cell, ...]]]:
         for step in range(sequence.first, sequence.first + sequence.length):
@@ -177,10 +189,10 @@ class _Search:
         plane = self._cases.one[bit] if self._e.spec.reset.active else self._cases.zero[bit]
         return bool(plane >> step & 1)
 
-    def _pulsed(self, bit: int) -> list[tuple[str, list[Step]]]:
+    def _pulsed(self, bit: int, sequences: Iterable[Sequence]) -> list[tuple[str, list[Step]]]:
         """The same sequences with a pulse of the clock in each step that resets, before it is looked at."""
         out: list[tuple[str, list[Step]]] = []
-        for sequence in self._drive.sequences:
+        for sequence in sequences:
             level = self._drive.idle
             steps: list[Step] = []
             for step, action, cells in self._steps(sequence):
@@ -195,13 +207,13 @@ class _Search:
             out.append((sequence.name, steps))
         return out
 
-    def _held_back(self, bit: int) -> list[tuple[str, list[Step]]]:
+    def _held_back(self, bit: int, sequences: Iterable[Sequence]) -> list[tuple[str, list[Step]]]:
         """The same sequences with the reset at rest in steps without an active edge."""
         assert self._e.spec.reset is not None
         rest = values.word(1 - self._e.spec.reset.active, 1)
         index = [p.name for p in self._e.spec.inputs].index(self._e.spec.reset.port)
         out: list[tuple[str, list[Step]]] = []
-        for sequence in self._drive.sequences:
+        for sequence in sequences:
             steps: list[Step] = []
             for step, action, cells in self._steps(sequence):
                 if not self._drive.active(step):
@@ -215,7 +227,7 @@ class _Search:
     def ignored(self) -> list[Slip]:
         """Inputs whose turning changes no output in any step, although what is expected depends on them."""
         spec = self._e.spec
-        few = _only(self._cases, self._suspects[:4])[0]
+        few = _only(self._cases, self._suspects[:_FEW])[0]
         before = self._again(few).runs[0].outputs
         found: list[Slip] = []
         bit = 0
@@ -389,7 +401,9 @@ def _only(cases: Cases, sequences: list[Sequence]) -> tuple[Cases, list[int | No
 # Other designs.
 
 
-def _written_blocking(expectation: Expectation, design: Design, binding: Binding, limits: Limits) -> Slip | None:
+def _written_blocking(
+    search: _Search, expectation: Expectation, design: Design, binding: Binding, limits: Limits
+) -> Slip | None:
     """Registers set with `=` that make every step right when set with `<=`."""
     candidates = [s for s in clocked_assignments(design) if s.blocking and s.timing is None]
     seen = read_elsewhere(design)
@@ -400,6 +414,8 @@ def _written_blocking(expectation: Expectation, design: Design, binding: Binding
         for s in chosen:
             s.blocking = False
         try:
+            if not search.may_be_right(expectation.cases):
+                continue
             verdict = judge(
                 expectation, observe_steps(design, binding, expectation.spec.inputs, expectation.cases, limits)
             )
