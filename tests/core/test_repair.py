@@ -147,3 +147,15 @@ def test_the_edge_of_a_vhdl_process_at_its_own_line(sequences: str) -> None:
     expectation = ready(clocked(sequences.replace("- 1 0 |", ". 1 0 |")))
     found = repaired(expectation, STATES, "a.vhd")
     assert [(c.line, c.text) for c in found.changes] == [(7, "`rising_edge(clk)` for `falling_edge(clk)`")]
+
+
+def test_a_hint_finds_the_same_changes_and_bounds_the_search(plain: Expectation) -> None:
+    files = [HandinFile("m.v", PLAIN.replace("a & b", "a | b").encode())]
+    alone = find_repair(plain, files, (), {})
+    assert alone is not None and alone.changes
+    hinted = find_repair(plain, files, (), {}, hints=[c.text for c in alone.changes])
+    assert hinted is not None and hinted.changes == alone.changes and hinted.tried <= alone.tried
+    assert find_repair(plain, files, (), {}, hints=["`|` for `&`, somewhere else"]) == alone
+    wrong_elsewhere = [HandinFile("m.v", PLAIN.replace("| ~c", "| c").encode())]
+    found = find_repair(plain, wrong_elsewhere, (), {}, hints=[c.text for c in alone.changes])
+    assert found is not None and found.changes and found.changes[0].text == "`~` before `c`"

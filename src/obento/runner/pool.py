@@ -25,6 +25,7 @@ from obento.core.check.mutation.smallest_change import Repair
 from obento.runner.worker import (
     HandTask,
     InsideTask,
+    RepairTask,
     SpecFiles,
     Task,
     TraceTask,
@@ -139,9 +140,9 @@ class CheckPool:
         """Work out the catch rate of a spec and wait for it; a sentence where it has none or it could not be done."""
         return self._waited(run_catch_rate, spec)
 
-    def repair(self, task: Task) -> Repair | str | None:
+    def repair(self, asked: RepairTask) -> Repair | str | None:
         """Look for the smallest change of a hand-in and wait for it; a sentence where it could not be done."""
-        return self._waited(run_repair, task)
+        return self._waited(run_repair, asked)
 
     def _waited(self, work: Callable[[Any], T], given: Any) -> T | str:
         try:

@@ -75,6 +75,14 @@ class HandTask:
     moves: tuple[Move, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class RepairTask:
+    """One hand-in that is wrong; `hints` are texts of changes that mended others who are wrong alike."""
+
+    task: Task
+    hints: tuple[str, ...] = ()
+
+
 _allowed = 0.0
 """Seconds of processor time that one hand-in may take in this process; 0 for no limit."""
 
@@ -176,11 +184,12 @@ def run_by_hand(asked: HandTask) -> ByHand | str | None:
         )
 
 
-def run_repair(task: Task) -> Repair | None:
+def run_repair(asked: RepairTask) -> Repair | None:
     """Look for the smallest change that makes a hand-in right."""
+    task = asked.task
     expectation = expected(task)
     with _timed():
-        return find_repair(expectation, task.files, task.provided, dict(task.choices))
+        return find_repair(expectation, task.files, task.provided, dict(task.choices), hints=asked.hints)
 
 
 def run_catch_rate(spec: SpecFiles) -> CatchRate | str:

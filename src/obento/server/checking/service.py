@@ -6,6 +6,7 @@ import logging
 import queue
 import threading
 import time
+from collections import Counter
 from concurrent.futures import CancelledError
 from dataclasses import dataclass, field
 from functools import partial
@@ -18,7 +19,7 @@ from obento.core.check.mutation.smallest_change import Repair
 from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool
-from obento.runner.worker import SpecFiles, Task, TraceTask
+from obento.runner.worker import RepairTask, SpecFiles, Task, TraceTask
 from obento.server.cases.summary import OutcomeSummary, summary_of
 from obento.server.errors import Trouble
 from obento.server.marks.ledger import Ledger
@@ -54,6 +55,15 @@ Finished = tuple[Job, Checked | None]
 """A job with its outcome; None where it was cancelled."""
 
 
+@dataclass(frozen=True, slots=True)
+class Wrong:
+    """An outcome that is not right in every case, with what it is of."""
+
+    result_id: int
+    cluster: str
+    task: Task
+
+
 @dataclass(slots=True)
 class Run:
     """A run in progress; `state` is running, done, cancelled or failed. `busy` counts what the machine had no time for:
@@ -77,6 +87,8 @@ class CheckService:
         self._opened = opened
         self.pool = CheckPool(workers, seconds)
         self._helper = CheckPool(1, min(seconds, _REPAIR_SECONDS))
+        self._for_readers = CheckPool(1, min(seconds, _REPAIR_SECONDS))
+        """For changes that somebody asks for: they do not queue behind those of a whole class."""
         self.at_hand = CheckPool(1, min(seconds, _REPAIR_SECONDS))
         """For what somebody is waiting for: it never queues behind a class."""
         self.at_hand.warm_up()
@@ -90,6 +102,7 @@ class CheckService:
         self._is_closing = True
         self.pool.close()
         self._helper.close()
+        self._for_readers.close()
         self.at_hand.close()
 
     def trace(self, asked: TraceTask) -> Trace:
@@ -129,34 +142,44 @@ class CheckService:
         if not self._helping.acquire(blocking=False):
             return None
         try:
-            return self._looked_for(result_id, task)
+            repair = self._looked_for(self._for_readers, [result_id], RepairTask(task))
+            return repair if repair.tried else None
         finally:
             self._helping.release()
 
-    def _looked_for(self, result_id: int, task: Task) -> Repair | None:
-        """Look for a change in the helper and keep what was found; a search that had to be stopped is kept as one
-        without result."""
-        found = self._helper.repair(task)
+    def _looked_for(self, pool: CheckPool, result_ids: list[int], asked: RepairTask) -> Repair:
+        """Look for a change and keep what was found for all these outcomes, which are of one text; a search that had to
+        be stopped is kept as one without result."""
+        found = pool.repair(asked)
         repair = Repair([], 0, False) if found is None or isinstance(found, str) else found
-        self._store.retrying(lambda c: repairs.put_repair(c, result_id, repair), seconds=10)
-        return repair if repair.tried else None
 
-    def _mend(self, wrong: list[tuple[int, Task]]) -> None:
+        def put(c: Connection) -> None:
+            for result_id in result_ids:
+                repairs.put_repair(c, result_id, repair)
+
+        self._store.retrying(put, seconds=10)
+        return repair
+
+    def _mend(self, wrong: list[Wrong]) -> None:
         """After a run: what could be changed in the wrong hand-ins, so that letters can say so. Ends with the
         service."""
-        for result_id, task in wrong:
+        hints: dict[str, tuple[str, ...]] = {}
+        for task, alike in _by_text(wrong):
             if self._is_closing:
                 return
             with self._store.transaction() as c:
-                known = repairs.repairs_of(c, [result_id])
-            if known:
+                known = repairs.repairs_of(c, [w.result_id for w in alike])
+            ids = [w.result_id for w in alike if w.result_id not in known]
+            if not ids:
                 continue
+            cluster = alike[0].cluster
             try:
-                self._looked_for(result_id, task)
+                repair = self._looked_for(self._helper, ids, RepairTask(task, hints.get(cluster, ())))
             except (Exception, CancelledError):
                 if not self._is_closing:
                     log.exception("looking for changes ended early")
                 return
+            hints[cluster] = (*hints.get(cluster, ()), *(change.text for change in repair.changes))
 
     def run_of(self, lab_id: int) -> Run | None:
         return self._runs.get(lab_id)
@@ -216,7 +239,7 @@ class CheckService:
 
     def _work(self, run: Run, jobs: list[Job]) -> None:
         finished: queue.SimpleQueue[Finished] = queue.SimpleQueue()
-        wrong: list[tuple[int, Task]] = []
+        wrong: list[Wrong] = []
         try:
             files: dict[int, tuple[HandinFile, ...]] = {}
             for job in jobs:
@@ -232,8 +255,8 @@ class CheckService:
                 outcomes = [(j, checked) for j, checked in ended if checked is not None and checked.status != "busy"]
                 ids = self._store.retrying(partial(self._enter, lab_id=run.lab_id, outcomes=outcomes), seconds=3600)
                 for (job, checked), result_id in zip(outcomes, ids, strict=True):
-                    if _is_wrong(job, checked):
-                        wrong.append((result_id, _task(job, files)))
+                    if checked.verdict is not None and _is_wrong(job, checked):
+                        wrong.append(Wrong(result_id, checked.verdict.cluster, _task(job, files)))
                 run.done += len(ended)
             state = "cancelled" if run.cancelled else "done"
         except Exception:
@@ -295,6 +318,21 @@ def _is_wrong(job: Job, checked: Checked) -> bool:
         and checked.verdict is not None
         and checked.verdict.right != job.spec.expectation.cases.full
     )
+
+
+def _by_text(wrong: list[Wrong]) -> list[tuple[Task, list[Wrong]]]:
+    """Wrong outcomes of one text together; first one of each cluster, those of large clusters before others."""
+    texts: dict[Task, list[Wrong]] = {}
+    for w in wrong:
+        texts.setdefault(w.task, []).append(w)
+    size = Counter(w.cluster for w in wrong)
+    seen: Counter[str] = Counter()
+    ordered: list[tuple[int, int, Task]] = []
+    for task, alike in texts.items():
+        cluster = alike[0].cluster
+        ordered.append((seen[cluster], -size[cluster], task))
+        seen[cluster] += 1
+    return [(task, texts[task]) for _, _, task in sorted(ordered, key=lambda each: each[:2])]
 
 
 def _hand_over(finished: queue.SimpleQueue[Finished], job: Job, checked: Checked | None) -> None:

@@ -87,7 +87,7 @@ _EVERYTHING = re.compile(
 _PASSED_OVER = frozenset(["port", "start", "resolution", "supply", "override"])
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, eq=False)
 class Trial:
     """A change that can be made and taken back; the lower `likely`, the sooner it is tried."""
 

@@ -7,14 +7,14 @@ found."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass
 from functools import partial
 
 from obento.core.check.expectation.model import Expectation, with_cases
 from obento.core.check.judging.ready import Ready, make_ready
 from obento.core.check.judging.verdict import judge
-from obento.core.check.mutation.changes import limits_of_trials, trials_of
+from obento.core.check.mutation.changes import Trial, limits_of_trials, trials_of
 from obento.core.check.running.cases import observe
 from obento.core.check.running.observation import Observation
 from obento.core.check.running.steps import observe_steps
@@ -52,6 +52,7 @@ def find_repair(
     provided: Sequence[HandinFile],
     choices: Mapping[str, str],
     limits: Limits | None = None,
+    hints: Collection[str] = (),
 ) -> Repair | None:
     """Look for the smallest change of a hand-in that is wrong somewhere; None where it cannot be run.
 
@@ -61,6 +62,8 @@ def find_repair(
         The lab's own files that every hand-in may use.
     choices
         Settled by a person: our port (or the unit's name) -> theirs.
+    hints
+        Texts of changes that made others right who are wrong alike: tried first, they bound how far is searched.
     """
     if expectation.spec.bench is not None:
         return None
@@ -94,27 +97,45 @@ def find_repair(
         return Repair([], 0, True)
     few = _few_cases(expectation, verdict.right)
     trials = trials_of(ready.design, ready.reading.sources)
-    found: list[Change] = []
-    best = None
-    tried = 0
-    for trial in trials[:MOST_TRIED]:
-        if best is not None and trial.likely > best:
-            break
-        tried += 1
+
+    def mends(trial: Trial) -> bool:
         trial.make()
         try:
-            is_right = right(few, seen(few.cases)) and right(expectation, seen(expectation.cases))
+            return right(few, seen(few.cases)) and right(expectation, seen(expectation.cases))
         except LimitReached:
-            is_right = False
+            return False
         finally:
             trial.undo()
-        if is_right:
+
+    found, tried = _likeliest(trials, hints, mends)
+    places = [(ready.reading.sources.place(t.position), t.text) for t in found]
+    changes = dict.fromkeys(Change(place.file, place.line, text) for place, text in places)
+    return Repair(list(changes), tried, len(trials) <= MOST_TRIED)
+
+
+def _likeliest(
+    trials: Sequence[Trial], hints: Collection[str], mends: Callable[[Trial], bool]
+) -> tuple[list[Trial], int]:
+    """Of trials, the likeliest first, the first few that mend and are equally likely, and how many were tried."""
+    known: dict[int, bool] = {}
+
+    def is_right(trial: Trial) -> bool:
+        if id(trial) not in known:
+            known[id(trial)] = mends(trial)
+        return known[id(trial)]
+
+    hinted = [t for t in trials if t.text in hints] if hints else []
+    best = next((t.likely for t in hinted if is_right(t)), None)
+    found: list[Trial] = []
+    for trial in dict.fromkeys([*trials[:MOST_TRIED], *hinted]):
+        if best is not None and trial.likely > best:
+            continue
+        if is_right(trial):
             best = trial.likely
-            place = ready.reading.sources.place(trial.position)
-            found.append(Change(place.file, place.line, trial.text))
+            found.append(trial)
             if len(found) == _MOST_FOUND:
                 break
-    return Repair(list(dict.fromkeys(found)), tried, len(trials) <= MOST_TRIED)
+    return found, len(known)
 
 
 def _few_cases(expectation: Expectation, right: int) -> Expectation:

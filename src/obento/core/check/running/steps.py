@@ -64,7 +64,7 @@ def observe_steps(
     limits: Limits,
     lanes_from: int | None = None,
 ) -> Observation:
-    """Run a design through all sequences; from so many on (`LANES_FROM`) in lanes, where it fits and pays.
+    """Run a design through all sequences, in lanes where they are many enough, it fits and pays.
 
     Parameters
     ----------
@@ -75,7 +75,7 @@ def observe_steps(
     cases
         The steps of all sequences, with their stimulus.
     lanes_from
-        From so many sequences on they are run side by side, where that fits; `LANES_FROM` when left out.
+        From so many sequences on they are run side by side, where that fits; when left out, where it pays.
     """
     stimulus = cases.stimulus
     assert stimulus is not None
@@ -83,7 +83,8 @@ def observe_steps(
     wiring = Wiring.of(binding, inputs)
     runs = [Run("fresh"), *([Run(OPEN_AS_ONE)] if any(stimulus.free) else [])]
     sequences = len(stimulus.sequences)
-    if sequences >= (LANES_FROM if lanes_from is None else lanes_from) and _memory(design) <= MEMORY_A_LANE * sequences:
+    pays = sequences >= LANES_FROM and _memory(design) <= MEMORY_A_LANE * sequences
+    if pays if lanes_from is None else sequences >= lanes_from:
         try:
             return _side_by_side(design, wiring, cases, stimulus, limits, runs)
         except (Unfit, LimitReached):
