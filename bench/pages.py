@@ -13,6 +13,7 @@ import threading
 import time
 import zipfile
 from collections.abc import Callable
+from concurrent.futures import ProcessPoolExecutor
 from statistics import median
 
 import httpx
@@ -57,14 +58,20 @@ def _timed(work: Callable[[], object]) -> float:
     return time.perf_counter() - start
 
 
-def _sum_of_work(students: int) -> float:
-    """Seconds of one processor for the checks alone."""
+def _check_some(seeds: range) -> float:
+    """Seconds on the clock for some checks alone."""
     expectation = open_spec("s.toml", WIDE_SPEC.encode(), {}).expectation
     assert expectation is not None
-    start = time.process_time()
-    for i in range(students):
+    start = time.perf_counter()
+    for i in seeds:
         check_handin(expectation, [HandinFile("unit16.v", wide_coursework(i).encode())])
-    return time.process_time() - start
+    return time.perf_counter() - start
+
+
+def _work_side_by_side(students: int) -> float:
+    """Seconds that the checks alone take two processes that do nothing else, as far as the machine lets them."""
+    with ProcessPoolExecutor(2) as pool:
+        return max(pool.map(_check_some, [range(0, students, 2), range(1, students, 2)]))
 
 
 def _reads_a_second(base: str, cookies: httpx.Cookies, path: str) -> float:
@@ -96,8 +103,8 @@ def _size(store: Store) -> dict[str, float]:
 
 
 def main(students: int) -> None:
-    work = _sum_of_work(students)
-    print(f"{students} checks alone: {work:.1f} s of one processor")
+    work = _work_side_by_side(students)
+    print(f"{students} checks alone, in two processes: {work:.1f} s")
     with serving() as served, httpx.Client(base_url=f"{served.address}/api", timeout=600) as http:
         lab_id, task_id = _fill(served.store, students)
         csrf = http.post("/sign-in", json={"email": EMAIL, "password": PASSWORD}).raise_for_status().json()["csrf"]
@@ -111,7 +118,7 @@ def main(students: int) -> None:
             http.get(f"/labs/{lab_id}/check/events").raise_for_status()
 
         taken = _timed(check)
-        print(f"drop {drop:.2f} s, check {taken:.1f} s: {taken / (work / 2):.2f} of two perfect workers")
+        print(f"drop {drop:.2f} s, check {taken:.1f} s: {taken / work:.2f} of the work alone")
         results = http.get(f"/tasks/{task_id}/results").json()
         wrong = next(c for c in results["clusters"] if c["kind"] == "wrong")["members"][0]["handin_id"]
         pages = {

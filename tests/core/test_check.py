@@ -9,7 +9,7 @@ import pytest
 from obento.core.check.check import check_handin, open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.outcome import Checked
-from obento.core.check.report import report
+from obento.core.check.report import handin_report, report_head
 from obento.core.check.running.binding import is_near
 from obento.core.handin import HandinFile
 
@@ -274,7 +274,7 @@ def test_rules_are_counted_on_their_own_structure() -> None:
 def test_the_result_in_json() -> None:
     expectation = two()
     wrong = check(expectation, "module m(input A, b, output y); assign y = A | b; endmodule")
-    data = report(expectation, [("s07", wrong)])
+    data = report_head(expectation) | {"handins": [handin_report(expectation, "s07", wrong, "failing")]}
     handin = data["handins"][0]
     assert data["obento"] == "result/1" and data["spec"]["cases"] == 4 and data["spec"]["digest"].startswith("sha256:")
     assert (handin["status"], handin["passed"], handin["total"], handin["verdict"], handin["cells"]) == (
@@ -295,4 +295,4 @@ def test_the_result_in_json() -> None:
         "wrong": ["y"],
     }
     assert handin["binding"][0] == {"ours": "a", "theirs": "A", "how": "case"}
-    assert len(report(expectation, [("s", wrong)], "all")["handins"][0]["cases"]) == 4
+    assert len(handin_report(expectation, "s", wrong, "all")["cases"]) == 4

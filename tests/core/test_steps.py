@@ -6,7 +6,7 @@ from __future__ import annotations
 import pytest
 
 from obento.core.check.explaining.divergence import diverge
-from obento.core.check.report import report
+from obento.core.check.report import handin_report
 from obento.core.planes import set_bits
 from tests.core.clocked import (
     CLOCK,
@@ -207,7 +207,7 @@ def test_first_divergence_and_what_only_follows() -> None:
     found = diverge(expectation, deaf.verdict)
     assert set_bits(found.first) == [2, 7] and set_bits(found.follows) == [3, 4]
     assert [(s.start, s.end, s.is_back) for s in found.stretches] == [(2, 5, True), (7, 8, False)]
-    data = report(expectation, [("a", deaf)])["handins"][0]
+    data = handin_report(expectation, "a", deaf, "failing")
     assert [(c["index"], c["step"], c["clock"], c["follows"]) for c in data["cases"]] == [
         (2, 3, "c", False), (3, 4, "c", True), (4, 5, "c", True), (7, 8, "c", False),
     ]  # fmt: skip

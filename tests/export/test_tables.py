@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import json
 import xml.etree.ElementTree as ElementTree
 
 import pytest
@@ -12,9 +13,9 @@ from openpyxl import load_workbook
 from obento.core.check.check import check_handin, open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.outcome import Checked
-from obento.core.check.report import report
 from obento.core.handin import HandinFile
-from obento.export.tables import csv_text, junit_text, neutral, rows_to_csv, tap_text
+from obento.export.result_files import CsvResult, JsonResult, JunitResult, ResultFile, TapResult
+from obento.export.tables import neutral, rows_to_csv
 from obento.export.workbook import rows_to_xlsx
 from tests.sluice import SPEC
 
@@ -31,6 +32,12 @@ def checked() -> tuple[Expectation, list[tuple[str, Checked]]]:
     return loaded.expectation, [
         (name, check_handin(loaded.expectation, [HandinFile("a.v", text.encode())])) for name, text in texts.items()
     ]
+
+
+def whole(form: ResultFile, outcomes: list[tuple[str, Checked]]) -> str:
+    """A result file as it is written."""
+    parts = [form.part(name, outcome) for name, outcome in outcomes]
+    return form.head + form.between.join(parts) + form.tail
 
 
 def test_cells_that_a_spreadsheet_would_run_are_made_harmless() -> None:
@@ -77,8 +84,7 @@ def test_a_workbook_reads_back_with_numbers_as_numbers() -> None:
 
 def test_results_as_csv(checked: tuple[Expectation, list[tuple[str, Checked]]]) -> None:
     expectation, outcomes = checked
-    data = report(expectation, outcomes, "all")
-    rows = list(csv.DictReader(io.StringIO(csv_text(data))))
+    rows = list(csv.DictReader(io.StringIO(whole(CsvResult(expectation), outcomes))))
     assert [r["name"] for r in rows] == ["right", "'" + HOSTILE, "broken"]
     assert [r["status"] for r in rows] == ["checked", "checked", "unreadable"]
     assert rows[0]["verdict"] == "v1111" and rows[1]["cells"] == outcomes[1][1].verdict.cells()  # type: ignore[union-attr]
@@ -90,7 +96,7 @@ def test_junit_counts_what_it_does_not_list(
     checked: tuple[Expectation, list[tuple[str, Checked]]], shown: str, listed: int
 ) -> None:
     expectation, outcomes = checked
-    root = ElementTree.fromstring(junit_text(expectation, outcomes, shown))  # type: ignore[arg-type]
+    root = ElementTree.fromstring(whole(JunitResult(expectation, shown), outcomes))  # type: ignore[arg-type]
     right, wrong, broken = root.findall("testsuite")
     assert [s.get("failures") for s in (right, wrong, broken)] == ["0", "2", "0"]
     assert [s.get("errors") for s in (right, wrong, broken)] == ["0", "0", "1"]
@@ -101,8 +107,29 @@ def test_junit_counts_what_it_does_not_list(
 
 
 def test_tap_has_one_line_for_each_case(checked: tuple[Expectation, list[tuple[str, Checked]]]) -> None:
-    lines = tap_text(*checked).splitlines()
-    assert lines[:2] == ["TAP version 13", "1..9"]
+    expectation, outcomes = checked
+    lines = whole(TapResult(expectation), outcomes).splitlines()
+    assert lines[0] == "TAP version 13" and lines[-1] == "1..9"
     assert len(lines) == 2 + 9, "no name breaks a line"
+    assert [line.split()[line.startswith("not") + 1] for line in lines[1:-1]] == [str(n) for n in range(1, 10)]
     assert sum(line.startswith("ok ") for line in lines) == 4 + 2
-    assert lines[-1] == "not ok 9 - broken: unreadable"
+    assert lines[-2] == "not ok 9 - broken: unreadable"
+
+
+@pytest.mark.parametrize(("shown", "listed"), [("all", 4), ("failing", 2), ("none", 0)])
+def test_results_as_json(checked: tuple[Expectation, list[tuple[str, Checked]]], shown: str, listed: int) -> None:
+    expectation, outcomes = checked
+    data = json.loads(whole(JsonResult(expectation, shown), outcomes))  # type: ignore[arg-type]
+    assert data["obento"] == "result/1" and data["spec"]["cases"] == 4
+    right, wrong, broken = data["handins"]
+    assert [h["name"] for h in data["handins"]] == ["right", HOSTILE, "broken"]
+    assert len(wrong["cases"]) == listed and wrong["passed"] == 2 and right["verdict"] == "1111"
+    assert broken["status"] == "unreadable" and broken["cells"] == "ssss" and broken["messages"][0]["line"] == 1
+    assert all(not c["pass"] for c in wrong["cases"]) or shown == "all"
+
+
+def test_no_hand_ins_are_a_whole_file_too(checked: tuple[Expectation, list[tuple[str, Checked]]]) -> None:
+    expectation, _ = checked
+    assert json.loads(whole(JsonResult(expectation, "all"), []))["handins"] == []
+    assert len(ElementTree.fromstring(whole(JunitResult(expectation, "all"), []))) == 0
+    assert whole(TapResult(expectation), []) == "TAP version 13\n1..0\n"

@@ -2,24 +2,27 @@
 
 from __future__ import annotations
 
-import json
 import os
+import queue
 import sys
-import threading
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from dataclasses import dataclass
+from functools import partial
 from pathlib import Path
+from typing import TextIO
 
+from obento.cli.reported import Reported, ReportTask, reported, run_reported
 from obento.core.check.check import LoadedSpec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.outcome import Checked
-from obento.core.check.report import Shown, report
+from obento.core.check.report import Shown
 from obento.core.handin import HandinFile
-from obento.export.tables import csv_text, junit_text, tap_text
+from obento.export.result_files import CsvResult, JsonResult, JunitResult, ResultFile, TapResult
 from obento.intake.archive import ArchiveError, open_inner, read_folder, read_zip
 from obento.intake.batch import split_children
 from obento.runner.pool import CheckPool
-from obento.runner.worker import SpecFiles, Task, opened
+from obento.runner.worker import SpecFiles, Task, opened, stopped
 
 
 class CallError(Exception):
@@ -41,8 +44,11 @@ def run_check(spec: Path, handins: Sequence[Path], batch: bool, outputs: Outputs
         if loaded.expectation is None:
             return 2
         found = _gather(handins, batch)
-        checked = _run_all(files, found, jobs)
-        _write(loaded.expectation, checked, outputs, cases)
+        checked: list[tuple[str, Checked]] = []
+        with _Written(loaded.expectation, outputs, cases) as written:
+            for name, outcome in _run_all(files, found, jobs, outputs, cases):
+                written.add(name, outcome)
+                checked.append((name, outcome.checked))
     except CallError as error:
         print(f"error: {error}", file=sys.stderr)
         return 2
@@ -139,41 +145,87 @@ def _gather(paths: Sequence[Path], batch: bool) -> dict[str, list[HandinFile]]:
     return found
 
 
-def _run_all(spec: SpecFiles, handins: dict[str, list[HandinFile]], jobs: int) -> list[tuple[str, Checked]]:
+def _run_all(
+    spec: SpecFiles, handins: dict[str, list[HandinFile]], jobs: int, outputs: Outputs, cases: Shown
+) -> Iterator[tuple[str, Reported]]:
+    """Check all side by side; outcomes come in the order of the hand-ins, each as soon as it may."""
     workers = min(jobs or os.cpu_count() or 1, len(handins))
-    outcomes: dict[str, Checked] = {}
-    finished = threading.Semaphore(0)
+    finished: queue.SimpleQueue[tuple[str, Reported]] = queue.SimpleQueue()
 
-    def note(name: str, outcome: Checked | None) -> None:
-        if outcome is not None:
-            outcomes[name] = outcome
-        finished.release()
+    def note(asked: ReportTask, outcome: Reported | Checked | None) -> None:
+        if not isinstance(outcome, Reported):
+            outcome = reported(asked, outcome or stopped("this was cancelled"))
+        finished.put((asked.name, outcome))
 
     with CheckPool(workers, start="fork") as pool:
         for name, files in handins.items():
-            task = Task(spec, tuple(files))
-            pool.submit(task, lambda outcome, name=name: note(name, outcome))  # type: ignore[misc]
+            asked = ReportTask(
+                Task(spec, tuple(files)), name, outputs.json is not None, outputs.junit is not None, cases
+            )
+            pool.submit(asked, partial(note, asked), run_reported)
         from obento.cli.show import progress_of  # loaded while the workers work
 
+        early: dict[str, Reported] = {}
         with progress_of(len(handins)) as advance:
-            for _ in handins:
-                finished.acquire()
-                advance()
-    return [(name, outcomes[name]) for name in handins]
+            for name in handins:
+                while name not in early:
+                    other, outcome = finished.get()
+                    early[other] = outcome
+                    advance()
+                yield name, early.pop(name)
 
 
-def _write(expectation: Expectation, checked: list[tuple[str, Checked]], outputs: Outputs, cases: Shown) -> None:
-    data = report(expectation, checked, cases)
-    texts = [
-        (outputs.json, lambda: json.dumps(data, ensure_ascii=False, indent=1) + "\n"),
-        (outputs.csv, lambda: csv_text(data)),
-        (outputs.junit, lambda: junit_text(expectation, checked, cases)),
-        (outputs.tap, lambda: tap_text(expectation, checked)),
-    ]
-    for path, make in texts:
-        if path is None:
-            continue
-        try:
-            path.write_text(make(), encoding="utf-8", newline="")
-        except OSError as error:
-            raise CallError(f"{path}: {error.strerror or error}") from error
+class _Written:
+    """The result files of one call, written hand-in by hand-in."""
+
+    def __init__(self, expectation: Expectation, outputs: Outputs, cases: Shown) -> None:
+        wanted: list[tuple[Path | None, ResultFile]] = [
+            (outputs.json, JsonResult(expectation, cases)),
+            (outputs.csv, CsvResult(expectation)),
+            (outputs.junit, JunitResult(expectation, cases)),
+            (outputs.tap, TapResult(expectation)),
+        ]
+        self._files = [(path, form) for path, form in wanted if path is not None]
+        self._open: list[tuple[Path, ResultFile, TextIO]] = []
+        self._is_first = True
+
+    def __enter__(self) -> _Written:
+        for path, form in self._files:
+            with _told(path):
+                self._open.append((path, form, path.open("w", encoding="utf-8", newline="")))
+            self._put(self._open[-1], form.head)
+        return self
+
+    def add(self, name: str, outcome: Reported) -> None:
+        """Write the parts of one hand-in."""
+        for file in self._open:
+            form = file[1]
+            part = (
+                outcome.json
+                if isinstance(form, JsonResult)
+                else outcome.junit
+                if isinstance(form, JunitResult)
+                else form.part(name, outcome.checked)
+            )
+            self._put(file, ("" if self._is_first else form.between) + (part or ""))
+        self._is_first = False
+
+    def _put(self, file: tuple[Path, ResultFile, TextIO], text: str) -> None:
+        with _told(file[0]):
+            file[2].write(text)
+
+    def __exit__(self, kind: object, error: object, trace: object) -> None:
+        for file in self._open:
+            with _told(file[0]):
+                if kind is None:
+                    file[2].write(file[1].tail)
+                file[2].close()
+
+
+@contextmanager
+def _told(path: Path) -> Iterator[None]:
+    """Say of which file it was that it could not be written."""
+    try:
+        yield
+    except OSError as error:
+        raise CallError(f"{path}: {error.strerror or error}") from error

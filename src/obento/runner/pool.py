@@ -11,6 +11,7 @@ from collections import deque
 from collections.abc import Callable, Sequence
 from concurrent.futures import CancelledError, InvalidStateError, TimeoutError
 from contextlib import suppress
+from dataclasses import dataclass
 from types import TracebackType
 from typing import Any, Literal, TypeVar
 
@@ -48,8 +49,15 @@ CONSTS.sleep_unit = (
 )
 
 T = TypeVar("T")
-Done = Callable[[Checked | None], None]
-"""Hears of the outcome, or None when the task was cancelled."""
+Done = Callable[[Any], None]
+"""Hears of what the work gave, or of an outcome that says why it gave nothing; of None when the task was cancelled."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Submitted:
+    work: Callable[[Any], Any]
+    given: Any
+    done: Done
 
 
 _WALL = 6.0
@@ -84,7 +92,7 @@ class CheckPool:
         self._pool = self._make()
         self._lock = threading.Lock()
         self._under_way = 0
-        self._again: deque[tuple[Task, Done]] = deque()
+        self._again: deque[_Submitted] = deque()
         self._open: set[ProcessFuture[Any]] = set()
         self._is_closed = False
 
@@ -156,25 +164,27 @@ class CheckPool:
         except (MemoryError, RecursionError):
             return "this needs more than one hand-in may take"
 
-    def submit(self, task: Task, done: Done) -> ProcessFuture[Checked]:
-        """Queue a task; `done` is called in a thread of the pool, once. A task that had no outcome, since the machine
-        had no time for it, is run again when nothing else is under way here."""
-        future = self._schedule(run_task, task)
+    def submit(self, task: Any, done: Done, work: Callable[[Any], Any] = run_task) -> ProcessFuture[Any]:
+        """Queue a task for some work, checking it unless told otherwise; `done` is called in a thread of the pool,
+        once. A task that had no outcome, since the machine had no time for it, is run again when nothing else is under
+        way here."""
+        future = self._schedule(work, task)
+        submitted = _Submitted(work, task, done)
         with self._lock:
             self._under_way += 1
-        future.add_done_callback(lambda _: self._finish(future, task, done))
+        future.add_done_callback(lambda _: self._finish(future, submitted))
         return future
 
-    def _finish(self, future: ProcessFuture[Checked], task: Task, done: Done) -> None:
+    def _finish(self, future: ProcessFuture[Any], submitted: _Submitted) -> None:
         outcome = self._outcome(future)
-        is_first = outcome is not None and outcome.status == "busy"
+        is_first = isinstance(outcome, Checked) and outcome.status == "busy"
         with self._lock:
             self._under_way -= 1
             if is_first:
-                self._again.append((task, done))
+                self._again.append(submitted)
         try:
             if not is_first:
-                done(outcome)
+                submitted.done(outcome)
         finally:
             self._next_again()
 
@@ -183,20 +193,20 @@ class CheckPool:
         with self._lock:
             if self._under_way or not self._again:
                 return
-            task, done = self._again.popleft()
+            submitted = self._again.popleft()
             self._under_way += 1
             closed = self._is_closed
         if closed:
-            self._end_again(None, done)
+            self._end_again(None, submitted.done)
             return
-        future = self._schedule(run_task, task)
-        future.add_done_callback(lambda _: self._end_again(self._outcome(future), done))
+        future = self._schedule(submitted.work, submitted.given)
+        future.add_done_callback(lambda _: self._end_again(self._outcome(future), submitted.done))
 
-    def _outcome(self, future: ProcessFuture[Checked]) -> Checked | None:
+    def _outcome(self, future: ProcessFuture[Any]) -> Any:
         """What came of a task; of one that the end of this pool cut off nothing."""
         return None if self._is_closed and not _has_result(future) else outcome_of(future, self.seconds)
 
-    def _end_again(self, outcome: Checked | None, done: Done) -> None:
+    def _end_again(self, outcome: Any, done: Done) -> None:
         with self._lock:
             self._under_way -= 1
         try:
@@ -223,11 +233,10 @@ class CheckPool:
         self.close()
 
 
-def outcome_of(future: ProcessFuture[Checked], seconds: float) -> Checked | None:
+def outcome_of(future: ProcessFuture[Any], seconds: float) -> Any:
     """A finished future as an outcome: what ended it from outside becomes one too; `busy` where only the clock did."""
     try:
-        result: Checked = future.result()
-        return result
+        return future.result()
     except CancelledError:
         return None
     except TimeoutError:
@@ -244,7 +253,7 @@ def outcome_of(future: ProcessFuture[Checked], seconds: float) -> Checked | None
         )
 
 
-def _has_result(future: ProcessFuture[Checked]) -> bool:
+def _has_result(future: ProcessFuture[Any]) -> bool:
     return not future.cancelled() and future.exception() is None
 
 

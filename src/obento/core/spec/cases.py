@@ -6,11 +6,11 @@ known by their sequence and number (`Stimulus`)."""
 from __future__ import annotations
 
 import random
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from obento.core import values
-from obento.core.planes import count_plane
+from obento.core.planes import count_plane, picked, spelled
 from obento.core.spec.model import Row, Spec, SpecPort
 from obento.core.spec.stimulus import Stimulus
 from obento.core.values import Word
@@ -46,6 +46,29 @@ class Cases:
             one = one << 1 | (self.one[i] >> index & 1)
             zero = zero << 1 | (self.zero[i] >> index & 1)
         return one, zero
+
+
+def shown_inputs(spec: Spec, cases: Cases, chosen: Sequence[int]) -> list[list[str]]:
+    """What each input is in some cases, as its port shows it; of a clock what it does in these steps."""
+    columns: list[list[str]] = []
+    bit = 0
+    for port in spec.inputs:
+        if cases.stimulus is not None and spec.clock is not None and port.name == spec.clock.port:
+            columns.append([cases.stimulus.actions[case] for case in chosen])
+        else:
+            columns.append(_shown(port, cases, bit, chosen))
+        bit += port.width
+    return columns
+
+
+def _shown(port: SpecPort, cases: Cases, first: int, chosen: Sequence[int]) -> list[str]:
+    """What an input, whose first bit this is, is in some cases."""
+    bits = range(first + port.width - 1, first - 1, -1)
+    one = spelled([picked(cases.one[i], cases.count, chosen) for i in bits], len(chosen))
+    zero = spelled([picked(cases.zero[i], cases.count, chosen) for i in bits], len(chosen))
+    words = list(zip(one, zero, strict=True))
+    text_of = {word: port.show(word) for word in set(words)}
+    return [text_of[word] for word in words]
 
 
 def match_plane(row: Row, spec: Spec, cases: Cases) -> int:

@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from obento.core.check.expectation.model import Expectation, expected_word
-from obento.core.planes import picked, spelled
-from obento.core.spec.cases import Cases
-from obento.core.spec.model import Spec, SpecPort
+from obento.core.spec.cases import shown_inputs
+from obento.core.spec.model import Spec
 from obento.server.specs.models import PortView, StepPlace
 
 
@@ -20,49 +19,21 @@ def port_views(spec: Spec) -> list[PortView]:
 
 def input_values(expectation: Expectation, case: int) -> list[str]:
     """The inputs of a case as they are written; of a step what the clock does."""
-    spec, cases = expectation.spec, expectation.cases
-    values = []
-    bit = 0
-    for port in spec.inputs:
-        is_clock = cases.stimulus is not None and spec.clock is not None and port.name == spec.clock.port
-        values.append(
-            cases.stimulus.actions[case]
-            if is_clock and cases.stimulus
-            else port.show(cases.word(case, bit, port.width))
-        )
-        bit += port.width
-    return values
+    return [values[0] for values in shown_inputs(expectation.spec, expectation.cases, [case])]
 
 
 def case_labels(expectation: Expectation, chosen: Sequence[int]) -> list[str]:
     """Cases in a narrow list: their inputs; of steps their places before."""
-    spec, cases = expectation.spec, expectation.cases
-    stimulus = cases.stimulus
+    cases = expectation.cases
     if cases.labels:
         return [cases.labels[case] for case in chosen]
-    columns: list[list[str]] = []
-    bit = 0
-    for port in spec.inputs:
-        if stimulus is not None and spec.clock is not None and port.name == spec.clock.port:
-            columns.append([stimulus.actions[case] for case in chosen])
-        else:
-            columns.append(_shown(port, cases, bit, chosen))
-        bit += port.width
+    columns = shown_inputs(expectation.spec, cases, chosen)
     inputs = [" ".join(values) for values in zip(*columns, strict=True)] if columns else [""] * len(chosen)
+    stimulus = cases.stimulus
     if stimulus is None:
         return inputs
     places = (stimulus.place(case) for case in chosen)
     return [f"{sequence.name} {number}: {text}" for (sequence, number), text in zip(places, inputs, strict=True)]
-
-
-def _shown(port: SpecPort, cases: Cases, first: int, chosen: Sequence[int]) -> list[str]:
-    """What an input, whose first bit this is, is in some cases."""
-    bits = range(first + port.width - 1, first - 1, -1)
-    one = spelled([picked(cases.one[i], cases.count, chosen) for i in bits], len(chosen))
-    zero = spelled([picked(cases.zero[i], cases.count, chosen) for i in bits], len(chosen))
-    words = list(zip(one, zero, strict=True))
-    text_of = {word: port.show(word) for word in set(words)}
-    return [text_of[word] for word in words]
 
 
 def case_label(expectation: Expectation, case: int) -> str:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 
 from obento.core import values
 from obento.core.planes import picked
-from obento.core.spec.cases import Cases
+from obento.core.spec.cases import Cases, shown_inputs
 from obento.core.spec.model import Row, Spec, StepRow
 
 Key = tuple[str, int]
@@ -144,19 +144,26 @@ def inputs_text(names: Sequence[str], values: Sequence[str]) -> str:
 
 def case_text(spec: Spec, cases: Cases, case: int) -> str:
     """A case in words: `key = 1, level_eq = 0`; a step with its place before: `walk 2, step 7 (c), take = 1`."""
+    return case_texts(spec, cases, [case])[0]
+
+
+def case_texts(spec: Spec, cases: Cases, chosen: Sequence[int]) -> list[str]:
+    """Some cases in words."""
     if cases.labels:
-        return cases.labels[case]
-    named: dict[str, str] = {}
-    bit = 0
-    for port in spec.inputs:
-        if spec.clock is None or port.name != spec.clock.port:
-            named[port.name] = port.show(cases.word(case, bit, port.width))
-        bit += port.width
-    text = inputs_text(list(named), list(named.values()))
+        return [cases.labels[case] for case in chosen]
+    columns = {
+        port.name: values
+        for port, values in zip(spec.inputs, shown_inputs(spec, cases, chosen), strict=True)
+        if spec.clock is None or port.name != spec.clock.port
+    }
+    names = list(columns)
+    texts = [inputs_text(names, values) for values in zip(*columns.values(), strict=True)] or [""] * len(chosen)
     if cases.stimulus is None:
-        return text
-    step = cases.stimulus.name(case) + (f" ({cases.stimulus.actions[case]})" if spec.clock else "")
-    return f"{step}, {text}" if text else step
+        return texts
+    steps = [
+        cases.stimulus.name(case) + (f" ({cases.stimulus.actions[case]})" if spec.clock else "") for case in chosen
+    ]
+    return [f"{step}, {text}" if text else step for step, text in zip(steps, texts, strict=True)]
 
 
 def expected_word(
