@@ -519,3 +519,63 @@ def test_a_doubt_stays_where_something_is_kept(name: str, body: str, levelled: b
     design = build(designed(process, 3), name="m.vhd")
     assert is_levelled(design) is levelled
     assert any("ever" in s.name for s in design.escapes) is not levelled
+
+
+GRIDS = [
+    # name, body, what is right of a and b; the first index of `G` runs down, the second up
+    ("a table by two inputs", "if n < 3 then y <= G(k, n + 2); else y <= \"111\"; end if;",
+     lambda a, b: ((1, 2, 3), (4, 5, 6))[1 - (b & 1)][a & 3] if a & 3 < 3 else 7),
+    ("a known row", "if n < 3 then y <= G(0, n + 2); else y <= \"000\"; end if;",
+     lambda a, b: (4, 5, 6)[a & 3] if a & 3 < 3 else 0),
+    ("a known column", "y <= G(k, 4);", lambda a, b: 3 if b & 1 else 6),
+    ("written at an index", "v(0, 2) := b; v(0, 3) := b; v(0, 4) := b; v(1, 2) := b; v(1, 3) := b; v(1, 4) := b;"
+     " v(k, 3) := a; y <= v(1, 3);", lambda a, b: a if b & 1 else b),
+    ("written in loops", "for i in v'range(1) loop for j in v'range(2) loop"
+     " v(i, j) := std_logic_vector(unsigned(a) + i + j); end loop; end loop; y <= v(1, 4);", lambda a, b: a + 5),
+    ("single digits of a row", "v(0, 2) := a; v(0, 2)(1) := b(0); y <= v(0, 2);", lambda a, b: a & 5 | (b & 1) << 1),
+    ("copied as a whole", "v := G; u := v; y <= u(k, 2);", lambda a, b: 1 if b & 1 else 4),
+    ("sizes of dimensions",
+     "y <= std_logic_vector(to_unsigned(G'length(1) + 2 * G'length(2) - G'left(2) - G'right(1), 3));",
+     lambda a, b: 2 + 6 - 2),
+    ("a field of numbers", "y <= std_logic_vector(to_unsigned(NUM(k, n mod 2), 3));",
+     lambda a, b: ((1, 2), (3, 4))[b & 1][a & 1]),
+    ("three dimensions", "y <= std_logic_vector(to_unsigned(C(k, n mod 2, 1), 3));",
+     lambda a, b: (((0, 1), (2, 3)), ((4, 5), (6, 7)))[b & 1][a & 1][1]),
+]  # fmt: skip
+GRID_TYPES = """
+  type grid is array (1 downto 0, 2 to 4) of std_logic_vector(2 downto 0);
+  type numbers is array (0 to 1, 0 to 1) of integer range 0 to 7;
+  type cube is array (0 to 1, 0 to 1, 0 to 1) of integer range 0 to 7;
+  constant G : grid := (("001", "010", "011"), ("100", "101", "110"));
+  constant NUM : numbers := ((1, 2), (3, 4));
+  constant C : cube := (((0, 1), (2, 3)), ((4, 5), (6, 7)));
+"""
+
+
+@pytest.mark.parametrize(("name", "body", "wanted"), GRIDS, ids=[g[0] for g in GRIDS])
+def test_arrays_of_several_dimensions(name: str, body: str, wanted: Callable[[int, int], int]) -> None:
+    process = (
+        "process (all) variable k : integer range 0 to 1; variable n : integer range 0 to 3; variable u, v : grid;"
+        " begin k := to_integer(unsigned(b(0 downto 0))); n := to_integer(unsigned(a(1 downto 0)));"
+        f" {body} end process;"
+    )
+    design = build(designed(process, 3, NUMERIC, GRID_TYPES), name="m.vhd")
+    assert runs_in_lanes(design)
+    for n, outputs in enumerate(agree(design)):
+        assert outputs == [format(wanted(n >> W, n & M - 1) & 7, "03b")], (n >> W, n & M - 1)
+
+
+def test_an_index_outside_of_a_dimension_is_told_by_the_timeline() -> None:
+    process = "process (all) begin y <= G(to_integer(unsigned(a(0 downto 0))), to_integer(unsigned(b))); end process;"
+    design = build(designed(process, 3, NUMERIC, GRID_TYPES), name="m.vhd")
+    assert not is_levelled(design)
+    spec = 'obento = "spec/1"\nunit = "m"\n[ports]\nin = "a[3] b[3]"\nout = "y[3]"\n[expect]\nequations = "y = {}"\n'
+    formula = "b < 2 | b > 4 ? 0 : a[0] ? b - 1 : b + 2"
+    expectation = open_spec("s.toml", spec.format(formula).encode(), {}).expectation
+    assert expectation is not None
+    text = designed(process, 3, NUMERIC, GRID_TYPES)
+    verdict = check_handin(expectation, [HandinFile("m.vhd", text.encode())]).verdict
+    assert verdict is not None and verdict.stopped == sum(
+        1 << 8 * a + b for a in range(8) for b in range(8) if not 2 <= b <= 4
+    )
+    assert verdict.passed == expectation.cases.full & ~verdict.stopped

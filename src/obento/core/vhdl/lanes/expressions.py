@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from math import prod
 from typing import Any
 
 from obento.core.ir import nodes as ir
@@ -18,6 +19,7 @@ from obento.core.vhdl.lanes.values import (
     number,
     number_width,
     same,
+    sizes_of,
     widened,
 )
 from obento.core.vhdl.model import typed_tree as t
@@ -112,11 +114,13 @@ class LaneExpressions:
         if isinstance(value, float) or value is None:
             raise NoLanes("real numbers and pointers")
         if isinstance(value, Arr) and isinstance(sub.type, ArrayType):
-            if len(sub.type.indices) > 1:
-                raise NoLanes("arrays of several dimensions")
-            index = sub.type.indices[0].type
-            right = value.left + value.step * (len(value.v) - 1)
-            sub = Subtype(sub.type, [int_range(index, value.left, right, value.step < 0)], None, sub.element)
+            ranges: list[RangeX] = []
+            row: Any = value
+            for index in sub.type.indices:
+                right = row.left + row.step * (len(row.v) - 1)
+                ranges.append(int_range(index.type, row.left, right, row.step < 0))
+                row = row.v[0] if len(row.v) and len(ranges) < len(sub.type.indices) else Arr(0, 1, ())
+            sub = Subtype(sub.type, ranges, None, sub.element)
         return Digits(sub, value, True)
 
     def _read(self, o: Object) -> Digits:
@@ -135,31 +139,37 @@ class LaneExpressions:
             raise NoLanes("a range that is only known in the run")
         return left.value, right.value, bool(down)
 
-    def _bounds(self, v: Digits) -> tuple[int, int, bool]:
+    def _bounds(self, v: Digits, dimension: int = 0) -> tuple[int, int, bool]:
         if v.sub.ranges is None:
             raise NoLanes("an array whose size is only known in the run")
-        return self.range(v.sub.ranges[0])
+        return self.range(v.sub.ranges[dimension])
 
     def _index(self, x: t.Index) -> Digits:
         v = self.value(x.prefix)
-        if len(x.indices) != 1:
-            raise NoLanes("arrays of several dimensions")
-        index = self.value(x.indices[0])
+        indices = [self.value(i) for i in x.indices]
         element = v.sub.element_subtype
-        if v.known and index.known:
-            return self.constant(v.value.at(index.value, x.pos), element)
-        left, right, down = self._bounds(v)
-        low, high = (right, left) if down else (left, right)
-        width = bits_of(element)
-        if index.known:
-            if not low <= index.value <= high:
-                raise NoLanes("an index outside of its array")
-            offset = abs(right - index.value) * width
-            return self._of(ir.Slice(width, v.digits, offset), element)
-        self.inside(index, low, high)
-        e = index.digits
-        picked = ir.Pick(width, v.digits, e, index.bounds[0] < 0, right, width if down else -width)
-        return self._of(picked, element)
+        if v.known and all(i.known for i in indices):
+            part = v.value
+            for index in indices:
+                part = part.at(index.value, x.pos)
+            return self.constant(part, element)
+        e = v.digits
+        for dimension, index in enumerate(indices):
+            width = self.row_width(v.sub, dimension)
+            left, right, down = self._bounds(v, dimension)
+            low, high = (right, left) if down else (left, right)
+            if index.known:
+                if not low <= index.value <= high:
+                    raise NoLanes("an index outside of its array")
+                e = ir.Slice(width, e, abs(right - index.value) * width)
+            else:
+                self.inside(index, low, high)
+                e = ir.Pick(width, e, index.digits, index.bounds[0] < 0, right, width if down else -width)
+        return self._of(e, element)
+
+    def row_width(self, array: Subtype, dimension: int) -> int:
+        """The digits of what lies at one place of a dimension of an array: an element, or all of later dimensions."""
+        return prod(sizes_of(array)[dimension + 1 :]) * bits_of(array.element_subtype)
 
     def inside(self, v: Digits, low: int, high: int) -> None:
         """Lanes in which a number leaves its range are run step by step."""
@@ -232,6 +242,10 @@ class LaneExpressions:
 
     def _retagged(self, v: Digits, s: Subtype) -> Digits:
         assert s.ranges is not None
+        if len(s.ranges) > 1:
+            if v.sub.ranges is None or [self.range(r) for r in v.sub.ranges] != [self.range(r) for r in s.ranges]:
+                raise NoLanes("arrays of several dimensions with other bounds")
+            return v
         left, right, down = self.range(s.ranges[0])
         size = max(0, (left - right if down else right - left) + 1)
         have = len(v.value.v) if v.known else v.digits.width // max(1, bits_of(v.sub.element_subtype))
@@ -450,7 +464,7 @@ class LaneExpressions:
 
     def _array_attribute(self, x: t.ArrayAttr) -> Digits:
         v = self.value(x.prefix)
-        left, right, down = self._bounds(v)
+        left, right, down = self._bounds(v, x.dimension)
         size = max(0, (left - right if down else right - left) + 1)
         found = {
             "left": left,

@@ -451,21 +451,21 @@ class Lanes(LaneExpressions):
 
     def _indexed_target(self, x: t.Index) -> tuple[Signal, int, list[ir.Offset], Subtype]:
         signal, low, offsets, subtype = self._target(x.prefix)
-        if len(x.indices) != 1:
-            raise NoLanes("arrays of several dimensions")
-        left, right, down = self._bounds(Digits(subtype, e=ir.Ref(1, signal)))
-        element = subtype.element_subtype
-        width = bits_of(element)
-        index = self.value(x.indices[0])
-        first, last = min(left, right), max(left, right)
-        if index.known:
-            if not first <= index.value <= last:
-                raise NoLanes("an index outside of its array")
-            return signal, low + abs(right - index.value) * width, offsets, element
-        self.inside(index, first, last)
-        size = (last - first + 1) * width
-        offset = ir.Offset(index.digits, index.bounds[0] < 0, right, width if down else -width, width, size)
-        return signal, low, [*offsets, offset], element
+        for dimension, i in enumerate(x.indices):
+            left, right, down = self._bounds(Digits(subtype, e=ir.Ref(1, signal)), dimension)
+            width = self.row_width(subtype, dimension)
+            index = self.value(i)
+            first, last = min(left, right), max(left, right)
+            if index.known:
+                if not first <= index.value <= last:
+                    raise NoLanes("an index outside of its array")
+                low += abs(right - index.value) * width
+                continue
+            self.inside(index, first, last)
+            size = (last - first + 1) * width
+            step = width if down else -width
+            offsets = [*offsets, ir.Offset(index.digits, index.bounds[0] < 0, right, step, width, size)]
+        return signal, low, offsets, subtype.element_subtype
 
     def _set_signal(self, s: t.SetSignal) -> None:
         value, after = s.waves[0]

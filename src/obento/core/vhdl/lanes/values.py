@@ -6,6 +6,7 @@ digits as their range needs; arrays and records are their parts side by side, th
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import prod
 from typing import Any
 
 from obento.core.ir import nodes as ir
@@ -49,15 +50,32 @@ def bits_of(s: Subtype) -> int:
         if bounds is None:
             raise NoLanes("a range that is only known in the run")
         return number_width(*bounds)
-    if isinstance(t, ArrayType) and len(t.indices) == 1:
-        size = s.length()
-        if size is None:
-            raise NoLanes("an array whose size is only known in the run")
-        return size * bits_of(s.element_subtype)
+    if isinstance(t, ArrayType):
+        return prod(sizes_of(s)) * bits_of(s.element_subtype)
     if isinstance(t, RecordType):
         return sum(bits_of(f) for _, f in t.fields)
     what = "physical values" if isinstance(t, PhysType) else f"values of type {t.shown}"
     raise NoLanes(what)
+
+
+def sizes_of(s: Subtype) -> list[int]:
+    """How many places an array has in each dimension.
+
+    Raises
+    ------
+    NoLanes
+        If that is only known in the run.
+    """
+    found = [one.length() for one in s.ranges or ()]
+    sizes = [size for size in found if size is not None]
+    if not sizes or len(sizes) < len(found):
+        raise NoLanes("an array whose size is only known in the run")
+    return sizes
+
+
+def _elements(value: Arr, dimensions: int) -> list[Any]:
+    """The elements of an array, those of a later dimension side by side."""
+    return list(value.v) if dimensions == 1 else [x for row in value.v for x in _elements(row, dimensions - 1)]
 
 
 def word_of(value: Any, s: Subtype) -> Word:
@@ -74,8 +92,8 @@ def word_of(value: Any, s: Subtype) -> Word:
     if isinstance(t, RecordType):
         pairs = [(x, f) for x, (_, f) in zip(value, t.fields, strict=True)]
     else:
-        assert isinstance(value, Arr)
-        pairs = [(x, s.element_subtype) for x in value.v]
+        assert isinstance(value, Arr) and isinstance(t, ArrayType)
+        pairs = [(x, s.element_subtype) for x in _elements(value, len(t.indices))]
     one = zero = 0
     for x, part in pairs:
         size = bits_of(part)
