@@ -579,3 +579,58 @@ def test_an_index_outside_of_a_dimension_is_told_by_the_timeline() -> None:
         1 << 8 * a + b for a in range(8) for b in range(8) if not 2 <= b <= 4
     )
     assert verdict.passed == expectation.cases.full & ~verdict.stopped
+
+
+Z = "(others => 'Z')"
+BUSES = [
+    # name, concurrent statements, whether all cases run at once, what is right (None: x somewhere)
+    ("one of two drives", f"t <= a when b(0) = '1' else {Z}; t <= not a when b(0) = '0' else {Z}; y <= t;", True,
+     lambda a, b: a if b & 1 else a ^ 7),
+    ("one of four drives", "".join(f't <= {e} when b(1 downto 0) = "{n:02b}" else {Z};' for n, e in
+     enumerate(["a", "not a", "b", 'a xor "101"'])) + "y <= t;", True,
+     lambda a, b: [a, a ^ 7, b, a ^ 5][b & 3]),
+    ("drivers that agree", "t <= a; t <= a; y <= t;", True, lambda a, b: a),
+    ("drivers that differ", "t <= a; t <= b; y <= t when a = b else \"000\";", True, lambda a, b: a if a == b else 0),
+    ("digits of their own", "t(0) <= a(0); t(2 downto 1) <= b(2 downto 1); t(1) <= 'Z'; y <= t;", True,
+     lambda a, b: a & 1 | b & 6),
+    ("in processes", f"process (all) begin t <= {Z}; if b(0) = '1' then t <= a; end if; end process;"
+     f" process (all) begin t <= {Z}; if b(0) = '0' then t <= b; end if; end process; y <= t;", True,
+     lambda a, b: a if b & 1 else b),
+    ("a bus that is an output", f"y <= a when b(0) = '1' else {Z}; y <= b when b(0) = '0' else {Z};", True,
+     lambda a, b: a if b & 1 else b),
+    ("a bus before a latch", f"t <= a when b(0) = '1' else {Z}; t <= not a when b(0) = '0' else {Z};"
+     " process (t, b) begin if b(1) = '1' then y <= t; end if; end process;", False, lambda a, b: None),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("name", "body", "at_once", "wanted"), BUSES, ids=[x[0] for x in BUSES])
+def test_buses(name: str, body: str, at_once: bool, wanted: Callable[[int, int], int | None]) -> None:
+    design = build(designed(body, 3, NUMERIC, "signal t : std_logic_vector(2 downto 0);"), name="m.vhd")
+    assert is_levelled(design) is at_once
+    for n, outputs in enumerate(agree(design)):
+        value = wanted(n >> W, n & M - 1)
+        if value is not None:
+            assert outputs == [format(value, "03b")], (n >> W, n & M - 1)
+
+
+@pytest.mark.parametrize("driver", ["'Z'", "a(0)", "'X'", "'U'", "'-'", "not a(0)", "a(1) and b(1)"])
+@pytest.mark.parametrize("other", ["'Z'", "b(0)", "'X'", "a(0)", "a(0) xor b(0)"])
+def test_what_two_drivers_make_is_what_the_timeline_makes(driver: str, other: str) -> None:
+    body = f"t(0) <= {driver}; t(0) <= {other}; t(1) <= t(0); t(2) <= '1' when t(0) = 'Z' else '0'; y <= t;"
+    agree(build(designed(body, 3, NUMERIC, "signal t : std_logic_vector(2 downto 0);"), name="m.vhd"))
+
+
+def test_a_bus_of_a_resolution_of_its_own_goes_step_by_step() -> None:
+    declared = """
+      type many is array (natural range <>) of std_ulogic;
+      function resolved(x : many) return std_ulogic is begin
+        for i in x'range loop if x(i) = '1' then return '1'; end if; end loop;
+        return '0';
+      end;
+      signal t : resolved std_ulogic;
+    """
+    body = 't <= a(0); t <= b(0); y <= "00" & t;'
+    design = build(designed(body, 3, NUMERIC, declared), name="m.vhd")
+    assert not runs_in_lanes(design)
+    for n, outputs in enumerate(agree(design)):
+        assert outputs == [format((n >> W | n) & 1, "03b")]

@@ -10,6 +10,9 @@ from obento.core.ir.part import Part
 from obento.core.ir.signal import STRONG, Delays, Signal, Watch
 from obento.core.values import Word
 
+BUS = "bus"
+"""The origin of a process that makes a bus of its drivers a moment after they changed, where it should be at once."""
+
 
 @dataclass(slots=True)
 class Process:

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from obento.core.ir.design import Design, Process
+from obento.core.ir.design import BUS, Design, Process
 from obento.core.ir.drivers import (
     expressions,
     function_bits,
@@ -52,6 +52,8 @@ class EventDriven:
     def __init__(self, design: Design, limits: Limits, inputs_may_float: bool = False) -> None:
         require_fit(design, limits)
         require_processes_fit(design.processes, delays_matter=True)
+        if any(process.origin == BUS for process in design.processes):
+            raise Unfit("a bus of a design that may remember")
         self._design = design
         self._limits = limits
         self._graph = Graph(limits.graph_nodes)

@@ -18,8 +18,8 @@ from obento.core.vhdl.elaboration.early_run import EarlyBench, early_run
 from obento.core.vhdl.elaboration.instances import binding_specs
 from obento.core.vhdl.elaboration.packages import Library
 from obento.core.vhdl.elaboration.rooms import library_part, put_together
+from obento.core.vhdl.lanes.buses import Buses
 from obento.core.vhdl.lanes.processes import Lanes
-from obento.core.vhdl.lanes.sources import no_drivers_meet
 from obento.core.vhdl.lanes.values import NoLanes
 from obento.core.vhdl.model.types import ArrayType, RecordType, Subtype
 from obento.core.vhdl.packages.standard import standard_scope
@@ -158,14 +158,10 @@ class Elaborator:
         """Add the form for lanes; why there is none, if so."""
         escapes, kept = len(self._building.design.escapes), len(self._building.design.kept)
         try:
-            if (
-                self._building.implicit_signals
-                or self._building.outside
-                or not no_drivers_meet(self._building.objects)
-                or self._building.silent_ports
-            ):
+            if self._building.implicit_signals or self._building.outside or self._building.silent_ports:
                 raise NoLanes("signals that are not only assigned")
-            lanes = Lanes(self._building.design, self._rooms.declarations.computed, self._context.limits)
+            shared = Buses(self._building.objects, self._building.processes)
+            lanes = Lanes(self._building.design, self._rooms.declarations.computed, self._context.limits, shared)
             for p in self._building.processes:
                 lanes.process(p)
             for port, path, x, converted, position, is_input in self._building.joins:

@@ -16,10 +16,13 @@ from obento.core.ir.drivers import written_bits
 from obento.core.ir.keeps import keeps_nothing
 from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import Limits
+from obento.core.values import ones
 from obento.core.vhdl.analysis.statements import reads_edge, signals_read, static_prefix
 from obento.core.vhdl.code.statements import subtype_of, walk
+from obento.core.vhdl.lanes.buses import Buses
 from obento.core.vhdl.lanes.expressions import LaneExpressions
 from obento.core.vhdl.lanes.loops import Loops
+from obento.core.vhdl.lanes.paths import by_path
 from obento.core.vhdl.lanes.values import (
     Digits,
     NoLanes,
@@ -55,7 +58,8 @@ _MOST_STATEMENTS = 50_000
 class Lanes(LaneExpressions):
     """Lowers the processes of one design. `computed` gives the value of a call with constant arguments."""
 
-    def __init__(self, design: Design, computed: Callable[[t.Expr], Any], limits: Limits) -> None:
+    def __init__(self, design: Design, computed: Callable[[t.Expr], Any], limits: Limits, buses: Buses) -> None:
+        self._buses = buses
         self._design = design
         self._computed = computed
         self.limits = limits
@@ -217,6 +221,9 @@ class Lanes(LaneExpressions):
 
     def _begin(self, o: Object, paths: list[tuple[Any, ...]]) -> None:
         """A signal begins with what its driver begins with: the default of a port, where it drives through one."""
+        if o in self._buses:
+            self._begin_driver(o, paths)
+            return
         signal = self.signal(o)
         word = word_of(o.value, o.subtype)
         if word == (signal.initial or (0, 0)):
@@ -224,6 +231,17 @@ class Lanes(LaneExpressions):
         if () not in paths:
             raise NoLanes("a port with a default, driven in parts")
         signal.initial = word if word != (0, 0) else None
+
+    def _begin_driver(self, o: Object, paths: list[tuple[Any, ...]]) -> None:
+        """What this process puts on a bus, and where."""
+        assert self._process is not None
+        driver = self.scratch(f"{o.name} driven", bits_of(o.subtype))
+        self._buses.begin(self._process, o, driver, 0)
+        here = 0
+        for path in paths:
+            _, low, _, subtype = self._target(by_path(o, path))
+            here |= ones(bits_of(subtype)) << low
+        self._buses.begin(self._process, o, driver, here)
 
     def _remember(self, o: Object) -> None:
         """What a signal was when the process ran last: the process runs at every event of it."""
@@ -420,6 +438,8 @@ class Lanes(LaneExpressions):
                     if not isinstance(found.e, ir.Ref):
                         raise NoLanes("an assignment to a value")
                     return found.e.signal, 0, [], found.sub
+                if x.object in self._buses:
+                    return self._buses.driver(self._process, x.object), 0, [], x.object.subtype
                 if x.object.kind == "signal":
                     return self.signal(x.object), 0, [], x.object.subtype
                 return self._variable(x.object), 0, [], x.object.subtype
@@ -689,7 +709,7 @@ class Lanes(LaneExpressions):
     def join(self, p: Object, path: tuple[Any, ...], x: t.Expr, position: int) -> None:
         """A port (or part of it) follows a value."""
         self._begin_join(position)
-        self._assign(_by_path(p, path), self.value(x), True)
+        self._assign(by_path(p, path), self.value(x), True)
         self._finish_join(position, x)
 
     def join_back(
@@ -697,7 +717,7 @@ class Lanes(LaneExpressions):
     ) -> None:
         """What is connected follows an output (or part of it)."""
         self._begin_join(position)
-        source = converted if converted is not None else _by_path(p, path)
+        source = converted if converted is not None else by_path(p, path)
         self._assign(root, self.value(source), True)
         self._finish_join(position, source)
 
@@ -714,6 +734,7 @@ class Lanes(LaneExpressions):
 
         What is joined takes its value in the cycle in which its source does, before any process runs (IEEE 1076-1993
         clause 12.6.2)."""
+        self.made += self._buses.resolved(self.signal)
         joins = [p for p in self.made if p.origin == "port"]
         makers: dict[int, set[int]] = {}
         for p in joins:
@@ -729,21 +750,3 @@ class Lanes(LaneExpressions):
         except CycleError:
             raise NoLanes("ports that follow each other in a circle") from None
         return ordered + [p for p in self.made if p.origin != "port"]
-
-
-def _by_path(o: Object, path: tuple[Any, ...]) -> t.Expr:
-    """A part of an object as an expression."""
-    x: t.Expr = t.Read(o.subtype.type, o.pos, o, sub=o.subtype)
-    for step in path:
-        if step[0] == "f":
-            assert isinstance(x.type, RecordType)
-            field = x.type.fields[step[1]][1]
-            x = t.Field(field.type, o.pos, x, step[1], sub=field)
-        elif step[0] == "i":
-            assert isinstance(x.type, ArrayType)
-            element = x.type.element
-            x = t.Index(element.type, o.pos, x, [t.Const(INTEGER, o.pos, step[1])], sub=element)
-        else:
-            r = int_range(INTEGER, step[1], step[2], step[3] < 0)
-            x = t.Slice(x.type, o.pos, x, r, sub=Subtype(x.type, [r]))
-    return x
