@@ -634,3 +634,20 @@ def test_a_bus_of_a_resolution_of_its_own_goes_step_by_step() -> None:
     assert not runs_in_lanes(design)
     for n, outputs in enumerate(agree(design)):
         assert outputs == [format((n >> W | n) & 1, "03b")]
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        "g(1, 3) <= a; g(0, 2) <= b; y <= g(1, 3) xor g(0, 2);",
+        "g(k, 3) <= a; g(0, 2) <= b; y <= g(1, 3);",  # one driver for all of it, wherever k points
+        "m(0, 0) <= a(0); m(0, 1) <= b(0); m(1, 0) <= a(1); m(1, 0) <= b(1); y <= m(0, 0) & m(0, 1) & m(1, 0);",
+    ],
+)
+def test_arrays_of_several_dimensions_with_several_drivers(body: str) -> None:
+    declared = """
+      type grid is array (1 downto 0, 2 to 4) of std_logic_vector(2 downto 0); signal g : grid;
+      type bits is array (0 to 1, 0 to 1) of std_logic; signal m : bits;
+      signal k : integer range 0 to 1;
+    """
+    agree(build(designed(f"k <= to_integer(unsigned(a(0 downto 0))); {body}", 3, NUMERIC, declared), name="m.vhd"))

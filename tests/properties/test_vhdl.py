@@ -231,6 +231,12 @@ def entities(draw: st.DrawFn) -> str:
                 "u : entity work.inner port map (x => t(1 downto 0), y => z2);",
                 "z2 <= 'Z' when k = 2 else t(2);",
                 "u : entity work.inner port map (x(1) => c, x(0) => t(2), y => z2);",
+                # Buses: several drivers on the same digits, one of them from the random process.
+                "bus_t <= t when c = '1' else (others => 'Z'); bus_t <= a when c = '0' else \"ZZZ\"; z2 <= bus_t(1);",
+                "bus_t <= a; bus_t <= t; bus_t(0) <= b(0) and c; z2 <= bus_t(0);",
+                "z <= c; z <= a(0) when b(0) = '1' else 'Z'; z2 <= 'Z';",
+                "t <= b when c = '1' else (others => 'Z'); z2 <= t(0);",
+                "grid(to_integer(unsigned(t(1 downto 1))), 1) <= a; grid(0, 0) <= b; z2 <= grid(k / 2, k mod 2)(1);",
                 "z2 <= and t; gg : for i in 0 to 1 generate w(i) <= w(i + 1) xor t(i); end generate; w(2) <= c;",
             ]
         )
@@ -250,6 +256,9 @@ architecture rtl of m is
   signal t, w : std_logic_vector(2 downto 0);
   signal k : integer range 0 to 3;
   signal mem : mem_t := ("000", "001", "010", "110");
+  type grid_t is array (0 to 1, 1 downto 0) of std_logic_vector(2 downto 0);
+  signal bus_t : std_logic_vector(2 downto 0);
+  signal grid : grid_t := (("011", "001"), ("010", "110"));
   function f (x : std_logic_vector(2 downto 0); s : std_logic) return std_logic_vector is
   begin
     if s = '1' then return x; end if;

@@ -600,8 +600,11 @@ class Declarations:
         if s.resolution is not None:
             return "with", self._resolver_function(s.resolution, s.type)
         if isinstance(s.type, ArrayType):
-            inner = self.resolution(s.element_subtype)
-            return None if inner is None else ("each", inner)
+            spec = self.resolution(s.element_subtype)
+            if spec is not None:
+                for _ in s.type.indices:
+                    spec = ("each", spec)
+            return spec
         if isinstance(s.type, RecordType):
             specs = [self.resolution(field) for _, field in s.type.fields]
             return ("fields", specs) if any(spec is not None for spec in specs) else None

@@ -235,7 +235,7 @@ class Lanes(LaneExpressions):
     def _begin_driver(self, o: Object, paths: list[tuple[Any, ...]]) -> None:
         """What this process puts on a bus, and where."""
         assert self._process is not None
-        driver = self.scratch(f"{o.name} driven", bits_of(o.subtype))
+        driver = self.scratch(o.name, bits_of(o.subtype))
         self._buses.begin(self._process, o, driver, 0)
         here = 0
         for path in paths:

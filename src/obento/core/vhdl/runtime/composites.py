@@ -139,7 +139,8 @@ def completed(value: Any, before: Any) -> Any:
 def resolver(spec: Any) -> Resolve | None:
     """A function that resolves values element by element.
 
-    `spec` is None (unresolved), ("with", function) for a whole, ("each", spec of the element) or ("fields", specs).
+    `spec` is None (unresolved), ("with", function) for a whole, ("each", spec of what lies at each place) once for each
+    dimension of an array, or ("fields", specs).
     """
     if spec is None:
         return None
@@ -147,19 +148,15 @@ def resolver(spec: Any) -> Resolve | None:
     if kind == "with":
         return inner  # type: ignore[no-any-return]
     if kind == "each":
-        if inner[0] == "with" and hasattr(inner[1], "packed"):
-            packed = inner[1].packed
-
-            def resolve_packed(values: list[Any]) -> Any:
-                if len(values) == 1 and UNDRIVEN not in values[0].v:
-                    return values[0]
-                return Arr(values[0].left, values[0].step, packed([x.v for x in values]))
-
-            return resolve_packed
+        packed = getattr(inner[1], "packed", None) if inner[0] == "with" else None
         element = _of_driven(resolver(inner))
 
         def resolve_each(values: list[Any]) -> Any:
             first = values[0]
+            if type(first.v) is bytes and packed is not None:
+                if len(values) == 1 and UNDRIVEN not in first.v:
+                    return first
+                return Arr(first.left, first.step, packed([x.v for x in values]))
             if type(first.v) is bytes:
                 columns = ([c for c in column if c != UNDRIVEN] for column in zip(*(x.v for x in values), strict=True))
                 return Arr(first.left, first.step, bytes(element(c) if c else UNDRIVEN for c in columns))
