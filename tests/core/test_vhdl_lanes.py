@@ -641,6 +641,8 @@ def test_a_bus_of_a_resolution_of_its_own_goes_step_by_step() -> None:
     [
         "g(1, 3) <= a; g(0, 2) <= b; y <= g(1, 3) xor g(0, 2);",
         "g(k, 3) <= a; g(0, 2) <= b; y <= g(1, 3);",  # one driver for all of it, wherever k points
+        "g(0, 2)(1 downto 0) <= a(2 downto 1); g(0, 2)(0) <= b(0); g(0, 2)(2) <= a(0); y <= g(0, 2);",
+        "g(1, 2) <= a; g(1, 3)(2 downto 1) <= a(1 downto 0); g(1, 3) <= b; y <= g(1, 3);",
         "m(0, 0) <= a(0); m(0, 1) <= b(0); m(1, 0) <= a(1); m(1, 0) <= b(1); y <= m(0, 0) & m(0, 1) & m(1, 0);",
     ],
 )

@@ -7,7 +7,9 @@ run step by step instead. What cannot be lowered at all leaves the whole design 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from functools import reduce
 from graphlib import CycleError, TopologicalSorter
+from operator import or_
 from typing import Any
 
 from obento.core.ir import nodes as ir
@@ -16,13 +18,12 @@ from obento.core.ir.drivers import written_bits
 from obento.core.ir.keeps import keeps_nothing
 from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import Limits
-from obento.core.values import ones
 from obento.core.vhdl.analysis.statements import reads_edge, signals_read, static_prefix
 from obento.core.vhdl.code.statements import subtype_of, walk
 from obento.core.vhdl.lanes.buses import Buses
 from obento.core.vhdl.lanes.expressions import LaneExpressions
 from obento.core.vhdl.lanes.loops import Loops
-from obento.core.vhdl.lanes.paths import by_path
+from obento.core.vhdl.lanes.paths import by_path, digits_at
 from obento.core.vhdl.lanes.values import (
     Digits,
     NoLanes,
@@ -236,12 +237,7 @@ class Lanes(LaneExpressions):
         """What this process puts on a bus, and where."""
         assert self._process is not None
         driver = self.scratch(o.name, bits_of(o.subtype))
-        self._buses.begin(self._process, o, driver, 0)
-        here = 0
-        for path in paths:
-            _, low, _, subtype = self._target(by_path(o, path))
-            here |= ones(bits_of(subtype)) << low
-        self._buses.begin(self._process, o, driver, here)
+        self._buses.begin(self._process, o, driver, reduce(or_, (digits_at(o.subtype, path) for path in paths)))
 
     def _remember(self, o: Object) -> None:
         """What a signal was when the process ran last: the process runs at every event of it."""
