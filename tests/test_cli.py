@@ -217,3 +217,14 @@ def test_files_beside_the_folder_are_found(tmp_path: Path) -> None:
     ):
         done = obento("simulate", path, cwd=tmp_path / "work" / "deep")
         assert done.returncode == 0 and "here" in done.stdout, (path, done.stderr)
+
+
+def test_a_file_that_is_there_stays_until_the_new_one_is_whole(folder: Path) -> None:
+    kept = folder / "o.json"
+    kept.write_text("of yesterday")
+    done = obento("check", "spec.toml", "class", "--batch", "--json", "o.json", "--csv", "no/o.csv", cwd=folder)
+    assert done.returncode == 2 and "no/o.csv" in done.stderr
+    assert kept.read_text() == "of yesterday" and not list(folder.glob(".*.part"))
+    done = obento("check", "spec.toml", "class", "--batch", "--json", "o.json", "--tap", "/dev/stdout", cwd=folder)
+    assert json.loads(kept.read_text())["obento"] == "result/1" and not list(folder.glob(".*.part"))
+    assert done.stdout.startswith("TAP version 13\n")

@@ -175,6 +175,38 @@ def _run_all(
                 yield name, early.pop(name)
 
 
+@dataclass(frozen=True, slots=True)
+class _OpenFile:
+    """A result file while it is written: beside its place, so that what was there stays until this is whole. A link, a
+    device or a pipe is written at once."""
+
+    path: Path
+    form: ResultFile
+    place: Path
+    out: TextIO
+
+    @classmethod
+    def begin(cls, path: Path, form: ResultFile) -> _OpenFile:
+        with _told(path):
+            is_plain = not path.is_symlink() and (path.is_file() or not path.exists())
+            place = path.with_name(f".{path.name}.part") if is_plain else path
+            return cls(path, form, place, place.open("w", encoding="utf-8", newline=""))
+
+    def put(self, text: str) -> None:
+        with _told(self.path):
+            self.out.write(text)
+
+    def finish(self, is_whole: bool) -> None:
+        with _told(self.path):
+            self.out.close()
+            if self.place == self.path:
+                return
+            if is_whole:
+                self.place.replace(self.path)
+            else:
+                self.place.unlink()
+
+
 class _Written:
     """The result files of one call, written hand-in by hand-in."""
 
@@ -185,21 +217,24 @@ class _Written:
             (outputs.junit, JunitResult(expectation, cases)),
             (outputs.tap, TapResult(expectation)),
         ]
-        self._files = [(path, form) for path, form in wanted if path is not None]
-        self._open: list[tuple[Path, ResultFile, TextIO]] = []
+        self._wanted = [(path, form) for path, form in wanted if path is not None]
+        self._files: list[_OpenFile] = []
         self._is_first = True
 
     def __enter__(self) -> _Written:
-        for path, form in self._files:
-            with _told(path):
-                self._open.append((path, form, path.open("w", encoding="utf-8", newline="")))
-            self._put(self._open[-1], form.head)
+        try:
+            for path, form in self._wanted:
+                self._files.append(_OpenFile.begin(path, form))
+                self._files[-1].put(form.head)
+        except CallError:
+            self._finish(False)
+            raise
         return self
 
     def add(self, name: str, outcome: Reported) -> None:
         """Write the parts of one hand-in."""
-        for file in self._open:
-            form = file[1]
+        for file in self._files:
+            form = file.form
             part = (
                 outcome.json
                 if isinstance(form, JsonResult)
@@ -207,19 +242,18 @@ class _Written:
                 if isinstance(form, JunitResult)
                 else form.part(name, outcome.checked)
             )
-            self._put(file, ("" if self._is_first else form.between) + (part or ""))
+            file.put(("" if self._is_first else form.between) + (part or ""))
         self._is_first = False
 
-    def _put(self, file: tuple[Path, ResultFile, TextIO], text: str) -> None:
-        with _told(file[0]):
-            file[2].write(text)
+    def _finish(self, is_whole: bool) -> None:
+        for file in self._files:
+            file.finish(is_whole)
 
     def __exit__(self, kind: object, error: object, trace: object) -> None:
-        for file in self._open:
-            with _told(file[0]):
-                if kind is None:
-                    file[2].write(file[1].tail)
-                file[2].close()
+        if kind is None:
+            for file in self._files:
+                file.put(file.form.tail)
+        self._finish(kind is None)
 
 
 @contextmanager
