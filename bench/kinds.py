@@ -61,6 +61,8 @@ KINDS: list[tuple[str, str, str, str]] = [
      "y <= a when a(4 downto 1) < b(4 downto 1) else b;", ""),
     ("a range left in some cases", "a",
      PROCESS.format(f"n := {A} + {B}; if n < 40 then k := n; end if; y <= a;"), ""),
+    ("a range left in half of the cases", "a",
+     f"process (all) variable m : integer range 0 to 31; begin m := {A} + {B}; y <= a; end process;", ""),
     ("a tri-state bus", "a[0] ? a : b",
      "t <= a when a(0) = '1' else (others => 'Z'); t <= b when a(0) = '0' else (others => 'Z'); y <= t;", BUS),
     ("an array of two dimensions", "a[0] ? (b[0] ? 3 : 2) : (b[0] ? 1 : 0)",

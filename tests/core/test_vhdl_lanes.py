@@ -653,3 +653,46 @@ def test_arrays_of_several_dimensions_with_several_drivers(body: str) -> None:
       signal k : integer range 0 to 1;
     """
     agree(build(designed(f"k <= to_integer(unsigned(a(0 downto 0))); {body}", 3, NUMERIC, declared), name="m.vhd"))
+
+
+def counted(body: str, declared: str = "", more: str = "") -> tuple[list[int], str]:
+    """The cases in which a unit ends in an error, of all 64, and what is said of it."""
+    spec = 'obento = "spec/1"\nunit = "m"\n[ports]\nin = "a[3] b[3]"\nout = "y[3]"\n[expect]\nequations = "y = a"\n'
+    expectation = open_spec("s.toml", spec.encode(), {}).expectation
+    assert expectation is not None
+    process = f"process (all) variable n : integer range 0 to 7; {declared} begin {body} end process; {more}"
+    found = check_handin(expectation, [HandinFile("m.vhd", designed(process, 3).encode())])
+    assert found.verdict is not None
+    return [case for case in range(64) if found.verdict.stopped >> case & 1], " ".join(m.text for m in found.messages)
+
+
+NA, NB = "to_integer(unsigned(a))", "to_integer(unsigned(b))"
+
+
+def test_an_error_in_many_cases_is_proven_and_told_by_a_few() -> None:
+    cases, text = counted(f"n := {NA} + {NB}; y <= a;")
+    assert cases == [c for c in range(64) if (c >> 3) + (c & 7) > 7]
+    assert "outside of the range 0 to 7" in text and f"{len(cases)} cases" in text
+
+
+@pytest.mark.parametrize(
+    ("body", "wrong"),
+    [
+        # what is never evaluated ends nothing: the right operand of a logical one on Booleans (7.2)
+        (f"if {NA} + {NB} < 8 and T({NA} + {NB}) = '1' then y <= a; else y <= a; end if;", lambda a, b: False),
+        (f"if {NA} + {NB} > 7 or T({NA} + {NB}) = '1' then y <= a; else y <= a; end if;", lambda a, b: False),
+        (f"if {NA} + {NB} < 9 and T({NA} + {NB}) = '1' then y <= a; else y <= a; end if;", lambda a, b: a + b == 8),
+        (f"if {NA} > {NB} then n := {NA} + {NB}; end if; y <= a;", lambda a, b: a > b and a + b > 7),
+        (f"for i in 0 to 7 loop exit when i > {NA}; n := i + {NB}; end loop; y <= a;", lambda a, b: a + b > 7),
+        (f"n := {NA} + {NB}; n := 7 / {NB}; y <= a;", lambda a, b: a + b > 7 or b == 0),
+    ],
+)
+def test_what_is_passed_over_is_no_error(body: str, wrong: Callable[[int, int], bool]) -> None:
+    cases, _ = counted(body, 'variable T : std_logic_vector(0 to 7) := x"A5";')
+    assert cases == [c for c in range(64) if wrong(c >> 3, c & 7)]
+
+
+def test_errors_in_several_places_are_each_told_with_their_cases() -> None:
+    cases, text = counted(f"if b(0) = '1' then n := {NA} + 5; else n := {NA} - 4; end if; y <= a;")
+    assert cases == [c for c in range(64) if ((c >> 3) > 2 if c & 1 else (c >> 3) < 4)]
+    assert "value 8" in text and "value -4" in text

@@ -245,8 +245,11 @@ class KeptRows:
         for start in range(0, len(missing), _AT_ONCE):
             part = missing[start : start + _AT_ONCE]
             marks = ", ".join(["%s"] * len(part))
-            sql = f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id WHERE r.id IN ({marks})"
-            for row in c.all(Result, sql, *part):
+            for row in c.all(
+                Result,
+                f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id WHERE r.id IN ({marks})",
+                *part,
+            ):
                 found[row.id] = row
                 self._put(row)
         return found

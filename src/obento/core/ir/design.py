@@ -94,9 +94,10 @@ class Design:
     """`precision` is the length of one tick as a power of ten in seconds.
 
     `finals` run once when a bench comes to its end. A 1 in one of `escapes` says that lanes cannot tell what happens in
-    that case: it must be run on the timeline. `kept` are pairs of one-digit signals: the first holds what the second
-    was when its process ran last. `is_seen_inside` makes its parts show all their signals on the timeline, not only
-    those of ports."""
+    that case: it must be run on the timeline. In those of them that are in `errors` it says that the case ends in an
+    error, if no other says anything. `kept` are pairs of one-digit signals: the first holds what the second was when
+    its process ran last. `is_seen_inside` makes its parts show all their signals on the timeline, not only those of
+    ports."""
 
     unit: str
     language: str
@@ -112,6 +113,7 @@ class Design:
     parts: list[Part] = field(default_factory=list)
     finals: list[Process] = field(default_factory=list)
     escapes: list[Signal] = field(default_factory=list)
+    errors: list[Signal] = field(default_factory=list)
     kept: list[tuple[Signal, Signal]] = field(default_factory=list)
     is_seen_inside: bool = False
 

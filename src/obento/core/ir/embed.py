@@ -24,6 +24,7 @@ def embed(outer: Design, inner: Design, name: str) -> list[Port]:
     outer.switches += inner.switches
     outer.parts += inner.parts
     outer.escapes += inner.escapes
+    outer.errors += inner.errors
     outer.kept += inner.kept
     if inner.parts and outer.language == "wiring":  # a wiring list has no times of its own
         outer.precision = min(outer.precision, inner.precision)

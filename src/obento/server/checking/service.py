@@ -88,7 +88,7 @@ class CheckService:
         self.pool = CheckPool(workers, seconds)
         self._helper = CheckPool(1, min(seconds, _REPAIR_SECONDS))
         self._for_readers = CheckPool(1, min(seconds, _REPAIR_SECONDS))
-        """For changes that somebody asks for: they do not queue behind those of a whole class."""
+        """For changes and catch rates that somebody asks for: they do not queue behind the changes of a whole class."""
         self.at_hand = CheckPool(1, min(seconds, _REPAIR_SECONDS))
         """For what somebody is waiting for: it never queues behind a class."""
         self.at_hand.warm_up()
@@ -125,7 +125,7 @@ class CheckService:
         if not self._helping.acquire(blocking=False):
             return "others are being worked out; look again in a moment"
         try:
-            return self._helper.catch_rate(spec)
+            return self._for_readers.catch_rate(spec)
         finally:
             self._helping.release()
 

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import reduce
+from operator import or_
 
 from obento.core import values
 from obento.core.check.running.binding import Binding
@@ -13,11 +15,15 @@ from obento.core.ir.design import Design
 from obento.core.ir.part import RunError
 from obento.core.ir.unread import without_unread
 from obento.core.limits import LimitReached, Limits
+from obento.core.planes import set_bits
 from obento.core.sim.event_driven import EventDriven
 from obento.core.sim.lanes.bits import Unfit
 from obento.core.sim.levelized import HasMemory, Inputs, Levelized
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import SpecPort
+
+_MOST_REPLAYED = 24
+"""So many cases that end in an error are run one by one, though it is certain that they do."""
 
 InputPlanes = dict[int, Planes]
 """Bit number of the design -> planes of a block."""
@@ -43,7 +49,9 @@ def observe(
     try:
         levelized = Levelized(design, limits, frozenset(p.name for p in binding.floating), kind)
         found = _observe_levelized(levelized, wires.place, wires.watched | _escapes(design), cases)
-        return _escaped_again(found, lambda only: observe_case_by_case(design, wires, cases, limits, only, False))
+        return _escaped_again(
+            found, design, lambda only: observe_case_by_case(design, wires, cases, limits, only, False)
+        )
     except (HasMemory, Unfit):
         pass
     except LimitReached as limit:
@@ -54,10 +62,10 @@ def observe(
         return observe_case_by_case(design, wires, cases, limits)
     try:
         refused = power_up_refused(lanes, design, limits)
-        found = _observe_event_driven(lanes, wires, wires.watched | _escapes(design), cases, refused)
+        found = _observe_event_driven(lanes, wires, design, cases, refused)
     except Unfit:
         return observe_case_by_case(design, wires, cases, limits)
-    return _escaped_again(found, lambda only: observe_case_by_case(design, wires, cases, limits, only))
+    return _escaped_again(found, design, lambda only: observe_case_by_case(design, wires, cases, limits, only))
 
 
 def _wires(binding: Binding, inputs: tuple[SpecPort, ...]) -> Wires:
@@ -86,17 +94,64 @@ def power_up_refused(lanes: EventDriven, design: Design, limits: Limits) -> RunE
     return refused_unknown(design, limits)
 
 
-def _escaped_again(found: Observation, step_by_step: Callable[[int], Observation]) -> Observation:
-    """Cases in which lanes could not tell what happens are taken from the timeline."""
+def _errors(design: Design) -> frozenset[int]:
+    """Which of a design's escapes say that a case ends in an error."""
+    return frozenset(i for i, signal in enumerate(design.escapes) if any(signal is e for e in design.errors))
+
+
+def _in_error(lanes: EventDriven, watched: dict[tuple[str, int], int], errors: frozenset[int]) -> int:
+    """The lanes that have certainly come to an error by now."""
+    if not errors:
+        return 0
+    marks = {key[1]: lanes.planes(bit)[0] for key, bit in watched.items() if not key[0]}
+    return _certain(marks, errors)
+
+
+def _certain(marks: dict[int, int], errors: frozenset[int]) -> int:
+    """The cases of which marks say that they end in an error, and nothing else."""
+    in_error = reduce(or_, (plane for i, plane in marks.items() if i in errors), 0)
+    return in_error & ~reduce(or_, (plane for i, plane in marks.items() if i not in errors), 0)
+
+
+def _escaped_again(found: Observation, design: Design, step_by_step: Callable[[int], Observation]) -> Observation:
+    """Cases in which lanes could not tell what happens are taken from the timeline.
+
+    Of many that certainly end in an error (`Design.errors`) a few are run there to hear of it; the others end as these
+    do, where all of these end at one place."""
+    errors = _errors(design)
     only = 0
+    certain: list[int] = []
     for run in found.runs:
-        for key in [k for k in run.outputs if not k[0]]:
-            only |= run.outputs.pop(key)[0]
+        marks = {k[1]: run.outputs.pop(k)[0] for k in [k for k in run.outputs if not k[0]]}
+        only |= reduce(or_, (plane for i, plane in marks.items() if i not in errors), 0)
+        certain.append(_certain(marks, errors))
+    ending = reduce(or_, certain, 0) & ~only
+    only |= ending
     if not only:
         return found
+    if ending.bit_count() > _MOST_REPLAYED:
+        heard = _sample(ending)
+        exact = step_by_step(only & ~ending | heard)
+        places = [e for e in exact.ends if e.cases & heard]
+        if exact.limit is None and len(places) == 1 and not heard & ~places[0].cases:
+            left = ending & ~heard
+            places[0].cases |= left
+            for run, end in zip(found.runs, certain, strict=True):
+                run.stopped |= end & left
+            return _replaced(found, exact, only & ~left)
     exact = step_by_step(only)
-    if exact.limit is not None:
-        return exact
+    return exact if exact.limit is not None else _replaced(found, exact, only)
+
+
+def _sample(plane: int) -> int:
+    """Some cases of a plane: the first, the last, and some between."""
+    cases = set_bits(plane)
+    chosen = {cases[i * (len(cases) - 1) // (_MOST_REPLAYED - 1)] for i in range(_MOST_REPLAYED)}
+    return sum(1 << case for case in chosen)
+
+
+def _replaced(found: Observation, exact: Observation, only: int) -> Observation:
+    """What was found, with some cases as they were run one by one."""
     for run, again in zip(found.runs, exact.runs, strict=True):
         run.stopped = run.stopped & ~only | again.stopped & only
         for key, (one, zero) in run.outputs.items():
@@ -138,10 +193,12 @@ def _kind(cases: Cases) -> Inputs:
 def _observe_event_driven(
     lanes: EventDriven,
     wires: Wires,
-    watched: dict[tuple[str, int], int],
+    design: Design,
     cases: Cases,
     refused: RunError | None,
 ) -> Observation:
+    watched = wires.watched | _escapes(design)
+    errors = _errors(design)
     runs = [Run("fresh"), *(Run(f"after {name}") for name in wires.names)]
     for start, size in _blocks(cases.count):
         full = values.ones(size)
@@ -157,18 +214,21 @@ def _observe_event_driven(
                 first[wires.place[number - 1]] = (zero, one)
             first |= floating
             stopped = lanes.power_up(full) | lanes.apply(first) if refused is None else lanes.begin(full, first)
-            lost = 0
+            lost = ended = 0
             if number:
-                # A case that never settles is no way to another one, which is judged fresh.
-                lost, stopped = stopped, lanes.apply(planes) & ~stopped
+                # A case that never settles or ends in an error is no way to another one, which is judged fresh.
+                ended = _in_error(lanes, watched, errors)
+                lost, stopped = stopped | ended, lanes.apply(planes) & ~(stopped | ended)
                 stopped |= lost & _slice(runs[0].stopped, start, size)
-            run.stopped |= stopped << start
+            run.stopped |= (stopped | _in_error(lanes, watched, errors) & ~ended) << start
             for key, bit in watched.items():
                 one, zero = lanes.planes(bit)
                 if lost and key[0]:
                     fresh = runs[0].outputs[key]
                     one = one & ~lost | fresh[0] >> start & lost
                     zero = zero & ~lost | fresh[1] >> start & lost
+                elif ended:
+                    one = one & ~ended | runs[0].outputs[key][0] >> start & ended
                 before = run.outputs.get(key, (0, 0))
                 run.outputs[key] = (before[0] | one << start, before[1] | zero << start)
     return Observation(runs, "event-driven", refused=refused)

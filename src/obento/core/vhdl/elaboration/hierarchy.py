@@ -156,7 +156,9 @@ class Elaborator:
 
     def _lower(self) -> str:
         """Add the form for lanes; why there is none, if so."""
-        escapes, kept = len(self._building.design.escapes), len(self._building.design.kept)
+        design = self._building.design
+        lists: list[list[Any]] = [design.escapes, design.errors, design.kept]
+        before = [len(each) for each in lists]
         try:
             if self._building.implicit_signals or self._building.outside or self._building.silent_ports:
                 raise NoLanes("signals that are not only assigned")
@@ -171,13 +173,19 @@ class Elaborator:
                     lanes.join_back(x, port, path, converted, position)
             made = lanes.in_order()
         except NoLanes as reason:
-            del self._building.design.escapes[escapes:], self._building.design.kept[kept:]
+            _cut_back(lists, before)
             return f"{reason} cannot be run for all cases at once"
         except RecursionError:
-            del self._building.design.escapes[escapes:], self._building.design.kept[kept:]
+            _cut_back(lists, before)
             return "this nests too deep to be run for all cases at once"
         self._building.design.processes += made
         return ""
+
+
+def _cut_back(lists: list[list[Any]], lengths: list[int]) -> None:
+    """Take away what was added to some lists."""
+    for each, length in zip(lists, lengths, strict=True):
+        del each[length:]
 
 
 def _is_resolved(s: Subtype) -> bool:

@@ -14,7 +14,9 @@ from obento.core.vhdl.lanes.values import (
     bit,
     bits_of,
     both,
+    either,
     is_known,
+    is_logic,
     not_,
     number,
     number_width,
@@ -38,15 +40,23 @@ from obento.core.vhdl.model.values import Arr, elements
 from obento.core.vhdl.packages.standard import INTEGER, int_range
 from obento.core.vhdl.runtime import operations as ops
 
+_SHORT_CIRCUIT = frozenset(["and", "or", "nand", "nor"])
+
 
 class LaneExpressions:
-    """Lowers expressions; `escape` marks lanes that must be run step by step."""
+    """Lowers expressions; `escape` marks lanes that must be run step by step. `is_certain` unless what is lowered may
+    be passed over in the run though nothing around it says so."""
 
     bound: dict[Object, Digits]
     edges: dict[Object, ir.Expr]
+    is_certain: bool
 
     def escape(self, when: ir.Expr) -> None:
         """The cases in which a condition holds are told by the timeline."""
+        raise NotImplementedError
+
+    def error(self, when: ir.Expr) -> None:
+        """The cases in which a condition holds end in an error."""
         raise NotImplementedError
 
     def doubt(self, when: ir.Expr) -> None:
@@ -182,7 +192,8 @@ class LaneExpressions:
             ir.Binary(1, "sle", number(low, width), e),
             ir.Binary(1, "sle", e, number(high, width)),
         )
-        self.escape(not_(same(inside, bit(True))))
+        self.error(same(inside, bit(False)))
+        self.escape(not_(either(same(inside, bit(True)), same(inside, bit(False)))))
 
     def _slice(self, x: t.Slice) -> Digits:
         v = self.value(x.prefix)
@@ -256,8 +267,20 @@ class LaneExpressions:
 
     # Operations.
 
+    def _operands(self, x: t.Op) -> list[Digits]:
+        """The operands of an operation. Of a logical one on Booleans or bits the right one may not be evaluated
+        (7.2)."""
+        if x.op not in _SHORT_CIRCUIT or not isinstance(x.args[0].type, EnumType) or is_logic(x.args[0].type):
+            return [self.value(a) for a in x.args]
+        left = self.value(x.args[0])
+        before, self.is_certain = self.is_certain, False
+        try:
+            return [left, *(self.value(a) for a in x.args[1:])]
+        finally:
+            self.is_certain = before
+
     def _operation(self, x: t.Op) -> Digits:
-        args = [self.value(a) for a in x.args]
+        args = self._operands(x)
         if x.op == "&":
             return self._concatenation(x, args)
         first = args[0]

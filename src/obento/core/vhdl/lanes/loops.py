@@ -9,7 +9,7 @@ from obento.core.ir import nodes as ir
 from obento.core.ir.signal import Signal
 from obento.core.limits import Limits
 from obento.core.vhdl.code.statements import walk
-from obento.core.vhdl.lanes.values import Digits, NoLanes, bit, both, either, not_, number_width, same, widened
+from obento.core.vhdl.lanes.values import Digits, NoLanes, bit, both, either, none_of, not_, number_width, same, widened
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object
 from obento.core.vhdl.model.types import RangeX
@@ -50,10 +50,6 @@ class Writer(Protocol):
 
     def inner(self, work: Any) -> ir.Block:
         """What some work adds, as a block of its own."""
-        ...
-
-    def none_of(self, flags: list[Signal]) -> ir.Expr:
-        """Whether no flag is raised."""
         ...
 
     def flags_of(self, s: t.Stmt) -> list[Signal]:
@@ -98,7 +94,7 @@ class Loops:
             if jumps:
                 self._writer.set(self._flags[id(s)][1], bit(False))
                 stop.append(self._flags[id(s)][0])
-            runs = [self._writer.none_of(stop)] if stop else []
+            runs = [none_of(stop)] if stop else []
             runs += [within(value)] if within is not None else []
             if runs:
                 inner = self._writer.inner(lambda: self._writer.statements(s.body))
@@ -142,14 +138,14 @@ class Loops:
         stop = [left, *(f for f in w.flags_of(s) if f not in (left, following))]
 
         def unless_stopped(work: Callable[[], None]) -> None:
-            w.add(ir.If(s.pos, w.none_of(stop), w.inner(work), None))
+            w.add(ir.If(s.pos, none_of(stop), w.inner(work), None))
 
         for _ in range(_ROUNDS_WRITTEN):
             w.set(following, bit(False))
             unless_stopped(lambda: self._leave_unless(s, left))
             unless_stopped(lambda: w.statements(s.body))
         unless_stopped(lambda: self._leave_unless(s, left))
-        w.escape(w.none_of(stop))
+        w.escape(none_of(stop))
         self._flags.pop(id(s))
 
     def _leave_unless(self, s: t.Loop, left: Signal) -> None:

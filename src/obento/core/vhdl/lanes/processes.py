@@ -32,6 +32,7 @@ from obento.core.vhdl.lanes.values import (
     both,
     either,
     is_known,
+    none_of,
     not_,
     same,
     word_of,
@@ -72,6 +73,8 @@ class Lanes(LaneExpressions):
         self._count = 0
         self._escape: Signal | None = None
         self._doubt: Signal | None = None
+        self._error: Signal | None = None
+        self.is_certain = True
         self._returns: list[tuple[Signal, Signal | None, Subtype | None]] = []
         self._loops = Loops(self)
         self._process: t.Process | None = None
@@ -134,6 +137,15 @@ class Lanes(LaneExpressions):
             self._escape = self.scratch("step by step", 1)
         self.set(self._escape, either(ir.Ref(1, self._escape), when))
 
+    def error(self, when: ir.Expr) -> None:
+        """The cases in which a condition holds end in an error, if what is evaluated here is evaluated at all."""
+        if not self.is_certain:
+            self.escape(when)
+            return
+        if self._error is None:
+            self._error = self.scratch("in error", 1)
+        self.set(self._error, either(ir.Ref(1, self._error), when))
+
     def doubt(self, when: ir.Expr) -> None:
         """As `escape`, for what may come to nothing where a process runs anew and keeps nothing from before."""
         if self._doubt is None:
@@ -143,7 +155,7 @@ class Lanes(LaneExpressions):
     def _marks(self, position: int, watches: list[Watch]) -> None:
         """What marks lanes: an error stays until power-up, whatever the process does later; a doubt only as long as a
         process that keeps nothing has not run anew."""
-        for mark in (self._escape, self._doubt):
+        for mark in (self._escape, self._doubt, self._error):
             if mark is not None:
                 self._body.insert(0, ir.Assign(position, [ir.Target(mark, 0, 1)], bit(False)))
         stays = [self._escape] if self._escape is not None else []
@@ -155,13 +167,20 @@ class Lanes(LaneExpressions):
         ):
             stays, self._doubt = [*stays, self._doubt], None
         if stays:
-            ever = self.scratch("ever step by step", 1)
-            ever.initial = 0, 1
-            self.set(ever, not_(self.none_of([ever, *stays])))
-            self._design.escapes.append(ever)
+            self._ever("ever step by step", stays)
+        if self._error is not None:
+            self._design.errors.append(self._ever("ever in error", [self._error]))
         if self._doubt is not None:
             self._doubt.initial = 0, 1
             self._design.escapes.append(self._doubt)
+
+    def _ever(self, name: str, marks: list[Signal]) -> Signal:
+        """A mark that stays once one of some marks was raised."""
+        ever = self.scratch(name, 1)
+        ever.initial = 0, 1
+        self.set(ever, not_(none_of([ever, *marks])))
+        self._design.escapes.append(ever)
+        return ever
 
     # Processes.
 
@@ -175,7 +194,7 @@ class Lanes(LaneExpressions):
         if p.postponed:
             raise NoLanes("a postponed process")
         sensitivity, until, statements = woken_by(p)
-        self._process, self._position, self._escape, self._doubt = p, p.pos, None, None
+        self._process, self._position, self._escape, self._doubt, self._error = p, p.pos, None, None, None
         self._delayed = False
         self._body, self.bound, self.edges = [], {}, {}
         self._used_edge = reads_edge(p.body) or until is not None
@@ -294,7 +313,7 @@ class Lanes(LaneExpressions):
             flags = self.flags_of(s)
             if flags and i + 1 < len(body):
                 rest = self.inner(lambda i=i: self.statements(body[i + 1 :]))
-                self.add(ir.If(s.pos, self.none_of(flags), rest, None))
+                self.add(ir.If(s.pos, none_of(flags), rest, None))
                 return
 
     def inner(self, work: Any) -> ir.Block:
@@ -305,14 +324,6 @@ class Lanes(LaneExpressions):
             return ir.Block(self._position, self._body)
         finally:
             self._body = outer
-
-    @staticmethod
-    def none_of(flags: list[Signal]) -> ir.Expr:
-        """Whether no flag is raised."""
-        e: ir.Expr = ir.Ref(1, flags[0])
-        for flag in flags[1:]:
-            e = either(e, ir.Ref(1, flag))
-        return not_(same(e, bit(True)))
 
     def flags_of(self, s: t.Stmt) -> list[Signal]:
         """Flags that a statement may raise on its way out."""
@@ -699,7 +710,7 @@ class Lanes(LaneExpressions):
     # Joined ports.
 
     def _begin_join(self, position: int) -> None:
-        self._process, self._position, self._escape, self._doubt = None, position, None, None
+        self._process, self._position, self._escape, self._doubt, self._error = None, position, None, None, None
         self._body, self.bound, self.edges = [], {}, {}
 
     def join(self, p: Object, path: tuple[Any, ...], x: t.Expr, position: int) -> None:

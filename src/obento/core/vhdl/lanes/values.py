@@ -10,6 +10,7 @@ from math import prod
 from typing import Any
 
 from obento.core.ir import nodes as ir
+from obento.core.ir.signal import Signal
 from obento.core.values import Word, ones
 from obento.core.vhdl.model.nine_values import H, L
 from obento.core.vhdl.model.types import ArrayType, EnumType, IntType, PhysType, RecordType, Subtype, scalar_bounds
@@ -177,3 +178,11 @@ def is_known(e: ir.Expr) -> ir.Expr:
     """1 where every digit is 0 or 1."""
     parity = e if e.width == 1 else ir.Unary(1, "rxor", e)
     return not_(same(ir.Unary(1, "not", parity), ir.Const(1, 0, 0)))
+
+
+def none_of(flags: list[Signal]) -> ir.Expr:
+    """Whether no flag is raised."""
+    e: ir.Expr = ir.Ref(1, flags[0])
+    for flag in flags[1:]:
+        e = either(e, ir.Ref(1, flag))
+    return not_(same(e, bit(True)))
