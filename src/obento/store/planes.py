@@ -2,18 +2,16 @@
 
 from __future__ import annotations
 
-import threading
-from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from obento.core.check.expectation.model import Expectation, Key, Planes
 from obento.store.connection import Connection
+from obento.store.kept import Kept
 from obento.store.packing import Blob, CasePlanes, pack_expected, unpack_cases, unpack_expected
 
 _MOST_KEPT = 64_000_000
 _MOST_EXPECTED = 24
-_AT_ONCE = 256
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,51 +61,25 @@ def drop_unused(c: Connection, digest: str) -> None:
 
 
 class KeptPlanes:
-    """Planes that were read lately, by what they are kept by. They never change, so that they are never read again
-    while they are here; the least used go when there are too many."""
+    """Planes that were read lately, by what they are kept by."""
 
     def __init__(self, most_bytes: int = _MOST_KEPT) -> None:
-        self._most = most_bytes
-        self._cases: OrderedDict[str, CasePlanes] = OrderedDict()
-        self._expected: OrderedDict[str, dict[Key, Planes]] = OrderedDict()
-        self._size = 0
-        self._lock = threading.Lock()
+        self._cases: Kept[str, CasePlanes] = Kept(most_bytes, lambda planes: 4 * len(planes.failed))
+        self._expected: Kept[str, dict[Key, Planes]] = Kept(_MOST_EXPECTED)
 
     def cases(self, c: Connection, count_of: Mapping[str, int]) -> dict[str, CasePlanes]:
-        """The cases of many outcomes, given how many each has; what is not here is read at once."""
-        with self._lock:
-            found = {digest: self._cases[digest] for digest in count_of if digest in self._cases}
-            for digest in found:
-                self._cases.move_to_end(digest)
-        missing = [digest for digest in count_of if digest not in found]
-        for start in range(0, len(missing), _AT_ONCE):
-            part = missing[start : start + _AT_ONCE]
-            marks = ", ".join(["%s"] * len(part))
-            for row in c.rows(f"SELECT digest, data FROM planes WHERE digest IN ({marks})", *part):
-                planes = found[row["digest"]] = unpack_cases(row["data"], count_of[row["digest"]])
-                self._put(row["digest"], planes)
-        return found
+        """The cases of many outcomes, given how many each has."""
+
+        def fetch(digests: list[str]) -> dict[str, CasePlanes]:
+            marks = ", ".join(["%s"] * len(digests))
+            rows = c.rows(f"SELECT digest, data FROM planes WHERE digest IN ({marks})", *digests)
+            return {row["digest"]: unpack_cases(row["data"], count_of[row["digest"]]) for row in rows}
+
+        return self._cases.read(count_of, fetch)
 
     def expected(self, c: Connection, digest: str, count: int) -> dict[Key, Planes]:
         """What outcomes were held against."""
-        with self._lock:
-            if digest in self._expected:
-                self._expected.move_to_end(digest)
-                return self._expected[digest]
-        bits = unpack_expected(read(c, digest), count)
-        with self._lock:
-            self._expected[digest] = bits
-            while len(self._expected) > _MOST_EXPECTED:
-                self._expected.popitem(last=False)
-        return bits
-
-    def _put(self, digest: str, planes: CasePlanes) -> None:
-        with self._lock:
-            if digest not in self._cases:
-                self._cases[digest] = planes
-                self._size += 4 * len(planes.failed)
-            while self._size > self._most and len(self._cases) > 1:
-                self._size -= 4 * len(self._cases.popitem(last=False)[1].failed)
+        return self._expected.read([digest], lambda _: {digest: unpack_expected(read(c, digest), count)})[digest]
 
 
 def read(c: Connection, digest: str) -> bytes:

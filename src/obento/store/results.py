@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import hashlib
 import json
-import threading
-from collections import OrderedDict
 from collections.abc import Sequence
 from dataclasses import asdict, dataclass, replace
 from datetime import datetime
@@ -18,10 +16,9 @@ from obento.core.check.judging.rules import RuleResult
 from obento.core.check.judging.verdict import Verdict
 from obento.core.diagnostics import Message
 from obento.store.connection import Connection
+from obento.store.kept import Kept
 from obento.store.packing import Blob, pack_verdict, unpack, unpack_cases, unpack_outputs
 from obento.store.planes import Against, KeptPlanes, keep, read
-
-_AT_ONCE = 256
 
 
 @dataclass(frozen=True, slots=True)
@@ -228,37 +225,24 @@ _COLUMNS = (
 
 class KeptRows:
     """Outcomes that were read lately. What is said of an outcome never changes, only the attempt it is of may come to
-    another hand-in or be taken for late; the least used go when there are too many."""
+    another hand-in or be taken for late."""
 
     def __init__(self, most: int = 4_000) -> None:
-        self._most = most
-        self._rows: OrderedDict[int, Result] = OrderedDict()
-        self._lock = threading.Lock()
+        self._rows: Kept[int, Result] = Kept(most)
 
     def rows(self, c: Connection, ids: Sequence[int]) -> dict[int, Result]:
-        """Outcomes by their ids; what is not here is read at once."""
-        with self._lock:
-            found = {i: self._rows[i] for i in ids if i in self._rows}
-            for i in found:
-                self._rows.move_to_end(i)
-        missing = [i for i in ids if i not in found]
-        for start in range(0, len(missing), _AT_ONCE):
-            part = missing[start : start + _AT_ONCE]
-            marks = ", ".join(["%s"] * len(part))
-            for row in c.all(
+        """Outcomes by their ids."""
+
+        def fetch(missing: list[int]) -> dict[int, Result]:
+            marks = ", ".join(["%s"] * len(missing))
+            found = c.all(
                 Result,
                 f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id WHERE r.id IN ({marks})",
-                *part,
-            ):
-                found[row.id] = row
-                self._put(row)
-        return found
+                *missing,
+            )
+            return {row.id: row for row in found}
 
-    def _put(self, row: Result) -> None:
-        with self._lock:
-            self._rows[row.id] = row
-            while len(self._rows) > self._most:
-                self._rows.popitem(last=False)
+        return self._rows.read(ids, fetch)
 
 
 class KeptOutcomes:
