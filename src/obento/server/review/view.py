@@ -20,7 +20,7 @@ from obento.server.specs.cases import port_views
 from obento.store import handins, results
 from obento.store.results import Detail, Result
 
-_MOST_ROWS = 256
+_MOST_ROWS = 512
 _TEXT_BYTES = 400_000
 
 
