@@ -8,7 +8,8 @@ import sys
 from dataclasses import asdict
 from pathlib import Path
 
-from obento.cli.check import CallError, told_spec
+from obento.cli.check import told_spec
+from obento.cli.writing import CallError
 from obento.core.check.mutation.catch_rate import CatchRate, NoReference, catch_rate
 
 

@@ -64,7 +64,8 @@ def _check(p: argparse.ArgumentParser) -> Run:
     p.add_argument("--cases", choices=["all", "failing", "none"], default="failing", help="which cases the files list")
 
     def run(a: argparse.Namespace) -> int:
-        from obento.cli.check import Outputs, run_check
+        from obento.cli.check import run_check
+        from obento.cli.writing import Outputs
 
         return run_check(a.spec, a.handins, a.batch, Outputs(a.json, a.csv, a.junit, a.tap), a.jobs, a.cases)
 
