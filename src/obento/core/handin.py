@@ -13,6 +13,7 @@ from obento.core.ir.design import Design
 from obento.core.limits import LimitReached, Limits
 from obento.core.pause import collector_held
 from obento.core.pieces import Text, parse_texts
+from obento.core.sim.bench.files import Folder
 from obento.core.source import SourceFile, Sources
 from obento.core.texts import CLUTTER, LANGUAGES, SUFFIXES, decode, language_of, suffix
 from obento.core.verilog.elaboration.hierarchy import elaborate as elaborate_verilog
@@ -63,13 +64,15 @@ class Unit:
 
 @dataclass(slots=True)
 class Reading:
-    """A hand-in as read. `texts` are the files that were read, `ignored` the paths that were passed over."""
+    """A hand-in as read. `texts` are the files that were read, `ignored` the paths that were passed over, `given`
+    all texts by path: what a design may open while it runs."""
 
     sources: Sources
     collector: Collector
     limits: Limits
     units: dict[str, Unit] = field(default_factory=dict)
     texts: list[SourceFile] = field(default_factory=list)
+    given: dict[str, str] = field(default_factory=dict)
     ignored: list[str] = field(default_factory=list)
     duplicates: set[str] = field(default_factory=set)
     choice: Choice = field(default_factory=Choice)
@@ -140,7 +143,10 @@ class Reading:
         self._building.append(name)
         try:
             with collector_held():
-                return self._elaborated(unit)
+                design = self._elaborated(unit)
+            if design is not None:
+                design.given = self.given
+            return design
         finally:
             self._building.pop()
 
@@ -153,9 +159,9 @@ class Reading:
         assert unit.wiring is not None
         return elaborate_wiring(unit.wiring, self._block, list(self.units), self.collector, self.limits)
 
-    def elaborate_vhdl(self, name: str, folder: object = None) -> Design | None:
-        """A Design of an entity; `folder` holds files that it may read while constants are worked out."""
-        return self._elaborator(self.design_units, folder).top(name)
+    def elaborate_vhdl(self, name: str) -> Design | None:
+        """A Design of an entity."""
+        return self._elaborator(self.design_units).top(name)
 
     def problems_elsewhere(self, tops: Iterable[Unit]) -> list[tuple[str, Diagnostic]]:
         """Errors in units that tops do not use but that stand in files that they need: with the name of the unit.
@@ -206,7 +212,8 @@ class Reading:
     def _package_alone(self, name: str, package: vhdl_ast.Package) -> None:
         self._elaborator(self.design_units).package_alone(name, package)
 
-    def _elaborator(self, design_units: DesignUnits, folder: object = None) -> Elaborator:
+    def _elaborator(self, design_units: DesignUnits) -> Elaborator:
+        folder = Folder(self.given, keeps=False)
         return Elaborator(design_units, self.collector, self.limits, self.sources, self._foreign, folder)
 
     def entity(self, name: str, position: int) -> Design | None:
@@ -392,8 +399,11 @@ def _add_unit(reading: Reading, unit: Unit) -> None:
 
 
 def _take_in(file: HandinFile, reading: Reading) -> SourceFile | None:
-    """Decode a file; None when it is no text."""
+    """Decode a file; None when no source can stand in it. Other texts may be opened by what runs."""
     collector = reading.collector
+    text = decode(file.data)
+    if text is not None:
+        reading.given[file.path] = text
     if len(file.data) > reading.limits.source_bytes:
         if suffix(file.path) in SUFFIXES:
             collector.error(
@@ -402,7 +412,6 @@ def _take_in(file: HandinFile, reading: Reading) -> SourceFile | None:
             )
         reading.ignored.append(file.path)
         return None
-    text = decode(file.data)
     if text is None:
         if suffix(file.path) in SUFFIXES:
             collector.error(

@@ -11,11 +11,9 @@ from obento.core.ir.design import Design
 from obento.core.ir.part import Finished, RunError
 from obento.core.limits import LimitReached, Limits
 from obento.core.pause import collector_held
-from obento.core.sim.bench.files import Folder
 from obento.core.sim.bench.tasks import Listener, Terminal
 from obento.core.sim.timeline.kernel import DidNotSettle, Timeline
 from obento.core.source import Sources
-from obento.core.texts import decode
 from obento.core.verilog.elaboration.hierarchy import elaborate_tops, top_modules
 from obento.core.vhdl.dependencies import top_entities
 
@@ -71,12 +69,10 @@ def simulate(
     BadCall
         If there is no such module to begin with, or the time cannot be read.
     """
-    files = list(files)
     reading = read_handin(files, limits, (), options.chosen)
     if reading.collector.errors:
         return Outcome(UNREADABLE, reading.messages())
-    given = _readable(files)
-    design = _design(reading, options.top, given)
+    design = _design(reading, options.top)
     tops = (
         [reading.units[scope.name] for scope in design.names if scope.name in reading.units]
         if design is not None
@@ -88,13 +84,13 @@ def simulate(
         reading.collector.add("error", problem.code, problem.text, problem.start, problem.end, problem.hint)
     if design is None or reading.collector.errors:
         return Outcome(UNREADABLE, reading.messages())
-    bench = Terminal(put, given, lambda text, position: reading.collector.warning("run", text, position))
+    bench = Terminal(put, reading.given, lambda text, position: reading.collector.warning("run", text, position))
     if listen is not None:
         bench.hears = listen(reading.sources)
     return _run(design, reading, bench, options, limits, expired)
 
 
-def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Design | None:
+def _design(reading: Reading, top: str | None) -> Design | None:
     """What is to be run: the unit asked for, or what no other unit uses. Verilog may have several such units."""
     if top is not None:
         configuration = reading.design_units.configurations.get(top.lower())
@@ -103,7 +99,7 @@ def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Desi
         if unit is None or unit.wiring is not None:
             raise BadCall(f"there is no module or entity `{top}` in these files")
         if unit.vhdl is not None:
-            return _vhdl(reading, unit.name, given)
+            return _vhdl(reading, unit.name)
         with collector_held():
             return elaborate_tops(reading.modules(), [unit.name], reading.collector, reading.limits, reading.entity)
     used = {n.lower() for u in reading.units.values() for n in u.uses}
@@ -116,7 +112,7 @@ def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Desi
             reading.collector.note(
                 "tops", f"{names} could all be begun with; `{benches[-1]}` is taken", hint="--top NAME says which"
             )
-        return _vhdl(reading, benches[-1], given)
+        return _vhdl(reading, benches[-1])
     if not modules:
         reading.collector.error(
             "no-top", "there is no module or entity to begin with", hint="one unit must not be used by any other"
@@ -126,16 +122,9 @@ def _design(reading: Reading, top: str | None, given: Mapping[str, str]) -> Desi
         return elaborate_tops(reading.modules(), modules, reading.collector, reading.limits, reading.entity)
 
 
-def _vhdl(reading: Reading, name: str, given: Mapping[str, str]) -> Design | None:
-    folder = Folder(given, lambda text: None, lambda size: None)
+def _vhdl(reading: Reading, name: str) -> Design | None:
     with collector_held():
-        return reading.elaborate_vhdl(name, folder)
-
-
-def _readable(files: Iterable[HandinFile]) -> dict[str, str]:
-    """Texts that a bench may open; other files than sources too."""
-    texts = {f.path: decode(f.data) for f in files}
-    return {path: text for path, text in texts.items() if text is not None}
+        return reading.elaborate_vhdl(name)
 
 
 def _run(

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -97,7 +98,7 @@ class Design:
     that case: it must be run on the timeline. In those of them that are in `errors` it says that the case ends in an
     error, if no other says anything. `kept` are pairs of one-digit signals: the first holds what the second was when
     its process ran last. `is_seen_inside` makes its parts show all their signals on the timeline, not only those of
-    ports."""
+    ports. `given` are the texts that came with it, by path, which it may read."""
 
     unit: str
     language: str
@@ -116,6 +117,7 @@ class Design:
     errors: list[Signal] = field(default_factory=list)
     kept: list[tuple[Signal, Signal]] = field(default_factory=list)
     is_seen_inside: bool = False
+    given: Mapping[str, str] = field(default_factory=dict)
 
     def add_signal(
         self, name: str, width: int, kind: Literal["net", "variable"], position: int = 0, initial: Word | None = None

@@ -187,6 +187,9 @@ def targets(body: Stmt | None) -> Iterator[Target]:
             case SystemTask():
                 for argument in s.call.args:
                     yield from argument.targets
+                if s.call.name in ("$readmemb", "$readmemh") and s.call.args[1].memory is not None:
+                    memory = s.call.args[1].memory[0]
+                    yield Target(memory, 0, memory.width)
             case Block() | If() | Case() | Loop() | Repeat() | Fork():
                 pass
             case Delay() | Await() | WaitUntil() | Trigger() | Disable() | LetGo():

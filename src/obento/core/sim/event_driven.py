@@ -21,8 +21,9 @@ from obento.core.limits import Limits
 from obento.core.sim.lanes.bits import Bit, BitOps, Unfit
 from obento.core.sim.lanes.fit import require_fit, require_processes_fit
 from obento.core.sim.lanes.graph import FALSE, Graph
-from obento.core.sim.lanes.symbolic import Symbolic, Writes
+from obento.core.sim.lanes.symbolic import Symbolic
 from obento.core.sim.lanes.tape import Tape
+from obento.core.sim.lanes.words import Writes
 
 
 @dataclass(slots=True)
@@ -110,7 +111,7 @@ class EventDriven:
         needed.update(signal.offset for signal in self._design.escapes)
         for index, process in enumerate(self._design.processes):
             surroundings = _Listener(self, index)
-            effect = Symbolic(self._ops, surroundings, self._limits).run(process.body)
+            effect = Symbolic(self._ops, surroundings, self._limits, self._design.given).run(process.body)
             needed |= surroundings.reads
             later: list[tuple[int, Bit, int]] = []
             for bit, (value, written) in effect.later.items():

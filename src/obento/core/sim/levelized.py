@@ -150,9 +150,8 @@ class Levelized:
             if not writer.keys().isdisjoint(written) or any(written & bits for bits in others):
                 raise HasMemory("start values")
             try:
-                effect = Symbolic(self._ops, _NothingYet({bit: start[bit] for bit in written}), limits).run(
-                    process.body
-                )
+                nothing = _NothingYet({bit: start[bit] for bit in written})
+                effect = Symbolic(self._ops, nothing, limits, design.given).run(process.body)
             except LimitReached as limit:
                 raise HasMemory("start values") from limit
             if effect.blocking.keys() & effect.later.keys():

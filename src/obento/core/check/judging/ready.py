@@ -12,6 +12,7 @@ from obento.core.diagnostics import Message, Severity
 from obento.core.handin import HandinFile, Reading, Unit, read_handin
 from obento.core.ir.design import Design
 from obento.core.limits import LimitReached, Limits
+from obento.core.sim.bench import memory_files
 from obento.core.spec.model import Spec
 
 
@@ -66,6 +67,8 @@ def make_ready(
     for name, wrong in reading.problems_elsewhere([unit]):
         text = f"in `{name}`, which `{unit.name}` does not use: {wrong.text}"
         reading.collector.warning("unused-unit", text, wrong.start, wrong.end, wrong.hint)
+    for problem, position in memory_files.problems(design):
+        reading.collector.warning("memory-file", problem, position)
     binding = _bind(spec, design, choices)
     if bound_unit.how == "only" and binding.problems:
         # Being the only unit was the sole reason to take it; with other ports it is something else.

@@ -10,12 +10,31 @@ _STANDARD = 0x80000000
 MOST_OPEN = 30
 
 
-class Folder:
-    """Files by name. `given` can be read; `written` grows as the bench writes."""
+def _lost(what: object) -> None:
+    """What is written goes nowhere, and costs nothing."""
 
-    def __init__(self, given: Mapping[str, str], put: Callable[[str], None], spend: Callable[[int], None]) -> None:
-        self.given = dict(given)
+
+def named(files: Mapping[str, str], name: str) -> str | None:
+    """The text of a file by its path, or else by the last part of its name; None when there is none."""
+    if name in files:
+        return files[name]
+    short = name.replace("\\", "/").rpartition("/")[2]
+    return next((text for path, text in files.items() if path.rpartition("/")[2] == short), None)
+
+
+class Folder:
+    """Files by name. `given` can be read; `written` grows as the bench writes, where the folder `keeps` that."""
+
+    def __init__(
+        self,
+        given: Mapping[str, str],
+        put: Callable[[str], None] = _lost,
+        spend: Callable[[int], None] = _lost,
+        keeps: bool = True,
+    ) -> None:
+        self.given = given
         self.written: dict[str, list[str]] = {}
+        self._keeps = keeps
         self._put = put
         self._spend = spend
         self._channels: dict[int, str] = {}
@@ -25,10 +44,7 @@ class Folder:
         """What a file holds now; None when there is none."""
         if name in self.written:
             return "".join(self.written[name])
-        if name in self.given:
-            return self.given[name]
-        short = name.rpartition("/")[2]
-        return next((text for path, text in self.given.items() if path.rpartition("/")[2] == short), None)
+        return named(self.given, name)
 
     def open(self, name: str, mode: str | None) -> int:
         """A multichannel descriptor without a mode, a file descriptor with one (17.2.1); 0 when it cannot be had."""
@@ -76,6 +92,8 @@ class Folder:
 
     def append(self, name: str, text: str) -> None:
         """Add to what a file holds; raises LimitReached when that is too much."""
+        if not self._keeps:
+            return
         self._spend(len(text))
         self.written.setdefault(name, []).append(text)
 

@@ -21,7 +21,8 @@ from obento.core.ir.evaluate import round_half_away
 from obento.core.ir.nodes import Await, Block, Stmt
 from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
-from obento.core.sim.bench.tasks import Bench
+from obento.core.sim.bench.file_tasks import CircuitBench
+from obento.core.sim.bench.functions import Bench
 from obento.core.sim.timeline.events import WHOLE, is_event, term_of, watchers_of
 from obento.core.sim.timeline.expressions import NOWHERE, namespace, put
 from obento.core.sim.timeline.forces import Held, HeldReal
@@ -62,7 +63,7 @@ class Timeline:
     ) -> None:
         self.design = design
         self.limits = limits or Limits()
-        self.bench = bench or Bench()
+        self.bench = bench or CircuitBench()
         self.words: list[Word] = []
         self.now = 0
         self.depth = 0
