@@ -205,16 +205,6 @@ UNCHECKABLE = [
     ("module m(input a, output y); assign y = a; endmodule", "a.v", "ports"),
     ("module m(input [1:0] a, input b, output y); assign y = b; endmodule", "a.v", "ports"),
     ("module m(input a, output b, y); assign y = a; assign b = a; endmodule", "a.v", "ports"),
-    (
-        "module m(input a, b, output reg y); integer i; always @* for (i = 0; i >= 0; i = i + 1) y = a; endmodule",
-        "a.v",
-        "stopped",
-    ),
-    (
-        "module m(input a, b, output y); function f(input v); f = f(v); endfunction assign y = f(a); endmodule",
-        "a.v",
-        "stopped",
-    ),
 ]
 
 

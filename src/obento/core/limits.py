@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+
+def _never() -> bool:
+    return False
 
 
 @dataclass(frozen=True, slots=True)
 class Limits:
-    """Every stage gets this value; the defaults fit coursework with room to spare."""
+    """Every stage gets this value; the defaults fit coursework with room to spare. `expired` is asked now and then
+    whether to give up: only who runs us has a clock. Where cases are run one by one a loop may go round
+    `loop_rounds_alone` times: what is still not at its end then counts as a loop without one."""
 
     source_bytes: int = 4_000_000
     tokens: int = 2_000_000
@@ -20,6 +27,7 @@ class Limits:
     lane_memory_bits: int = 1 << 14
     processes: int = 200_000
     loop_rounds: int = 4_096
+    loop_rounds_alone: int = 1 << 18
     generate_rounds: int = 4_096
     constant_steps: int = 200_000
     call_depth: int = 64
@@ -29,6 +37,11 @@ class Limits:
     output_bytes: int = 1 << 22
     graph_nodes: int = 4_000_000
     cases: int = 1 << 20
+    expired: Callable[[], bool] = _never
+
+    def alone(self) -> Limits:
+        """Bounds for cases that are run one by one."""
+        return replace(self, loop_rounds=self.loop_rounds_alone)
 
 
 def for_simulation(time_steps: int = 1_000_000) -> Limits:
@@ -44,3 +57,7 @@ class LimitReached(Exception):
         self.text = text
         self.position = position
         self.hint = hint
+
+
+class TimeIsUp(LimitReached):
+    """`Limits.expired` said so: no fault of what was run."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile, Reading, read_handin
@@ -87,7 +87,7 @@ def simulate(
     bench = Terminal(put, reading.given, lambda text, position: reading.collector.warning("run", text, position))
     if listen is not None:
         bench.hears = listen(reading.sources)
-    return _run(design, reading, bench, options, limits, expired)
+    return _run(design, reading, bench, options, replace(limits, expired=expired))
 
 
 def _design(reading: Reading, top: str | None) -> Design | None:
@@ -133,12 +133,11 @@ def _run(
     bench: Terminal,
     options: Options,
     limits: Limits,
-    expired: Callable[[], bool],
 ) -> Outcome:
     collector = reading.collector
     status = ENDED
     try:
-        status = _to_its_end(Timeline(design, limits, bench, expired), bench, options)
+        status = _to_its_end(Timeline(design, limits, bench), bench, options)
     except RunError as error:
         bench.end_of_run()
         collector.error("run", error.text, error.position)

@@ -8,7 +8,7 @@ import resource
 import signal
 import threading
 import time
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import lru_cache
@@ -23,6 +23,7 @@ from obento.core.check.mutation.catch_rate import CatchRate, NoReference, catch_
 from obento.core.check.mutation.smallest_change import Repair, find_repair
 from obento.core.diagnostics import Message
 from obento.core.handin import HandinFile
+from obento.core.limits import Limits
 from obento.core.spec.model import EDITION
 
 
@@ -120,6 +121,18 @@ def _timed() -> Iterator[None]:
         signal.setitimer(signal.ITIMER_PROF, 0)
 
 
+_LEFT_FOR_THE_REST = 0.25
+"""The share of a hand-in's time that is kept for what is said of the cases that were judged."""
+
+
+def _most_of_it_is_used() -> Callable[[], bool]:
+    """Tells when the running of cases should end, so that what was judged is not lost with this process."""
+    if not _allowed:
+        return lambda: False
+    end = time.process_time() + _allowed * (1 - _LEFT_FOR_THE_REST)
+    return lambda: time.process_time() > end
+
+
 @lru_cache(maxsize=16)
 def opened(spec: SpecFiles) -> LoadedSpec:
     """A spec, worked out once a process; forked workers inherit what their parent has opened."""
@@ -147,7 +160,7 @@ def run_task(task: Task) -> Checked:
     files: Sequence[HandinFile] = task.files
     try:
         with _timed():
-            return check_handin(expectation, files, task.provided, None, choices)
+            return check_handin(expectation, files, task.provided, Limits(expired=_most_of_it_is_used()), choices)
     except MemoryError:
         return stopped("this needs more memory than one hand-in may take")
     except RecursionError:

@@ -11,11 +11,12 @@ from obento.core.check.explaining.advice import advise
 from obento.core.check.explaining.findings import find_all
 from obento.core.check.judging.benches import check_by_bench
 from obento.core.check.judging.evidence import check_evidence, is_evidence
-from obento.core.check.judging.outcome import Checked
+from obento.core.check.judging.outcome import Checked, Finding
 from obento.core.check.judging.ready import Ready, make_ready, softened
 from obento.core.check.judging.rules import check_rules
-from obento.core.check.judging.verdict import judge
+from obento.core.check.judging.verdict import Verdict, judge
 from obento.core.check.running.cases import observe
+from obento.core.check.running.observation import Observation
 from obento.core.check.running.steps import observe_steps
 from obento.core.diagnostics import Collector, Message, to_messages
 from obento.core.handin import HandinFile
@@ -84,6 +85,10 @@ def open_spec(
     return LoadedSpec(draft if is_right else None, spec, to_messages(collector.items(), sources), draft, sources)
 
 
+_MANY_ONE_BY_ONE = 256
+"""From more cases on it is worth a word that they were run one by one."""
+
+
 def check_handin(
     expectation: Expectation,
     files: Sequence[HandinFile],
@@ -130,6 +135,7 @@ def _run(ready: Ready, expectation: Expectation, limits: Limits) -> None:
         reading.collector.note("power-up", text, observation.refused.position, hint=hint)
     for ended in observation.ends:
         reading.collector.warning("run", f"{ended.text}: {ended.cases.bit_count()} cases end here", ended.position)
+    _say_how_it_went(observation, expectation, reading.collector)
     if observation.limit is not None:
         outcome.status = "stopped"
         reading.collector.error(
@@ -139,7 +145,29 @@ def _run(ready: Ready, expectation: Expectation, limits: Limits) -> None:
             run.stopped = expectation.cases.full
             for key in expectation.bits:
                 run.outputs.setdefault(key, (0, 0))
-    outcome.verdict = judge(expectation, observation)
+    verdict = outcome.verdict = judge(expectation, observation)
     outcome.rules = check_rules(expectation.spec.rules, design)
-    outcome.findings = find_all(expectation, outcome.verdict, ready, limits)
+    if verdict.unjudged:
+        outcome.status = "stopped"
+        outcome.findings = [_partial(verdict)]
+        reading.collector.error("limit", outcome.findings[0].text, hint="the mark waits for a person")
+    else:
+        outcome.findings = find_all(expectation, verdict, ready, limits)
     outcome.messages = softened(reading, ready.unit)
+
+
+def _say_how_it_went(observation: Observation, expectation: Expectation, collector: Collector) -> None:
+    """What a person should know of a run that was not all cases at once."""
+    if observation.why and expectation.cases.count > _MANY_ONE_BY_ONE:
+        steps = "cases" if expectation.cases.stimulus is None else "sequences"
+        collector.note("one-by-one", f"the {steps} were run one by one, not all at once: {observation.why}")
+
+
+def _partial(verdict: Verdict) -> Finding:
+    judged = verdict.count - verdict.unjudged.bit_count()
+    right = (verdict.right & ~verdict.unjudged).bit_count()
+    text = (
+        f"the time for one hand-in was up after {judged} of {verdict.count} cases: {right} of them are right, the"
+        " others were not run"
+    )
+    return Finding("unjudged", text)

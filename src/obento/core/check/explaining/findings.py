@@ -59,17 +59,16 @@ def _unsettled(expectation: Expectation, verdict: Verdict) -> list[Finding]:
     for one in verdict.ends:
         ended |= one.cases
     moving = verdict.stopped & ~ended & ~verdict.untried
-    if not moving:
-        return []
-    steps = " steps" if expectation.cases.stimulus is not None else ""
+    found: list[Finding] = []
     if verdict.untried:
-        return [
-            Finding(
-                "stopped",
-                f"does not settle in any of {moving.bit_count()} cases spread over all: the others were not run",
-            )
-        ]
-    return [Finding("stopped", f"does not settle: {moving.bit_count()} of {verdict.count}{steps}")]
+        tried = verdict.count - verdict.untried.bit_count()
+        what = "does not settle" if moving else "comes to no end"
+        text = f"{what} in any of {tried} cases spread over all: the others were not run"
+        found.append(Finding("stopped", text))
+    elif moving:
+        steps = " steps" if expectation.cases.stimulus is not None else ""
+        found.append(Finding("stopped", f"does not settle: {moving.bit_count()} of {verdict.count}{steps}"))
+    return found
 
 
 _STRUCTURE = frozenset(

@@ -30,7 +30,8 @@ class Verdict:
 
     `shown` are the values to show: those of the fresh run, or of the first run that went wrong. `failing_runs` says
     which run that was: pairs of a run's name and the cases it is shown for. `expected` is what it was held against.
-    `ends` are the errors in which cases ended, `untried` the cases that were not run (see `Observation`)."""
+    `ends` are the errors in which cases ended; `untried` and `unjudged` are the cases that were not run (see
+    `Observation`)."""
 
     count: int
     outputs: dict[str, OutputVerdict]
@@ -45,6 +46,7 @@ class Verdict:
     cluster: str = ""
     ends: list[Ended] = field(default_factory=list)
     untried: int = 0
+    unjudged: int = 0
 
     @property
     def right(self) -> int:
@@ -98,9 +100,8 @@ def judge(expectation: Expectation, observation: Observation) -> Verdict:
     for bits in expected.values():
         compared |= bits.care
     outputs = {p.name: _output(full, expected, p.name, p.width, shown, stopped) for p in expectation.spec.outputs}
-    verdict = Verdict(
-        expectation.cases.count, outputs, shown, expected, failing, ends=observation.ends, untried=observation.untried
-    )
+    verdict = Verdict(expectation.cases.count, outputs, shown, expected, failing, ends=observation.ends)
+    verdict.untried, verdict.unjudged = observation.untried, observation.unjudged
     verdict.not_compared = full & ~compared
     verdict.stopped = stopped & compared
     for output in outputs.values():

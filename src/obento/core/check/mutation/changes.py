@@ -100,7 +100,8 @@ class Trial:
 
 def limits_of_trials(limits: Limits) -> Limits:
     """Bounds for a changed design: many a change makes a loop that does not end."""
-    return replace(limits, loop_rounds=min(limits.loop_rounds, _LOOP_ROUNDS), deltas=min(limits.deltas, _DELTAS))
+    rounds = min(limits.loop_rounds, _LOOP_ROUNDS)
+    return replace(limits, loop_rounds=rounds, loop_rounds_alone=rounds, deltas=min(limits.deltas, _DELTAS))
 
 
 def trials_of(design: Design, sources: Sources) -> list[Trial]:

@@ -52,19 +52,16 @@ def observe(
         return _escaped_again(
             found, design, lambda only: observe_case_by_case(design, wires, cases, limits, only, False)
         )
-    except (HasMemory, Unfit):
+    except (HasMemory, Unfit, LimitReached):
         pass
-    except LimitReached as limit:
-        return Observation([Run("fresh", stopped=cases.full)], "levelized", limit)
     try:
         lanes = EventDriven(design, limits, inputs_may_float=bool(wires.floats) or kind == "any")
-    except (Unfit, LimitReached):
-        return observe_case_by_case(design, wires, cases, limits)
-    try:
         refused = power_up_refused(lanes, design, limits)
         found = _observe_event_driven(lanes, wires, design, cases, refused)
-    except Unfit:
-        return observe_case_by_case(design, wires, cases, limits)
+    except (Unfit, LimitReached) as why:
+        found = observe_case_by_case(design, wires, cases, limits)
+        found.why = why.text if isinstance(why, LimitReached) else str(why)
+        return found
     return _escaped_again(found, design, lambda only: observe_case_by_case(design, wires, cases, limits, only))
 
 
@@ -157,7 +154,16 @@ def _replaced(found: Observation, exact: Observation, only: int) -> Observation:
         for key, (one, zero) in run.outputs.items():
             p, q = again.outputs[key]
             run.outputs[key] = one & ~only | p & only, zero & ~only | q & only
-    return Observation(found.runs, found.engine, None, exact.ends, only, found.refused or exact.refused)
+    return Observation(
+        found.runs,
+        found.engine,
+        None,
+        exact.ends,
+        only,
+        found.refused or exact.refused,
+        untried=exact.untried & only,
+        unjudged=exact.unjudged & only,
+    )
 
 
 def _blocks(count: int) -> list[tuple[int, int]]:

@@ -33,7 +33,8 @@ class Observation:
     """All runs, the fresh one first. `engine` is levelized, event-driven or timeline; `limit` says what stopped the
     whole, `ends` the errors that ended cases, by place. `stepped` are the cases that lanes could not tell and the
     timeline did. `refused` is the error in which power-up ended as long as the inputs were unknown: every case was
-    begun with its own values then. `untried` are cases that were not run since none of many others settles."""
+    begun with its own values then. `untried` are cases that were not run since none of many others comes to rest,
+    `unjudged` those that were not since the time for it was up. `why` says why it was run one by one, if it was."""
 
     runs: list[Run]
     engine: str
@@ -42,3 +43,5 @@ class Observation:
     stepped: int = 0
     refused: RunError | None = None
     untried: int = 0
+    unjudged: int = 0
+    why: str = ""

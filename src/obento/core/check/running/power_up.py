@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 from obento.core.ir.design import Design
 from obento.core.ir.part import Finished, RunError
-from obento.core.limits import Limits
+from obento.core.limits import LimitReached, Limits, TimeIsUp
 from obento.core.sim.timeline.kernel import DidNotSettle, Timeline
 from obento.core.values import Word
 
@@ -26,17 +26,19 @@ class Ended:
     cases: int = 0
 
 
-def as_error(ended: RunError | Finished) -> RunError:
-    """Why a run came to an end of its own."""
+def as_error(ended: RunError | Finished | LimitReached) -> RunError:
+    """Why a run came to an end of its own, or had to be ended."""
     if isinstance(ended, RunError):
         return ended
+    if isinstance(ended, LimitReached):
+        return RunError(ended.text, ended.position)
     return RunError(
         "an assertion of severity failure ends the run" if ended.failed else "the design ends the run itself",
         ended.position,
     )
 
 
-def note_end(ends: list[Ended], error: RunError | Finished, cases: int) -> None:
+def note_end(ends: list[Ended], error: RunError | Finished | LimitReached, cases: int) -> None:
     """Add cases that end in an error to those that end at the same place."""
     error = as_error(error)
     for known in ends:
@@ -68,7 +70,9 @@ class Start:
             try:
                 self._timeline.power_up()
                 return
-            except (RunError, Finished) as error:
+            except TimeIsUp:
+                raise
+            except (RunError, Finished, LimitReached) as error:
                 self.refused = as_error(error)
         self._timeline.start(given)
         self._timeline.settle()
@@ -85,8 +89,8 @@ def apply_words(timeline: Timeline, given: Mapping[int, Word]) -> None:
 def refused_unknown(design: Design, limits: Limits) -> RunError | None:
     """The error in which a design ends while its inputs are unknown; None where it does not."""
     try:
-        Timeline(design, limits).power_up()
-    except (RunError, Finished) as error:
+        Timeline(design, limits.alone()).power_up()
+    except (RunError, Finished, LimitReached) as error:
         return as_error(error)
     except DidNotSettle:
         return None

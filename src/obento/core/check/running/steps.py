@@ -15,7 +15,7 @@ from obento.core.check.running.power_up import Ended, Start, apply_words, note_e
 from obento.core.ir.design import Design
 from obento.core.ir.part import Finished, RunError
 from obento.core.ir.unread import without_unread
-from obento.core.limits import LimitReached, Limits
+from obento.core.limits import LimitReached, Limits, TimeIsUp
 from obento.core.sim.event_driven import EventDriven
 from obento.core.sim.lanes.bits import Unfit
 from obento.core.sim.timeline.kernel import DidNotSettle, Timeline
@@ -87,8 +87,10 @@ def observe_steps(
     if pays if lanes_from is None else sequences >= lanes_from:
         try:
             return _side_by_side(design, wiring, cases, stimulus, limits, runs)
-        except (Unfit, LimitReached):
-            pass
+        except (Unfit, LimitReached) as unfit:
+            found = _one_by_one(design, wiring, cases, stimulus, limits, runs)
+            found.why = unfit.text if isinstance(unfit, LimitReached) else str(unfit)
+            return found
     return _one_by_one(design, wiring, cases, stimulus, limits, runs)
 
 
@@ -182,20 +184,22 @@ def _one_by_one(
 ) -> Observation:
     """Sequence by sequence; `only` are the sequences wanted, if not all."""
     try:
-        timeline = Timeline(design, limits)
+        timeline = Timeline(design, limits.alone())
     except LimitReached as limit:
         return _nothing(wiring, cases, runs, "timeline", limit)
     place = wiring.inputs[stimulus.clock] if stimulus.clock is not None else None
     collected = [{key: (["0"] * cases.count, ["0"] * cases.count) for key in wiring.outputs} for _ in runs]
     ends: list[Ended] = []
     start = Start(timeline)
-    limit_hit: LimitReached | None = None
+    unjudged = 0
     for number, sequence in enumerate(stimulus.sequences):
         if only is not None and not only >> number & 1:
             continue
         for run, columns in zip(runs, collected, strict=True):
             step = sequence.first
             try:
+                if limits.expired():
+                    raise TimeIsUp("the time for one hand-in is up")
                 for _ in play(
                     timeline, stimulus, place, settings(wiring, cases, sequence, run is not runs[0]), start=start
                 ):
@@ -209,17 +213,15 @@ def _one_by_one(
                     step += 1
             except DidNotSettle:
                 pass
-            except (RunError, Finished) as error:
+            except TimeIsUp:
+                unjudged |= ones(sequence.first + sequence.length - step) << step
+            except (RunError, Finished, LimitReached) as error:
                 note_end(ends, error, ones(sequence.first + sequence.length - step) << step)
-            except LimitReached as limit:
-                limit_hit = limit
             left = sequence.first + sequence.length - step
             run.stopped |= ones(left) << step
-        if limit_hit is not None:
-            return _nothing(wiring, cases, runs, "timeline", limit_hit)
     for run, columns in zip(runs, collected, strict=True):
         run.outputs = {key: (_number(one), _number(zero)) for key, (one, zero) in columns.items()}
-    return Observation(runs, "timeline", None, ends, refused=start.refused)
+    return Observation(runs, "timeline", None, ends, refused=start.refused, unjudged=unjudged)
 
 
 def _number(digits: list[str]) -> int:
@@ -374,4 +376,5 @@ def _escaped_again(
         for key, (one, zero) in run.outputs.items():
             a, b = again.outputs[key]
             run.outputs[key] = one & ~steps | a & steps, zero & ~steps | b & steps
-    return Observation(found.runs, found.engine, None, exact.ends, steps, found.refused or exact.refused)
+    refused = found.refused or exact.refused
+    return Observation(found.runs, found.engine, None, exact.ends, steps, refused, unjudged=exact.unjudged)

@@ -26,6 +26,10 @@ class CircuitBench(Bench):
         self.folder = self._fresh_folder()
         self._format = Formatter(TimeFormat(self.kernel.design.precision), self.kernel.design.precision)
 
+    def is_idle(self) -> bool:
+        """Nothing was opened."""
+        return not self.folder.was_used
+
     def _fresh_folder(self) -> Folder:
         return Folder(self.kernel.design.given, keeps=False)
 

@@ -46,6 +46,11 @@ class Folder:
             return "".join(self.written[name])
         return named(self.given, name)
 
+    @property
+    def was_used(self) -> bool:
+        """Whether anything was opened or written."""
+        return bool(self.written or self._channels or self._descriptors)
+
     def open(self, name: str, mode: str | None) -> int:
         """A multichannel descriptor without a mode, a file descriptor with one (17.2.1); 0 when it cannot be had."""
         if mode is None:

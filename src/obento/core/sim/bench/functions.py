@@ -71,6 +71,20 @@ class Bench:
         """Begin anew."""
         self._random = Generator()
 
+    def is_idle(self) -> bool:
+        """Whether the seed of the random numbers is all that is to be known of what was done so far."""
+        return True
+
+    @property
+    def seed(self) -> int:
+        """What the next random number comes from."""
+        return self._random.seed
+
+    @seed.setter
+    def seed(self, seed: int) -> None:
+        """Draw from another seed."""
+        self._random.seed = seed
+
     def say(self, text: str, position: int) -> None:
         """A part of the design has something to say."""
 

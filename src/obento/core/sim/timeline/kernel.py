@@ -20,12 +20,13 @@ from obento.core.ir.drivers import power_up_words
 from obento.core.ir.evaluate import round_half_away
 from obento.core.ir.nodes import Await, Block, Stmt
 from obento.core.ir.signal import Signal
-from obento.core.limits import LimitReached, Limits
+from obento.core.limits import LimitReached, Limits, TimeIsUp
 from obento.core.sim.bench.file_tasks import CircuitBench
 from obento.core.sim.bench.functions import Bench
 from obento.core.sim.timeline.events import WHOLE, is_event, term_of, watchers_of
 from obento.core.sim.timeline.expressions import NOWHERE, namespace, put
 from obento.core.sim.timeline.forces import Held, HeldReal
+from obento.core.sim.timeline.idle import Idle
 from obento.core.sim.timeline.statements import Emitter
 from obento.core.sim.timeline.threads import Body, Disabled, Group, Killed, Thread
 from obento.core.values import Word
@@ -49,18 +50,9 @@ class DidNotSettle(Exception):
 
 
 class Timeline:
-    """Holds the words of all signals; `power_up`, then any number of `apply`, or one `run` of a bench.
+    """Holds the words of all signals; `power_up`, then any number of `apply`, or one `run` of a bench."""
 
-    `expired` is asked now and then whether to give up.
-    """
-
-    def __init__(
-        self,
-        design: Design,
-        limits: Limits | None = None,
-        bench: Bench | None = None,
-        expired: Callable[[], bool] = lambda: False,
-    ) -> None:
+    def __init__(self, design: Design, limits: Limits | None = None, bench: Bench | None = None) -> None:
         self.design = design
         self.limits = limits or Limits()
         self.bench = bench or CircuitBench()
@@ -71,12 +63,13 @@ class Timeline:
         self.most_rounds = _LOOK_AT_LOOP
         self.current: Thread | None = None
         self.changed: set[int] | None = None
-        self._expired = expired
+        self._expired = self.limits.expired
         self._start = power_up_words(design)
         self._watchers = watchers_of(design)
         self._deaf = [p.kind != "continuous" for p in design.processes]
         self._watched = [bool(w) for w in self._watchers]
         self._special = [s.element > 0 or s.held or s.real for s in design.signals]
+        self._arrays = [s.id for s in design.signals if s.element > 0]
         self._inputs = {signal.id: part for part in design.parts for signal in part.inputs}
         for number in self._inputs:
             self._watched[number] = True
@@ -141,6 +134,31 @@ class Timeline:
         """
         self.start()
         self.settle()
+
+    def idle(self) -> Idle | None:
+        """All there is, to come back to by `go_back`, where nothing is left to happen. None where that is not all:
+        a process in the middle of its text, a part with a run-time of its own, a file that is open, a signal held."""
+        if self._threads or self.design.parts or self._held or not self.bench.is_idle():
+            return None
+        return Idle(self._copied(self.words), dict(self._driven), self.now, self.bench.seed)
+
+    def go_back(self, idle: Idle) -> None:
+        """Be as it was when this was taken."""
+        if self._next or self._now or self._inactive or self._later or self._agenda or self._threads:
+            self._reset()  # a run was ended in the middle of something
+        if not self.bench.is_idle():
+            self.bench.power_up()
+        self.words = self._copied(idle.words)
+        self._driven = dict(idle.driven)
+        self._pending.clear()
+        self.now = idle.now
+        self.bench.seed = idle.seed
+
+    def _copied(self, words: list[Word]) -> list[Word]:
+        copied = words.copy()
+        for number in self._arrays:
+            copied[number] = cast(Word, cast(list[Word], words[number]).copy())
+        return copied
 
     def start(self, given: Mapping[int, Word] = MappingProxyType({})) -> None:
         """All signals at their start values, and what runs of itself ready to run.
@@ -320,7 +338,7 @@ class Timeline:
         if not self._sweeps % _LOOK_AT_CLOCK:
             self.most_rounds = _LOOK_AT_LOOP
             if self._expired():
-                raise LimitReached("it takes too long", self._moving()[1])
+                raise TimeIsUp("it takes too long", self._moving()[1])
         self._now, self._next = self._next, set()
         plain = self._plain
         known = len(plain)
@@ -680,7 +698,7 @@ class Timeline:
         """Asked now and then by a loop in which no time passes: may it go on?"""
         if self.rounds <= self.limits.loop_rounds:
             if self._expired():
-                raise LimitReached("this loop takes too long", position, "does its condition ever become false?")
+                raise TimeIsUp("this loop takes too long", position, "does its condition ever become false?")
             self.most_rounds = min(self.rounds + _LOOK_AT_LOOP, self.limits.loop_rounds)
             return
         raise LimitReached(
