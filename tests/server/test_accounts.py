@@ -44,8 +44,8 @@ def invite(ta: Client, class_id: int, email: str, role: str = "ta") -> dict[str,
 def test_from_an_invitation_to_the_class(ta: Client, guest: Client, class_id: int) -> None:
     token = token_of(invite(ta, class_id, " Eske@College.example "))
     assert [(p["email"], p["joined"]) for p in ta.get(f"/classes/{class_id}/people")] == [
-        ("eske@college.example", False),
         (DEMO_TA, True),
+        ("eske@college.example", False),
     ]
     guest.send(
         "POST", "/sign-in", {"email": "eske@college.example", "password": ""}, status=401
@@ -70,9 +70,51 @@ def test_a_new_link_ends_the_one_before(ta: Client, guest: Client, class_id: int
 
 def test_who_has_a_password_gets_no_link(ta: Client, class_id: int) -> None:
     """Else anybody who works on some class could take over any account."""
-    assert invite(ta, class_id, DEMO_TA)["link"] == ""
+    assert invite(ta, class_id, DEMO_TA, "lecturer")["link"] == ""
     lecturer = next(p for p in ta.get(f"/classes/{ta.get('/home')[0]['id']}/people") if p["role"] == "lecturer")
     assert invite(ta, class_id, lecturer["email"], "lecturer")["link"] == ""
+
+
+def lecturer_elsewhere(ta: Client, guest: Client, email: str) -> int:
+    """Have the guest look after a class of their own."""
+    elsewhere = int(ta.send("POST", "/classes", {"name": "Elsewhere", "school": ""})["id"])
+    me = guest.send(
+        "POST", f"/invitation/{token_of(invite(ta, elsewhere, email, 'lecturer'))}", {"password": PASSWORD}
+    )
+    guest.headers = {"X-Csrf": me["csrf"]}
+    return elsewhere
+
+
+def test_nobody_gets_a_link_into_an_account_that_others_count_on(ta: Client, guest: Client, class_id: int) -> None:
+    """Not by inviting somebody who was invited elsewhere and has not accepted yet, nor by having made the account
+    before."""
+    own = lecturer_elsewhere(ta, guest, "sly@college.example")
+    first = invite(ta, class_id, "victim@college.example", "lecturer")
+    assert token_of(first) and first["mailed"]
+    stolen = invite(guest, own, "victim@college.example")
+    assert stolen["link"] == "" and stolen["mailed"]
+    guest.get(f"/invitation/{token_of(first)}", status=404)  # whoever has seen an earlier link has nothing
+    assert invite(ta, class_id, "victim@college.example")["link"] == ""  # nor may its maker see one from now on
+    # the other way round: made in advance, to be let into a class by somebody else
+    prepared = invite(guest, own, "next@college.example")
+    assert token_of(prepared)
+    assert invite(ta, class_id, "next@college.example", "lecturer")["link"] == ""
+    guest.get(f"/invitation/{token_of(prepared)}", status=404)
+    assert invite(guest, own, "next@college.example")["link"] == ""
+
+
+def test_ways_in_are_seen_in_the_mailbox_by_whom_they_are_for(ta: Client, guest: Client, class_id: int) -> None:
+    link = invite(ta, class_id, "runa@college.example")["link"]
+    box = ta.http.app.state.services.mailbox  # type: ignore[attr-defined]
+    end = time.monotonic() + 20
+    while not any(link in m.text for m in box.mails()) and time.monotonic() < end:
+        time.sleep(0.05)
+    mail = next(m for m in box.mails() if link in m.text)
+    assert mail.to == "runa@college.example" and mail.subject == "Your way in: Winches"
+    assert not any("/welcome/" in m["text"] for m in ta.get("/mailbox"))
+    me = guest.send("POST", f"/invitation/{token_of({'link': link})}", {"password": PASSWORD})
+    guest.headers = {"X-Csrf": me["csrf"]}
+    assert [m["to"] for m in guest.get("/mailbox")] == ["runa@college.example"]
 
 
 def test_a_class_is_never_left_alone(ta: Client, class_id: int) -> None:
@@ -87,7 +129,7 @@ def test_others_may_not_look(ta: Client, guest: Client, class_id: int) -> None:
     guest.get(f"/classes/{class_id}/people", status=401)
     elsewhere = ta.send("POST", "/classes", {"name": "Elsewhere", "school": ""})["id"]
     me = guest.send(
-        "POST", f"/invitation/{token_of(invite(ta, elsewhere, 'out@college.example'))}", {"password": PASSWORD}
+        "POST", f"/invitation/{token_of(invite(ta, elsewhere, 'out@college.example', 'lecturer'))}", {"password": PASSWORD}
     )
     guest.headers = {"X-Csrf": me["csrf"]}
     guest.get(f"/classes/{class_id}/people", status=404)

@@ -85,6 +85,7 @@ YEARS = [
     " FROM seq_1_to_3999",
     "INSERT INTO page_link SELECT seq, seq, NOW(), NULL, NULL FROM seq_1_to_3999",
     "INSERT INTO delivery SELECT seq, seq, '', NULL, 'sent', 0, '', NOW() FROM seq_1_to_3999",
+    "INSERT INTO welcome_mail SELECT seq, 1, '', NULL, 'sent', 0, '', NOW() FROM seq_1_to_3999",
     "INSERT INTO sign_in SELECT seq, 1 + seq % 9, '', NOW() FROM seq_1_to_999",
     "INSERT INTO sign_in_failure SELECT seq, seq, NOW() FROM seq_1_to_999",
     "INSERT INTO audit SELECT seq, NOW(), 1, 'a', seq, '{}' FROM seq_1_to_9999",
@@ -95,8 +96,8 @@ YEARS = [
     "INSERT INTO team_member SELECT 1 + seq DIV 3, seq FROM seq_1_to_599",
     "INSERT INTO team SELECT seq, 1 + seq DIV 10, seq FROM seq_1_to_199",
     "INSERT INTO repair (result_id, changes, tried, is_whole, at) SELECT seq, '[]', 1, 1, NOW() FROM seq_1_to_7999",
-    "INSERT INTO person SELECT seq, seq, '', '', NOW() FROM seq_1_to_30",
-    "INSERT INTO class SELECT seq, seq, '', NOW() FROM seq_1_to_10",
+    "INSERT INTO person SELECT seq, seq, '', '', NOW(), NULL FROM seq_1_to_30",
+    "INSERT INTO class SELECT seq, seq, '', NOW(), 0, 0 FROM seq_1_to_10",
     "INSERT INTO class_role SELECT 1 + seq DIV 3, seq, 'ta' FROM seq_1_to_30",
     "INSERT INTO spec_version (id, task_id, number, text, digest, created_at)"
     f" SELECT seq, 1 + seq DIV 4, seq % 4, '', '', NOW() FROM seq_1_to_{LABS * TASKS * 4}",

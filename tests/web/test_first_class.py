@@ -6,7 +6,7 @@ from __future__ import annotations
 import zipfile
 from pathlib import Path
 
-from obento.server.accounts.invitations import link_for
+from obento.server.accounts.invitations import link_of, token_for
 from obento.store import accounts
 from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer
@@ -33,7 +33,7 @@ def class_zip(folder: Path) -> Path:
 
 def test_from_nothing_to_a_letter(browser: Browser, database: PrivateServer, tmp_path: Path) -> None:
     with Store(database.address).transaction() as c:
-        link = link_for(c, accounts.add_person(c, "ada@example.org", "Ada Ness", ""), browser.base)
+        link = link_of(token_for(c, accounts.add_person(c, "ada@example.org", "Ada Ness", "")), browser.base)
     browser.driver.delete_all_cookies()
     browser.open(link.removeprefix(browser.base))
     browser.type("input[name=password]", "harbour lights")

@@ -5,7 +5,7 @@ from __future__ import annotations
 import sys
 
 from obento.cli.serve import root
-from obento.server.accounts.invitations import LINK_DAYS, link_for
+from obento.server.accounts.invitations import LINK_DAYS, link_of, token_for
 from obento.server.settings import Settings
 from obento.store import accounts, audit
 from obento.store.connection import Store
@@ -32,7 +32,7 @@ def run_account(email: str, name: str, port: int) -> int:
                 )
                 return 1
             person_id = known.id if known is not None else accounts.add_person(c, email, name, "")
-            link = link_for(c, person_id, settings.address)
+            link = link_of(token_for(c, person_id), settings.address)
             audit.note(c, None, "account", f"person {person_id}", {"by": "command line"})
         print(f"obento: open this within {LINK_DAYS} days to set the password of {email}:\n{link}")
     except DatabaseTrouble as error:

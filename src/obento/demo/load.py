@@ -35,6 +35,7 @@ def load_demo(store: Store, settings: Settings) -> bool:
         lecturer = accounts.add_person(c, DEMO_LECTURER, "Oskar Tenn", hash_password(DEMO_PASSWORD))
         about = tomllib.loads((folder / "class.toml").read_text(encoding="utf-8"))
         class_id = course.add_class(c, about["class"], about["school"], ta, "ta")
+        course.set_rights(c, class_id, tas_release=True, tas_manage=True)
         people.add_role(c, class_id, lecturer, "lecturer")
         for position, row in enumerate(read_roster((folder / "roster.csv").read_bytes())):
             people.put_student(c, class_id, row.number, row.name, row.email, row.given, position)

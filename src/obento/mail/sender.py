@@ -3,44 +3,105 @@
 from __future__ import annotations
 
 import smtplib
+import ssl
+from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from email.message import EmailMessage
 from email.utils import formatdate, make_msgid
+from typing import Literal
+
+Security = Literal["none", "starttls", "tls"]
 
 
 @dataclass(frozen=True, slots=True)
 class MailRoute:
+    """The server that mails go to, and who they come from. With `starttls` the connection becomes private before
+    anything is said, with `tls` it begins so; a certificate that does not hold ends it."""
+
     host: str
     port: int
     sender: str = "signals-labs@college.example"
+    security: Security = "none"
+    user: str = ""
+    password: str = ""
 
 
 def link_mail(route: MailRoute, address: str, school: str, lab: str, link: str, expires: str) -> EmailMessage:
     """The mail that tells a student where the letter is."""
-    message = EmailMessage()
-    message["From"] = route.sender
-    message["To"] = address
-    message["Subject"] = f"Your feedback: {lab}".replace("\n", " ").replace("\r", " ")
-    message["Date"] = formatdate(localtime=False)
-    message["Message-ID"] = make_msgid(domain=route.sender.partition("@")[2])
-    message.set_content(
+    text = (
         f"Your feedback for {lab} is ready:\n\n{link}\n\nThe link is yours alone and holds until {expires}. Please do"
         f" not pass it on.\n\n{school}\n"
     )
+    return _message(route, address, f"Your feedback: {lab}", text)
+
+
+def welcome_mail(route: MailRoute, address: str, class_name: str, link: str, days: int) -> EmailMessage:
+    """The mail by which somebody who works on a class sets a password."""
+    text = (
+        f"You have been asked to work on {class_name}. Set a password here:\n\n{link}\n\nThe link is yours alone and"
+        f" holds for {days} days, once.\n"
+    )
+    return _message(route, address, f"Your way in: {class_name}", text)
+
+
+def _message(route: MailRoute, address: str, subject: str, text: str) -> EmailMessage:
+    message = EmailMessage()
+    message["From"] = route.sender
+    message["To"] = address
+    message["Subject"] = " ".join(subject.split())  # every kind of line separator is white space
+    message["Date"] = formatdate(localtime=False)
+    message["Message-ID"] = make_msgid(domain=route.sender.partition("@")[2])
+    message.set_content(text)
     return message
 
 
-def send(route: MailRoute, messages: list[EmailMessage]) -> list[str]:
-    """Send messages over one connection; gives for each what went wrong, or an empty text."""
+def send(route: MailRoute, messages: Sequence[EmailMessage]) -> list[str]:
+    """Send messages over one connection; gives for each what went wrong, or an empty text. A message that fails is no
+    reason not to send the others."""
     troubles: list[str] = []
+    smtp: smtplib.SMTP | None = None
     try:
-        with smtplib.SMTP(route.host, route.port, timeout=10) as smtp:
-            for message in messages:
-                try:
-                    smtp.send_message(message)
-                    troubles.append("")
-                except smtplib.SMTPException as error:
-                    troubles.append(str(error) or type(error).__name__)
-    except (OSError, smtplib.SMTPException) as error:
-        troubles += [f"the mail server does not answer: {error}"] * (len(messages) - len(troubles))
-    return troubles
+        for message in messages:
+            try:
+                if smtp is None:
+                    smtp = _connected(route)
+                smtp.send_message(message)
+                troubles.append("")
+            except (smtplib.SMTPServerDisconnected, smtplib.SMTPConnectError, OSError) as error:
+                # The connection is gone: the next message gets one of its own, unless there is none to be had.
+                was_connected, smtp = smtp is not None, None
+                troubles.append(f"the mail server does not answer: {_said(error)}")
+                if not was_connected:
+                    break
+            except (smtplib.SMTPException, ValueError) as error:
+                troubles.append(_said(error))
+                if isinstance(error, smtplib.SMTPAuthenticationError | smtplib.SMTPNotSupportedError) and smtp is None:
+                    break
+    finally:
+        if smtp is not None:
+            with suppress(smtplib.SMTPException, OSError):
+                smtp.quit()
+    return troubles + troubles[-1:] * (len(messages) - len(troubles))
+
+
+def _connected(route: MailRoute) -> smtplib.SMTP:
+    context = ssl.create_default_context()
+    smtp: smtplib.SMTP
+    if route.security == "tls":
+        smtp = smtplib.SMTP_SSL(route.host, route.port, timeout=10, context=context)
+    else:
+        smtp = smtplib.SMTP(route.host, route.port, timeout=10)
+    try:
+        if route.security == "starttls":
+            smtp.starttls(context=context)
+        if route.user:
+            smtp.login(route.user, route.password)
+    except BaseException:
+        smtp.close()
+        raise
+    return smtp
+
+
+def _said(error: Exception) -> str:
+    return str(error) or type(error).__name__

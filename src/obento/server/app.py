@@ -6,7 +6,7 @@ import logging
 from collections.abc import AsyncIterator, Awaitable, Callable
 from contextlib import asynccontextmanager
 
-from fastapi import FastAPI, Request, Response
+from fastapi import Depends, FastAPI, Request, Response
 from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
@@ -29,6 +29,7 @@ from obento.server.people import routes as people_routes
 from obento.server.results import routes as results_routes
 from obento.server.review import circuit_routes
 from obento.server.review import routes as review_routes
+from obento.server.rights import guard
 from obento.server.settings import Settings
 from obento.server.specs import routes as specs_routes
 from obento.server.specs.opened import OpenedSpecs
@@ -68,11 +69,14 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
         opened = OpenedSpecs()
         kept = KeptOutcomes()
         mailbox: StandInMailbox | None = None
-        route = MailRoute(settings.smtp_host, settings.smtp_port)
+        route = MailRoute(
+            settings.smtp_host, settings.smtp_port, settings.mail_sender, settings.smtp_security, settings.smtp_user,
+            settings.smtp_password,
+        )  # fmt: skip
         if not settings.smtp_host:
             mailbox = StandInMailbox(settings.var_folder / "mailbox")
             mailbox.start(free_port())
-            route = MailRoute("127.0.0.1", mailbox.port)
+            route = MailRoute("127.0.0.1", mailbox.port, settings.mail_sender)
         checks = CheckService(store, opened, settings.workers, settings.check_seconds)
         delivery = DeliveryService(store, settings, route)
         app.state.services = Services(settings, store, checks, opened, kept, mailbox)
@@ -89,8 +93,10 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
         title="Obento", version=__version__, lifespan=lifespan, docs_url="/api/docs", openapi_url="/api/openapi.json"
     )
     errors.install(app)
+    for module in (accounts_routes, feedback_routes):
+        app.include_router(module.open_router)
     for module in _ROUTES:
-        app.include_router(module.router)
+        app.include_router(module.router, dependencies=[Depends(guard)])
 
     app.add_middleware(GZipMiddleware, minimum_size=500, compresslevel=5)
 

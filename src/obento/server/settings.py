@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Literal
 
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
@@ -20,6 +21,10 @@ class Settings(BaseSettings):
     session_hours: int = 12
     smtp_host: str = ""
     smtp_port: int = 25
+    smtp_security: Literal["none", "starttls", "tls"] = "none"
+    smtp_user: str = ""
+    smtp_password: str = ""
+    mail_sender: str = "signals-labs@college.example"
     public_address: str = ""
 
     @property

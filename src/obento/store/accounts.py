@@ -9,12 +9,14 @@ from obento.store.connection import Connection
 
 @dataclass(frozen=True, slots=True)
 class Account:
-    """Somebody who can sign in; `password_hash` is empty until they have set a password."""
+    """Somebody who can sign in; `password_hash` is empty until they have set a password. `made_by` is who made the
+    account, None where nobody in particular did, or more than one person counts on it."""
 
     id: int
     email: str
     name: str
     password_hash: str
+    made_by: int | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,14 +44,24 @@ def is_there_any(c: Connection) -> bool:
 
 
 def person_by_email(c: Connection, email: str) -> Account | None:
-    return c.one(Account, "SELECT id, email, name, password_hash FROM person WHERE email = %s", email.strip().lower())
+    return c.one(
+        Account,
+        "SELECT id, email, name, password_hash, made_by FROM person WHERE email = %s",
+        email.strip().lower(),
+    )
 
 
-def add_person(c: Connection, email: str, name: str, password_hash: str) -> int:
+def add_person(c: Connection, email: str, name: str, password_hash: str, made_by: int | None = None) -> int:
     return c.insert(
-        "INSERT INTO person (email, name, password_hash, created_at) VALUES (%s, %s, %s, UTC_TIMESTAMP(6))",
-        email.strip().lower(), name, password_hash,
+        "INSERT INTO person (email, name, password_hash, made_by, created_at) VALUES (%s, %s, %s, %s,"
+        " UTC_TIMESTAMP(6))",
+        email.strip().lower(), name, password_hash, made_by,
     )  # fmt: skip
+
+
+def counts_for_others(c: Connection, person_id: int) -> None:
+    """Somebody else than who made an account lets it into a class."""
+    c.run("UPDATE person SET made_by = NULL WHERE id = %s", person_id)
 
 
 def set_password(c: Connection, person_id: int, password_hash: str) -> None:
@@ -124,4 +136,54 @@ def use_invitation(c: Connection, token_hash: str) -> bool:
     return (
         c.run("UPDATE invitation SET used_at = UTC_TIMESTAMP(6) WHERE token_hash = %s AND used_at IS NULL", token_hash)
         == 1
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class QueuedWelcome:
+    """A link by which somebody sets a password, on its way to their address."""
+
+    id: int
+    email: str
+    class_name: str
+    token: str
+    tries: int
+
+
+def queue_welcome(c: Connection, person_id: int, class_name: str, token: str) -> None:
+    """Have a link sent; those that still wait hold no longer."""
+    c.run(
+        "UPDATE welcome_mail SET state = 'failed', trouble = 'a newer one was asked for', token = NULL WHERE person_id"
+        " = %s AND state = 'queued'",
+        person_id,
+    )
+    c.run(
+        "INSERT INTO welcome_mail (person_id, class_name, token, state, at) VALUES (%s, %s, %s, 'queued',"
+        " UTC_TIMESTAMP(6))",
+        person_id,
+        class_name,
+        token,
+    )
+
+
+def queued_welcomes(c: Connection) -> list[QueuedWelcome]:
+    """Links that wait to be sent."""
+    return c.all(
+        QueuedWelcome,
+        "SELECT w.id, p.email, w.class_name, w.token, w.tries FROM welcome_mail w JOIN person p ON p.id = w.person_id"
+        " WHERE w.state = 'queued' AND (w.tries = 0 OR w.at < UTC_TIMESTAMP(6) - INTERVAL POW(2,"
+        " w.tries) SECOND) ORDER BY w.id LIMIT 100",
+    )
+
+
+def note_welcome(c: Connection, mail_id: int, trouble: str = "") -> None:
+    """Sent, or tried in vain: after ten tries within half an hour it stays failed."""
+    if not trouble:
+        c.run("UPDATE welcome_mail SET state = 'sent', token = NULL, at = UTC_TIMESTAMP(6) WHERE id = %s", mail_id)
+        return
+    c.run(
+        "UPDATE welcome_mail SET tries = tries + 1, trouble = %s, token = IF(tries >= 10, NULL, token), state ="
+        " IF(tries >= 10, 'failed', 'queued'), at = UTC_TIMESTAMP(6) WHERE id = %s",
+        trouble[:500],
+        mail_id,
     )

@@ -16,7 +16,19 @@ class ClassHead:
     name: str
     school: str
     role: str
+    tas_release: bool
+    tas_manage: bool
     students: int
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """What a person is in a class (reader, ta or lecturer), and what its TAs may do besides checking and marking:
+    release letters, and set terms, specs and people."""
+
+    role: str
+    tas_release: bool
+    tas_manage: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,15 +93,31 @@ def add_class(c: Connection, name: str, school: str, person_id: int, role: str) 
 def classes_of(c: Connection, person_id: int) -> list[ClassHead]:
     return c.all(
         ClassHead,
-        "SELECT k.id, k.name, k.school, r.role,"
+        "SELECT k.id, k.name, k.school, r.role, k.tas_release, k.tas_manage,"
         " (SELECT COUNT(*) FROM student s WHERE s.class_id = k.id AND s.erased_at IS NULL) AS students"
         " FROM class k JOIN class_role r ON r.class_id = k.id WHERE r.person_id = %s ORDER BY k.id",
         person_id,
     )
 
 
-def has_role(c: Connection, class_id: int, person_id: int) -> bool:
-    return c.value("SELECT 1 FROM class_role WHERE class_id = %s AND person_id = %s", class_id, person_id) is not None
+def standing(c: Connection, class_id: int, person_id: int) -> Standing | None:
+    """What a person is in a class; None where that is nothing."""
+    return c.one(
+        Standing,
+        "SELECT r.role, k.tas_release, k.tas_manage FROM class_role r JOIN class k ON k.id = r.class_id WHERE"
+        " r.class_id = %s AND r.person_id = %s",
+        class_id,
+        person_id,
+    )
+
+
+def set_rights(c: Connection, class_id: int, tas_release: bool, tas_manage: bool) -> None:
+    """What the TAs of a class may do besides checking, commenting and marking."""
+    c.run("UPDATE class SET tas_release = %s, tas_manage = %s WHERE id = %s", tas_release, tas_manage, class_id)
+
+
+def class_name(c: Connection, class_id: int) -> str:
+    return str(c.value("SELECT name FROM class WHERE id = %s", class_id) or "")
 
 
 def add_lab(c: Connection, class_id: int, title: str, due_at: datetime | None, late_share: float = 0.0) -> int:
@@ -153,6 +181,12 @@ def task(c: Connection, task_id: int) -> Task | None:
         "SELECT t.id, t.lab_id, t.title, l.class_id FROM task t JOIN lab l ON l.id = t.lab_id WHERE t.id = %s",
         task_id,
     )
+
+
+def lab_of_handin(c: Connection, handin_id: int) -> int | None:
+    """The lab that a hand-in is for."""
+    found: int | None = c.value("SELECT lab_id FROM handin WHERE id = %s", handin_id)
+    return found
 
 
 def extensions(c: Connection, lab_id: int) -> dict[int, Extension]:

@@ -13,7 +13,8 @@ from obento.store.records import Json
 
 @dataclass(frozen=True, slots=True)
 class LetterRow:
-    """The newest letter of a student, what stands in it, and whether it was read and delivered."""
+    """The newest letter of a student, what stands in it, and whether it was read and delivered (`delivery` is queued,
+    sent or failed, `trouble` what the mail server said last)."""
 
     id: int
     student_id: int
@@ -23,6 +24,7 @@ class LetterRow:
     withdrawn_at: datetime | None
     read_at: datetime | None
     delivery: str | None
+    trouble: str | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +70,8 @@ def letters_of(c: Connection, lab_id: int) -> dict[int, LetterRow]:
         LetterRow,
         "SELECT l.id, l.student_id, l.number, l.frozen, l.released_at, l.withdrawn_at,"
         " (SELECT MIN(k.first_read_at) FROM page_link k WHERE k.letter_id = l.id) AS read_at,"
-        " (SELECT d.state FROM delivery d WHERE d.letter_id = l.id ORDER BY d.id DESC LIMIT 1) AS delivery"
+        " (SELECT d.state FROM delivery d WHERE d.letter_id = l.id ORDER BY d.id DESC LIMIT 1) AS delivery,"
+        " (SELECT d.trouble FROM delivery d WHERE d.letter_id = l.id ORDER BY d.id DESC LIMIT 1) AS trouble"
         " FROM letter l WHERE l.lab_id = %s ORDER BY l.number",
         lab_id,
     )
@@ -131,17 +134,18 @@ def queued_deliveries(c: Connection) -> list[QueuedDelivery]:
     return c.all(
         QueuedDelivery,
         "SELECT d.id, d.address, d.token, d.tries, l.frozen FROM delivery d JOIN letter l ON l.id = d.letter_id"
-        " WHERE d.state = 'queued' ORDER BY d.id LIMIT 100",
+        " WHERE d.state = 'queued' AND (d.tries = 0 OR d.at < UTC_TIMESTAMP(6) - INTERVAL POW(2,"
+        " d.tries) SECOND) ORDER BY d.id LIMIT 100",
     )
 
 
 def note_delivery(c: Connection, delivery_id: int, trouble: str = "") -> None:
-    """Sent, or tried in vain: after five tries it stays failed."""
+    """Sent, or tried in vain: after ten tries within half an hour it stays failed."""
     if not trouble:
         c.run("UPDATE delivery SET state = 'sent', token = NULL, at = UTC_TIMESTAMP(6) WHERE id = %s", delivery_id)
         return
     c.run(
-        "UPDATE delivery SET tries = tries + 1, trouble = %s, state = IF(tries >= 5, 'failed', 'queued'), at ="
+        "UPDATE delivery SET tries = tries + 1, trouble = %s, state = IF(tries >= 10, 'failed', 'queued'), at ="
         " UTC_TIMESTAMP(6) WHERE id = %s",
         trouble[:500],
         delivery_id,
@@ -149,10 +153,10 @@ def note_delivery(c: Connection, delivery_id: int, trouble: str = "") -> None:
 
 
 def links_seen_by(c: Connection, person_id: int) -> set[str]:
-    """The hashes of the links to letters of all classes that a person works on."""
+    """The hashes of the links to letters of all classes that a person works on; who only looks sees none."""
     rows = c.rows(
         "SELECT k.token_hash FROM page_link k JOIN letter l ON l.id = k.letter_id JOIN lab b ON b.id = l.lab_id"
-        " JOIN class_role r ON r.class_id = b.class_id WHERE r.person_id = %s",
+        " JOIN class_role r ON r.class_id = b.class_id WHERE r.person_id = %s AND r.role <> 'reader'",
         person_id,
     )
     return {r["token_hash"] for r in rows}

@@ -51,6 +51,7 @@ class PrivateServer:
     def __init__(self, folder: Path) -> None:
         self.folder = folder.resolve()
         self._data = self.folder / "data"
+        self._temporary = self.folder / "tmp"
         # A socket's path may have 107 characters at most, and a checkout may lie deeper than that.
         self._socket = Path(f"/tmp/obento-{os.getuid()}-{abs(hash_path(self.folder)):x}.sock")
         self._pid_file = self.folder / "server.pid"
@@ -74,6 +75,8 @@ class PrivateServer:
         if self.is_running():
             return self.address
         user = getpass.getuser()
+        # Servers that start at the same time take the same names for temporary tables: each has a place of its own.
+        self._temporary.mkdir(exist_ok=True)
         if not (self._data / "mysql").exists():
             self._install(user)
         password = self.address.password if (self.folder / "address").exists() else secrets.token_hex(16)
@@ -95,6 +98,7 @@ class PrivateServer:
             "--no-defaults",
             f"--user={user}",
             f"--datadir={self._data}",
+            f"--tmpdir={self._temporary}",
             f"--socket={self._socket}",
             f"--port={address.port}",
             "--bind-address=127.0.0.1",
@@ -118,12 +122,15 @@ class PrivateServer:
             "--no-defaults",
             f"--user={user}",
             f"--datadir={self._data}",
+            f"--tmpdir={self._temporary}",
             "--auth-root-authentication-method=socket",
             f"--auth-root-socket-user={user}",
             "--skip-test-db",
             "--skip-name-resolve",
         ]
-        done = subprocess.run(command, capture_output=True, text=True)
+        done = subprocess.run(
+            command, capture_output=True, text=True, env=os.environ | {"TMPDIR": str(self._temporary)}
+        )
         if done.returncode != 0:
             shutil.rmtree(self._data, ignore_errors=True)
             raise DatabaseTrouble(

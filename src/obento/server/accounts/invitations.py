@@ -12,11 +12,20 @@ LINK_DAYS = 7
 """For so long a link may be used, once."""
 
 
-def link_for(c: Connection, person_id: int, address: str) -> str:
-    """A fresh link by which somebody sets a password."""
+WELCOME = "/welcome/"
+"""What such a link has in it."""
+
+
+def token_for(c: Connection, person_id: int) -> str:
+    """A fresh token by which somebody sets a password; earlier ones hold no longer, whoever has seen them."""
     token = new_token()
     accounts.add_invitation(c, person_id, token_hash(token), LINK_DAYS)
-    return f"{address}/welcome/{token}"
+    return token
+
+
+def link_of(token: str, address: str) -> str:
+    """The link with a token in it."""
+    return f"{address}{WELCOME}{token}"
 
 
 def invited(c: Connection, token: str) -> Invitee:

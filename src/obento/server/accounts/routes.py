@@ -17,13 +17,16 @@ from obento.store import accounts, audit
 from obento.store.accounts import Account, Invitee
 from obento.store.connection import Connection
 
+open_router = APIRouter(prefix="/api", tags=["accounts"])
+"""What needs no sign-in."""
+
 router = APIRouter(prefix="/api", tags=["accounts"])
 
 _MOST_FAILURES = 8
 _WINDOW_MINUTES = 10
 
 
-@router.post("/sign-in")
+@open_router.post("/sign-in")
 def sign_in(body: SignIn, response: Response, services: ServicesDep) -> Me:
     """Sign in; after eight wrong passwords an address has to wait."""
     email = body.email.strip().lower()
@@ -52,14 +55,14 @@ def _session(c: Connection, person: Account | Invitee, response: Response, servi
     return Me(id=person.id, name=person.name, email=person.email, csrf=csrf)
 
 
-@router.get("/invitation/{token}")
+@open_router.get("/invitation/{token}")
 def get_invitation(token: str, c: Db) -> InvitationView:
     """Whose link it is; no sign-in needed."""
     person = invited(c, token)
     return InvitationView(name=person.name, email=person.email)
 
 
-@router.post("/invitation/{token}")
+@open_router.post("/invitation/{token}")
 def use_invitation(token: str, body: NewPassword, response: Response, c: Db, services: ServicesDep) -> Me:
     """Set the password that a link was made for, and sign in."""
     return _session(c, accept(c, token, body.password), response, services)

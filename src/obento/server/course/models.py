@@ -86,6 +86,9 @@ class ClassCard(BaseModel):
     name: str
     school: str
     role: str
+    rights: list[str]
+    tas_release: bool
+    tas_manage: bool
     students: int
     labs: list[LabCard]
 
@@ -116,3 +119,4 @@ class LabOverview(BaseModel):
     students: int
     sent: int
     running: bool
+    rights: list[str]

@@ -5,9 +5,10 @@ from __future__ import annotations
 from obento.server.course.models import Area, ClassCard, ExtensionView, LabCard, LabOverview, LabTerms, TaskHead
 from obento.server.course.task_state import handed_in, open_clusters, task_state
 from obento.server.people.models import StudentName
+from obento.server.standing import rights_of
 from obento.store import course, handins, letters, people
 from obento.store.connection import Connection
-from obento.store.course import Lab
+from obento.store.course import Lab, Standing
 from obento.store.results import KeptOutcomes
 
 
@@ -15,7 +16,13 @@ def home(c: Connection, person_id: int, kept: KeptOutcomes) -> list[ClassCard]:
     cards: list[ClassCard] = []
     for k in course.classes_of(c, person_id):
         lab_cards = [_lab_card(c, row.id, k.students, kept) for row in course.labs_of(c, k.id)]
-        cards.append(ClassCard(id=k.id, name=k.name, school=k.school, role=k.role, students=k.students, labs=lab_cards))
+        cards.append(
+            ClassCard(
+                id=k.id, name=k.name, school=k.school, role=k.role, students=k.students, labs=lab_cards,
+                rights=sorted(rights_of(Standing(k.role, k.tas_release, k.tas_manage))), tas_release=k.tas_release,
+                tas_manage=k.tas_manage,
+            )
+        )  # fmt: skip
     return cards
 
 
@@ -45,7 +52,8 @@ def _lab_card(c: Connection, lab_id: int, students: int, kept: KeptOutcomes) -> 
     )  # fmt: skip
 
 
-def lab_view(c: Connection, lab: Lab, running: bool, kept: KeptOutcomes) -> LabOverview:
+def lab_view(c: Connection, lab: Lab, person_id: int, running: bool, kept: KeptOutcomes) -> LabOverview:
+    standing = course.standing(c, lab.class_id, person_id)
     rows = handins.heads_of(c, lab.id)
     heads: list[TaskHead] = []
     for task in course.tasks_of(c, lab.id):
@@ -65,7 +73,7 @@ def lab_view(c: Connection, lab: Lab, running: bool, kept: KeptOutcomes) -> LabO
         id=lab.id, class_id=lab.class_id, title=lab.title, class_name=lab.class_name, school=lab.school,
         due_at=lab.due_at, which_attempt=lab.which_attempt, late_share=float(lab.late_share), tasks=heads,
         handed_in=there, unsettled=unsettled, students=people.count_students(c, lab.class_id), sent=sent,
-        running=running,
+        running=running, rights=sorted(rights_of(standing)) if standing is not None else [],
     )  # fmt: skip
 
 

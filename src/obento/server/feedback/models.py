@@ -92,6 +92,7 @@ class FeedbackStudent(BaseModel):
     sum: float | None
     letter: Literal["none", "released", "read", "withdrawn"]
     outdated: bool
+    mail_trouble: str
     open_comments: int
 
 

@@ -55,8 +55,16 @@ def _student(outcomes: LabOutcomes, s: Student, letter: LetterRow | None) -> Fee
         sum=None if None in values else round(sum(v or 0 for v in values), 2),
         letter=state,
         outdated=outdated,
+        mail_trouble=_mail_trouble(letter),
         open_comments=_open_comments(outcomes, row),
     )
+
+
+def _mail_trouble(letter: LetterRow | None) -> str:
+    """Why the mail with a letter's link has not gone out; empty where it has, or may at any moment."""
+    if letter is None or letter.withdrawn_at or not letter.trouble or letter.delivery not in ("queued", "failed"):
+        return ""
+    return f"{'given up' if letter.delivery == 'failed' else 'tried again'}: {letter.trouble}"
 
 
 def _open_comments(outcomes: LabOutcomes, row: HandinRow | None) -> int:

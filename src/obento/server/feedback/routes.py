@@ -7,8 +7,9 @@ import re
 from fastapi import APIRouter, Request, Response
 
 from obento.export.tables import rows_to_csv
+from obento.mail.standin import Mail
+from obento.server.accounts.invitations import WELCOME
 from obento.server.accounts.security import token_hash
-from obento.server.course.access import may_see_lab
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.feedback.access import lab_outcomes
@@ -36,33 +37,35 @@ _PAGE = re.compile(r"/page/([\w-]+)")
 """Whose letter a mail is about: the link in it."""
 
 
+open_router = APIRouter(prefix="/api", tags=["feedback"])
+"""What needs no sign-in."""
+
 router = APIRouter(prefix="/api", tags=["feedback"])
 
 
 @router.get("/labs/{lab_id}/feedback", response_model=FeedbackView)
 def get_feedback(lab_id: int, c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
     """Comments by cluster, marks and letters by student."""
-    may_see_lab(c, lab_id, person.id)
-    return services.answers.of(c, request, lambda: feedback_view(lab_outcomes(c, lab_id, person, services)))
+    return services.answers.of(c, request, lambda: feedback_view(lab_outcomes(c, lab_id, services)))
 
 
 @router.get("/labs/{lab_id}/letters/{student_id}")
 def get_letter(lab_id: int, student_id: int, c: Db, person: Person, services: ServicesDep) -> Letter:
     """A letter as it would be released now."""
-    return letter_for(lab_outcomes(c, lab_id, person, services), student_id)
+    return letter_for(lab_outcomes(c, lab_id, services), student_id)
 
 
 @router.get("/tasks/{task_id}/drafts/{cluster}")
 def get_draft(task_id: int, cluster: str, c: Db, person: Person, services: ServicesDep) -> DraftView:
     """A comment for a cluster, made from its findings, and comments that were written on others."""
-    outcomes = outcomes_of(c, task_id, person, services)
+    outcomes = outcomes_of(c, task_id, services)
     return DraftView(text=draft(outcomes, cluster), bank=from_bank(outcomes, cluster, person.id))
 
 
 @router.post("/labs/{lab_id}/drafts")
 def draft_all(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Drafted:
     """Draft a comment for every cluster that has none."""
-    outcomes = lab_outcomes(c, lab_id, person, services)
+    outcomes = lab_outcomes(c, lab_id, services)
     done = 0
     for task in outcomes.tasks:
         for cluster in clusters_of(task):
@@ -77,13 +80,12 @@ def draft_all(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Draf
 @router.post("/labs/{lab_id}/release")
 def release_letters(lab_id: int, body: Release, c: Db, person: Person, services: ServicesDep) -> Released:
     """Freeze letters and send their links; of all students when none are named."""
-    return release(lab_outcomes(c, lab_id, person, services), body.student_ids, person.id, services.settings.link_days)
+    return release(lab_outcomes(c, lab_id, services), body.student_ids, person.id, services.settings.link_days)
 
 
 @router.post("/labs/{lab_id}/withdraw")
 def withdraw(lab_id: int, c: Db, person: Person) -> Released:
     """Take back the letters that nobody has opened."""
-    may_see_lab(c, lab_id, person.id)
     count = letters.withdraw_unread(c, lab_id)
     audit.note(c, person.id, "withdraw", f"lab {lab_id}", {"letters": count})
     return Released(letters=count, unchanged=0, without_address=0)
@@ -92,15 +94,14 @@ def withdraw(lab_id: int, c: Db, person: Person) -> Released:
 @router.get("/labs/{lab_id}/report", response_model=ClassReport)
 def get_report(lab_id: int, c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
     """What the class as a whole got wrong, without names."""
-    may_see_lab(c, lab_id, person.id)
-    return services.answers.of(c, request, lambda: class_report(lab_outcomes(c, lab_id, person, services)))
+    return services.answers.of(c, request, lambda: class_report(lab_outcomes(c, lab_id, services)))
 
 
 @router.get("/labs/{lab_id}/report.csv", response_class=Response)
 def report_csv(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Response:
     """The same as a table."""
     text = rows_to_csv(
-        ["task", "what", "text", "hand-ins", "of"], report_rows(class_report(lab_outcomes(c, lab_id, person, services)))
+        ["task", "what", "text", "hand-ins", "of"], report_rows(class_report(lab_outcomes(c, lab_id, services)))
     )
     return Response(
         "\ufeff" + text,
@@ -109,7 +110,7 @@ def report_csv(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Res
     )
 
 
-@router.get("/page/{token}")
+@open_router.get("/page/{token}")
 def page(token: str, c: Db, response: Response) -> PageView:
     """A student's own letter, behind a link that nobody guesses."""
     row = letters.open_page(c, token_hash(token))
@@ -130,5 +131,12 @@ def mailbox(c: Db, person: Person, services: ServicesDep) -> list[MailView]:
     if services.mailbox is None:
         return []
     own = letters.links_seen_by(c, person.id)
-    mails = [m for m in services.mailbox.mails() if any(token_hash(t) in own for t in _PAGE.findall(m.text))]
+    mails = [m for m in services.mailbox.mails() if _may_be_seen(m, own, person.email)]
     return [MailView(id=m.id, to=m.to, subject=m.subject, date=m.date, text=m.text) for m in mails]
+
+
+def _may_be_seen(mail: Mail, own: set[str], address: str) -> bool:
+    """A letter's mail by those who may release it; a way into an account by nobody but whom it is for."""
+    if WELCOME in mail.text:
+        return mail.to.strip().lower() == address
+    return any(token_hash(token) in own for token in _PAGE.findall(mail.text))

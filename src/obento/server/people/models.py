@@ -10,14 +10,23 @@ from pydantic import BaseModel, Field
 class Invite(BaseModel):
     email: str = Field(max_length=200, pattern=r"^\s*[^@\s]+@[^@\s]+\s*$")
     name: str = Field(min_length=1, max_length=200)
-    role: Literal["ta", "lecturer"] = "ta"
+    role: Literal["reader", "ta", "lecturer"] = "ta"
 
 
 class Invited(BaseModel):
-    """A person who works on a class now; the link to be passed on, unless they have a password."""
+    """A person who works on a class now. `link` sets a password, and is empty unless it may be shown; `mailed` says
+    that it is on its way to the address."""
 
     id: int
     link: str
+    mailed: bool
+
+
+class ClassRights(BaseModel):
+    """What the TAs of a class may do besides checking, commenting and marking."""
+
+    tas_release: bool
+    tas_manage: bool
 
 
 class PersonView(BaseModel):
@@ -26,7 +35,7 @@ class PersonView(BaseModel):
     id: int
     name: str
     email: str
-    role: Literal["ta", "lecturer"]
+    role: Literal["reader", "ta", "lecturer"]
     joined: bool
 
 
@@ -34,3 +43,10 @@ class StudentName(BaseModel):
     id: int
     name: str
     number: str
+
+
+class RosterTaken(BaseModel):
+    """What was taken in of a class list; `refused` are the addresses that no mail can be sent to, with their lines."""
+
+    rows: int
+    refused: list[str]

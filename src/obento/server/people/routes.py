@@ -8,13 +8,15 @@ from typing import Annotated
 from fastapi import APIRouter, File, UploadFile
 
 from obento.intake.roster import read_roster
-from obento.server.course.access import may_see_class
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.models import Done
-from obento.server.people.colleagues import invite, leave
-from obento.server.people.models import Invite, Invited, PersonView
+from obento.server.people.colleagues import invite, leave, set_rights
+from obento.server.people.models import ClassRights, Invite, Invited, PersonView, RosterTaken
+from obento.server.uploads import whole
 from obento.store import audit, people
+
+_MOST_BYTES = 8_000_000
 
 router = APIRouter(prefix="/api", tags=["people"])
 
@@ -22,40 +24,42 @@ router = APIRouter(prefix="/api", tags=["people"])
 @router.get("/classes/{class_id}/people")
 def get_people(class_id: int, c: Db, person: Person) -> list[PersonView]:
     """Who works on a class."""
-    may_see_class(c, class_id, person.id)
     return [PersonView(**asdict(row)) for row in people.people_of(c, class_id)]
 
 
 @router.post("/classes/{class_id}/people")
 def add_colleague(class_id: int, body: Invite, c: Db, person: Person, services: ServicesDep) -> Invited:
-    """Have somebody work on a class; the link is shown this once."""
-    may_see_class(c, class_id, person.id)
+    """Have somebody work on a class; where the link may be shown, it is this once."""
     return invite(c, class_id, body, services.settings.address, person.id)
+
+
+@router.put("/classes/{class_id}/rights")
+def put_rights(class_id: int, body: ClassRights, c: Db, person: Person) -> Done:
+    """Say what the TAs of a class may do besides checking, commenting and marking."""
+    set_rights(c, class_id, body, person.id)
+    return Done()
 
 
 @router.delete("/classes/{class_id}/people/{person_id}")
 def drop_colleague(class_id: int, person_id: int, c: Db, person: Person) -> Done:
     """Take somebody off a class."""
-    may_see_class(c, class_id, person.id)
     leave(c, class_id, person_id, person.id)
     return Done()
 
 
 @router.post("/classes/{class_id}/roster")
-def put_roster(class_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person) -> Done:
+def put_roster(class_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person) -> RosterTaken:
     """Take in a class list (CSV)."""
-    may_see_class(c, class_id, person.id)
-    rows = read_roster(file.file.read(8_000_000))
+    rows = read_roster(whole(file, _MOST_BYTES))
     for position, row in enumerate(rows):
         people.put_student(c, class_id, row.number, row.name, row.email, row.given, position)
     audit.note(c, person.id, "roster", f"class {class_id}", {"rows": len(rows)})
-    return Done()
+    return RosterTaken(rows=len(rows), refused=[row.refused for row in rows if row.refused])
 
 
 @router.delete("/classes/{class_id}/students/{student_id}")
 def erase_student(class_id: int, student_id: int, c: Db, person: Person) -> Done:
     """Delete a person's data for good."""
-    may_see_class(c, class_id, person.id)
     if student_id not in {s.id for s in people.students(c, class_id)}:
         raise not_found("student")
     people.erase_student(c, student_id)

@@ -18,7 +18,7 @@ router = APIRouter(prefix="/api/tasks/{task_id}/review/{handin_id}", tags=["circ
 @router.get("/circuit")
 def get_circuit(task_id: int, handin_id: int, c: Db, person: Person, services: ServicesDep) -> CircuitView:
     """The hand-in as a drawing, with the values of its wires in the cases that the review shows."""
-    outcomes = outcomes_of(c, task_id, person, services)
+    outcomes = outcomes_of(c, task_id, services)
     task = worker_task(outcomes, handin_id)
     return circuit_view(services.checks.at_hand.inside(inside_task(task, review_cases(outcomes, handin_id))))
 
@@ -28,7 +28,7 @@ def get_scratch_circuit(
     task_id: int, handin_id: int, body: Scratch, c: Db, person: Person, services: ServicesDep
 ) -> CircuitView:
     """The same for a changed copy of it."""
-    outcomes = outcomes_of(c, task_id, person, services)
+    outcomes = outcomes_of(c, task_id, services)
     task = scratch_task(worker_task(outcomes, handin_id), body.files)
     return circuit_view(services.checks.at_hand.inside(inside_task(task, review_cases(outcomes, handin_id))))
 
@@ -38,7 +38,7 @@ def drive_by_hand(
     task_id: int, handin_id: int, body: HandMoves, c: Db, person: Person, services: ServicesDep
 ) -> HandView:
     """Power the hand-in up and make these moves on it."""
-    outcomes = outcomes_of(c, task_id, person, services)
+    outcomes = outcomes_of(c, task_id, services)
     done = services.checks.at_hand.by_hand(
         hand_task(outcomes.expectation, scratch_task(worker_task(outcomes, handin_id), body.files), body.moves)
     )
@@ -50,7 +50,7 @@ def drive_by_hand(
 @router.post("/what-if")
 def what_if(task_id: int, handin_id: int, body: Scratch, c: Db, person: Person, services: ServicesDep) -> WhatIfView:
     """Check a changed copy of a hand-in. Nothing of it is kept."""
-    outcomes = outcomes_of(c, task_id, person, services)
+    outcomes = outcomes_of(c, task_id, services)
     checked = services.checks.at_hand.check(scratch_task(worker_task(outcomes, handin_id), body.files))
     if isinstance(checked, str):
         raise Trouble(422, checked)
