@@ -38,7 +38,8 @@ core.check.check core.check.report
 core.check.mutation
 intake export runner mail
 store
-server.models server.settings server.errors server.answers server.standing server.uploads
+server.models server.settings server.errors server.answers server.standing
+server.uploads server.rights server.desk
 server.accounts
 server.people
 server.course server.specs
@@ -48,7 +49,6 @@ server.results server.intake
 server.checking server.review
 server.feedback
 server.deps
-server.rights
 demo
 server.routes
 server.app

@@ -78,9 +78,7 @@ def test_who_has_a_password_gets_no_link(ta: Client, class_id: int) -> None:
 def lecturer_elsewhere(ta: Client, guest: Client, email: str) -> int:
     """Have the guest look after a class of their own."""
     elsewhere = int(ta.send("POST", "/classes", {"name": "Elsewhere", "school": ""})["id"])
-    me = guest.send(
-        "POST", f"/invitation/{token_of(invite(ta, elsewhere, email, 'lecturer'))}", {"password": PASSWORD}
-    )
+    me = guest.send("POST", f"/invitation/{token_of(invite(ta, elsewhere, email, 'lecturer'))}", {"password": PASSWORD})
     guest.headers = {"X-Csrf": me["csrf"]}
     return elsewhere
 
@@ -129,7 +127,9 @@ def test_others_may_not_look(ta: Client, guest: Client, class_id: int) -> None:
     guest.get(f"/classes/{class_id}/people", status=401)
     elsewhere = ta.send("POST", "/classes", {"name": "Elsewhere", "school": ""})["id"]
     me = guest.send(
-        "POST", f"/invitation/{token_of(invite(ta, elsewhere, 'out@college.example', 'lecturer'))}", {"password": PASSWORD}
+        "POST",
+        f"/invitation/{token_of(invite(ta, elsewhere, 'out@college.example', 'lecturer'))}",
+        {"password": PASSWORD},
     )
     guest.headers = {"X-Csrf": me["csrf"]}
     guest.get(f"/classes/{class_id}/people", status=404)

@@ -9,7 +9,7 @@ import signal
 import threading
 from collections import deque
 from collections.abc import Callable, Sequence
-from concurrent.futures import CancelledError, InvalidStateError, TimeoutError
+from concurrent.futures import CancelledError, InvalidStateError, TimeoutError, wait
 from contextlib import suppress
 from dataclasses import dataclass
 from types import TracebackType
@@ -17,27 +17,18 @@ from typing import Any, Literal, TypeVar
 
 from pebble import CONSTS, ProcessExpired, ProcessFuture, ProcessPool
 
-from obento.core.check.inspecting.by_hand import ByHand
-from obento.core.check.inspecting.trace import Trace
-from obento.core.check.inspecting.wires import Inside
+from obento.core.check.check import LoadedSpec
 from obento.core.check.judging.outcome import Checked
-from obento.core.check.mutation.catch_rate import CatchRate
 from obento.core.check.mutation.smallest_change import Repair
 from obento.runner.worker import (
-    HandTask,
-    InsideTask,
     RepairTask,
     SpecFiles,
     Task,
-    TraceTask,
     busy,
     ready_to_work,
-    run_by_hand,
-    run_catch_rate,
-    run_inside,
+    run_open,
     run_repair,
     run_task,
-    run_trace,
     start_worker,
     stopped,
 )
@@ -59,6 +50,8 @@ class _Submitted:
     given: Any
     done: Done
 
+
+BUSY = "the machine is too busy for this; try it again later"
 
 _WALL = 6.0
 """How much more time on the clock than of a processor a task may take: a machine that does other things too is none of
@@ -113,21 +106,9 @@ class CheckPool:
         """Have the workers started before anybody waits for them."""
         self._schedule(ready_to_work, None)
 
-    def trace(self, asked: TraceTask) -> Trace | str | None:
-        """Trace a hand-in and wait for it; a sentence where it could not be done."""
-        return self._waited(run_trace, asked)
-
-    def inside(self, asked: InsideTask) -> Inside | str | None:
-        """Draw a hand-in and wait for it; a sentence where it could not be done."""
-        return self._waited(run_inside, asked)
-
-    def by_hand(self, asked: HandTask) -> ByHand | str | None:
-        """Set a hand-in's inputs by hand and wait for what it does; a sentence where it could not be done."""
-        return self._waited(run_by_hand, asked)
-
-    def check(self, task: Task) -> Checked | str:
-        """Check a hand-in and wait for it: a scratch copy, of which nothing is kept."""
-        return self._waited(run_task, task)
+    def open_spec(self, spec: SpecFiles) -> LoadedSpec | str:
+        """Open a spec and wait for it; a sentence where it could not be done."""
+        return self._waited(run_open, spec)
 
     def check_all(self, tasks: Sequence[Task]) -> list[Checked]:
         """Check hand-ins side by side and wait for all; what had to be stopped is an outcome too."""
@@ -144,19 +125,30 @@ class CheckPool:
             finished.acquire()
         return [outcome or stopped("this was cancelled") for outcome in outcomes]
 
-    def catch_rate(self, spec: SpecFiles) -> CatchRate | str:
-        """Work out the catch rate of a spec and wait for it; a sentence where it has none or it could not be done."""
-        return self._waited(run_catch_rate, spec)
-
     def repair(self, asked: RepairTask) -> Repair | str | None:
         """Look for the smallest change of a hand-in and wait for it; a sentence where it could not be done."""
         return self._waited(run_repair, asked)
 
     def _waited(self, work: Callable[[Any], T], given: Any) -> T | str:
+        future = self._schedule(work, given)
+        wait([future])
+        return self.answer_of(future)
+
+    def begin(self, work: Callable[[Any], T], given: Any) -> ProcessFuture[T]:
+        """Queue some work for whoever waits for it; `answer_of` says what came of it, cancelling ends it."""
+        return self._schedule(work, given)
+
+    @staticmethod
+    def end(future: ProcessFuture[Any]) -> None:
+        """Nobody waits for some work any more: its worker ends with it. Nothing happens where it is done."""
+        future.cancel()
+
+    def answer_of(self, future: ProcessFuture[T]) -> T | str:
+        """What finished work gave; a sentence where it could not be done."""
         try:
-            return self._schedule(work, given).result()
+            return future.result()
         except TimeoutError:
-            return "the machine is too busy for this; try it again later"
+            return BUSY
         except ProcessExpired as error:
             if _took_its_time(error):
                 return _too_long(self.seconds)

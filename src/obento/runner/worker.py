@@ -167,6 +167,12 @@ def run_task(task: Task) -> Checked:
         return stopped("this is nested too deep to be run")
 
 
+def run_open(spec: SpecFiles) -> LoadedSpec:
+    """Open a spec: its tables, models and benches are worked out here, and nowhere else."""
+    with _timed():
+        return spec.open()
+
+
 def run_trace(asked: TraceTask) -> Trace | None:
     """Trace one sequence."""
     task = asked.task

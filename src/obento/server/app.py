@@ -14,12 +14,14 @@ from fastapi.staticfiles import StaticFiles
 from obento import __version__
 from obento.mail.sender import MailRoute
 from obento.mail.standin import StandInMailbox
+from obento.runner.pool import CheckPool
 from obento.server import errors
 from obento.server.accounts import routes as accounts_routes
 from obento.server.checking import routes as checking_routes
 from obento.server.checking.service import CheckService
 from obento.server.course import routes as course_routes
-from obento.server.deps import Services
+from obento.server.deps import Services, signed_in
+from obento.server.desk import Desk
 from obento.server.feedback import comment_routes
 from obento.server.feedback import routes as feedback_routes
 from obento.server.feedback.delivery import DeliveryService
@@ -29,7 +31,6 @@ from obento.server.people import routes as people_routes
 from obento.server.results import routes as results_routes
 from obento.server.review import circuit_routes
 from obento.server.review import routes as review_routes
-from obento.server.rights import guard
 from obento.server.settings import Settings
 from obento.server.specs import routes as specs_routes
 from obento.server.specs.opened import OpenedSpecs
@@ -54,6 +55,11 @@ _ROUTES = (
 
 log = logging.getLogger(__name__)
 
+_SPEC_SECONDS = 20.0
+"""Processor time for a spec to be opened, and for anything that somebody waits for."""
+_AT_HAND = 3
+"""Workers for what people wait for: two who ask for much leave one to everybody else."""
+
 _POLICY = (
     "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none';"
     " frame-ancestors 'none'"
@@ -66,7 +72,9 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         store = Store(database)
-        opened = OpenedSpecs()
+        opener = CheckPool(1, min(settings.check_seconds, _SPEC_SECONDS))
+        at_hand = CheckPool(_AT_HAND, min(settings.check_seconds, _SPEC_SECONDS))
+        opened = OpenedSpecs(opener.open_spec)
         kept = KeptOutcomes()
         mailbox: StandInMailbox | None = None
         route = MailRoute(
@@ -79,12 +87,16 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
             route = MailRoute("127.0.0.1", mailbox.port, settings.mail_sender)
         checks = CheckService(store, opened, settings.workers, settings.check_seconds)
         delivery = DeliveryService(store, settings, route)
-        app.state.services = Services(settings, store, checks, opened, kept, mailbox)
+        for pool in (opener, at_hand):
+            pool.warm_up()
+        app.state.services = Services(settings, store, checks, opened, kept, mailbox, Desk(at_hand, _AT_HAND))
         checks.resume()
         delivery.start()
         yield
         delivery.stop()
         checks.close()
+        opener.close()
+        at_hand.close()
         store.close()
         if mailbox is not None:
             mailbox.stop()
@@ -96,7 +108,7 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
     for module in (accounts_routes, feedback_routes):
         app.include_router(module.open_router)
     for module in _ROUTES:
-        app.include_router(module.router, dependencies=[Depends(guard)])
+        app.include_router(module.router, dependencies=[Depends(signed_in)])
 
     app.add_middleware(GZipMiddleware, minimum_size=500, compresslevel=5)
 

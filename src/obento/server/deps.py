@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 import hmac
-from collections.abc import Iterator
-from typing import Annotated
+from collections.abc import Callable, Iterator
+from typing import Annotated, Any, TypeVar
 
 from fastapi import Cookie, Depends, Header, Request
+from fastapi.concurrency import run_in_threadpool
 
 from obento.mail.standin import StandInMailbox
 from obento.server.accounts.security import token_hash
 from obento.server.answers import Answers
 from obento.server.checking.service import CheckService
+from obento.server.desk import Desk
 from obento.server.errors import Trouble
+from obento.server.rights import hold_to_table
 from obento.server.settings import Settings
 from obento.server.specs.opened import OpenedSpecs
 from obento.store import accounts
@@ -21,6 +24,8 @@ from obento.store.connection import Connection, Store
 from obento.store.results import KeptOutcomes
 
 COOKIE = "obento_session"
+
+T = TypeVar("T")
 
 
 class Services:
@@ -34,6 +39,7 @@ class Services:
         opened: OpenedSpecs,
         kept: KeptOutcomes,
         mailbox: StandInMailbox | None,
+        desk: Desk,
     ) -> None:
         self.answers = Answers()
         self.settings = settings
@@ -42,6 +48,7 @@ class Services:
         self.opened = opened
         self.kept = kept
         self.mailbox = mailbox
+        self.desk = desk
 
 
 async def get_services(request: Request) -> Services:
@@ -63,17 +70,39 @@ Db = Annotated[Connection, Depends(transaction, scope="function")]
 
 def signed_in(
     request: Request,
-    c: Db,
+    services: ServicesDep,
     obento_session: Annotated[str, Cookie()] = "",
     x_csrf: Annotated[str, Header()] = "",
 ) -> SignedIn:
-    """The person behind the cookie; whatever changes something must carry the token that a foreign page cannot know."""
-    person = accounts.session(c, token_hash(obento_session)) if obento_session else None
-    if person is None:
+    """The person behind the cookie, who may do what the request asks for (`rights`); whatever changes something must
+    carry the token that a foreign page cannot know. Every router but the open ones depends on this."""
+    if not obento_session:
         raise Trouble(401, "please sign in")
-    if request.method not in ("GET", "HEAD") and not hmac.compare_digest(person.csrf, x_csrf):
-        raise Trouble(403, "this page is out of date; load it again")
+    with services.store.transaction() as c:  # one of its own: nothing is held while a handler waits for a worker
+        person = accounts.session(c, token_hash(obento_session))
+        if person is None:
+            raise Trouble(401, "please sign in")
+        if request.method not in ("GET", "HEAD") and not hmac.compare_digest(person.csrf.encode(), x_csrf.encode()):
+            raise Trouble(403, "this page is out of date; load it again")
+        hold_to_table(c, request, person.id)
     return person
 
 
 Person = Annotated[SignedIn, Depends(signed_in)]
+
+
+async def reading(services: Services, work: Callable[[Connection], T]) -> T:
+    """Do something in a transaction of its own, in a thread: for handlers that wait for a worker afterwards."""
+
+    def done() -> T:
+        with services.store.transaction() as c:
+            return work(c)
+
+    return await run_in_threadpool(done)
+
+
+async def at_desk(
+    services: Services, request: Request, person: SignedIn, work: Callable[[Any], T], given: Any
+) -> T | str:
+    """Have a worker do what this person waits for; a sentence where it could not be done (see `Desk.ask`)."""
+    return await services.desk.ask(person.id, work, given, request.is_disconnected)

@@ -1,4 +1,4 @@
-"""Who may do what: one table of all routes, and the guard that holds every request to it."""
+"""Who may do what: one table of all routes, and what holds every request to it."""
 
 from __future__ import annotations
 
@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 from fastapi import Request
 
-from obento.server.deps import Db, Person
 from obento.server.errors import Trouble, not_found
 from obento.server.standing import Right, rights_of
 from obento.store import course
@@ -18,6 +17,7 @@ _OPEN = {
     "POST /api/invitation/{token}": "anybody",
     "GET /api/page/{token}": "anybody",
     "GET /api/me": "signed in",
+    "GET /api/me/waiting": "signed in",
     "POST /api/me/password": "signed in",
     "POST /api/sign-out": "signed in",
     "GET /api/home": "signed in",
@@ -113,9 +113,9 @@ class _Place:
     lab_id: int | None
 
 
-def guard(request: Request, c: Db, person: Person) -> None:
-    """Hold a request to the table: the person has a role in the class of everything that the address names, all of it
-    is of one class (and one lab), and the role has the right.
+def hold_to_table(c: Connection, request: Request, person_id: int) -> None:
+    """Hold a request of somebody who is signed in to the table: the person has a role in the class of everything that
+    the address names, all of it is of one class (and one lab), and the role has the right.
 
     Raises
     ------
@@ -129,7 +129,7 @@ def guard(request: Request, c: Db, person: Person) -> None:
     if right in ("anybody", "signed in"):
         return
     place = _place(c, request)
-    standing = course.standing(c, place.class_id, person.id) if place is not None else None
+    standing = course.standing(c, place.class_id, person_id) if place is not None else None
     if place is None or standing is None:
         raise not_found(_what(request))
     if right not in rights_of(standing):

@@ -3,6 +3,7 @@
  * whatever goes wrong comes back as a `ServerTrouble` with a sentence for people.
  */
 import type { paths } from './schema'
+import { waitsForWorker } from '../shared/waiting'
 
 type Method = 'get' | 'post' | 'put' | 'delete'
 /** The paths that answer to a method. */
@@ -48,6 +49,8 @@ export function whenSessionEnds(act: () => void): void {
 
 /** Paths that are asked to find out whether there is a session. */
 const DOORS = ['/me', '/sign-in']
+/** What may have to wait for its turn. */
+const DONE_BY_WORKERS = /\/(spec|review)\//
 /** The server is starting again, or something stands between. */
 const PASSING = [0, 502, 503, 504]
 /** Waits before a question is asked again, in ms. Only questions: what changes something is never sent twice. */
@@ -74,11 +77,14 @@ async function once(method: Method, path: string, body: unknown, signal?: AbortS
     payload = JSON.stringify(body)
   }
   let response: Response
+  const ended = DONE_BY_WORKERS.test(path) ? waitsForWorker() : undefined
   try {
     response = await fetch(`/api${path}`, { method: method.toUpperCase(), headers, body: payload, signal })
   } catch (error) {
     if (signal?.aborted) throw error
     throw new ServerTrouble(0, 'the server does not answer; is it running?')
+  } finally {
+    ended?.()
   }
   if (response.ok) return response
   if (response.status === 401 && !DOORS.includes(path)) onEnd()

@@ -85,9 +85,11 @@ useKeys([
           <RouterLink :to="{ name: 'report', params: route.params }" class="small">Class report</RouterLink>
           <MarksExport :lab-id="store.labId" />
           <Popconfirm v-if="view.sent" title="Take back the letters nobody has opened?" ok-text="Take back" @confirm="withdraw"
-            ><Button size="small">Take back unread</Button></Popconfirm
+            ><Button size="small" :disabled="!store.may('release')">Take back unread</Button></Popconfirm
           >
-          <Button size="small" type="primary" :disabled="!ready" @click="ask(view.students, true)">Release all</Button>
+          <Button size="small" type="primary" :disabled="!ready || !store.may('release')" @click="ask(view.students, true)"
+            >Release all</Button
+          >
         </span>
       </div>
       <StudentTable v-if="side === 'students'" :view="view" :chosen="chosen" @choose="choose" />
@@ -96,7 +98,9 @@ useKeys([
     <section class="preview">
       <div v-if="student" class="row spread">
         <span class="caption">The letter as {{ student.name.split(' ')[0] }} will see it</span>
-        <Button v-if="student.handin_id" size="small" @click="release([student.student_id])">Release this one</Button>
+        <Button v-if="student.handin_id" size="small" :disabled="!store.may('release')" @click="release([student.student_id])"
+          >Release this one</Button
+        >
       </div>
       <p v-if="letter.trouble.value" class="trouble">{{ letter.trouble.value }}</p>
       <LetterSheet v-else-if="letter.data.value" :letter="letter.data.value" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button } from 'ant-design-vue'
+import { Button, Modal } from 'ant-design-vue'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
@@ -34,6 +34,7 @@ async function madeClass(): Promise<void> {
   isClassOpen.value = false
   await reload()
 }
+const mayManage = (k: ClassCard): boolean => k.rights.includes('manage')
 function askRoster(k: ClassCard): void {
   rosterFor.value = k.id
   rosterInput.value?.click()
@@ -44,7 +45,16 @@ async function putRoster(event: Event): Promise<void> {
   if (!file) return
   const form = new FormData()
   form.append('file', file)
-  if (await told(() => post(`/classes/${rosterFor.value}/roster`, form))) await reload()
+  await told(async () => {
+    const taken = await post(`/classes/${rosterFor.value}/roster`, form)
+    if (taken.refused.length) {
+      Modal.warning({
+        title: `${count(taken.refused.length, 'address')} cannot get mail`,
+        content: `Everybody is in the list; these have no address now: ${taken.refused.slice(0, 12).join('; ')}`,
+      })
+    }
+    await reload()
+  })
   input.value = ''
 }
 </script>
@@ -61,8 +71,8 @@ async function putRoster(event: Event): Promise<void> {
         <div class="row">
           <span class="quiet">{{ count(k.students, 'student') }}</span>
           <Button size="small" @click="peopleOf = k">People</Button>
-          <Button size="small" @click="askRoster(k)">{{ k.students ? 'Update' : 'Load' }} class list</Button>
-          <Button size="small" type="primary" @click="newLabFor = k.id">New lab <span class="n">n</span></Button>
+          <Button v-if="mayManage(k)" size="small" @click="askRoster(k)">{{ k.students ? 'Update' : 'Load' }} class list</Button>
+          <Button v-if="mayManage(k)" size="small" type="primary" @click="newLabFor = k.id">New lab <span class="n">n</span></Button>
         </div>
       </div>
       <div class="labs">
@@ -84,13 +94,7 @@ async function putRoster(event: Event): Promise<void> {
     </div>
     <Button v-if="classes?.length" size="small" @click="isClassOpen = true">New class</Button>
     <input ref="rosterInput" type="file" accept=".csv,text/csv" hidden @change="putRoster" />
-    <ClassPeople
-      v-if="classes"
-      :class-id="peopleOf?.id ?? 0"
-      :class-name="peopleOf?.name ?? ''"
-      :open="!!peopleOf"
-      @close="peopleOf = null"
-    />
+    <ClassPeople v-if="peopleOf" :of="peopleOf" @changed="reload" @close="peopleOf = null" />
     <NewLab :class-id="newLabFor" @made="(lab) => open(lab, 'spec')" @close="newLabFor = 0" />
     <NewClass :open="isClassOpen" @made="madeClass" @close="isClassOpen = false" />
   </main>

@@ -119,6 +119,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
       <Button size="small" @click="store.cancel">Cancel</Button>
     </div>
     <p v-if="trouble" class="trouble">{{ trouble }}</p>
+    <p v-if="store.lab && !store.may('work')" class="notice">You look at this class as a reader: nothing you type here is kept.</p>
     <RouterView v-if="store.lab && store.task" :key="String(route.params.task) + String(route.name) + changes" />
     <LabTerms v-if="store.lab" :lab-id="store.lab.id" :open="termsOpen" @close="termsOpen = false" @changed="afterChange" />
   </div>
@@ -220,5 +221,10 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
 }
 .trouble {
   margin: 10px;
+}
+.notice {
+  padding: 5px 14px;
+  background: var(--lacquer-tint);
+  border-bottom: 1px solid var(--line);
 }
 </style>

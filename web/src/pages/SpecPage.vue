@@ -64,8 +64,10 @@ onBeforeRouteLeave(() => !isChanged.value || window.confirm('The spec was change
         <span class="row">
           <label class="file">Beside it<input type="file" accept=".v,.sv,.vhd,.vhdl,.wiring,.csv" @change="(e) => take(e, false)" /></label>
           <label class="file">Provided file<input type="file" @change="(e) => take(e, true)" /></label>
-          <Button size="small" @click="((isTaskOpen = true), (taskTitle = ''))">New task</Button>
-          <Button size="small" type="primary" :disabled="!isChanged" @click="askSave">Save <span class="k">Ctrl+S</span></Button>
+          <Button v-if="store.may('manage')" size="small" @click="((isTaskOpen = true), (taskTitle = ''))">New task</Button>
+          <Button size="small" type="primary" :disabled="!isChanged || !store.may('manage')" @click="askSave"
+            >Save <span class="k">Ctrl+S</span></Button
+          >
         </span>
       </div>
       <p v-if="saved.frozen_late" class="since small quiet">

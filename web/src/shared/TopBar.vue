@@ -4,6 +4,7 @@ import { useRouter } from 'vue-router'
 
 import PasswordChange from './PasswordChange.vue'
 import { useSession } from './session'
+import { placeInQueue } from './waiting'
 
 const session = useSession()
 const router = useRouter()
@@ -25,6 +26,9 @@ async function leave(): Promise<void> {
       <b>obento</b>
     </RouterLink>
     <div class="middle"><slot /></div>
+    <span v-if="placeInQueue !== null" class="queue" role="status">{{
+      placeInQueue ? `waiting: ${placeInQueue} before you` : 'you are next'
+    }}</span>
     <slot name="places">
       <nav class="links">
         <RouterLink to="/mailbox">Mailbox</RouterLink>
@@ -62,6 +66,15 @@ async function leave(): Promise<void> {
   align-items: center;
   gap: 6px;
   color: #eadfe7;
+}
+.queue {
+  align-self: center;
+  padding: 2px 9px;
+  margin-right: 10px;
+  border-radius: 9px;
+  background: rgb(255 255 255 / 16%);
+  font-size: 12px;
+  white-space: nowrap;
 }
 .links {
   display: flex;

@@ -18,6 +18,9 @@ export const useLab = defineStore('lab', () => {
   const labId = computed(() => lab.value?.id ?? 0)
   const task = computed(() => lab.value?.tasks.find((t) => t.id === taskId.value) ?? null)
 
+  /** What this person's role allows here: work, manage, release. */
+  const may = (right: string): boolean => lab.value?.rights.includes(right) ?? false
+
   async function open(id: number): Promise<void> {
     lab.value = await get(`/labs/${id}`)
     if (lab.value.running) follow(id)
@@ -50,5 +53,5 @@ export const useLab = defineStore('lab', () => {
       }
     }
   }
-  return { lab, labId, taskId, task, run, finished, open, refresh, check, cancel }
+  return { lab, labId, taskId, task, run, finished, may, open, refresh, check, cancel }
 })

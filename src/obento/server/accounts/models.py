@@ -30,3 +30,9 @@ class InvitationView(BaseModel):
 
     name: str
     email: str
+
+
+class Waiting(BaseModel):
+    """The place in the queue of what somebody waits for."""
+
+    before: int | None

@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import APIRouter, Cookie, Response
 
 from obento.server.accounts.invitations import accept, invited
-from obento.server.accounts.models import InvitationView, Me, NewPassword, PasswordChange, SignIn
+from obento.server.accounts.models import InvitationView, Me, NewPassword, PasswordChange, SignIn, Waiting
 from obento.server.accounts.security import hash_password, new_token, password_fits, token_hash
 from obento.server.deps import COOKIE, Db, Person, Services, ServicesDep
 from obento.server.errors import Trouble
@@ -83,6 +83,12 @@ def change_password(body: PasswordChange, response: Response, c: Db, person: Per
 def me(person: Person) -> Me:
     """Who is signed in."""
     return Me(**asdict(person))
+
+
+@router.get("/me/waiting")
+async def waiting(person: Person, services: ServicesDep) -> Waiting:
+    """How many others come before what this person waits for; none where nothing of theirs waits for its turn."""
+    return Waiting(before=services.desk.place(person.id))
 
 
 @router.post("/sign-out")

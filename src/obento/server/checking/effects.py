@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from obento.core.check.check import LoadedSpec
 from obento.core.check.judging.marking import mark_of
 from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
-from obento.runner.pool import CheckPool
 from obento.runner.worker import SpecFiles, Task
 from obento.server.errors import Trouble, not_found
 from obento.server.results.clusters import member_of
@@ -15,19 +16,9 @@ from obento.server.specs.models import Effect
 from obento.store import handins, specs
 
 
-def effects_of(
-    outcomes: TaskOutcomes, files: SpecFiles, loaded: LoadedSpec, handin_ids: list[int], pool: CheckPool
-) -> list[Effect]:
-    """Check some hand-ins against another text, and keep nothing of it.
-
-    Raises
-    ------
-    Trouble
-        If the text has errors.
-    """
-    if loaded.expectation is None:
-        raise Trouble(409, "this spec has errors; nobody can be checked by it")
-    # A text that is not saved yet goes with the files that lie beside it now, not with those of the version in use.
+def tasks_under(outcomes: TaskOutcomes, files: SpecFiles, handin_ids: list[int]) -> list[Task]:
+    """Some hand-ins to be checked by another text. A text that is not saved yet goes with the files that lie beside it
+    now, not with those of the version in use."""
     provided = tuple(
         HandinFile(name, data) for name, data in specs.task_files(outcomes.c, outcomes.task.id, provided=True)
     )
@@ -38,10 +29,23 @@ def effects_of(
             raise not_found("checked hand-in")
         own = tuple(handins.attempt_files(outcomes.c, result.attempt_id))
         tasks.append(Task(files, own, provided, handins.choices(outcomes.c, handin_id, outcomes.task.id)))
-    checked = pool.check_all(tasks)
-    if any(c.status == "busy" for c in checked):
-        raise Trouble(503, "the machine is too busy to check these; look again later")
-    return [_effect(outcomes, handin_id, loaded, c) for handin_id, c in zip(handin_ids, checked, strict=True)]
+    return tasks
+
+
+def effects_of(outcomes: TaskOutcomes, loaded: LoadedSpec, checked: Mapping[int, Checked | str]) -> list[Effect]:
+    """What another text would change for hand-ins that were checked by it.
+
+    Raises
+    ------
+    Trouble
+        If one of them could not be.
+    """
+    effects: list[Effect] = []
+    for handin_id, outcome in checked.items():
+        if isinstance(outcome, str) or outcome.status == "busy":
+            raise Trouble(503, "the machine is too busy to check these; look again later")
+        effects.append(_effect(outcomes, handin_id, loaded, outcome))
+    return effects
 
 
 def _effect(outcomes: TaskOutcomes, handin_id: int, loaded: LoadedSpec, checked: Checked) -> Effect:

@@ -12,16 +12,13 @@ from dataclasses import dataclass, field
 from functools import partial
 from typing import Any
 
-from obento.core.check.inspecting.trace import Trace
 from obento.core.check.judging.outcome import Checked
-from obento.core.check.mutation.catch_rate import CatchRate
 from obento.core.check.mutation.smallest_change import Repair
 from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool
-from obento.runner.worker import RepairTask, SpecFiles, Task, TraceTask
+from obento.runner.worker import RepairTask, Task
 from obento.server.cases.summary import OutcomeSummary, summary_of
-from obento.server.errors import Trouble
 from obento.server.marks.ledger import Ledger
 from obento.server.specs.opened import OpenedSpecs, OpenSpec
 from obento.store import audit, course, handins, repairs, results, specs
@@ -32,11 +29,10 @@ from obento.store.results import NewResult
 log = logging.getLogger(__name__)
 
 _REPAIR_SECONDS = 20.0
-_MOST_WAITING = 3
 _MOST_AT_ONCE = 16
+"""Outcomes that are entered in one transaction."""
 _GATHERING = 0.05
 """Seconds in which more outcomes are waited for before some are entered."""
-"""Outcomes that are entered in one transaction."""
 
 
 @dataclass(slots=True)
@@ -87,13 +83,7 @@ class CheckService:
         self._opened = opened
         self.pool = CheckPool(workers, seconds)
         self._helper = CheckPool(1, min(seconds, _REPAIR_SECONDS))
-        self._for_readers = CheckPool(1, min(seconds, _REPAIR_SECONDS))
-        """For changes and catch rates that somebody asks for: they do not queue behind the changes of a whole class."""
-        self.at_hand = CheckPool(1, min(seconds, _REPAIR_SECONDS))
-        """For what somebody is waiting for: it never queues behind a class."""
-        self.at_hand.warm_up()
         self.pool.warm_up()
-        self._helping = threading.BoundedSemaphore(_MOST_WAITING)
         self._is_closing = False
         self._runs: dict[int, Run] = {}
         self._lock = threading.Lock()
@@ -102,55 +92,15 @@ class CheckService:
         self._is_closing = True
         self.pool.close()
         self._helper.close()
-        self._for_readers.close()
-        self.at_hand.close()
 
-    def trace(self, asked: TraceTask) -> Trace:
-        """Trace one sequence of a hand-in in a worker.
-
-        Raises
-        ------
-        Trouble
-            If it cannot be run any more.
-        """
-        found = self.at_hand.trace(asked)
-        if isinstance(found, str):
-            raise Trouble(422, found)
-        if found is None:
-            raise Trouble(409, "this hand-in cannot be run as it is")
-        return found
-
-    def catch_rate(self, spec: SpecFiles) -> CatchRate | str:
-        """The catch rate of a spec; a sentence where it has none, or where others are waiting already."""
-        if not self._helping.acquire(blocking=False):
-            return "others are being worked out; look again in a moment"
-        try:
-            return self._for_readers.catch_rate(spec)
-        finally:
-            self._helping.release()
-
-    def repair(self, result_id: int, task: Task) -> Repair | None:
-        """The smallest change that makes a hand-in right; None where nothing can be said, or others are waiting
-        already.
-
-        It has a worker of its own, so that nobody who leafs through a class waits for it.
-        """
+    def known_repair(self, result_id: int) -> Repair | None:
+        """The smallest change that was found for an outcome, if it was looked for."""
         with self._store.transaction() as c:
-            known = repairs.repairs_of(c, [result_id])
-        if known:
-            return known[result_id]
-        if not self._helping.acquire(blocking=False):
-            return None
-        try:
-            repair = self._looked_for(self._for_readers, [result_id], RepairTask(task))
-            return repair if repair.tried else None
-        finally:
-            self._helping.release()
+            return repairs.repairs_of(c, [result_id]).get(result_id)
 
-    def _looked_for(self, pool: CheckPool, result_ids: list[int], asked: RepairTask) -> Repair:
-        """Look for a change and keep what was found for all these outcomes, which are of one text; a search that had to
-        be stopped is kept as one without result."""
-        found = pool.repair(asked)
+    def keep_repair(self, result_ids: list[int], found: Repair | str | None) -> Repair:
+        """Keep a change that was looked for, for all these outcomes, which are of one text; a search that had to be
+        stopped is kept as one without result."""
         repair = Repair([], 0, False) if found is None or isinstance(found, str) else found
 
         def put(c: Connection) -> None:
@@ -174,7 +124,8 @@ class CheckService:
                 continue
             cluster = alike[0].cluster
             try:
-                repair = self._looked_for(self._helper, ids, RepairTask(task, hints.get(cluster, ())))
+                found = self._helper.repair(RepairTask(task, hints.get(cluster, ())))
+                repair = self.keep_repair(ids, found)
             except (Exception, CancelledError):
                 if not self._is_closing:
                     log.exception("looking for changes ended early")
@@ -186,6 +137,7 @@ class CheckService:
 
     def start(self, lab_id: int, person_id: int | None) -> Run:
         """Check whatever of a lab has no outcome yet under the current specs and engine."""
+        self._opened.warm(self._store, lab_id)
         with self._lock:
             known = self._runs.get(lab_id)
             if known is not None and known.state == "running":

@@ -86,6 +86,7 @@ def get_terms(lab_id: int, c: Db, person: Person) -> LabTerms:
 @router.put("/labs/{lab_id}/terms")
 def put_terms(lab_id: int, body: LabSettings, c: Db, person: Person, services: ServicesDep) -> LabChanged:
     """Title, due date, which attempt counts, and the share that lateness costs; marks follow at once."""
+    services.opened.warm(services.store, lab_id)
     course.set_lab(c, lab_id, body.title, utc(body.due_at), body.which_attempt, body.late_share)
     audit.note(c, person.id, "lab settings", f"lab {lab_id}", body.model_dump(mode="json"))
     return LabChanged(marks=settle_lab(c, lab_id, services.opened, services.kept))
@@ -96,6 +97,7 @@ def put_extension(
     lab_id: int, student_id: int, body: Extension, c: Db, person: Person, services: ServicesDep
 ) -> LabChanged:
     """Give one student more time, or take it back; marks follow at once."""
+    services.opened.warm(services.store, lab_id)
     lab = the_lab(c, lab_id)
     if student_id not in {s.id for s in people.students(c, lab.class_id)}:
         raise not_found("student")

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, File, UploadFile
+from fastapi import APIRouter, File, Request, UploadFile
 
+from obento.core.check.check import LoadedSpec
 from obento.core.spec.model import EDITION
-from obento.server.checking.effects import effects_of
-from obento.server.deps import Db, Person, ServicesDep
+from obento.runner.worker import SpecFiles, run_catch_rate, run_open, run_task
+from obento.server.checking.effects import effects_of, tasks_under
+from obento.server.deps import Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble, not_found
 from obento.server.results.access import outcomes_of
 from obento.server.specs.models import CatchRateView, EffectAsked, Effects, SpecPreview, SpecText, SpecView
@@ -17,6 +19,9 @@ from obento.server.specs.preview import catch_rate_view, preview
 from obento.server.specs.saving import save_text
 from obento.server.uploads import whole
 from obento.store import audit, specs
+from obento.store.accounts import SignedIn
+from obento.store.connection import Connection
+from obento.store.specs import SpecVersion
 
 _MOST_BYTES = 4_000_000
 
@@ -24,12 +29,17 @@ router = APIRouter(prefix="/api", tags=["specs"])
 
 
 @router.get("/tasks/{task_id}/spec")
-def get_spec(task_id: int, c: Db, person: Person, services: ServicesDep) -> SpecView:
+async def get_spec(task_id: int, request: Request, person: Person, services: ServicesDep) -> SpecView:
     """The newest spec version with its table."""
-    row = specs.current_spec(c, task_id)
-    if row is None:
-        raise not_found("spec")
-    loaded = services.opened.load(version_spec(c, row))
+
+    def read(c: Connection) -> tuple[SpecVersion, SpecFiles]:
+        row = specs.current_spec(c, task_id)
+        if row is None:
+            raise not_found("spec")
+        return row, version_spec(c, row)
+
+    row, files = await reading(services, read)
+    loaded = await _opened(services, request, person, files)
     frozen_late = row.frozen_at if row.is_frozen_late else None
     return SpecView(
         text=row.text, version=row.number, used=row.used_at is not None, frozen_late=frozen_late,
@@ -38,39 +48,63 @@ def get_spec(task_id: int, c: Db, person: Person, services: ServicesDep) -> Spec
 
 
 @router.post("/tasks/{task_id}/spec/preview")
-def preview_spec(task_id: int, body: SpecText, c: Db, person: Person) -> SpecPreview:
+async def preview_spec(
+    task_id: int, body: SpecText, request: Request, person: Person, services: ServicesDep
+) -> SpecPreview:
     """What a text would mean, without saving it."""
-    return preview(spec_files(c, task_id, body.text).open())
+    files = await reading(services, lambda c: spec_files(c, task_id, body.text))
+    return preview(await _opened(services, request, person, files))
+
+
+async def _opened(services: Services, request: Request, person: SignedIn, files: SpecFiles) -> LoadedSpec:
+    """A spec as a worker opens it, unless that was done lately."""
+    known = services.opened.known(files)
+    if known is not None:
+        return known
+    return services.opened.keep(files, await at_desk(services, request, person, run_open, files))
 
 
 @router.post("/tasks/{task_id}/spec/catch-rate")
-def spec_catch_rate(task_id: int, body: SpecText, c: Db, person: Person, services: ServicesDep) -> CatchRateView:
+async def spec_catch_rate(
+    task_id: int, body: SpecText, request: Request, person: Person, services: ServicesDep
+) -> CatchRateView:
     """How many likely mistakes the cases of a text catch, without saving it."""
-    return catch_rate_view(services.checks.catch_rate(spec_files(c, task_id, body.text)))
+    files = await reading(services, lambda c: spec_files(c, task_id, body.text))
+    return catch_rate_view(await at_desk(services, request, person, run_catch_rate, files))
 
 
 @router.post("/tasks/{task_id}/spec/effects")
-def spec_effects(task_id: int, body: EffectAsked, c: Db, person: Person, services: ServicesDep) -> Effects:
+async def spec_effects(
+    task_id: int, body: EffectAsked, request: Request, person: Person, services: ServicesDep
+) -> Effects:
     """What a text would change for some hand-ins: verdicts and marks, before it is saved."""
-    outcomes = outcomes_of(c, task_id, services)
-    files = spec_files(c, task_id, body.text)
-    return Effects(
-        effects=effects_of(outcomes, files, services.opened.load(files), body.handin_ids, services.checks.pool)
-    )
+    files = await reading(services, lambda c: spec_files(c, task_id, body.text))
+    loaded = await _opened(services, request, person, files)
+    if loaded.expectation is None:
+        raise Trouble(409, "this spec has errors; nobody can be checked by it")
+    tasks = await reading(services, lambda c: tasks_under(outcomes_of(c, task_id, services), files, body.handin_ids))
+    checked = [await at_desk(services, request, person, run_task, task) for task in tasks]
+
+    def view(c: Connection) -> Effects:
+        outcomes = outcomes_of(c, task_id, services)
+        return Effects(effects=effects_of(outcomes, loaded, dict(zip(body.handin_ids, checked, strict=True))))
+
+    return await reading(services, view)
 
 
 @router.put("/tasks/{task_id}/spec")
-def put_spec(task_id: int, body: SpecText, c: Db, person: Person, services: ServicesDep) -> SpecView:
+async def put_spec(task_id: int, body: SpecText, request: Request, person: Person, services: ServicesDep) -> SpecView:
     """Save a spec; once a version was used by a check, saving makes a new one."""
-    save_text(c, task_id, body.text, person.id, services.opened)
-    return get_spec(task_id, c, person, services)
+    await _opened(services, request, person, await reading(services, lambda c: spec_files(c, task_id, body.text)))
+    await reading(services, lambda c: save_text(c, task_id, body.text, person.id, services.opened))
+    return await get_spec(task_id, request, person, services)
 
 
 @router.post("/tasks/{task_id}/files")
-def put_file(
+async def put_file(
     task_id: int,
     file: Annotated[UploadFile, File()],
-    c: Db,
+    request: Request,
     person: Person,
     services: ServicesDep,
     provided: bool = False,
@@ -80,11 +114,17 @@ def put_file(
     name = (file.filename or "").replace("\\", "/").rpartition("/")[2]
     if not name:
         raise Trouble(422, "the file needs a name")
-    specs.put_task_file(c, task_id, name[:200], whole(file, _MOST_BYTES), provided)
-    audit.note(c, person.id, "task file", f"task {task_id}", {"name": name, "provided": provided})
-    row = specs.current_spec(c, task_id)
-    if row is not None and (row.used_at is None or specs.files_have_changed(c, task_id)):
-        save_text(
-            c, task_id, row.text, person.id, services.opened
-        )  # what it means may be something else with this file
-    return get_spec(task_id, c, person, services)
+    data = whole(file, _MOST_BYTES)
+
+    def put(c: Connection) -> str | None:
+        """The text that is to be saved again, if any: what it means may be something else with this file."""
+        specs.put_task_file(c, task_id, name[:200], data, provided)
+        audit.note(c, person.id, "task file", f"task {task_id}", {"name": name, "provided": provided})
+        row = specs.current_spec(c, task_id)
+        return row.text if row is not None and (row.used_at is None or specs.files_have_changed(c, task_id)) else None
+
+    text = await reading(services, put)
+    if text is not None:
+        await _opened(services, request, person, await reading(services, lambda c: spec_files(c, task_id, text)))
+        await reading(services, lambda c: save_text(c, task_id, text, person.id, services.opened))
+    return await get_spec(task_id, request, person, services)

@@ -38,6 +38,9 @@ const WORDS = { none: '', released: 'sent', read: 'read', withdrawn: 'taken back
           </td>
           <td class="state">
             <span v-if="s.open_comments" class="tag undef">{{ count(s.open_comments, 'comment') }} open</span>
+            <span v-if="s.mail_trouble" class="tag fail" :title="s.mail_trouble">{{
+              s.mail_trouble.startsWith('given up') ? 'mail failed' : 'mail waits'
+            }}</span>
             <span v-if="WORDS[s.letter]" class="tag pass">{{ WORDS[s.letter] }}</span><span v-if="s.outdated" class="tag fail"
               >changed since</span
             >

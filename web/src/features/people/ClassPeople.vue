@@ -1,47 +1,52 @@
 <script setup lang="ts">
-import { Button, Input, message, Modal, Popconfirm, Segmented } from 'ant-design-vue'
-import { ref, watch } from 'vue'
+import { Button, Checkbox, Input, message, Modal, Popconfirm, Segmented, Select } from 'ant-design-vue'
+import { computed, ref } from 'vue'
 
-import { get, post, remove } from '../../api/client'
-import type { PersonView } from '../../api/schema'
+import { get, post, put, remove } from '../../api/client'
+import type { ClassCard, PersonView } from '../../api/schema'
 import { told } from '../../shared/attempt'
 import { useResource } from '../../shared/resource'
 import { useSession } from '../../shared/session'
 
-const props = defineProps<{ classId: number; className: string; open: boolean }>()
-const emit = defineEmits<{ close: [] }>()
+const props = defineProps<{ of: ClassCard }>()
+const emit = defineEmits<{ changed: []; close: [] }>()
 
+type Role = PersonView['role']
 const session = useSession()
-const { data: people, trouble, reload } = useResource((signal) => get(`/classes/${props.classId}/people`, { signal }), { lazy: true })
+const { data: people, trouble, reload } = useResource((signal) => get(`/classes/${props.of.id}/people`, { signal }))
 const name = ref('')
 const email = ref('')
-const role = ref<'ta' | 'lecturer'>('ta')
+const role = ref<Role>('ta')
 const link = ref('')
 const linkFor = ref('')
-const ROLES = [
-  { value: 'ta', label: 'TA' },
-  { value: 'lecturer', label: 'lecturer' },
+const tasRelease = ref(props.of.tas_release)
+const tasManage = ref(props.of.tas_manage)
+const mayManage = computed(() => props.of.rights.includes('manage'))
+const ROLES: { value: Role; label: string; title: string }[] = [
+  { value: 'lecturer', label: 'lecturer', title: 'terms, specs, people, letters, and all that a TA does' },
+  { value: 'ta', label: 'TA', title: 'takes in, checks, comments, marks' },
+  { value: 'reader', label: 'reader', title: 'looks at everything, changes nothing' },
 ]
+const WORDS: Record<Role, string> = { lecturer: 'lecturer', ta: 'TA', reader: 'reader' }
 
-watch(
-  () => props.open,
-  (isOpen) => {
-    link.value = ''
-    if (isOpen) void reload()
-  },
-)
-async function invite(who: { name: string; email: string; role: 'ta' | 'lecturer' }): Promise<void> {
+async function invite(who: { name: string; email: string; role: Role }): Promise<void> {
   await told(async () => {
-    const made = await post(`/classes/${props.classId}/people`, who)
+    const made = await post(`/classes/${props.of.id}/people`, who)
     link.value = made.link
     linkFor.value = who.name
-    if (!made.link) message.success(`${who.name} finds the class after the next sign-in`)
+    if (!made.link) {
+      message.success(made.mailed ? `a link is on its way to ${who.email}` : `${who.name} finds the class after the next sign-in`)
+    }
     name.value = email.value = ''
     await reload()
   })
 }
+async function setRights(): Promise<void> {
+  const kept = await told(() => put(`/classes/${props.of.id}/rights`, { tas_release: tasRelease.value, tas_manage: tasManage.value }))
+  if (kept) emit('changed')
+}
 async function takeOff(person: PersonView): Promise<void> {
-  if (await told(() => remove(`/classes/${props.classId}/people/${person.id}`))) await reload()
+  if (await told(() => remove(`/classes/${props.of.id}/people/${person.id}`))) await reload()
 }
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(link.value)
@@ -50,26 +55,43 @@ async function copy(): Promise<void> {
 </script>
 
 <template>
-  <Modal :open="open" :title="`Who works on ${className}`" :footer="null" :width="560" @cancel="emit('close')">
+  <Modal open :title="`Who works on ${of.name}`" :footer="null" :width="560" @cancel="emit('close')">
     <p v-if="trouble" class="trouble">{{ trouble }}</p>
     <div v-for="p in people ?? []" :key="p.id" class="person" :data-person="p.email">
       <div>
         <b>{{ p.name }}</b> <span class="quiet">{{ p.email }}</span>
       </div>
-      <span class="tag">{{ p.role === 'ta' ? 'TA' : 'lecturer' }}</span>
-      <Button v-if="!p.joined" size="small" @click="invite(p)">New link</Button>
-      <Popconfirm v-if="p.id !== session.me?.id" :title="`Take ${p.name} off this class?`" ok-text="Take off" @confirm="takeOff(p)"
+      <Select
+        v-if="mayManage"
+        :value="p.role"
+        :options="ROLES"
+        size="small"
+        class="role"
+        :aria-label="`role of ${p.name}`"
+        @change="(chosen) => invite({ ...p, role: chosen as Role })"
+      />
+      <span v-else class="tag">{{ WORDS[p.role] }}</span>
+      <Button v-if="!p.joined && mayManage" size="small" @click="invite(p)">New link</Button>
+      <Popconfirm
+        v-if="p.id !== session.me?.id && mayManage"
+        :title="`Take ${p.name} off this class?`"
+        ok-text="Take off"
+        @confirm="takeOff(p)"
         ><Button size="small">Take off</Button></Popconfirm
       >
     </div>
-    <form class="add" @submit.prevent="invite({ name, email, role })">
+    <form v-if="mayManage" class="add" @submit.prevent="invite({ name, email, role })">
       <Input v-model:value="name" name="colleague-name" placeholder="first and last name" />
       <Input v-model:value="email" name="colleague-email" type="email" placeholder="e-mail" />
       <Segmented v-model:value="role" :options="ROLES" />
       <Button type="primary" html-type="submit" :disabled="!name.trim() || !email.includes('@')">Add</Button>
     </form>
+    <div v-if="mayManage" class="rights">
+      <Checkbox v-model:checked="tasRelease" name="tas-release" @change="setRights">TAs release letters</Checkbox>
+      <Checkbox v-model:checked="tasManage" name="tas-manage" @change="setRights">TAs set terms, specs and people</Checkbox>
+    </div>
     <div v-if="link" class="link">
-      <p>Pass this on to {{ linkFor }}. It sets a password, once, within seven days, and is shown only now:</p>
+      <p>Pass this on to {{ linkFor }}. It sets a password, once, within seven days, and is shown only now; it was mailed as well:</p>
       <div class="row">
         <code>{{ link }}</code><Button size="small" @click="copy">Copy</Button>
       </div>
@@ -85,7 +107,7 @@ async function copy(): Promise<void> {
   padding: 7px 0;
   border-bottom: 1px solid var(--line);
 }
-.person > div {
+.person > div:first-child {
   flex: 1;
   min-width: 0;
 }
@@ -95,6 +117,14 @@ async function copy(): Promise<void> {
   gap: 8px;
   margin-top: 14px;
   align-items: center;
+}
+.role {
+  width: 104px;
+}
+.rights {
+  margin-top: 14px;
+  display: flex;
+  gap: 18px;
 }
 .link {
   margin-top: 14px;
