@@ -17,6 +17,7 @@ from bench.designs import CLASS_SPEC, coursework
 from bench.served import EMAIL, PASSWORD, add_teacher, serving
 from obento.core.check.check import check_handin
 from obento.core.spec.model import EDITION
+from obento.intake.archive import unpack
 from obento.runner.engine import engine_version
 from obento.server.intake.service import take_in
 from obento.server.specs.opened import OpenedSpecs, spec_files
@@ -58,7 +59,7 @@ def _fill(store: Store) -> tuple[int, int]:
                 archive.writestr(f"{10_000 + i}/unit12.v", coursework(i))
         lab = course.lab(c, lab_id)
         assert lab is not None
-        take_in(c, lab, "class.zip", out.getvalue(), ta)
+        take_in(c, lab, "class.zip", unpack("class.zip", out), ta)
         new: list[NewResult] = []
         for row in handins.handins_of(c, lab_id):
             assert row.attempt_id is not None

@@ -4,15 +4,26 @@ from __future__ import annotations
 
 import io
 import os
+import random
 import stat
 import zipfile
+from contextlib import suppress
 from pathlib import Path
 
 import pytest
 
 from obento.core.handin import HandinFile, read_handin
 from obento.core.limits import Limits
-from obento.intake.archive import ArchiveError, ArchiveLimits, open_inner, printable, read_folder, read_zip, safe_path
+from obento.intake.archive import (
+    ArchiveError,
+    ArchiveLimits,
+    open_inner,
+    printable,
+    read_folder,
+    read_zip,
+    safe_path,
+    unpack,
+)
 from obento.intake.batch import split_children
 
 
@@ -108,9 +119,89 @@ def test_what_systems_leave_behind_is_nobodys() -> None:
     assert [f.path for f in read_zip(zipped(**dict.fromkeys([*junk, "a/b.v"], b""))).files] == ["a/b.v"]
 
 
-def test_a_path_too_long_is_left_out() -> None:
-    (said,) = read_zip(zipped(**{"d/" * 200 + "a.v": b""})).left_out
-    assert said.endswith("its path leads out of the zip or is too long")
+def test_a_path_too_long_is_shortened_and_stays_what_it_is() -> None:
+    long = "d/" * 200
+    files = read_zip(zipped(**{f"ann/{long}a.v": b"1", f"ann/{long}b.v": b"2", "bo/" + "x" * 400 + ".v": b"3"})).files
+    assert all(len(f.path) <= 300 for f in files) and len({f.path for f in files}) == 3
+    children = split_children(files)
+    assert {name: len(found) for name, found in children.items()} == {"ann": 2, "bo": 1}
+    assert children["bo"][0].path.endswith("xx.v")
+    names = ["s" * 250 + end for end in ("a", "b")]
+    files = read_zip(zipped(**{f"{name}/{file}.v": b"" for name in names for file in "pq"})).files
+    assert [len(found) for found in split_children(files).values()] == [2, 2]
+
+
+def test_names_that_differ_in_a_blank_at_the_end_are_two() -> None:
+    files = read_zip(zipped(**{"ann/a.v": b"1", "ann /a.v": b"2", "ann  /a.v ": b"3"})).files
+    assert [f.path for f in files] == ["ann/a.v", "ann␣/a.v", "ann␣␣/a.v␣"]
+    assert len(split_children(files)) == 3
+
+
+def packed(method: int, name: str = "bo/b.v") -> bytearray:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as archive:
+        archive.writestr("ann/a.v", b"module a; endmodule", method)
+        archive.writestr(name, b"module b; endmodule" * 50, method)
+    return bytearray(out.getvalue())
+
+
+@pytest.mark.parametrize("method", [zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED, zipfile.ZIP_BZIP2, zipfile.ZIP_LZMA])
+def test_a_damaged_entry_of_any_kind_is_its_own_trouble(method: int) -> None:
+    data = packed(method)
+    at = data.rindex(b"PK\x03\x04") + 30 + len("bo/b.v")
+    dice = random.Random(method)
+    for _ in range(60):
+        spoiled = bytearray(data)
+        for _ in range(dice.randint(1, 8)):
+            spoiled[dice.randrange(at, at + 12)] = dice.randrange(256)
+        drop = read_zip(bytes(spoiled))
+        assert [f.path for f in drop.files] == ["ann/a.v", "bo/b.v"] and drop.files[0].refused == ""
+
+
+def test_a_zip_that_is_spoiled_anywhere_is_taken_or_refused() -> None:
+    dice = random.Random(3)
+    for method in (zipfile.ZIP_DEFLATED, zipfile.ZIP_LZMA):
+        data = packed(method, "bö/b.v")
+        for _ in range(400):
+            spoiled = bytearray(data)
+            for _ in range(dice.randint(1, 6)):
+                spoiled[dice.randrange(len(spoiled))] = dice.randrange(256)
+            with suppress(ArchiveError):
+                for file in unpack("c.zip", io.BytesIO(bytes(spoiled[: dice.choice([len(spoiled), 200])]))).files:
+                    assert len(file.path) <= 300
+
+
+def test_names_in_other_encodings() -> None:
+    plain = zipped(**{"ann/a.v": b"1", "AXYB/b.v": b"2"})
+    assert [f.path for f in read_zip(plain.replace(b"AXYB", "AÅB".encode())).files] == ["ann/a.v", "AÅB/b.v"]
+    said_to_be = zipped(**{"ann/a.v": b"1", "AÅB/b.v": b"2"})  # UTF-8, and says so
+    broken = said_to_be.replace("AÅB".encode(), b"A\xff\xfeB")
+    first, second = read_zip(broken).files
+    assert first.path == "ann/a.v" and second.path.startswith("A") and second.path.endswith("B/b.v")
+
+
+def test_one_bound_for_all_that_is_packed_in_a_drop() -> None:
+    bomb = zipped(**{f"{i}.v": b"0" * 7_000_000 for i in range(20)})
+    inner = {f"s{i}/bomb.zip": bomb for i in range(4)}
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as archive:
+        for name, data in {"ann/a.v": b"module a; endmodule", **inner, "zoe/z.v": b"module z; endmodule"}.items():
+            archive.writestr(name, data)
+    limits = ArchiveLimits(ratio=10_000)
+    drop = unpack("class.zip", out, limits)
+    assert sum(len(f.data) for f in drop.files) < 40_000_000
+    kept = {f.path: f.refused for f in drop.files}
+    assert kept["ann/a.v"] == kept["zoe/z.v"] == ""
+    assert all("cannot be taken" in kept[name] or "not unpacked" in kept[name] for name in inner)
+
+
+@pytest.mark.parametrize("file", sorted((Path(__file__).parent / "archives").glob("*.zip")), ids=lambda p: p.stem)
+def test_archives_that_once_did_harm(file: Path) -> None:
+    with file.open("rb") as source:
+        drop = unpack(file.name, source)
+    assert drop.files and sum(len(f.data) for f in drop.files) < 40_000_000
+    labels = {name.casefold().rstrip() for name in split_children(drop.files)}
+    assert len(labels) == len(split_children(drop.files))
 
 
 def test_a_folder_is_read_without_its_links(tmp_path: Path) -> None:

@@ -15,7 +15,7 @@ from obento.core.check.check import LoadedSpec
 from obento.core.check.judging.outcome import Checked
 from obento.core.check.report import Shown
 from obento.core.handin import HandinFile
-from obento.intake.archive import ArchiveError, open_inner, read_folder, read_zip
+from obento.intake.archive import ArchiveError, open_inner, read_folder, unpack
 from obento.intake.batch import split_children
 from obento.runner.pool import CheckPool
 from obento.runner.worker import SpecFiles, Task, opened, stopped
@@ -101,17 +101,16 @@ def _gather(paths: Sequence[Path], batch: bool) -> dict[str, list[HandinFile]]:
         try:
             if path.is_dir():
                 drop = read_folder(path)
-            elif path.suffix.lower() == ".zip":
-                drop = read_zip(path.read_bytes())
-            elif batch:
+                inner = open_inner(drop.files)
+                inner.left_out = drop.left_out + inner.left_out
+            elif batch and path.suffix.lower() != ".zip":
                 raise CallError(f"{path}: --batch takes a folder or a zip")
             else:
-                drop = open_inner([])
-                drop.files = [HandinFile(path.name, path.read_bytes())]
-            inner = open_inner(drop.files)
+                with path.open("rb") as source:
+                    inner = unpack(path.name, source)
         except (OSError, ArchiveError) as error:
             raise CallError(f"{path}: {error.strerror if isinstance(error, OSError) else error}") from error
-        for text in [*drop.left_out, *inner.left_out]:
+        for text in inner.left_out:
             print(f"{path}: left out {text}", file=sys.stderr)
         if batch:
             children = split_children(inner.files)

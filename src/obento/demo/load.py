@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from obento.core.spec.model import EDITION
+from obento.intake.archive import unpack
 from obento.intake.roster import read_roster
 from obento.server.accounts.security import hash_password
 from obento.server.intake.service import take_in
@@ -65,7 +66,9 @@ def _load_lab(c: Connection, class_id: int, folder: Path, about: dict[str, Any],
     assert lab is not None
     for drop in about.get("drop", []):
         received = due + timedelta(hours=drop["hours"])
-        take_in(c, lab, f"{drop['name']}.zip", zip_folder(folder / drop["name"]), person_id, received)
+        name = f"{drop['name']}.zip"
+        inner = unpack(name, io.BytesIO(zip_folder(folder / drop["name"])))
+        take_in(c, lab, name, inner, person_id, received)
     if about.get("drop"):
         results.start_run(c, lab_id, None, 0)  # taken up when the server starts, like any run that was cut off
 

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-import logging
-from collections.abc import AsyncIterator, Awaitable, Callable
+from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
 
-from fastapi import Depends, FastAPI, Request, Response
+from fastapi import Depends, FastAPI, Response
 from fastapi.middleware.gzip import GZipMiddleware
-from fastapi.responses import FileResponse, JSONResponse
+from fastapi.responses import FileResponse, HTMLResponse, JSONResponse
 from fastapi.staticfiles import StaticFiles
 
 from obento import __version__
@@ -17,6 +16,7 @@ from obento.mail.standin import StandInMailbox
 from obento.runner.pool import CheckPool
 from obento.server import errors
 from obento.server.accounts import routes as accounts_routes
+from obento.server.api_page import api_page
 from obento.server.checking import routes as checking_routes
 from obento.server.checking.service import CheckService
 from obento.server.course import routes as course_routes
@@ -25,6 +25,7 @@ from obento.server.desk import Desk
 from obento.server.feedback import comment_routes
 from obento.server.feedback import routes as feedback_routes
 from obento.server.feedback.delivery import DeliveryService
+from obento.server.headers import Headers
 from obento.server.intake import routes as intake_routes
 from obento.server.marks import routes as marks_routes
 from obento.server.people import routes as people_routes
@@ -53,17 +54,11 @@ _ROUTES = (
     marks_routes,
 )
 
-log = logging.getLogger(__name__)
 
 _SPEC_SECONDS = 20.0
 """Processor time for a spec to be opened, and for anything that somebody waits for."""
 _AT_HAND = 3
 """Workers for what people wait for: two who ask for much leave one to everybody else."""
-
-_POLICY = (
-    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none';"
-    " frame-ancestors 'none'"
-)
 
 
 def create_app(settings: Settings, database: Address) -> FastAPI:
@@ -102,7 +97,12 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
             mailbox.stop()
 
     app = FastAPI(
-        title="Obento", version=__version__, lifespan=lifespan, docs_url="/api/docs", openapi_url="/api/openapi.json"
+        title="Obento",
+        version=__version__,
+        lifespan=lifespan,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
     )
     errors.install(app)
     for module in (accounts_routes, feedback_routes):
@@ -111,21 +111,11 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
         app.include_router(module.router, dependencies=[Depends(signed_in)])
 
     app.add_middleware(GZipMiddleware, minimum_size=500, compresslevel=5)
+    app.add_middleware(Headers)
 
-    @app.middleware("http")
-    async def headers(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
-        try:
-            response = await call_next(request)
-        except Exception:
-            log.exception("%s %s failed", request.method, request.url.path)
-            return JSONResponse(
-                {"detail": "something went wrong on our side; it was written to the log, nothing was changed"}, 500
-            )
-        response.headers["X-Content-Type-Options"] = "nosniff"
-        response.headers["Referrer-Policy"] = "no-referrer"
-        if not request.url.path.startswith("/api/docs"):
-            response.headers["Content-Security-Policy"] = _POLICY
-        return response
+    @app.get("/api/docs", include_in_schema=False)
+    def docs() -> Response:
+        return HTMLResponse(api_page(app.openapi()))
 
     _front_end(app, settings)
     return app

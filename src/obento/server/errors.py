@@ -2,13 +2,20 @@
 
 from __future__ import annotations
 
+import logging
+from collections.abc import Sequence
+
+import pymysql
 from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 
 from obento.intake.archive import ArchiveError
 from obento.intake.roster import RosterError
 from obento.store.comments import EditedMeanwhile
-from obento.store.connection import DatabaseGone
+from obento.store.connection import CONFLICTS, DatabaseGone
+
+log = logging.getLogger(__name__)
 
 
 class Trouble(Exception):
@@ -47,3 +54,40 @@ def install(app: FastAPI) -> None:
         return JSONResponse(
             {"detail": "the database does not answer just now; nothing was changed, try again in a moment"}, 503
         )
+
+    @app.exception_handler(RequestValidationError)
+    def not_taken(_: Request, error: RequestValidationError) -> JSONResponse:
+        # What was sent is not said again: it may be what no answer can hold (NaN, half a character).
+        problems = [f"{_place(e['loc'])}: {e['msg']}" for e in error.errors()[:5]]
+        return JSONResponse({"detail": _sayable("; ".join(problems))}, 422)
+
+    @app.exception_handler(pymysql.err.DataError)
+    def too_long(_: Request, error: pymysql.err.DataError) -> JSONResponse:
+        del error
+        return JSONResponse({"detail": "something here is longer or larger than can be kept; nothing was changed"}, 422)
+
+    @app.exception_handler(pymysql.err.IntegrityError)
+    def at_once(_: Request, error: pymysql.err.IntegrityError) -> JSONResponse:
+        log.warning("two changes at once: %s", error)
+        text = "somebody changed the same at this moment, or it is gone; nothing was changed, look at it again"
+        return JSONResponse({"detail": text}, 409)
+
+    @app.exception_handler(UnicodeEncodeError)
+    def half_a_character(_: Request, error: UnicodeEncodeError) -> JSONResponse:
+        del error
+        return JSONResponse({"detail": "there is half a character in this text; type it again"}, 422)
+
+    @app.exception_handler(pymysql.err.OperationalError)
+    def crossed(_: Request, error: pymysql.err.OperationalError) -> JSONResponse:
+        if error.args[0] not in CONFLICTS:
+            raise error
+        text = "others are changing the same just now; nothing was changed, try again in a moment"
+        return JSONResponse({"detail": text}, 503)
+
+
+def _place(where: Sequence[object]) -> str:
+    return ".".join(str(part) for part in where if part not in ("body", "query", "path"))[:80] or "this"
+
+
+def _sayable(text: str) -> str:
+    return text.encode("utf-8", "replace").decode()

@@ -2,9 +2,29 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from datetime import UTC, datetime
+from typing import Annotated, Literal
 
-from pydantic import BaseModel
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+
+
+class Body(BaseModel):
+    """What comes with a request: numbers are numbers."""
+
+    model_config = ConfigDict(allow_inf_nan=False)
+
+
+def _within_reach(moment: datetime) -> datetime:
+    """A moment as the database keeps it, in universal time."""
+    if not 1980 < moment.year < 2200:
+        raise ValueError("this date is not of our time")
+    return moment.astimezone(UTC).replace(tzinfo=None) if moment.tzinfo is not None else moment
+
+
+Moment = Annotated[datetime, AfterValidator(_within_reach)]
+"""A date that somebody sets."""
+Number = Annotated[int, Field(ge=-(2**31), lt=2**31)]
+"""A number that the database can keep."""
 
 
 class Done(BaseModel):

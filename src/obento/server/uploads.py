@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
+import io
+
 from fastapi import UploadFile
 
 from obento.server.errors import Trouble
 
 
-def whole(file: UploadFile, most: int) -> bytes:
-    """All of a file.
-
-    Raises
-    ------
-    Trouble
-        413 where it is larger than `most` bytes: a part of a file is never taken for the file.
-    """
-    data = file.file.read(most + 1)
-    if len(data) > most:
+def within(file: UploadFile, most: int) -> None:
+    """Raises `Trouble` (413) where a file is larger than `most` bytes: a part of a file is never taken for the file."""
+    size = file.file.seek(0, io.SEEK_END)
+    file.file.seek(0)
+    if size > most:
         raise Trouble(413, f"this file is larger than {most / 1_000_000:g} MB; nothing of it was taken in")
-    return data
+
+
+def whole(file: UploadFile, most: int) -> bytes:
+    """All of a file; raises `Trouble` as `within` does."""
+    within(file, most)
+    return file.file.read()

@@ -18,7 +18,9 @@ Row = dict[str, Any]
 T = TypeVar("T")
 
 _GONE = frozenset([2002, 2003, 2006, 2013, 2055, 1053, 1927])
-_CONFLICT = frozenset([1205, 1213])
+CONFLICTS = frozenset([1205, 1213, 1467])
+"""What the server says where transactions stand in each other's way; the last where one waits for a new key."""
+_DUPLICATE = 1062
 _MOST_KEPT = 8
 """Connections kept open while nobody uses them."""
 
@@ -176,8 +178,9 @@ class Store:
             except DatabaseGone:
                 if time.monotonic() > end:
                     raise
-            except pymysql.err.OperationalError as error:
-                if error.args[0] not in _CONFLICT or time.monotonic() > end:
+            except (pymysql.err.OperationalError, pymysql.err.IntegrityError) as error:
+                # A key that was not there when this looked: somebody was quicker, and it is there now.
+                if error.args[0] not in CONFLICTS | {_DUPLICATE} or time.monotonic() > end:
                     raise
             time.sleep(pause)
             pause = min(1.0, pause * 2)

@@ -7,26 +7,27 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from obento.server.models import Body, Moment
 from obento.server.people.models import StudentName
 
 
-class NewClass(BaseModel):
+class NewClass(Body):
     name: str = Field(min_length=1, max_length=200)
     school: str = Field(default="", max_length=200)
 
 
-class NewLab(BaseModel):
+class NewLab(Body):
     title: str = Field(min_length=1, max_length=200)
-    due_at: datetime | None = None
+    due_at: Moment | None = None
 
 
-class NewTask(BaseModel):
+class NewTask(Body):
     title: str = Field(min_length=1, max_length=200)
 
 
-class LabSettings(BaseModel):
+class LabSettings(Body):
     title: str = Field(min_length=1, max_length=200)
-    due_at: datetime | None = None
+    due_at: Moment | None = None
     which_attempt: Literal["last", "first", "best"] = "last"
     late_share: float = Field(default=0.0, ge=0, le=1)
 
@@ -37,10 +38,10 @@ class LabChanged(BaseModel):
     marks: int
 
 
-class Extension(BaseModel):
+class Extension(Body):
     """A later due date for one student; none takes it back."""
 
-    due_at: datetime | None
+    due_at: Moment | None
     reason: str = Field(default="", max_length=500)
 
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
-
 from fastapi import APIRouter, Request, Response
 
 from obento.server.course import overview
@@ -30,13 +28,6 @@ from obento.store import audit, course, people
 router = APIRouter(prefix="/api", tags=["course"])
 
 
-def utc(moment: datetime | None) -> datetime | None:
-    """A moment as the database keeps it."""
-    if moment is None or moment.tzinfo is None:
-        return moment
-    return moment.astimezone(UTC).replace(tzinfo=None)
-
-
 @router.get("/home", response_model=list[ClassCard])
 def home(c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
     """Classes and labs of the person."""
@@ -54,7 +45,7 @@ def add_class(body: NewClass, c: Db, person: Person) -> Created:
 @router.post("/classes/{class_id}/labs")
 def add_lab(class_id: int, body: NewLab, c: Db, person: Person, services: ServicesDep) -> Created:
     """A new lab with one task to begin with."""
-    lab_id = course.add_lab(c, class_id, body.title, utc(body.due_at))
+    lab_id = course.add_lab(c, class_id, body.title, body.due_at)
     _new_task(c, lab_id, body.title, person.id, services)
     audit.note(c, person.id, "new lab", f"lab {lab_id}")
     return Created(id=lab_id)
@@ -87,7 +78,7 @@ def get_terms(lab_id: int, c: Db, person: Person) -> LabTerms:
 def put_terms(lab_id: int, body: LabSettings, c: Db, person: Person, services: ServicesDep) -> LabChanged:
     """Title, due date, which attempt counts, and the share that lateness costs; marks follow at once."""
     services.opened.warm(services.store, lab_id)
-    course.set_lab(c, lab_id, body.title, utc(body.due_at), body.which_attempt, body.late_share)
+    course.set_lab(c, lab_id, body.title, body.due_at, body.which_attempt, body.late_share)
     audit.note(c, person.id, "lab settings", f"lab {lab_id}", body.model_dump(mode="json"))
     return LabChanged(marks=settle_lab(c, lab_id, services.opened, services.kept))
 
@@ -101,11 +92,10 @@ def put_extension(
     lab = the_lab(c, lab_id)
     if student_id not in {s.id for s in people.students(c, lab.class_id)}:
         raise not_found("student")
-    due_at = utc(body.due_at)
-    if due_at is None:
+    if body.due_at is None:
         course.drop_extension(c, lab_id, student_id)
     else:
-        course.put_extension(c, lab_id, student_id, due_at, body.reason, person.id)
+        course.put_extension(c, lab_id, student_id, body.due_at, body.reason, person.id)
     audit.note(c, person.id, "extension", f"student {student_id}", {"lab": lab_id, **body.model_dump(mode="json")})
     return LabChanged(marks=settle_lab(c, lab_id, services.opened, services.kept))
 

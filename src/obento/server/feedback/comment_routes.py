@@ -7,14 +7,14 @@ from fastapi import APIRouter
 from obento.server.course.access import the_task
 from obento.server.deps import Db, Person
 from obento.server.errors import not_found
-from obento.server.feedback.models import CommentSaved, CommentText
+from obento.server.feedback.models import ClusterKey, CommentSaved, CommentText
 from obento.store import audit, comments, course
 
 router = APIRouter(prefix="/api", tags=["feedback"])
 
 
 @router.put("/tasks/{task_id}/comments/{cluster}")
-def put_comment(task_id: int, cluster: str, body: CommentText, c: Db, person: Person) -> CommentSaved:
+def put_comment(task_id: int, cluster: ClusterKey, body: CommentText, c: Db, person: Person) -> CommentSaved:
     """Keep the comment of a cluster; with `handin_id` a note for one hand-in alone."""
     key = "" if body.handin_id else cluster
     if body.handin_id and course.lab_of_handin(c, body.handin_id) != the_task(c, task_id).lab_id:

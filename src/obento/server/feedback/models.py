@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 
+from fastapi import Path
 from pydantic import BaseModel, Field
 
 from obento.server.cases.models import CaseRow
+from obento.server.models import Body, Number
 from obento.server.results.models import ClusterView
 from obento.server.review.models import WavesView
 
@@ -31,10 +33,14 @@ class Drafted(BaseModel):
     drafted: int
 
 
-class CommentText(BaseModel):
+ClusterKey = Annotated[str, Path(max_length=80)]
+"""A cluster's key in an address."""
+
+
+class CommentText(Body):
     text: str = Field(max_length=20_000)
-    version: int = 0
-    handin_id: int = 0
+    version: Number = 0
+    handin_id: Number = 0
 
 
 class CommentSaved(BaseModel):
@@ -147,8 +153,8 @@ class ClassReport(BaseModel):
     teach_again: list[Mistake]
 
 
-class Release(BaseModel):
-    student_ids: list[int] | None = None
+class Release(Body):
+    student_ids: list[Number] | None = Field(default=None, max_length=5000)
 
 
 class Released(BaseModel):

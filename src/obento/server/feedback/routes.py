@@ -17,6 +17,7 @@ from obento.server.feedback.drafts import draft, from_bank
 from obento.server.feedback.letters import letter_for
 from obento.server.feedback.models import (
     ClassReport,
+    ClusterKey,
     Drafted,
     DraftView,
     FeedbackView,
@@ -56,7 +57,7 @@ def get_letter(lab_id: int, student_id: int, c: Db, person: Person, services: Se
 
 
 @router.get("/tasks/{task_id}/drafts/{cluster}")
-def get_draft(task_id: int, cluster: str, c: Db, person: Person, services: ServicesDep) -> DraftView:
+def get_draft(task_id: int, cluster: ClusterKey, c: Db, person: Person, services: ServicesDep) -> DraftView:
     """A comment for a cluster, made from its findings, and comments that were written on others."""
     outcomes = outcomes_of(c, task_id, services)
     return DraftView(text=draft(outcomes, cluster), bank=from_bank(outcomes, cluster, person.id))

@@ -6,7 +6,7 @@ from datetime import datetime
 
 from pydantic import BaseModel, Field
 
-from obento.server.models import NameBinding
+from obento.server.models import Body, NameBinding, Number
 
 
 class FileView(BaseModel):
@@ -83,10 +83,10 @@ class DropResult(BaseModel):
     left_out: list[str]
 
 
-class Owner(BaseModel):
-    student_ids: list[int] = Field(min_length=1, max_length=12)
+class Owner(Body):
+    student_ids: list[Number] = Field(min_length=1, max_length=12)
 
 
-class Agreement(BaseModel):
+class Agreement(Body):
     ours: str = Field(max_length=200)
     theirs: str = Field(max_length=300)

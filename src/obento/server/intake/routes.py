@@ -6,23 +6,26 @@ from typing import Annotated
 
 from fastapi import APIRouter, File, Request, Response, UploadFile
 
+from obento.intake.archive import unpack
 from obento.server.course.access import lab_of_handin, the_lab
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.intake.models import Agreement, DropResult, IntakeView, Owner, TwiceText
 from obento.server.intake.service import assign_owner, intake_view, take_in, twice_texts
 from obento.server.models import Created, Done
-from obento.server.uploads import whole
+from obento.server.uploads import within
 from obento.store import audit, handins
 
 router = APIRouter(prefix="/api", tags=["intake"])
 
 
 @router.post("/labs/{lab_id}/drops")
-def drop(lab_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person, services: ServicesDep) -> DropResult:
+def drop(lab_id: int, file: Annotated[UploadFile, File()], person: Person, services: ServicesDep) -> DropResult:
     """Take in a zip (or one file) of hand-ins."""
-    lab = the_lab(c, lab_id)
-    data = whole(file, services.settings.upload_bytes)
-    return take_in(c, lab, file.filename or "file", data, person.id)
+    name = file.filename or "file"
+    within(file, services.settings.upload_bytes)
+    inner = unpack(name, file.file)
+    # Drops of the same students at the same moment wait for each other: each is taken in whole.
+    return services.store.retrying(lambda c: take_in(c, the_lab(c, lab_id), name, inner, person.id), seconds=20)
 
 
 @router.get("/labs/{lab_id}/intake", response_model=IntakeView)

@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 
 from obento.core.handin import HandinFile
 from obento.core.texts import decode
-from obento.intake.archive import open_inner, printable, read_zip
+from obento.intake.archive import Drop, printable
 from obento.intake.batch import split_children
 from obento.intake.names import RosterName, match_students
 from obento.server.course.task_state import missing_students, task_state
@@ -36,23 +36,10 @@ _TEXT_BYTES = 400_000
 
 
 def take_in(
-    c: Connection, lab: Lab, name: str, data: bytes, person_id: int, received_at: datetime | None = None
+    c: Connection, lab: Lab, name: str, inner: Drop, person_id: int, received_at: datetime | None = None
 ) -> DropResult:
-    """Take in one upload: a zip of hand-ins, or a single file. All of it or nothing.
-
-    Raises
-    ------
-    ArchiveError
-    """
-    if data[:2] == b"PK":
-        drop = read_zip(data)
-    elif name.lower().endswith(".zip"):
-        raise Trouble(422, f"{printable(name)} is called a zip but is none; pack it again")
-    else:
-        drop = open_inner([])
-        drop.files = [HandinFile(name.replace("\\", "/").rpartition("/")[2] or "file", data)]
-    inner = open_inner(drop.files)
-    left_out = drop.left_out + inner.left_out
+    """Take in what one upload holds. All of it or nothing."""
+    left_out = inner.left_out
     received = received_at or datetime.now(UTC).replace(tzinfo=None)
     roster = [RosterName(s.id, s.number, s.name) for s in people.students(c, lab.class_id)]
     grouped: dict[tuple[int, ...] | str, list[tuple[str, list[HandinFile]]]] = {}

@@ -6,8 +6,10 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
+from obento.server.models import Body
 
-class Invite(BaseModel):
+
+class Invite(Body):
     email: str = Field(max_length=200, pattern=r"^\s*[^@\s]+@[^@\s]+\s*$")
     name: str = Field(min_length=1, max_length=200)
     role: Literal["reader", "ta", "lecturer"] = "ta"
@@ -22,7 +24,7 @@ class Invited(BaseModel):
     mailed: bool
 
 
-class ClassRights(BaseModel):
+class ClassRights(Body):
     """What the TAs of a class may do besides checking, commenting and marking."""
 
     tas_release: bool
