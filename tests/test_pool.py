@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import os
+import signal
 import subprocess
 import sys
 import threading
 import time
 from collections.abc import Iterator
+from pathlib import Path
 
 import pytest
 
 from obento.core.check.check import check_handin
 from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
+from obento.core.limits import Limits
 from obento.runner import pool as pool_module
 from obento.runner import worker
 from obento.runner.pool import CheckPool
@@ -100,7 +103,9 @@ def test_what_the_clock_ends_twice_is_no_outcome(monkeypatch: pytest.MonkeyPatch
     with CheckPool(2, 0.1, start="fork") as pool:
         begun = time.monotonic()
         for checked in pool.check_all([TASK, TASK]):
-            assert checked.status == "busy" and checked.verdict is None and "too busy" in checked.messages[0].text
+            assert (
+                checked.status == "not_checked" and checked.verdict is None and "too busy" in checked.messages[0].text
+            )
         assert time.monotonic() - begun >= 3 * 0.1 * pool_module._WALL  # side by side, then one after the other
 
 
@@ -111,3 +116,75 @@ def test_a_closed_pool_starts_nothing_again(monkeypatch: pytest.MonkeyPatch) -> 
         pool.submit(TASK, lambda _: heard.set())
         time.sleep(0.3)
     assert heard.wait(10) and not pool._again
+
+
+def ending(how: str, marker: str):  # type: ignore[no-untyped-def]
+    """A check that ends in another way than it should, as often as `marker`, a file, has bytes."""
+
+    def check(*given: object) -> Checked:
+        left = os.path.getsize(marker)
+        if left:
+            os.truncate(marker, left - 1)
+            if how == "killed":
+                os.kill(os.getpid(), signal.SIGKILL)
+            if how == "memory":
+                raise MemoryError
+            raise KeyError("a mistake of ours")
+        return _check(*given)  # type: ignore[arg-type]
+
+    return check
+
+
+@pytest.mark.parametrize("how", ["killed", "memory", "mistake"])
+def test_what_ends_once_by_our_fault_is_checked_on_another_worker(
+    how: str, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    (tmp_path / "times").write_bytes(b"1")
+    monkeypatch.setattr(worker, "check_handin", ending(how, str(tmp_path / "times")))
+    with CheckPool(2, 20, start="fork") as pool:
+        assert [c.status for c in pool.check_all([TASK] * 5)] == ["checked"] * 5
+
+
+@pytest.mark.parametrize(
+    ("how", "status", "said"),
+    [
+        ("killed", "not_checked", "was ended (exit code -9)"),
+        ("mistake", "not_checked", "a mistake of ours (number "),
+        ("memory", "stopped", "needs more memory than one hand-in may take"),
+    ],
+)
+def test_what_ends_again_is_no_verdict(
+    how: str, status: str, said: str, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    (tmp_path / "times").write_bytes(b"1" * 99)
+    monkeypatch.setattr(worker, "check_handin", ending(how, str(tmp_path / "times")))
+    with CheckPool(1, 20, start="fork") as pool:
+        checked = outcome(pool)
+    assert checked.status == status and checked.verdict is None and said in checked.messages[0].text
+
+
+def test_a_pool_goes_on_with_new_workers(monkeypatch: pytest.MonkeyPatch) -> None:
+    heard: list[Checked | None] = []
+    monkeypatch.setattr(worker, "check_handin", sleeping(60))
+    with CheckPool(1, 60, start="fork") as pool:
+        for _ in range(3):
+            pool.submit(TASK, heard.append)
+        time.sleep(0.2)
+        monkeypatch.undo()
+        pool.renew()
+        assert outcome(pool).status == "checked"
+        assert heard == [None] * 3
+
+
+def test_partial_verdicts_come_before_the_end_of_time(monkeypatch: pytest.MonkeyPatch) -> None:
+    """A hand-in that is run one by one is asked to end before its process is ended: what was judged is kept."""
+    monkeypatch.setattr(worker, "check_handin", lambda *given: Checked("checked", output=str(asked(given[3]))))
+
+    def asked(limits: Limits) -> float:
+        begun = time.process_time()
+        while not limits.expired():
+            sum(range(1000))
+        return time.process_time() - begun
+
+    with CheckPool(1, 1.0, start="fork") as pool:
+        assert 0.5 < float(outcome(pool).output) < 0.9

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import io
+import time
 import zipfile
 
 import pytest
 from fastapi.testclient import TestClient
 
-from obento.runner.worker import busy
+from obento.runner.worker import not_checked
+from obento.server.checking import service
+from obento.store import results
 from tests.server.conftest import Client
 from tests.server.small import WRONG, Small, zipped
 
@@ -57,11 +60,54 @@ def test_a_busy_machine_leaves_a_hand_in_unchecked(
     small = Small(ta)
     pool = application.app.state.services.checks.pool  # type: ignore[attr-defined]
     real = pool.submit
-    monkeypatch.setattr(pool, "submit", lambda task, done: real(task, lambda _: done(busy(1))))
+    monkeypatch.setattr(pool, "submit", lambda task, done: real(task, lambda _: done(not_checked("too busy"))))
     ta.drop(small.lab, "class.zip", zipped(Weyn_Lotte=RIGHT, zoe_marlin=WRONG))
-    assert ta.check(small.lab)["busy"] == 2
+    assert ta.check(small.lab)["not_checked"] == 2
     results = ta.get(f"/tasks/{small.task}/results")
     assert results["waiting"] == 2 and not any(c["members"] for c in results["clusters"] if c["kind"] != "missing")
     monkeypatch.undo()
-    assert ta.check(small.lab)["busy"] == 0
+    assert ta.check(small.lab)["not_checked"] == 0
     assert ta.get(f"/tasks/{small.task}/results")["waiting"] == 0
+
+
+def test_workers_that_come_to_a_stand_are_replaced(
+    ta: Client, application: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """A run without progress is noticed by the server, ended and done again; nobody has to ask for it."""
+    small = Small(ta)
+    pool = application.app.state.services.checks.pool  # type: ignore[attr-defined]
+    real = pool.submit
+    lost: list[object] = []
+
+    def swallowed(task: object, done: object):  # type: ignore[no-untyped-def]
+        if len(lost) < 2:
+            lost.append(task)
+            return real(task, lambda _: None)  # it ends, and nobody hears of it
+        return real(task, done)
+
+    monkeypatch.setattr(pool, "submit", swallowed)
+    monkeypatch.setattr(service, "_QUIET", 1.0 - 2 * pool.longest)
+    ta.drop(small.lab, "class.zip", zipped(Weyn_Lotte=RIGHT, zoe_marlin=WRONG))
+    run = ta.check(small.lab)
+    assert len(lost) == 2 and run["state"] == "done" and run["not_checked"] == 0
+    assert ta.get(f"/tasks/{small.task}/results")["waiting"] == 0
+
+
+def test_what_was_left_unchecked_is_checked_by_the_next_start(
+    ta: Client, application: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    small = Small(ta)
+    services = application.app.state.services  # type: ignore[attr-defined]
+    pool = services.checks.pool
+    real = pool.submit
+    monkeypatch.setattr(pool, "submit", lambda task, done: real(task, lambda _: done(not_checked("the disk is full"))))
+    ta.drop(small.lab, "class.zip", zipped(zoe_marlin=WRONG))
+    assert ta.check(small.lab)["reasons"] == ["the disk is full"]
+    monkeypatch.undo()
+    services.checks.resume()  # as a server does that starts
+    end = time.monotonic() + 30
+    while ta.get(f"/tasks/{small.task}/results")["waiting"] and time.monotonic() < end:
+        time.sleep(0.05)
+    assert ta.get(f"/tasks/{small.task}/results")["waiting"] == 0
+    with services.store.transaction() as c:
+        assert not [run for run in results.unfinished_runs(c) if run.lab_id == small.lab]

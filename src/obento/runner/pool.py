@@ -21,10 +21,11 @@ from obento.core.check.check import LoadedSpec
 from obento.core.check.judging.outcome import Checked
 from obento.core.check.mutation.smallest_change import Repair
 from obento.runner.worker import (
+    NEEDS_MEMORY,
     RepairTask,
     SpecFiles,
     Task,
-    busy,
+    not_checked,
     ready_to_work,
     run_open,
     run_repair,
@@ -99,8 +100,25 @@ class CheckPool:
                 self._pool = self._make()
                 future = self._pool.schedule(work, args=[given], timeout=self.seconds * _WALL)
             self._open.add(future)
-        future.add_done_callback(self._open.discard)
+        future.add_done_callback(lambda ended: self._open.discard(ended))
         return future
+
+    @property
+    def longest(self) -> float:
+        """Seconds on the clock after which any work has ended, one way or another, once it was begun."""
+        return self.seconds * _WALL
+
+    def renew(self) -> None:
+        """Go on with new workers, whatever became of those there are; what they were given is cancelled."""
+        with self._lock:
+            old, self._pool = self._pool, self._make()
+            cut_off, self._open = self._open, set()
+            self._under_way = 0
+            self._again.clear()
+        old.stop()
+        for future in cut_off:
+            with suppress(InvalidStateError):
+                future.set_exception(CancelledError())
 
     def warm_up(self) -> None:
         """Have the workers started before anybody waits for them."""
@@ -158,8 +176,7 @@ class CheckPool:
 
     def submit(self, task: Any, done: Done, work: Callable[[Any], Any] = run_task) -> ProcessFuture[Any]:
         """Queue a task for some work, checking it unless told otherwise; `done` is called in a thread of the pool,
-        once. A task that had no outcome, since the machine had no time for it, is run again when nothing else is under
-        way here."""
+        once. A task that had no outcome is run again, on another worker, when nothing else is under way here."""
         future = self._schedule(work, task)
         submitted = _Submitted(work, task, done)
         with self._lock:
@@ -169,9 +186,9 @@ class CheckPool:
 
     def _finish(self, future: ProcessFuture[Any], submitted: _Submitted) -> None:
         outcome = self._outcome(future)
-        is_first = isinstance(outcome, Checked) and outcome.status == "busy"
+        is_first = isinstance(outcome, Checked) and _may_be_another_time(outcome)
         with self._lock:
-            self._under_way -= 1
+            self._under_way = max(0, self._under_way - 1)
             if is_first:
                 self._again.append(submitted)
         try:
@@ -200,7 +217,7 @@ class CheckPool:
 
     def _end_again(self, outcome: Any, done: Done) -> None:
         with self._lock:
-            self._under_way -= 1
+            self._under_way = max(0, self._under_way - 1)
         try:
             done(outcome)
         finally:
@@ -226,23 +243,30 @@ class CheckPool:
 
 
 def outcome_of(future: ProcessFuture[Any], seconds: float) -> Any:
-    """A finished future as an outcome: what ended it from outside becomes one too; `busy` where only the clock did."""
+    """A finished future as an outcome. What the hand-in's own bounds ended is one too; what the machine or we ourselves
+    ended is `not_checked`."""
     try:
         return future.result()
     except CancelledError:
         return None
     except TimeoutError:
-        return busy(seconds * _WALL)
-    except ProcessExpired as error:
-        return stopped(
-            _too_long(seconds) if _took_its_time(error) else f"the checking process died (exit code {error.exitcode})"
+        return not_checked(
+            f"the machine was too busy: in {seconds * _WALL:g} seconds this did not get the processor time it may take"
         )
+    except ProcessExpired as error:
+        if _took_its_time(error):
+            return stopped(_too_long(seconds))
+        log.warning("a worker ended in the middle of a hand-in (exit code %s)", error.exitcode)
+        return not_checked(f"the process that checked this was ended (exit code {error.exitcode})")
     except Exception:
         number = secrets.token_hex(4)
         log.exception("our own mistake %s while checking a hand-in", number)
-        return stopped(
-            f"this could not be checked through a mistake of ours (number {number} in the log), not of the hand-in's"
-        )
+        return not_checked(f"this could not be checked through a mistake of ours (number {number} in the log)")
+
+
+def _may_be_another_time(outcome: Checked) -> bool:
+    """Whether a hand-in is tried once more, alone: what ended it may have come from what ran beside it."""
+    return outcome.status == "not_checked" or any(m.text == NEEDS_MEMORY for m in outcome.messages)
 
 
 def _has_result(future: ProcessFuture[Any]) -> bool:

@@ -84,6 +84,8 @@ class RepairTask:
     hints: tuple[str, ...] = ()
 
 
+NEEDS_MEMORY = "this needs more memory than one hand-in may take"
+
 _allowed = 0.0
 """Seconds of processor time that one hand-in may take in this process; 0 for no limit."""
 
@@ -162,7 +164,7 @@ def run_task(task: Task) -> Checked:
         with _timed():
             return check_handin(expectation, files, task.provided, Limits(expired=_most_of_it_is_used()), choices)
     except MemoryError:
-        return stopped("this needs more memory than one hand-in may take")
+        return stopped(NEEDS_MEMORY)
     except RecursionError:
         return stopped("this is nested too deep to be run")
 
@@ -225,10 +227,10 @@ def ready_to_work(nothing: None) -> None:
     """Does nothing; a worker that has done it has been started."""
 
 
-def busy(seconds: float) -> Checked:
-    """No outcome: the machine had too little time left for a hand-in, twice. Nothing may rest on it."""
-    text = f"the machine was too busy: in {seconds:g} seconds this did not get the processor time it may take"
-    return Checked("busy", messages=[Message("error", "busy", "", 0, 0, text, "check it again when less runs here")])
+def not_checked(text: str) -> Checked:
+    """No outcome, twice, and no fault of the hand-in: nothing may rest on it."""
+    hint = "no fault of the hand-in; check it again"
+    return Checked("not_checked", messages=[Message("error", "not-checked", "", 0, 0, text, hint)])
 
 
 def stopped(text: str) -> Checked:

@@ -122,13 +122,14 @@ def start_run(c: Connection, lab_id: int, person_id: int | None, total: int) -> 
     )
 
 
-def end_run(c: Connection, run_id: int, state: str, done: int) -> None:
+def end_runs(c: Connection, lab_id: int, state: str, done: int) -> None:
+    """Say of the runs of a lab that still are under way that they ended."""
     c.run(
-        "UPDATE check_run SET state = %s, done = %s, finished_at = UTC_TIMESTAMP(6) WHERE id = %s AND state ="
+        "UPDATE check_run SET state = %s, done = %s, finished_at = UTC_TIMESTAMP(6) WHERE lab_id = %s AND state ="
         " 'running'",
         state,
         done,
-        run_id,
+        lab_id,
     )
 
 

@@ -45,8 +45,8 @@ export const useLab = defineStore('lab', () => {
       run.value = JSON.parse(event.data)
       if (run.value?.state !== 'running') {
         events?.close()
-        if (run.value?.busy)
-          message.warning(`${count(run.value.busy, 'hand-in')} could not be checked: the machine was too busy. Check again.`, 12)
+        const { not_checked: left = 0, reasons = [] } = run.value ?? {}
+        if (left) message.warning(`Not checked, our fault: ${count(left, 'hand-in')} (${reasons.join('; ')}). Check again.`, 12)
         run.value = null
         await refresh()
         finished.value++

@@ -42,7 +42,7 @@ def effects_of(outcomes: TaskOutcomes, loaded: LoadedSpec, checked: Mapping[int,
     """
     effects: list[Effect] = []
     for handin_id, outcome in checked.items():
-        if isinstance(outcome, str) or outcome.status == "busy":
+        if isinstance(outcome, str) or outcome.status == "not_checked":
             raise Trouble(503, "the machine is too busy to check these; look again later")
         effects.append(_effect(outcomes, handin_id, loaded, outcome))
     return effects

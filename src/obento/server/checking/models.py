@@ -6,9 +6,11 @@ from pydantic import BaseModel
 
 
 class RunView(BaseModel):
-    """How far a check run is; `busy` hand-ins had no outcome, since the machine had no time for them."""
+    """How far a check run is; `not_checked` hand-ins had no outcome, through no fault of
+    theirs; `reasons` says why."""
 
     state: str
     total: int
     done: int
-    busy: int = 0
+    not_checked: int = 0
+    reasons: list[str] = []

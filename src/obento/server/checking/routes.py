@@ -9,17 +9,24 @@ from fastapi import APIRouter
 from fastapi.responses import StreamingResponse
 
 from obento.server.checking.models import RunView
+from obento.server.checking.service import Run
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.models import Done
 
 router = APIRouter(prefix="/api", tags=["checks"])
 
 
+def _view(run: Run) -> RunView:
+    return RunView(
+        state=run.state, total=run.total, done=run.done, not_checked=run.not_checked, reasons=sorted(run.reasons)
+    )  # fmt: skip
+
+
 @router.post("/labs/{lab_id}/check")
 def start_check(lab_id: int, c: Db, person: Person, services: ServicesDep) -> RunView:
     """Check what has no outcome yet; joins a run that is under way."""
     run = services.checks.start(lab_id, person.id)
-    return RunView(state=run.state, total=run.total, done=run.done, busy=run.busy)
+    return _view(run)
 
 
 @router.post("/labs/{lab_id}/check/cancel")
@@ -38,11 +45,7 @@ def check_events(lab_id: int, person: Person, services: ServicesDep) -> Streamin
         nap = 0.003  # a single hand-in is done at once, a class takes its time
         while True:
             run = services.checks.run_of(lab_id)
-            view = (
-                RunView(state=run.state, total=run.total, done=run.done, busy=run.busy)
-                if run
-                else RunView(state="done", total=0, done=0)
-            )
+            view = _view(run) if run else RunView(state="done", total=0, done=0)
             text = view.model_dump_json()
             if text != last:
                 number += 1

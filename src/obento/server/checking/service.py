@@ -7,6 +7,7 @@ import queue
 import threading
 import time
 from collections import Counter
+from collections.abc import Iterator
 from concurrent.futures import CancelledError
 from dataclasses import dataclass, field
 from functools import partial
@@ -31,6 +32,11 @@ log = logging.getLogger(__name__)
 _REPAIR_SECONDS = 20.0
 _MOST_AT_ONCE = 16
 """Outcomes that are entered in one transaction."""
+_MOST_RESTARTS = 2
+"""So often workers that came to a stand are replaced in one run."""
+_MOST_REASONS = 3
+_QUIET = 30.0
+"""Seconds on top of what a hand-in that is tried twice may take on the clock: after them nothing comes any more."""
 _GATHERING = 0.05
 """Seconds in which more outcomes are waited for before some are entered."""
 
@@ -62,14 +68,15 @@ class Wrong:
 
 @dataclass(slots=True)
 class Run:
-    """A run in progress; `state` is running, done, cancelled or failed. `busy` counts what the machine had no time for:
-    it has no outcome and waits for the next run."""
+    """A run in progress; `state` is running, done, cancelled or failed. `not_checked` counts the hand-ins that had no
+    outcome through no fault of theirs, with a few `reasons`: they wait for the next run."""
 
     id: int
     lab_id: int
     total: int
     done: int = 0
-    busy: int = 0
+    not_checked: int = 0
+    reasons: set[str] = field(default_factory=set)
     state: str = "running"
     futures: list[Any] = field(default_factory=list)
     cancelled: bool = False
@@ -159,7 +166,7 @@ class CheckService:
         with self._store.transaction() as c:
             open_runs = results.unfinished_runs(c)
             for row in open_runs:
-                results.end_run(c, row.id, "failed", 0)
+                results.end_runs(c, row.lab_id, "failed", 0)
         for lab_id in {row.lab_id for row in open_runs}:
             self.start(lab_id, None)
 
@@ -190,36 +197,75 @@ class CheckService:
         return jobs, run_id
 
     def _work(self, run: Run, jobs: list[Job]) -> None:
-        finished: queue.SimpleQueue[Finished] = queue.SimpleQueue()
         wrong: list[Wrong] = []
         try:
-            files: dict[int, tuple[HandinFile, ...]] = {}
-            for job in jobs:
-                if job.attempt_id not in files:
-                    read = partial(handins.attempt_files, attempt_id=job.attempt_id)
-                    files[job.attempt_id] = tuple(self._store.retrying(read, seconds=3600))
-                run.futures.append(self.pool.submit(_task(job, files), partial(_hand_over, finished, job)))
-                if run.cancelled:
-                    run.futures[-1].cancel()
-            while run.done < len(jobs):
-                ended = _taken(finished, len(jobs) - run.done)
-                run.busy += sum(checked is not None and checked.status == "busy" for _, checked in ended)
-                outcomes = [(j, checked) for j, checked in ended if checked is not None and checked.status != "busy"]
-                ids = self._store.retrying(partial(self._enter, lab_id=run.lab_id, outcomes=outcomes), seconds=3600)
-                for (job, checked), result_id in zip(outcomes, ids, strict=True):
-                    if checked.verdict is not None and _is_wrong(job, checked):
-                        wrong.append(Wrong(result_id, checked.verdict.cluster, _task(job, files)))
-                run.done += len(ended)
+            files = self._files_of(jobs)
+            waiting = dict(enumerate(jobs))
+            for restarts in range(_MOST_RESTARTS + 1):
+                for ended in self._outcomes(run, waiting, files):
+                    self._keep(run, ended, files, wrong)
+                if not waiting:
+                    break
+                log.error("run %s came to a stand with %s hand-ins to do; restart %s", run.id, len(waiting), restarts)
+                self.pool.renew()
+            run.not_checked += len(waiting)
+            run.done += len(waiting)
+            if waiting:
+                run.reasons.add("the workers came to a stand, again and again")
             state = "cancelled" if run.cancelled else "done"
         except Exception:
             log.exception("check run %s failed", run.id)
             state = "failed"
         try:
-            self._store.retrying(lambda c: results.end_run(c, run.id, state, run.done), seconds=3600)
+            # A run that left something unchecked is taken up by the next start of the server, as one cut off is.
+            if not run.not_checked or state == "cancelled":
+                self._store.retrying(lambda c: results.end_runs(c, run.lab_id, state, run.done), seconds=3600)
         finally:
             run.state = state
         if state == "done":
             self._mend(wrong)
+
+    def _files_of(self, jobs: list[Job]) -> dict[int, tuple[HandinFile, ...]]:
+        files: dict[int, tuple[HandinFile, ...]] = {}
+        for job in jobs:
+            if job.attempt_id not in files:
+                read = partial(handins.attempt_files, attempt_id=job.attempt_id)
+                files[job.attempt_id] = tuple(self._store.retrying(read, seconds=3600))
+        return files
+
+    def _outcomes(
+        self, run: Run, waiting: dict[int, Job], files: dict[int, tuple[HandinFile, ...]]
+    ) -> Iterator[list[Finished]]:
+        """Give jobs to the workers, and what comes of them as it comes; those that have an outcome wait no longer. Ends
+        when none waits, or when nothing has come for so long that the workers must be at a stand."""
+        finished: queue.SimpleQueue[tuple[int, Checked | None]] = queue.SimpleQueue()
+        for number, job in waiting.items():
+            run.futures.append(self.pool.submit(_task(job, files), partial(_hand_over, finished, number)))
+            if run.cancelled:
+                run.futures[-1].cancel()
+        while waiting:
+            ended = _taken(finished, len(waiting), 2 * self.pool.longest + _QUIET)
+            if not ended:
+                return
+            yield [(waiting.pop(number), checked) for number, checked in ended]
+
+    def _keep(
+        self, run: Run, ended: list[Finished], files: dict[int, tuple[HandinFile, ...]], wrong: list[Wrong]
+    ) -> None:
+        """Enter outcomes, and note what was none."""
+        outcomes: list[tuple[Job, Checked]] = []
+        for job, checked in ended:
+            if checked is not None and checked.status == "not_checked":
+                run.not_checked += 1
+                if len(run.reasons) < _MOST_REASONS:
+                    run.reasons.add(checked.messages[0].text)
+            elif checked is not None:
+                outcomes.append((job, checked))
+        ids = self._store.retrying(partial(self._enter, lab_id=run.lab_id, outcomes=outcomes), seconds=3600)
+        for (job, checked), result_id in zip(outcomes, ids, strict=True):
+            if checked.verdict is not None and _is_wrong(job, checked):
+                wrong.append(Wrong(result_id, checked.verdict.cluster, _task(job, files)))
+        run.done += len(ended)
 
     def _enter(self, c: Connection, lab_id: int, outcomes: list[tuple[Job, Checked]]) -> list[int]:
         """Keep outcomes, and the marks that come of those that count, in one transaction; gives the outcomes' ids."""
@@ -287,13 +333,18 @@ def _by_text(wrong: list[Wrong]) -> list[tuple[Task, list[Wrong]]]:
     return [(task, texts[task]) for _, _, task in sorted(ordered, key=lambda each: each[:2])]
 
 
-def _hand_over(finished: queue.SimpleQueue[Finished], job: Job, checked: Checked | None) -> None:
-    finished.put((job, checked))
+def _hand_over(finished: queue.SimpleQueue[tuple[int, Checked | None]], number: int, checked: Checked | None) -> None:
+    finished.put((number, checked))
 
 
-def _taken(finished: queue.SimpleQueue[Finished], most: int) -> list[Finished]:
-    """What has finished: at least one, with those that follow at once."""
-    ended = [finished.get()]
+def _taken(
+    finished: queue.SimpleQueue[tuple[int, Checked | None]], most: int, seconds: float
+) -> list[tuple[int, Checked | None]]:
+    """What has finished: at least one, with those that follow at once; nothing where none comes for so long."""
+    try:
+        ended = [finished.get(timeout=seconds)]
+    except queue.Empty:
+        return []
     end = time.monotonic() + _GATHERING
     while len(ended) < min(most, _MOST_AT_ONCE):
         try:

@@ -10,8 +10,8 @@ from obento.core.check.judging.verdict import Verdict
 from obento.core.check.running.binding import Bound
 from obento.core.diagnostics import Message
 
-Status = Literal["checked", "unreadable", "no_unit", "ports", "stopped", "empty", "busy"]
-"""`busy` is no outcome: the machine had no time left, and it is checked again. Nothing stores it."""
+Status = Literal["checked", "unreadable", "no_unit", "ports", "stopped", "empty", "not_checked"]
+"""`not_checked` is no outcome, and no fault of the hand-in: it is checked again. Nothing stores it."""
 
 
 @dataclass(frozen=True, slots=True)
