@@ -39,7 +39,7 @@ core.check.mutation
 intake export runner mail
 store
 server.models server.settings server.errors server.answers server.standing
-server.uploads server.rights server.desk server.headers server.api_page
+server.uploads server.rights server.desk server.headers server.api_page server.logs
 server.accounts
 server.people
 server.course server.specs

@@ -2,6 +2,7 @@ import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 
 export default defineConfig({
+  base: './', // beside the <base> that the server writes into the page
   plugins: [vue()],
   server: { proxy: { '/api': 'http://127.0.0.1:8400' } },
   build: {

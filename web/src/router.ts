@@ -1,9 +1,10 @@
 import { createRouter, createWebHistory } from 'vue-router'
 
 import { useSession } from './shared/session'
+import { BASE } from './shared/base'
 
 export const router = createRouter({
-  history: createWebHistory(),
+  history: createWebHistory(`${BASE}/`),
   routes: [
     { path: '/sign-in', name: 'sign-in', component: () => import('./pages/SignInPage.vue'), meta: { open: true } },
     { path: '/welcome/:token', name: 'welcome', component: () => import('./pages/WelcomePage.vue'), props: true, meta: { open: true } },

@@ -9,7 +9,7 @@ from obento.server.accounts.invitations import LINK_DAYS, link_of, token_for
 from obento.server.settings import Settings
 from obento.store import accounts, audit
 from obento.store.connection import Store
-from obento.store.mariadb import DatabaseTrouble, PrivateServer
+from obento.store.mariadb import DatabaseServer, DatabaseTrouble, PrivateServer
 from obento.store.migrate import migrate
 
 
@@ -17,9 +17,11 @@ def run_account(email: str, name: str, port: int) -> int:
     """Print a link by which this person sets a password. The exit status: 0, or 1 where there is no such person and no
     name for one."""
     settings = Settings(root=root(), port=port)
-    server = PrivateServer(settings.var_folder / "database")
-    was_running = server.is_running()
+    server: DatabaseServer | None = None
+    was_running = True
     try:
+        server = settings.database()
+        was_running = isinstance(server, PrivateServer) and server.is_running()
         store = Store(server.start())
         migrate(store)
         with store.transaction() as c:
@@ -39,6 +41,6 @@ def run_account(email: str, name: str, port: int) -> int:
         print(f"obento: {error}", file=sys.stderr)
         return 1
     finally:
-        if not was_running:
+        if server is not None and not was_running:
             server.stop()
     return 0

@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-import logging
 import os
 import signal
-import socket
 import sys
 from pathlib import Path
 
@@ -14,10 +12,11 @@ import uvicorn
 from obento.demo.load import DEMO_PASSWORD, DEMO_TA, load_demo
 from obento.server.accounts.security import password_fits
 from obento.server.app import create_app
+from obento.server.logs import set_up_logs
 from obento.server.settings import Settings
 from obento.store import accounts
 from obento.store.connection import Store
-from obento.store.mariadb import DatabaseTrouble, PrivateServer
+from obento.store.mariadb import DatabaseServer, DatabaseTrouble, PrivateServer, is_free
 from obento.store.migrate import migrate
 
 
@@ -29,39 +28,42 @@ def root() -> Path:
 def run_serve(port: int, demo: bool) -> int:
     """Database, migrations, the demo class in a new database (if wanted), server; everything started here ends with
     it."""
-    logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(name)s: %(message)s")
     settings = Settings(root=root(), port=port)
-    if not _is_free(port):
+    set_up_logs(settings.log)
+    if not is_free(port, settings.host):
         print(
             f"obento: port {port} is taken; stop what uses it, or give another: ./obento start --port {port + 1}",
             file=sys.stderr,
         )
         return 1
-    database = PrivateServer(settings.var_folder / "database")
+    database: DatabaseServer | None = None
     signal.signal(signal.SIGTERM, signal.default_int_handler)
     try:
+        database = settings.database()
         print("obento: starting the database", flush=True)
         address = database.start()
         store = Store(address)
         migrate(store)
         if demo and load_demo(store, settings):
             print("obento: the database is new: loaded the demo class", flush=True)
-        app = create_app(settings, address)
+        app = create_app(settings, address, database.start)
         print(f"obento: open {settings.address}{_how_to_sign_in(store)}", flush=True)
         print("obento: Ctrl-C stops everything", flush=True)
-        server = uvicorn.Server(
+        uvicorn.Server(
             uvicorn.Config(
-                app, host="127.0.0.1", port=port, log_level="warning", timeout_graceful_shutdown=1, access_log=False
+                app, host=settings.host, port=port, log_level="warning", log_config=None, access_log=False,
+                timeout_graceful_shutdown=1, server_header=False, proxy_headers=bool(settings.trusted_proxies),
+                forwarded_allow_ips=settings.trusted_proxies or None,
             )
-        )
-        server.run()
+        ).run()  # fmt: skip
     except DatabaseTrouble as error:
         print(f"obento: {error}", file=sys.stderr)
         return 1
     except KeyboardInterrupt:
         pass
     finally:
-        database.stop()
+        if database is not None:
+            database.stop()
         print("obento: stopped", flush=True)
     return 0
 
@@ -73,16 +75,6 @@ def _how_to_sign_in(store: Store) -> str:
     if ta is not None and password_fits(ta.password_hash, DEMO_PASSWORD):
         return f" and sign in as {DEMO_TA} with the password {DEMO_PASSWORD}"
     return "; `./obento account EMAIL 'First Last'` makes an account, or a new way in"
-
-
-def _is_free(port: int) -> bool:
-    with socket.socket() as s:
-        s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            s.bind(("127.0.0.1", port))
-        except OSError:
-            return False
-    return True
 
 
 def run_db(action: str) -> int:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import time
 from dataclasses import dataclass
 from email import message_from_bytes, policy
@@ -33,7 +34,9 @@ class _Keeper:
         self._count += 1
         name = f"{time.time_ns():020d}-{self._count:05d}.eml"
         content = envelope.content or b""
-        (self._folder / name).write_bytes(content if isinstance(content, bytes) else content.encode())
+        descriptor = os.open(self._folder / name, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
+        with open(descriptor, "wb") as file:
+            file.write(content if isinstance(content, bytes) else content.encode())
         return "250 kept"
 
 
@@ -47,6 +50,7 @@ class StandInMailbox:
 
     def start(self, port: int) -> None:
         self._folder.mkdir(parents=True, exist_ok=True)
+        self._folder.chmod(0o700)  # there are private links in it
         self._controller = Controller(_Keeper(self._folder), hostname="127.0.0.1", port=port)
         self._controller.start()
         self.port = port

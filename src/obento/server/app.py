@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
 
 from fastapi import Depends, FastAPI, Response
@@ -28,6 +28,7 @@ from obento.server.feedback.delivery import DeliveryService
 from obento.server.headers import Headers
 from obento.server.intake import routes as intake_routes
 from obento.server.marks import routes as marks_routes
+from obento.server.models import Health
 from obento.server.people import routes as people_routes
 from obento.server.results import routes as results_routes
 from obento.server.review import circuit_routes
@@ -61,12 +62,12 @@ _AT_HAND = 3
 """Workers for what people wait for: two who ask for much leave one to everybody else."""
 
 
-def create_app(settings: Settings, database: Address) -> FastAPI:
-    """The application on a database whose migrations are applied."""
+def create_app(settings: Settings, database: Address, revive: Callable[[], Address] | None = None) -> FastAPI:
+    """The application on a database whose migrations are applied; `revive` has that database answer again."""
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
-        store = Store(database)
+        store = Store(database, revive)
         opener = CheckPool(1, min(settings.check_seconds, _SPEC_SECONDS))
         at_hand = CheckPool(_AT_HAND, min(settings.check_seconds, _SPEC_SECONDS))
         opened = OpenedSpecs(opener.open_spec)
@@ -113,6 +114,14 @@ def create_app(settings: Settings, database: Address) -> FastAPI:
     app.add_middleware(GZipMiddleware, minimum_size=500, compresslevel=5)
     app.add_middleware(Headers)
 
+    @app.get("/api/health", tags=["server"])
+    def health() -> Health:
+        """Whether the server and its database answer; 503 where they do not."""
+        store: Store = app.state.services.store
+        with store.transaction() as c:
+            c.generation()
+        return Health(version=__version__)
+
     @app.get("/api/docs", include_in_schema=False)
     def docs() -> Response:
         return HTMLResponse(api_page(app.openapi()))
@@ -126,6 +135,8 @@ def _front_end(app: FastAPI, settings: Settings) -> None:
     dist = settings.root / "web/dist"
     if not (dist / "index.html").exists():
         return
+    index = (dist / "index.html").read_text(encoding="utf-8")
+    index = index.replace("<head>", f'<head><base href="{settings.base_path}/">', 1)
     app.mount("/assets", StaticFiles(directory=dist / "assets"), name="assets")
 
     @app.get("/{path:path}", include_in_schema=False)
@@ -135,4 +146,4 @@ def _front_end(app: FastAPI, settings: Settings) -> None:
         icon = dist / "icon.svg"
         if path == "icon.svg" and icon.exists():
             return FileResponse(icon)
-        return FileResponse(dist / "index.html", headers={"Cache-Control": "no-cache"})
+        return HTMLResponse(index)

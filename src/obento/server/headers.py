@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import time
 from typing import Any
 
 from fastapi.responses import JSONResponse
@@ -10,9 +11,10 @@ from starlette.datastructures import MutableHeaders
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 log = logging.getLogger(__name__)
+requests = logging.getLogger("obento.requests")
 
 _POLICY = (
-    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'none';"
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; object-src 'none'; base-uri 'self';"
     " form-action 'self'; frame-ancestors 'none'"
 )
 _ALWAYS = {
@@ -37,22 +39,32 @@ class Headers:
             await self._app(scope, receive, send)
             return
         begun = False
+        status, since = 0, time.monotonic()
 
         async def sent(message: Message) -> None:
-            nonlocal begun
+            nonlocal begun, status
             if message["type"] == "http.response.start":
-                begun = True
+                begun, status = True, message["status"]
                 _add(MutableHeaders(scope=message), scope)
             await send(message)
 
         try:
             await self._app(scope, receive, sent)
         except Exception:
-            log.exception("%s %s failed", scope["method"], scope["path"])
+            log.exception("%s failed", _route(scope))
             if begun:
                 raise
             detail = "something went wrong on our side; it was written to the log, nothing was changed"
             await JSONResponse({"detail": detail}, 500)(scope, receive, sent)
+        finally:
+            took = round(1000 * (time.monotonic() - since), 1)
+            requests.info("request", extra={"fields": {"route": _route(scope), "status": status, "ms": took}})
+
+
+def _route(scope: Scope) -> str:
+    """What was asked for, by the form of its address: the address itself may be somebody's private link."""
+    path = getattr(scope.get("route"), "path", "(no route)")
+    return f"{scope['method']} {path}"
 
 
 def _add(headers: Any, scope: Scope) -> None:

@@ -31,6 +31,13 @@ class Done(BaseModel):
     ok: bool = True
 
 
+class Health(BaseModel):
+    """The server and its database answer."""
+
+    ok: bool = True
+    version: str
+
+
 class Created(BaseModel):
     id: int
 

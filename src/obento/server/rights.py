@@ -12,6 +12,7 @@ from obento.store import course
 from obento.store.connection import Connection
 
 _OPEN = {
+    "GET /api/health": "anybody",
     "POST /api/sign-in": "anybody",
     "GET /api/invitation/{token}": "anybody",
     "POST /api/invitation/{token}": "anybody",

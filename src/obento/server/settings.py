@@ -4,16 +4,25 @@ from __future__ import annotations
 
 from pathlib import Path
 from typing import Literal
+from urllib.parse import urlsplit
 
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
+from obento.store.mariadb import Address, DatabaseServer, ExternalServer, PrivateServer
+
 
 class Settings(BaseSettings):
+    """Every one has a default that serves one machine; docs/running.md says what each is for."""
+
     model_config = SettingsConfigDict(env_prefix="OBENTO_")
 
     root: Path = Path.cwd()
     var: Path | None = None
+    host: str = "127.0.0.1"
     port: int = 8400
+    trusted_proxies: str = ""
+    database_url: str = ""
+    log: Literal["text", "json"] = "text"
     workers: int = 2
     check_seconds: float = 60.0
     upload_bytes: int = 200_000_000
@@ -33,4 +42,16 @@ class Settings(BaseSettings):
 
     @property
     def address(self) -> str:
-        return self.public_address or f"http://127.0.0.1:{self.port}"
+        """Where people find it."""
+        return self.public_address.rstrip("/") or f"http://127.0.0.1:{self.port}"
+
+    @property
+    def base_path(self) -> str:
+        """What stands before every path, where a proxy hands on one part of a site: empty, or `/labs`."""
+        return urlsplit(self.address).path.rstrip("/")
+
+    def database(self) -> DatabaseServer:
+        """The private database, or the one that `database_url` names."""
+        if self.database_url:
+            return ExternalServer(Address.of_url(self.database_url))
+        return PrivateServer(self.var_folder / "database")

@@ -11,13 +11,16 @@ from typing import Any, TypeVar
 import pymysql
 from pymysql.cursors import DictCursor
 
-from obento.store.mariadb import Address
+from obento.store.mariadb import Address, DatabaseTrouble
 from obento.store.records import R, record
 
 Row = dict[str, Any]
 T = TypeVar("T")
 
-_GONE = frozenset([2002, 2003, 2006, 2013, 2055, 1053, 1927])
+_NOBODY_THERE = frozenset([2002, 2003])
+_FULL = frozenset([3, 1021, 1026, 1030, 1114])
+"""What the server says when its disk is full: whatever waits for it goes on when there is room."""
+_GONE = _NOBODY_THERE | _FULL | frozenset([2006, 2013, 2055, 1053, 1927])
 CONFLICTS = frozenset([1205, 1213, 1467])
 """What the server says where transactions stand in each other's way; the last where one waits for a new key."""
 _DUPLICATE = 1062
@@ -26,7 +29,7 @@ _MOST_KEPT = 8
 
 
 class DatabaseGone(Exception):
-    """The database does not answer just now."""
+    """The database does not answer, or has no room, just now."""
 
 
 class Connection:
@@ -95,8 +98,9 @@ class Store:
     """Where the records are. A few connections are kept open between transactions; each is asked before it is used
     again whether it still lives, so that a database that was away and came back is noticed by nobody."""
 
-    def __init__(self, address: Address) -> None:
+    def __init__(self, address: Address, revive: Callable[[], Address] | None = None) -> None:
         self.address = address
+        self._revive = revive
         self._idle: list[pymysql.connections.Connection[DictCursor]] = []
         self._lock = threading.Lock()
 
@@ -129,10 +133,21 @@ class Store:
         _close(raw)
 
     def _connect(self) -> pymysql.connections.Connection[DictCursor]:
-        a = self.address
-        return pymysql.connect(
-            host=a.host, port=a.port, user=a.user, password=a.password, database=a.database, charset="utf8mb4",
-            cursorclass=DictCursor, ssl_disabled=True, autocommit=False, connect_timeout=5,
+        """A new connection; a server of our own that is not there any more is started again for it."""
+        try:
+            return self._connected()
+        except pymysql.err.OperationalError as error:
+            if self._revive is None or error.args[0] not in _NOBODY_THERE:
+                raise
+            try:
+                self.address = self._revive()
+            except DatabaseTrouble as trouble:
+                raise DatabaseGone(str(trouble)) from trouble
+            return self._connected()
+
+    def _connected(self) -> pymysql.connections.Connection[DictCursor]:
+        return self.address.connect(
+            charset="utf8mb4", cursorclass=DictCursor, autocommit=False, connect_timeout=5,
             init_command="SET SESSION time_zone = '+00:00', sql_mode = 'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION'",
         )  # fmt: skip
 

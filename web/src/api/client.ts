@@ -4,6 +4,7 @@
  */
 import type { paths } from './schema'
 import { waitsForWorker } from '../shared/waiting'
+import { BASE } from '../shared/base'
 
 type Method = 'get' | 'post' | 'put' | 'delete'
 /** The paths that answer to a method. */
@@ -79,7 +80,7 @@ async function once(method: Method, path: string, body: unknown, signal?: AbortS
   let response: Response
   const ended = DONE_BY_WORKERS.test(path) ? waitsForWorker() : undefined
   try {
-    response = await fetch(`/api${path}`, { method: method.toUpperCase(), headers, body: payload, signal })
+    response = await fetch(`${BASE}/api${path}`, { method: method.toUpperCase(), headers, body: payload, signal })
   } catch (error) {
     if (signal?.aborted) throw error
     throw new ServerTrouble(0, 'the server does not answer; is it running?')

@@ -9,6 +9,7 @@ import { useLab } from '../shared/lab'
 import { useResource } from '../shared/resource'
 import SentenceText from '../shared/SentenceText.vue'
 import { mark } from '../shared/words'
+import { BASE } from '../shared/base'
 
 /** One page for the lecture: what the class got wrong, without names. */
 const store = useLab()
@@ -33,7 +34,7 @@ useKeys([
         <p class="quiet">{{ report.school }} · {{ report.class_name }} · {{ report.students }} students</p>
       </div>
       <div class="row acts">
-        <a :href="`/api/labs/${route.params.lab}/report.csv`" class="small">CSV</a
+        <a :href="`${BASE}/api/labs/${route.params.lab}/report.csv`" class="small">CSV</a
         ><Button size="small" @click="print">Print <span class="key">p</span></Button>
       </div>
     </header>

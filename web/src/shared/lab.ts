@@ -6,6 +6,7 @@ import { get, post } from '../api/client'
 import type { LabOverview, RunView } from '../api/schema'
 import { told } from './attempt'
 import { count } from './words'
+import { BASE } from './base'
 
 /** The lab on screen, and a check run of it while one is under way. */
 export const useLab = defineStore('lab', () => {
@@ -40,7 +41,7 @@ export const useLab = defineStore('lab', () => {
   /** Follow progress; an interrupted stream is taken up again by the browser itself. */
   function follow(id: number): void {
     events?.close()
-    events = new EventSource(`/api/labs/${id}/check/events`)
+    events = new EventSource(`${BASE}/api/labs/${id}/check/events`)
     events.onmessage = async (event) => {
       run.value = JSON.parse(event.data)
       if (run.value?.state !== 'running') {

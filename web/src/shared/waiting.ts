@@ -1,4 +1,5 @@
 import { ref } from 'vue'
+import { BASE } from './base'
 
 /** How many others come before what this person waits for; null while nothing waits for its turn. */
 export const placeInQueue = ref<number | null>(null)
@@ -26,7 +27,7 @@ export function waitsForWorker(): () => void {
 
 async function look(): Promise<void> {
   try {
-    const answer = await fetch('/api/me/waiting')
+    const answer = await fetch(`${BASE}/api/me/waiting`)
     const { before } = (await answer.json()) as { before: number | null }
     placeInQueue.value = slow && answer.ok ? before : null
   } catch {

@@ -50,7 +50,7 @@ def _session(c: Connection, person: Account | Invitee, response: Response, servi
     accounts.open_session(c, token_hash(token), person.id, csrf, services.settings.session_hours)
     response.set_cookie(
         COOKIE, token, httponly=True, samesite="strict", max_age=services.settings.session_hours * 3600,
-        secure=services.settings.address.startswith("https"),
+        secure=services.settings.address.startswith("https"), path=services.settings.base_path or "/",
     )  # fmt: skip
     return Me(id=person.id, name=person.name, email=person.email, csrf=csrf)
 
@@ -99,5 +99,5 @@ def sign_out(
     del person
     with services.store.transaction() as c:
         accounts.close_session(c, token_hash(obento_session))
-    response.delete_cookie(COOKIE)
+    response.delete_cookie(COOKIE, path=services.settings.base_path or "/")
     return Done()

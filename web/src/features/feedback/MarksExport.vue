@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 
 import { get, written } from '../../api/client'
 import { told } from '../../shared/attempt'
+import { BASE } from '../../shared/base'
 
 const props = defineProps<{ labId: number }>()
 const all = ref<string[]>([])
@@ -45,8 +46,8 @@ const query = computed(() => written({ column: wanted.value }))
         </div>
       </div>
       <div class="row files">
-        <a :href="`/api/labs/${labId}/marks.csv${query}`">CSV</a>
-        <a :href="`/api/labs/${labId}/marks.xlsx${query}`">XLSX</a>
+        <a :href="`${BASE}/api/labs/${labId}/marks.csv${query}`">CSV</a>
+        <a :href="`${BASE}/api/labs/${labId}/marks.xlsx${query}`">XLSX</a>
       </div>
     </template>
     <Button size="small">Marks…</Button>

@@ -11,6 +11,7 @@ import { useResource } from '../../shared/resource'
 import { useLook } from './look'
 import { AXIS, heightOf, paintAxis, paintCursor, paintTracks, type Track, tracksOf } from './paint'
 import { type Radix, RADICES, shown, valueAt } from './values'
+import { BASE } from '../../shared/base'
 
 /** `step` is the case chosen elsewhere, counted over all sequences. */
 const props = defineProps<{ taskId: number; handin: number; step: number | null }>()
@@ -261,7 +262,7 @@ useKeys([
         <button type="button" class="tool" title="the whole sequence (0)" @click="all">all <span class="key">0</span></button>
         <button type="button" class="tool" aria-label="wider" @click="look.zoom(1 / CLOSER)">−</button
         ><button type="button" class="tool" aria-label="closer" @click="look.zoom(CLOSER)">+</button>
-        <a class="tool" :href="`/api/tasks/${taskId}/review/${handin}/waves.vcd?sequence=${waves.sequence}`" download>VCD</a>
+        <a class="tool" :href="`${BASE}/api/tasks/${taskId}/review/${handin}/waves.vcd?sequence=${waves.sequence}`" download>VCD</a>
       </div>
       <div class="head">
         <div class="names-head small quiet">
