@@ -37,7 +37,7 @@ ODD_MOMENTS = [
     "2026-11-30T10:00:00+23:59", 1e308,
 ]  # fmt: skip
 ODD: list[Any] = [None, True, [], {}, [[]], *ODD_TEXTS, *ODD_NUMBERS, *ODD_MOMENTS]
-NEVER = {"POST /api/sign-out", "POST /api/me/password", "PUT /api/classes/{class_id}/rights"}
+NEVER = {"POST /api/sign-out", "POST /api/sign-in", "POST /api/me/password", "PUT /api/classes/{class_id}/rights"}
 """What would end this person's own way in."""
 
 

@@ -19,6 +19,8 @@ _OPEN = {
     "GET /api/page/{token}": "anybody",
     "GET /api/me": "signed in",
     "GET /api/me/waiting": "signed in",
+    "GET /api/me/sessions": "signed in",
+    "DELETE /api/me/sessions/{key}": "signed in",
     "POST /api/me/password": "signed in",
     "POST /api/sign-out": "signed in",
     "GET /api/home": "signed in",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import datetime
 
 from obento.store.connection import Connection
 
@@ -70,29 +71,92 @@ def set_password(c: Connection, person_id: int, password_hash: str) -> None:
     c.run("DELETE FROM sign_in WHERE person_id = %s", person_id)
 
 
-def failures_since(c: Connection, email: str, minutes: int) -> int:
-    return int(
-        c.value(
-            "SELECT COUNT(*) FROM sign_in_failure WHERE email = %s AND at > UTC_TIMESTAMP(6) - INTERVAL %s MINUTE",
-            email,
-            minutes,
-        )
+def note_try(c: Connection, key: str) -> int:
+    """Count one try of a password under a key; its number."""
+    return c.insert("INSERT INTO sign_in_failure (email, at) VALUES (%s, UTC_TIMESTAMP(6))", key[:280])
+
+
+def tries_before(c: Connection, key: str, number: int, minutes: int) -> tuple[int, float]:
+    """How many tries a key has had before one, within so many minutes, and how many seconds ago the last of them
+    was."""
+    row = c.row(
+        "SELECT COUNT(*) AS n, TIMESTAMPDIFF(MICROSECOND, MAX(at), UTC_TIMESTAMP(6)) / 1000000 AS ago FROM"
+        " sign_in_failure WHERE email = %s AND at > UTC_TIMESTAMP(6) - INTERVAL %s MINUTE AND id < %s",
+        key[:280],
+        minutes,
+        number,
+    )
+    assert row is not None
+    return int(row["n"]), float(row["ago"] or 0.0)
+
+
+def drop_try(c: Connection, number: int) -> None:
+    """One that was not looked at counts for nothing."""
+    c.run("DELETE FROM sign_in_failure WHERE id = %s", number)
+
+
+def forget_tries(c: Connection, key: str) -> None:
+    """Tries under a key count no longer."""
+    c.run("DELETE FROM sign_in_failure WHERE email = %s", key[:280])
+
+
+def know_browser(c: Connection, token_hash: str, person_id: int) -> None:
+    """Somebody has signed in in this browser."""
+    c.run(
+        "REPLACE INTO known_browser (token_hash, person_id, seen_at) VALUES (%s, %s, UTC_TIMESTAMP(6))",
+        token_hash,
+        person_id,
     )
 
 
-def note_failure(c: Connection, email: str) -> None:
-    c.run("INSERT INTO sign_in_failure (email, at) VALUES (%s, UTC_TIMESTAMP(6))", email)
+def is_known_browser(c: Connection, token_hash: str, email: str) -> bool:
+    """Whether the owner of an address has signed in in this browser before."""
+    return (
+        c.value(
+            "SELECT 1 FROM known_browser k JOIN person p ON p.id = k.person_id WHERE k.token_hash = %s AND p.email ="
+            " %s",
+            token_hash,
+            email,
+        )
+        is not None
+    )
 
 
-def open_session(c: Connection, token_hash: str, person_id: int, csrf: str, hours: int) -> None:
+@dataclass(frozen=True, slots=True)
+class Session:
+    """One of a person's sessions; `key` names it, and is no way into it."""
+
+    key: str
+    started_at: datetime | None
+    expires_at: datetime
+    browser: str
+
+
+def sessions_of(c: Connection, person_id: int) -> list[Session]:
+    """A person's sessions, the newest first."""
+    return c.all(
+        Session,
+        "SELECT LEFT(token_hash, 16) AS `key`, started_at, expires_at, browser FROM sign_in WHERE person_id = %s AND"
+        " expires_at > UTC_TIMESTAMP(6) ORDER BY expires_at DESC",
+        person_id,
+    )
+
+
+def end_session(c: Connection, person_id: int, key: str) -> bool:
+    """End one of a person's sessions; False where there is none of this name."""
+    return c.run("DELETE FROM sign_in WHERE person_id = %s AND LEFT(token_hash, 16) = %s", person_id, key) > 0
+
+
+def open_session(c: Connection, token_hash: str, person_id: int, csrf: str, hours: int, browser: str = "") -> None:
     c.run("DELETE FROM sign_in WHERE expires_at < UTC_TIMESTAMP(6)")
     c.run(
-        "INSERT INTO sign_in (token_hash, person_id, csrf, expires_at) VALUES (%s, %s, %s, UTC_TIMESTAMP(6) + INTERVAL"
-        " %s HOUR)",
+        "INSERT INTO sign_in (token_hash, person_id, csrf, expires_at, started_at, browser) VALUES (%s, %s, %s,"
+        " UTC_TIMESTAMP(6) + INTERVAL %s HOUR, UTC_TIMESTAMP(6), %s)",
         token_hash,
         person_id,
         csrf,
         hours,
+        browser[:200],
     )
 
 

@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { InputPassword, message, Modal } from 'ant-design-vue'
+import { Button, InputPassword, message, Modal } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 
+import { get, remove } from '../api/client'
+import type { SessionView } from '../api/schema'
 import { told } from './attempt'
 import { FEWEST_CHARACTERS, useSession } from './session'
 
@@ -11,11 +13,27 @@ const emit = defineEmits<{ close: [] }>()
 const session = useSession()
 const old = ref('')
 const fresh = ref('')
+const sessions = ref<SessionView[]>([])
 const isLong = computed(() => fresh.value.length >= FEWEST_CHARACTERS)
 watch(
   () => props.open,
-  () => (old.value = fresh.value = ''),
+  async (isOpen) => {
+    old.value = fresh.value = ''
+    if (isOpen) await look()
+  },
 )
+async function look(): Promise<void> {
+  await told(async () => (sessions.value = await get('/me/sessions')))
+}
+async function end(session: SessionView): Promise<void> {
+  if (await told(() => remove(`/me/sessions/${session.key}`))) await look()
+}
+/** Which browser, on what, as far as it says. */
+function named(browser: string): string {
+  const what = /(Firefox|Edg|Chromium|Chrome|Safari)/.exec(browser)?.[1]?.replace('Edg', 'Edge') ?? 'a browser'
+  const where = /(Windows|Mac OS X|Android|iPhone|Linux)/.exec(browser)?.[1]
+  return where ? `${what} on ${where}` : what
+}
 
 async function change(): Promise<void> {
   if (!(await told(() => session.changePassword(old.value, fresh.value)))) return
@@ -43,6 +61,14 @@ async function change(): Promise<void> {
           autocomplete="new-password"
       /></label>
     </form>
+    <h3>Where you are signed in</h3>
+    <div v-for="s in sessions" :key="s.key" class="session">
+      <span
+        >{{ named(s.browser) }}<small v-if="s.started_at"> since {{ new Date(s.started_at + 'Z').toLocaleString() }}</small></span
+      >
+      <span v-if="s.is_this" class="tag">here</span>
+      <Button v-else size="small" @click="end(s)">End</Button>
+    </div>
   </Modal>
 </template>
 
@@ -51,6 +77,18 @@ async function change(): Promise<void> {
   display: grid;
   gap: 12px;
   padding: 6px 0;
+}
+h3 {
+  margin: 14px 0 4px;
+  font-size: 13px;
+}
+.session {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  justify-content: space-between;
+  padding: 4px 0;
+  border-top: 1px solid var(--line-2);
 }
 label {
   display: grid;

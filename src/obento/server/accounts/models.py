@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from pydantic import BaseModel, Field
 
 
@@ -36,3 +38,12 @@ class Waiting(BaseModel):
     """The place in the queue of what somebody waits for."""
 
     before: int | None
+
+
+class SessionView(BaseModel):
+    """Where somebody is signed in; `is_this` is the one that asks."""
+
+    key: str
+    started_at: datetime | None
+    browser: str
+    is_this: bool
