@@ -150,13 +150,45 @@ def _account(p: argparse.ArgumentParser) -> Run:
 
 
 def _db(p: argparse.ArgumentParser) -> Run:
-    """Start, stop or look at the private database."""
-    p.add_argument("action", choices=["start", "stop", "status"])
+    """Start, stop or look at the private database; try an upgrade on a copy of it."""
+    p.add_argument("action", choices=["start", "stop", "status", "try-upgrade"])
 
     def run(a: argparse.Namespace) -> int:
+        if a.action == "try-upgrade":
+            from obento.cli.backup import run_try_upgrade
+
+            return run_try_upgrade()
         from obento.cli.serve import run_db
 
         return run_db(a.action)
+
+    return run
+
+
+def _backup(p: argparse.ArgumentParser) -> Run:
+    """Write all records to one file, and try whether it can be restored. The server may run meanwhile."""
+    p.add_argument("file", metavar="FILE", type=Path, help="the backup, a zip; one of this name is replaced")
+    p.add_argument("--untried", action="store_true", help="do not restore it on trial: faster, and less sure")
+
+    def run(a: argparse.Namespace) -> int:
+        from obento.cli.backup import run_backup
+
+        return run_backup(a.file, not a.untried)
+
+    return run
+
+
+def _restore(p: argparse.ArgumentParser) -> Run:
+    """Put the records of a backup into the database. Stop the server first."""
+    p.add_argument("file", metavar="FILE", type=Path, help="the backup")
+    p.add_argument(
+        "--replace", action="store_true", help="in the place of records that are there; those are kept aside"
+    )
+
+    def run(a: argparse.Namespace) -> int:
+        from obento.cli.backup import run_restore
+
+        return run_restore(a.file, a.replace)
 
     return run
 
@@ -168,4 +200,6 @@ _COMMANDS: dict[str, Callable[[argparse.ArgumentParser], Run]] = {
     "serve": _serve,
     "account": _account,
     "db": _db,
+    "backup": _backup,
+    "restore": _restore,
 }

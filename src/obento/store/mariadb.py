@@ -68,7 +68,8 @@ class Address:
         )  # fmt: skip
 
 
-def _program(name: str) -> str:
+def program(name: str) -> str:
+    """Where one of the database's programs lies."""
     path = shutil.which(name, path=os.environ.get("PATH", "") + ":/usr/sbin:/sbin")
     if path is None:
         raise DatabaseTrouble(f"{name} is not installed; run ./obento start, which installs it")
@@ -180,7 +181,7 @@ class PrivateServer:
         os.chmod(boot, 0o600)
         self._socket.unlink(missing_ok=True)
         command = [
-            _program("mariadbd"),
+            program("mariadbd"),
             "--no-defaults",
             f"--user={user}",
             f"--datadir={self._data}",
@@ -204,7 +205,7 @@ class PrivateServer:
     def _install(self, user: str) -> None:
         shutil.rmtree(self._data, ignore_errors=True)
         command = [
-            _program("mariadb-install-db"),
+            program("mariadb-install-db"),
             "--no-defaults",
             f"--user={user}",
             f"--datadir={self._data}",

@@ -1,0 +1,76 @@
+"""`obento backup` and `obento restore`: all records in one file, and back."""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Callable
+from datetime import UTC, datetime
+from pathlib import Path
+
+from obento import __version__
+from obento.cli.serve import root
+from obento.server.settings import Settings
+from obento.store.backup import About, BackupTrouble, back_up, is_empty, restore, try_upgrade
+from obento.store.connection import DatabaseGone, Store
+from obento.store.mariadb import Address, DatabaseServer, DatabaseTrouble, PrivateServer
+from obento.store.migrate import migrate
+
+
+def run_backup(file: Path, is_tried: bool) -> int:
+    """Write a backup. The exit status: 0, or 1 where there is none now."""
+
+    def work(address: Address, settings: Settings) -> None:
+        made = back_up(address, file, __version__, is_tried)
+        tried = f"restored on trial: {_count(made)}" if is_tried else "not tried"
+        print(f"obento: {file} holds everything ({tried})")
+
+    return _with_database(work)
+
+
+def run_restore(file: Path, replace: bool) -> int:
+    """Put the records of a backup into the database. The exit status: 0, or 1 where nothing was changed or something is
+    missing."""
+
+    def work(address: Address, settings: Settings) -> None:
+        if not is_empty(address):
+            if not replace:
+                raise BackupTrouble("there are records already; --replace puts those of the backup in their place")
+            before = settings.var_folder / f"before-restore-{datetime.now(UTC):%Y%m%d-%H%M%S}.zip"
+            back_up(address, before, __version__, is_tried=False)
+            print(f"obento: what was there is kept in {before}")
+        found = restore(address, file)
+        migrate(Store(address))
+        print(f"obento: {_count(found)} of {found.made_at} are back")
+
+    return _with_database(work)
+
+
+def run_try_upgrade() -> int:
+    """Apply missing migrations to a copy of the database. The exit status: 0 where all of them can be, 1 where not."""
+
+    def work(address: Address, settings: Settings) -> None:
+        names = try_upgrade(address)
+        print(f"obento: on a copy these were applied: {', '.join(names)}" if names else "obento: nothing to upgrade")
+
+    return _with_database(work)
+
+
+def _count(found: About) -> str:
+    return f"{sum(found.rows.values())} records in {len(found.rows)} tables" if found.rows else "the records"
+
+
+def _with_database(work: Callable[[Address, Settings], None]) -> int:
+    settings = Settings(root=root())
+    server: DatabaseServer | None = None
+    was_running = True
+    try:
+        server = settings.database()
+        was_running = not isinstance(server, PrivateServer) or server.is_running()
+        work(server.start(), settings)
+    except (BackupTrouble, DatabaseTrouble, DatabaseGone) as error:
+        print(f"obento: {error}", file=sys.stderr)
+        return 1
+    finally:
+        if server is not None and not was_running:
+            server.stop()
+    return 0
