@@ -6,6 +6,7 @@ from pathlib import Path
 
 import pytest
 
+from obento.intake.addresses import is_address
 from obento.mail.sender import MailRoute, link_mail, send
 from obento.mail.standin import StandInMailbox
 from obento.store.mariadb import free_port
@@ -40,3 +41,55 @@ def test_a_server_that_is_away_is_said_for_each_mail() -> None:
     route = MailRoute("127.0.0.1", free_port())
     mails = [link_mail(route, "a@x.example", "S", "L", "l", "e")] * 2
     assert all("does not answer" in trouble for trouble in send(route, mails))
+
+
+def test_one_that_fails_stops_none_of_the_others(mailbox: StandInMailbox) -> None:
+    route = MailRoute("127.0.0.1", mailbox.port)
+    mails = [link_mail(route, f"s{i}@x.example", "S", "L", "l", "e") for i in range(4)]
+    del mails[1]["To"]  # nobody to send it to
+    troubles = send(route, mails)
+    assert [bool(t) for t in troubles] == [False, True, False, False], troubles
+    assert {m.to for m in mailbox.mails()} == {"s0@x.example", "s2@x.example", "s3@x.example"}
+
+
+@pytest.mark.parametrize("separator", ["\n", "\r", "\r\n", "\v", "\f", "\x1c", "\x85", "\u2028", "\u2029"])
+def test_no_separator_of_lines_stays_in_a_subject(separator: str) -> None:
+    mail = link_mail(MailRoute("h", 1), "a@x.example", "S", f"Lab{separator}Bcc: all@x.example", "l", "e")
+    assert mail["Subject"] == "Your feedback: Lab Bcc: all@x.example" and mail["Bcc"] is None
+    assert len(bytes(mail).split(b"\n\n")[0].splitlines()) >= 6
+
+
+def test_without_privacy_nothing_is_said(mailbox: StandInMailbox) -> None:
+    """A server that offers no private connection gets neither mail nor password, where one was asked for."""
+    mails = [link_mail(MailRoute("h", 1), "a@x.example", "S", "L", "l", "e")]
+    for security in ("starttls", "tls"):
+        route = MailRoute("127.0.0.1", mailbox.port, "f@x.example", security, "user", "secret")
+        assert send(route, mails) != [""]
+    assert send(MailRoute("127.0.0.1", mailbox.port, "f@x.example", "none", "user", "secret"), mails) != [""]
+    assert mailbox.mails() == []
+
+
+def test_what_the_mailbox_keeps_is_private(mailbox: StandInMailbox, tmp_path: Path) -> None:
+    send(MailRoute("127.0.0.1", mailbox.port), [link_mail(MailRoute("h", 1), "a@x.example", "S", "L", "l", "e")])
+    folder = tmp_path / "mail"
+    assert oct(folder.stat().st_mode & 0o777) == "0o700"
+    assert [oct(f.stat().st_mode & 0o777) for f in folder.iterdir()] == ["0o600"]
+
+
+def test_addresses_in_a_class_list() -> None:
+    for good in ("a@x.example", "a.b+c@x-y.example", "o'neill@x.example", "z@host"):
+        assert is_address(good)
+    for wrong in (
+        "",
+        "a",
+        "@x",
+        "a@",
+        "a b@x.example",
+        "a@x..example",
+        "a@x.example\nBcc: b@x",
+        "a@b@c",
+        "<a@x>",
+        "a@-,x",
+        "é@x",
+    ):
+        assert not is_address(wrong)

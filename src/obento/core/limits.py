@@ -18,6 +18,7 @@ class Limits:
 
     source_bytes: int = 4_000_000
     tokens: int = 2_000_000
+    macro_uses: int = 200_000
     nesting: int = 200
     instances: int = 100_000
     instance_depth: int = 64

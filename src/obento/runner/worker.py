@@ -6,6 +6,7 @@ import gc
 import os
 import resource
 import signal
+import sys
 import threading
 import time
 from collections.abc import Callable, Iterator, Mapping, Sequence
@@ -86,6 +87,8 @@ class RepairTask:
 
 NEEDS_MEMORY = "this needs more memory than one hand-in may take"
 
+_DEEPEST = 12_000
+"""Calls of calls that a worker takes; deeper texts are told to be too deep."""
 _allowed = 0.0
 """Seconds of processor time that one hand-in may take in this process; 0 for no limit."""
 
@@ -94,6 +97,7 @@ def start_worker(memory_bytes: int, seconds: float) -> None:
     """Called once in each worker: bounded memory and processor time, and gone when the parent is gone."""
     global _allowed
     _allowed = seconds
+    sys.setrecursionlimit(_DEEPEST)  # a sum of a thousand terms is a tree a thousand deep
     resource.setrlimit(resource.RLIMIT_AS, (memory_bytes, memory_bytes))
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     gc.freeze()  # what is loaded stays; trees and designs of one hand-in are dropped together

@@ -102,6 +102,11 @@ def _parsed(file: SourceFile, collector: Collector) -> dict[str, Any] | None:
     """The TOML of a text; None where it is none (reported at the place that the TOML reader tells)."""
     try:
         return tomllib.loads(file.text)
+    except RecursionError:
+        collector.error(
+            "bad-toml", "lists are nested too deep in this", file.base, file.base, "a spec needs none of that"
+        )
+        return None
     except tomllib.TOMLDecodeError as error:
         at = re.search(r"\(at line (\d+), column (\d+)\)", str(error))
         position = file.base + len(file.text)

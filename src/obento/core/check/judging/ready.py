@@ -59,7 +59,8 @@ def make_ready(
         design = reading.elaborate(unit.name)
     except (LimitReached, RecursionError) as error:
         text = error.text if isinstance(error, LimitReached) else "this is nested too deep to be built"
-        reading.collector.error("limit", text, error.position if isinstance(error, LimitReached) else 0)
+        position = error.position if isinstance(error, LimitReached) else 0
+        reading.collector.error("limit", text, position or unit.position)
         design = None
     if design is None:
         outcome.messages = softened(reading, unit)

@@ -53,6 +53,7 @@ def elaborate_tops(
     design = Design(tops[0], "verilog")
     builder = Builder(modules, design, collector, limits, foreign)
     try:
+        _require_few_uses(modules, tops, limits)
         bodies: list[ModuleContext] = []
         above = Scope("")
         above.reals = any(isinstance(m, ast.Module) and m.reals for m in modules.values())
@@ -80,6 +81,32 @@ def elaborate_tops(
         collector.error("limit", limit.text, limit.position, None, limit.hint)
         return None
     return design
+
+
+def _require_few_uses(modules: Mapping[str, ast.Module | ast.Primitive], tops: Sequence[str], limits: Limits) -> None:
+    """Raise `LimitReached` where modules that use others several times, level by level, come to more than can be built:
+    counted by their plain uses alone, which is told at once."""
+    known: dict[str, int] = {}
+
+    def uses(name: str, above: frozenset[str]) -> int:
+        module = modules.get(name)
+        if name in known or not isinstance(module, ast.Module) or name in above or len(above) > limits.instance_depth:
+            return known.get(name, 1)
+        total = 1
+        for item in module.items:
+            if isinstance(item, ast.Instance):
+                total += uses(item.module, above | {name})
+                if total > limits.instances:
+                    raise LimitReached(
+                        f"`{item.module}` is used too often: there are more than {limits.instances} instances",
+                        item.start,
+                        "does every module use the next one more than once?",
+                    )
+        known[name] = total
+        return total
+
+    for top in tops:
+        uses(top, frozenset())
 
 
 def _two_drivers(collector: Collector, signal: Signal, first: Process, second: Process) -> None:

@@ -44,6 +44,7 @@ class Preprocessor:
         self._find = find
         self._macros: dict[str, _Macro] = {}
         self._including: list[str] = []
+        self._uses_inside = 0
         self._settings = Settings()
         self.marks: list[tuple[int, Settings]] = []
 
@@ -201,6 +202,9 @@ class Preprocessor:
             return at + 1
         if depth > self._limits.call_depth:
             raise LimitReached(f"the macro `{name} uses itself", t.starts[at])
+        self._uses_inside += depth > 0
+        if self._uses_inside > self._limits.macro_uses:
+            raise LimitReached(f"the macro `{name} grows without end", t.starts[at])
         end = at + 1
         arguments: dict[str, tuple[Tokens, list[int]]] = {}
         if macro.params is not None:
