@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import json
 import random
+import re
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -13,7 +15,11 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from hypothesis.strategies import SearchStrategy
 
+from obento.demo.load import DEMO_PASSWORD, DEMO_TA
+from obento.server.app import create_app
 from obento.server.rights import RIGHTS
+from obento.server.settings import Settings
+from obento.store.mariadb import PrivateServer
 from tests.server.conftest import Client
 from tests.server.small import WRONG, Small
 from tests.server.test_rights import Places
@@ -213,3 +219,18 @@ def test_every_answer_says_what_may_be_loaded_and_kept(ta: Client, application: 
     page = application.get("/api/docs").text
     assert ("<script" not in page and "http" not in page.replace("https://", "")) or "//" not in page
     assert "/api/labs/{lab_id}/drops" in page
+
+
+def test_a_part_of_a_site(database: PrivateServer, root: Path, tmp_path: Path, application: TestClient) -> None:
+    """Behind a proxy that hands on one part of a site, every path begins with that part, and cookies stay in it."""
+    settings = Settings(root=root, var=tmp_path, public_address="https://college.example/labs/")
+    with TestClient(create_app(settings, database.address), base_url="https://college.example") as http:
+        assert http.get("/labs/api/health").json()["ok"] is True
+        assert '<base href="/labs/">' in http.get("/labs/lab/1/task/2/spec").text
+        asset = re.search(r'src="\./(assets/[^"]+)"', http.get("/labs/").text)
+        assert asset is not None and "javascript" in http.get(f"/labs/{asset[1]}").headers["content-type"]
+        answer = http.post("/labs/api/sign-in", json={"email": DEMO_TA, "password": DEMO_PASSWORD})
+        assert answer.status_code == 200
+        cookies = answer.headers.get_list("set-cookie")
+        assert len(cookies) == 2 and all("Path=/labs" in c and "Secure" in c and "HttpOnly" in c for c in cookies)
+        assert http.get("/labs/api/home").status_code == 200

@@ -104,6 +104,7 @@ def create_app(settings: Settings, database: Address, revive: Callable[[], Addre
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
+        root_path=settings.base_path,
     )
     errors.install(app)
     for module in (accounts_routes, feedback_routes):

@@ -6,6 +6,7 @@ import { get, remove } from '../api/client'
 import type { SessionView } from '../api/schema'
 import { told } from './attempt'
 import { FEWEST_CHARACTERS, useSession } from './session'
+import { moment } from './words'
 
 const props = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: [] }>()
@@ -64,7 +65,7 @@ async function change(): Promise<void> {
     <h3>Where you are signed in</h3>
     <div v-for="s in sessions" :key="s.key" class="session">
       <span
-        >{{ named(s.browser) }}<small v-if="s.started_at"> since {{ new Date(s.started_at + 'Z').toLocaleString() }}</small></span
+        >{{ named(s.browser) }}<small v-if="s.started_at"> since {{ moment(s.started_at) }}</small></span
       >
       <span v-if="s.is_this" class="tag">here</span>
       <Button v-else size="small" @click="end(s)">End</Button>
