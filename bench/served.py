@@ -34,7 +34,7 @@ class Served:
 def add_teacher(c: Connection) -> tuple[int, int]:
     """Somebody who can sign in, and a class of theirs."""
     ta = accounts.add_person(c, EMAIL, "Bench", hash_password(PASSWORD))
-    return ta, course.add_class(c, "Bench", "", ta, "ta")
+    return ta, course.add_class(c, "Bench", "", ta, "lecturer")
 
 
 @contextmanager
