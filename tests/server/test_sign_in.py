@@ -141,3 +141,13 @@ def test_sessions_are_listed_and_ended_by_their_owner(application: TestClient, s
     one.send("DELETE", f"/me/sessions/{other['key']}")
     two.get("/me", status=401)
     assert [s["browser"] for s in one.get("/me/sessions")] == ["A"]
+
+
+def test_tries_have_nobodys_pages_made_anew(application: TestClient, store: Store) -> None:
+    email = person(store, "quiet@tries.example")
+    with store.transaction() as c:
+        before = c.generation()
+    client = Client(TestClient(application.app))
+    assert [tries(client, email), tries(client, email, GOOD)] == [401, 200]
+    with store.transaction() as c:
+        assert c.generation() == before

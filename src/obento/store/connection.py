@@ -36,8 +36,9 @@ class Connection:
     """A connection inside one transaction: `all`, `one`, `rows`, `row`, `value` read, `run` changes, `insert` gives the
     new id."""
 
-    def __init__(self, raw: pymysql.connections.Connection[DictCursor]) -> None:
+    def __init__(self, raw: pymysql.connections.Connection[DictCursor], is_shown: bool = True) -> None:
         self._raw = raw
+        self._is_shown = is_shown
         self._has_changed = False
 
     def rows(self, sql: str, *values: object) -> list[Row]:
@@ -89,7 +90,7 @@ class Connection:
     def end(self) -> None:
         """Commit. A transaction that changed something says so last of all, so that those who wait for it there hold
         nothing that it still needs."""
-        if self._has_changed:
+        if self._has_changed and self._is_shown:
             self.run("INSERT INTO generation (id, n) VALUES (1, UUID_SHORT()) ON DUPLICATE KEY UPDATE n = n + 1")
         self._raw.commit()
 
@@ -152,8 +153,14 @@ class Store:
         )  # fmt: skip
 
     @contextmanager
-    def transaction(self) -> Iterator[Connection]:
+    def transaction(self, is_shown: bool = True) -> Iterator[Connection]:
         """All or nothing: committed when the block ends, rolled back when it raises.
+
+        Parameters
+        ----------
+        is_shown
+            Whether some page may show what changes. Sign-ins, and tries of them, are shown on none: whoever tries
+            passwords has nobody's pages made anew.
 
         Raises
         ------
@@ -166,7 +173,7 @@ class Store:
             raise DatabaseGone(str(error)) from error
         kept = False
         try:
-            connection = Connection(raw)
+            connection = Connection(raw, is_shown)
             yield connection
             connection.end()
             kept = True

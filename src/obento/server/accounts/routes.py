@@ -49,7 +49,7 @@ def sign_in(
     if not password_fits(person.password_hash if person else None, body.password) or person is None:
         raise Trouble(401, "this e-mail and password do not belong together")
     forget(services.store, *(counts if is_known else counts[:1]))
-    with services.store.transaction() as c:
+    with services.store.transaction(is_shown=False) as c:
         audit.note(c, person.id, "sign in", f"person {person.id}")
         return _session(c, person, request, response, services)
 

@@ -50,9 +50,9 @@ def count(store: Store, *counts: Counted) -> None:
     Trouble
         429 where it has to wait; it is not counted then.
     """
-    with store.transaction() as c:
+    with store.transaction(is_shown=False) as c:
         tries = [(counted, accounts.note_try(c, counted.key)) for counted in counts]
-    with store.transaction() as c:
+    with store.transaction(is_shown=False) as c:
         waits = [_wait(counted, *accounts.tries_before(c, counted.key, number, _MINUTES)) for counted, number in tries]
         if max(waits) > 0:
             for _, number in tries:
@@ -71,6 +71,6 @@ def _wait(counted: Counted, before: int, since: float) -> int:
 
 def forget(store: Store, *counts: Counted) -> None:
     """A try was right: those before it count no longer."""
-    with store.transaction() as c:
+    with store.transaction(is_shown=False) as c:
         for counted in counts:
             accounts.forget_tries(c, counted.key)
