@@ -108,10 +108,11 @@ def restore(address: Address, file: Path) -> About:
     BackupTrouble
     """
     found = about(file)
+    name = address.database.replace("`", "``")  # a name cannot be a parameter
     with Store(address).transaction() as c:
-        c.run(f"DROP DATABASE `{address.database}`")
-        c.run(f"CREATE DATABASE `{address.database}` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin")
-        c.run(f"USE `{address.database}`")
+        c.run(f"DROP DATABASE `{name}`")
+        c.run(f"CREATE DATABASE `{name}` CHARACTER SET utf8mb4 COLLATE utf8mb4_bin")
+        c.run(f"USE `{name}`")
         c.run("CREATE TABLE generation (id TINYINT PRIMARY KEY, n BIGINT UNSIGNED NOT NULL)")
     _load(address, file)
     rows = _rows(address)
