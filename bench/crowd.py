@@ -19,9 +19,10 @@ from bench.served import EMAIL, PASSWORD, serving
 _THINKING = 1.0
 
 
-def _look(base: str, pages: list[str], until: threading.Event, took: list[float], wrong: list[int]) -> None:
-    with httpx.Client(base_url=base, timeout=60) as http:
-        http.post("/sign-in", json={"email": EMAIL, "password": PASSWORD})
+def _look(
+    base: str, cookies: httpx.Cookies, pages: list[str], until: threading.Event, took: list[float], wrong: list[int]
+) -> None:
+    with httpx.Client(base_url=base, cookies=cookies, timeout=60) as http:
         for page in itertools.cycle(pages):
             begun = time.perf_counter()
             answer = http.get(page)
@@ -32,12 +33,12 @@ def _look(base: str, pages: list[str], until: threading.Event, took: list[float]
                 return
 
 
-def _crowd(base: str, pages: list[str], browsers: int, done: threading.Event) -> str:
+def _crowd(base: str, cookies: httpx.Cookies, pages: list[str], browsers: int, done: threading.Event) -> str:
     took: list[float] = []
     wrong: list[int] = []
     people = [
         threading.Thread(
-            target=_look, args=(base, pages[i % len(pages) :] + pages[: i % len(pages)], done, took, wrong)
+            target=_look, args=(base, cookies, pages[i % len(pages) :] + pages[: i % len(pages)], done, took, wrong)
         )
         for i in range(browsers)
     ]
@@ -68,7 +69,7 @@ def main() -> None:
             http.post(f"/labs/{lab_id}/drops", files={"file": ("class.zip", _drop(students))}, headers=headers)
             done = threading.Event()
             threading.Timer(10, done.set).start()
-            print(f"idle: {_crowd(base, pages, browsers, done)}")
+            print(f"idle: {_crowd(base, http.cookies, pages, browsers, done)}")
             http.post(f"/labs/{lab_id}/check", headers=headers)
             checked = threading.Event()
 
@@ -80,7 +81,7 @@ def main() -> None:
 
             begun = time.monotonic()
             threading.Thread(target=follow).start()
-            print(f"while {students} are checked: {_crowd(base, pages, browsers, checked)}")
+            print(f"while {students} are checked: {_crowd(base, http.cookies, pages, browsers, checked)}")
             print(f"the check took {time.monotonic() - begun:.0f} s meanwhile")
 
 
