@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 import pytest
+from aiosmtpd.controller import Controller
 
 from obento.intake.addresses import is_address
 from obento.mail.sender import MailRoute, link_mail, send
@@ -93,3 +94,34 @@ def test_addresses_in_a_class_list() -> None:
         "é@x",
     ):
         assert not is_address(wrong)
+
+
+class _Picky:
+    """Takes mail for one address only."""
+
+    def __init__(self) -> None:
+        self.connections: set[int] = set()
+
+    async def handle_RCPT(self, server, session, envelope, address, options):  # type: ignore[no-untyped-def]
+        self.connections.add(id(session))
+        if address != "good@x.example":
+            return "550 nobody of that name here"
+        envelope.rcpt_tos.append(address)
+        return "250 ok"
+
+    async def handle_DATA(self, server, session, envelope):  # type: ignore[no-untyped-def]
+        return "250 ok"
+
+
+def test_a_refused_address_is_said_in_the_servers_words() -> None:
+    picky = _Picky()
+    controller = Controller(picky, hostname="127.0.0.1", port=free_port())
+    controller.start()
+    try:
+        route = MailRoute("127.0.0.1", controller.port)
+        mails = [link_mail(route, a, "S", "L", "l", "e") for a in ("good@x.example", "bad@x.example", "good@x.example")]
+        first, second, third = send(route, mails)
+    finally:
+        controller.stop()
+    assert first == third == "" and "nobody of that name here" in second
+    assert len(picky.connections) == 1

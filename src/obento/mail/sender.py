@@ -56,6 +56,9 @@ def _message(route: MailRoute, address: str, subject: str, text: str) -> EmailMe
     return message
 
 
+_CUT_OFF = (smtplib.SMTPServerDisconnected, smtplib.SMTPConnectError)
+
+
 def send(route: MailRoute, messages: Sequence[EmailMessage]) -> list[str]:
     """Send messages over one connection; gives for each what went wrong, or an empty text. A message that fails is no
     reason not to send the others."""
@@ -68,15 +71,15 @@ def send(route: MailRoute, messages: Sequence[EmailMessage]) -> list[str]:
                     smtp = _connected(route)
                 smtp.send_message(message)
                 troubles.append("")
-            except (smtplib.SMTPServerDisconnected, smtplib.SMTPConnectError, OSError) as error:
-                # The connection is gone: the next message gets one of its own, unless there is none to be had.
-                was_connected, smtp = smtp is not None, None
-                troubles.append(f"the mail server does not answer: {_said(error)}")
-                if not was_connected:
-                    break
-            except (smtplib.SMTPException, ValueError) as error:
-                troubles.append(_said(error))
-                if isinstance(error, smtplib.SMTPAuthenticationError | smtplib.SMTPNotSupportedError) and smtp is None:
+            except (OSError, ValueError) as error:  # what smtplib raises is an OSError too
+                if isinstance(error, smtplib.SMTPException | ValueError) and not isinstance(error, _CUT_OFF):
+                    troubles.append(_said(error))
+                    is_over = smtp is None  # neither the next one gets a connection
+                else:
+                    # The connection is gone: the next message gets one of its own, unless there is none to be had.
+                    is_over, smtp = smtp is None, None
+                    troubles.append(f"the mail server does not answer: {_said(error)}")
+                if is_over:
                     break
     finally:
         if smtp is not None:
