@@ -63,7 +63,7 @@ CORE = [p for p in FILES if "core" in p.parts]
 
 MOST_LINES = 600
 LONGER = {
-    "core/vhdl/lanes/processes.py": 760,
+    "core/vhdl/lanes/processes.py": 765,
     "core/vhdl/code/statements.py": 740,
     "core/sim/timeline/kernel.py": 740,
     "core/vhdl/analysis/statements.py": 690,

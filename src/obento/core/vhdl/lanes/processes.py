@@ -67,6 +67,7 @@ class Lanes(LaneExpressions):
         self.limits = limits
         self._signals: dict[str, Signal] = {}
         self._variables: dict[Object, Signal] = {}
+        self._begun: set[Object] = set()
         self._body: list[ir.Stmt] = []
         self._position = 0
         self._depth = 0
@@ -245,6 +246,9 @@ class Lanes(LaneExpressions):
             self._begin_driver(o, paths)
             return
         signal = self.signal(o)
+        if o in self._begun:  # by another process that drives a part of it
+            return
+        self._begun.add(o)
         word = word_of(o.value, o.subtype)
         if word == (signal.initial or (0, 0)):
             return
