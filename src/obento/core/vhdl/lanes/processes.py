@@ -248,13 +248,12 @@ class Lanes(LaneExpressions):
         signal = self.signal(o)
         if o in self._begun:  # by another process that drives a part of it
             return
-        self._begun.add(o)
         word = word_of(o.value, o.subtype)
-        if word == (signal.initial or (0, 0)):
-            return
-        if () not in paths:
-            raise NoLanes("a port with a default, driven in parts")
-        signal.initial = word if word != (0, 0) else None
+        if word != (signal.initial or (0, 0)):
+            if () not in paths:
+                raise NoLanes("a port with a default, driven in parts")
+            signal.initial = word if word != (0, 0) else None
+        self._begun.add(o)
 
     def _begin_driver(self, o: Object, paths: list[tuple[Any, ...]]) -> None:
         """What this process puts on a bus, and where."""
