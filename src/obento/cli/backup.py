@@ -8,11 +8,12 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from obento import __version__
+from obento.cli.database import database_at_hand
 from obento.cli.serve import root
 from obento.server.settings import Settings
 from obento.store.backup import About, BackupTrouble, back_up, is_empty, restore, try_upgrade
 from obento.store.connection import DatabaseGone, Store
-from obento.store.mariadb import Address, DatabaseServer, DatabaseTrouble, PrivateServer
+from obento.store.mariadb import Address, DatabaseTrouble
 from obento.store.migrate import migrate
 
 
@@ -61,16 +62,10 @@ def _count(found: About) -> str:
 
 def _with_database(work: Callable[[Address, Settings], None]) -> int:
     settings = Settings(root=root())
-    server: DatabaseServer | None = None
-    was_running = True
     try:
-        server = settings.database()
-        was_running = not isinstance(server, PrivateServer) or server.is_running()
-        work(server.start(), settings)
+        with database_at_hand(settings) as address:
+            work(address, settings)
     except (BackupTrouble, DatabaseTrouble, DatabaseGone) as error:
         print(f"obento: {error}", file=sys.stderr)
         return 1
-    finally:
-        if server is not None and not was_running:
-            server.stop()
     return 0

@@ -8,7 +8,7 @@ import secrets
 import signal
 import threading
 from collections import deque
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from concurrent.futures import CancelledError, InvalidStateError, TimeoutError, wait
 from contextlib import suppress
 from dataclasses import dataclass
@@ -24,7 +24,6 @@ from obento.runner.worker import (
     NEEDS_MEMORY,
     RepairTask,
     SpecFiles,
-    Task,
     not_checked,
     ready_to_work,
     run_open,
@@ -127,21 +126,6 @@ class CheckPool:
     def open_spec(self, spec: SpecFiles) -> LoadedSpec | str:
         """Open a spec and wait for it; a sentence where it could not be done."""
         return self._waited(run_open, spec)
-
-    def check_all(self, tasks: Sequence[Task]) -> list[Checked]:
-        """Check hand-ins side by side and wait for all; what had to be stopped is an outcome too."""
-        outcomes: list[Checked | None] = [None] * len(tasks)
-        finished = threading.Semaphore(0)
-
-        def note(index: int, outcome: Checked | None) -> None:
-            outcomes[index] = outcome
-            finished.release()
-
-        for index, task in enumerate(tasks):
-            self.submit(task, lambda outcome, index=index: note(index, outcome))  # type: ignore[misc]
-        for _ in tasks:
-            finished.acquire()
-        return [outcome or stopped("this was cancelled") for outcome in outcomes]
 
     def repair(self, asked: RepairTask) -> Repair | str | None:
         """Look for the smallest change of a hand-in and wait for it; a sentence where it could not be done."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fastapi import APIRouter, Request, Response
 
 from obento.server.course import overview
-from obento.server.course.access import the_lab
+from obento.server.course.lookup import the_lab
 from obento.server.course.models import (
     ClassCard,
     Extension,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from obento.server.course.access import the_task
+from obento.server.course.lookup import the_task
 from obento.server.deps import Db, Person
 from obento.server.errors import not_found
 from obento.server.feedback.models import ClusterKey, CommentSaved, CommentText

@@ -12,9 +12,9 @@ from obento.server.accounts.invitations import WELCOME
 from obento.server.accounts.security import token_hash
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import not_found
-from obento.server.feedback.access import lab_outcomes
 from obento.server.feedback.drafts import draft, from_bank
 from obento.server.feedback.letters import letter_for
+from obento.server.feedback.lookup import lab_outcomes
 from obento.server.feedback.models import (
     ClassReport,
     ClusterKey,
@@ -30,8 +30,8 @@ from obento.server.feedback.models import (
 from obento.server.feedback.overview import feedback_view
 from obento.server.feedback.release import release
 from obento.server.feedback.report import class_report, report_rows
-from obento.server.results.access import outcomes_of
 from obento.server.results.clusters import clusters_of
+from obento.server.results.lookup import outcomes_of
 from obento.store import audit, comments, letters
 
 _PAGE = re.compile(r"/page/([\w-]+)")

@@ -7,7 +7,7 @@ from typing import Annotated
 from fastapi import APIRouter, File, Request, Response, UploadFile
 
 from obento.intake.archive import unpack
-from obento.server.course.access import lab_of_handin, the_lab
+from obento.server.course.lookup import lab_of_handin, the_lab
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.intake.models import Agreement, DropResult, IntakeView, Owner, TwiceText
 from obento.server.intake.service import assign_owner, intake_view, take_in, twice_texts

@@ -10,7 +10,7 @@ from obento.export.tables import rows_to_csv
 from obento.export.workbook import rows_to_xlsx
 from obento.server.deps import Db, Person, ServicesDep
 from obento.server.errors import Trouble
-from obento.server.feedback.access import lab_outcomes
+from obento.server.feedback.lookup import lab_outcomes
 from obento.server.feedback.marks_table import MarksTable
 from obento.server.marks.ledger import override_mark
 from obento.server.marks.models import MarksColumns, Override

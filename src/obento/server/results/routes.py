@@ -5,8 +5,8 @@ from __future__ import annotations
 from fastapi import APIRouter, Request, Response
 
 from obento.server.deps import Db, Person, ServicesDep
-from obento.server.results.access import outcomes_of
 from obento.server.results.cells import packed_cells
+from obento.server.results.lookup import outcomes_of
 from obento.server.results.models import ResultsView
 from obento.server.results.summary import results_view
 

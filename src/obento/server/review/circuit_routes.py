@@ -9,7 +9,7 @@ from obento.core.check.judging.verdict import Verdict
 from obento.runner.worker import HandTask, Task, run_by_hand, run_inside, run_task
 from obento.server.deps import Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble
-from obento.server.results.access import outcomes_of
+from obento.server.results.lookup import outcomes_of
 from obento.server.review.circuit import circuit_view, hand_task, hand_view, inside_task, scratch_task, what_if_view
 from obento.server.review.circuit_models import CircuitView, HandMoves, HandView, Scratch, ScratchFile, WhatIfView
 from obento.server.review.tasks import worker_task

@@ -14,7 +14,7 @@ from obento.core.check.judging.verdict import Verdict
 from obento.runner.worker import RepairTask, Task, TraceTask, run_repair, run_trace
 from obento.server.deps import Db, Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble
-from obento.server.results.access import outcomes_of
+from obento.server.results.lookup import outcomes_of
 from obento.server.review.models import ChangeView, RepairView, ReviewView, WavesView
 from obento.server.review.tasks import trace_task, worker_task
 from obento.server.review.view import review_view

@@ -12,7 +12,7 @@ from obento.runner.worker import SpecFiles, run_catch_rate, run_open, run_task
 from obento.server.checking.effects import effects_of, tasks_under
 from obento.server.deps import Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble, not_found
-from obento.server.results.access import outcomes_of
+from obento.server.results.lookup import outcomes_of
 from obento.server.specs.models import CatchRateView, EffectAsked, Effects, SpecPreview, SpecText, SpecView
 from obento.server.specs.opened import spec_files, version_spec
 from obento.server.specs.preview import catch_rate_view, preview

@@ -1,8 +1,8 @@
-"""The outcomes of a lab for whoever may see it."""
+"""The outcomes of a lab that an address names."""
 
 from __future__ import annotations
 
-from obento.server.course.access import the_lab
+from obento.server.course.lookup import the_lab
 from obento.server.deps import Services
 from obento.server.feedback.outcomes import LabOutcomes
 from obento.store.connection import Connection

@@ -1,8 +1,8 @@
-"""The outcomes of a task for whoever may see it."""
+"""The outcomes of a task that an address names."""
 
 from __future__ import annotations
 
-from obento.server.course.access import the_task
+from obento.server.course.lookup import the_task
 from obento.server.deps import Services
 from obento.server.results.outcomes import TaskOutcomes
 from obento.store import course
