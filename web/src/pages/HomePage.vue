@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button, Modal } from 'ant-design-vue'
-import { ref } from 'vue'
+import { h, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { get, post } from '../api/client'
@@ -50,7 +50,13 @@ async function putRoster(event: Event): Promise<void> {
     if (taken.refused.length) {
       Modal.warning({
         title: `${count(taken.refused.length, 'address')} cannot get mail`,
-        content: `Everybody is in the list; these have no address now: ${taken.refused.slice(0, 12).join('; ')}`,
+        content: h('div', [
+          'Everybody is in the list; these have no address now:',
+          h(
+            'ul',
+            taken.refused.slice(0, 12).map((said) => h('li', said)),
+          ),
+        ]),
       })
     }
     await reload()

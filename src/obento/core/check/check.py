@@ -11,7 +11,7 @@ from obento.core.check.explaining.advice import advise
 from obento.core.check.explaining.findings import find_all
 from obento.core.check.judging.benches import check_by_bench
 from obento.core.check.judging.evidence import check_evidence, is_evidence
-from obento.core.check.judging.outcome import Checked, Finding
+from obento.core.check.judging.outcome import Checked
 from obento.core.check.judging.ready import Ready, make_ready, softened
 from obento.core.check.judging.rules import check_rules
 from obento.core.check.judging.verdict import Verdict, judge
@@ -149,8 +149,7 @@ def _run(ready: Ready, expectation: Expectation, limits: Limits) -> None:
     outcome.rules = check_rules(expectation.spec.rules, design)
     if verdict.unjudged:
         outcome.status = "stopped"
-        outcome.findings = [_partial(verdict)]
-        reading.collector.error("limit", outcome.findings[0].text, hint="the mark waits for a person")
+        reading.collector.error("limit", _partial(verdict), hint="the mark waits for a person")
     else:
         outcome.findings = find_all(expectation, verdict, ready, limits)
     outcome.messages = softened(reading, ready.unit)
@@ -163,11 +162,11 @@ def _say_how_it_went(observation: Observation, expectation: Expectation, collect
         collector.note("one-by-one", f"the {steps} were run one by one, not all at once: {observation.why}")
 
 
-def _partial(verdict: Verdict) -> Finding:
+def _partial(verdict: Verdict) -> str:
+    """What was judged until the time was up."""
     judged = verdict.count - verdict.unjudged.bit_count()
     right = (verdict.right & ~verdict.unjudged).bit_count()
-    text = (
+    return (
         f"the time for one hand-in was up after {judged} of {verdict.count} cases: {right} of them are right, the"
         " others were not run"
     )
-    return Finding("unjudged", text)
