@@ -45,12 +45,13 @@ def _fill(store: Store) -> tuple[int, int]:
             people.put_student(c, class_id, f"{10_000 + i}", f"Student {i}", "", {}, i)
         lab_id = course.add_lab(c, class_id, "Bench", None)
         task_id = course.add_task(c, lab_id, "unit12")
-        loaded = OpenedSpecs().load(spec_files(c, task_id, CLASS_SPEC))
+        opened = OpenedSpecs()
+        loaded = opened.load(spec_files(c, task_id, CLASS_SPEC))
         assert loaded.spec is not None and loaded.expectation is not None
         version = specs.save_spec(c, task_id, CLASS_SPEC, "unit12", loaded.spec.digest, EDITION, True, ta)
         specs.mark_used(c, version)
         basis = results.Basis(
-            version, OpenedSpecs().current(c, task_id).files_digest, engine_version(), results.choices_digest(())
+            version, opened.current(c, task_id).files_digest, engine_version(), results.choices_digest(())
         )
         against = Against.of(loaded.expectation)
         out = io.BytesIO()

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import hmac
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Coroutine, Iterator
+from contextlib import AsyncExitStack
 from typing import Annotated, Any, TypeVar
 
-from fastapi import Cookie, Depends, Header, Request
+from fastapi import Cookie, Depends, Header, Request, Response
 from fastapi.concurrency import run_in_threadpool
+from fastapi.routing import APIRoute
 
 from obento.mail.standin import StandInMailbox
 from obento.server.accounts.security import token_hash
@@ -17,7 +19,7 @@ from obento.server.desk import Desk
 from obento.server.errors import Trouble
 from obento.server.rights import hold_to_table
 from obento.server.settings import Settings
-from obento.server.specs.opened import OpenedSpecs
+from obento.server.specs.opened import MOST_OPENED, NotOpened, OpenedSpecs, too_many_specs
 from obento.store import accounts
 from obento.store.accounts import SignedIn
 from obento.store.connection import Connection, Store
@@ -26,6 +28,7 @@ from obento.store.results import KeptOutcomes
 COOKIE = "obento_session"
 
 T = TypeVar("T")
+Handler = Callable[[Request], Coroutine[Any, Any, Response]]
 
 
 class Services:
@@ -55,6 +58,29 @@ async def get_services(request: Request) -> Services:
     """The services; async, so that no thread is taken for it."""
     services: Services = request.app.state.services
     return services
+
+
+class OpeningRoute(APIRoute):
+    """A route whose handler may need a spec that has to be opened first: its transaction ends, the spec is opened, and
+    the handler begins again. The body of the request stays with it."""
+
+    def get_route_handler(self) -> Handler:
+        """The handler, as often as it needs one more spec."""
+        original = super().get_route_handler()
+
+        async def handle(request: Request) -> Response:
+            for _ in range(MOST_OPENED):
+                try:
+                    # FastAPI ends what belongs to a handler only after this; the transaction has to end before.
+                    async with AsyncExitStack() as stack:
+                        request.scope["fastapi_function_astack"] = stack
+                        return await original(request)
+                except NotOpened as missing:
+                    services = await get_services(request)
+                    await run_in_threadpool(services.opened.load, missing.files)
+            raise too_many_specs()
+
+        return handle
 
 
 ServicesDep = Annotated[Services, Depends(get_services)]

@@ -10,10 +10,10 @@ from fastapi.responses import StreamingResponse
 
 from obento.server.checking.models import RunView
 from obento.server.checking.service import Run
-from obento.server.deps import Db, Person, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
 from obento.server.models import Done
 
-router = APIRouter(prefix="/api", tags=["checks"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["checks"])
 
 
 def _view(run: Run) -> RunView:

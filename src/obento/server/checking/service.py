@@ -144,7 +144,9 @@ class CheckService:
 
     def start(self, lab_id: int, person_id: int | None) -> Run:
         """Check whatever of a lab has no outcome yet under the current specs and engine."""
-        self._opened.warm(self._store, lab_id)
+        return self._opened.meanwhile(lambda: self._started(lab_id, person_id))
+
+    def _started(self, lab_id: int, person_id: int | None) -> Run:
         with self._lock:
             known = self._runs.get(lab_id)
             if known is not None and known.state == "running":

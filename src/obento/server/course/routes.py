@@ -17,7 +17,7 @@ from obento.server.course.models import (
     NewLab,
     NewTask,
 )
-from obento.server.deps import Db, Person, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.marks.ledger import settle_lab
 from obento.server.models import Created
@@ -25,7 +25,7 @@ from obento.server.specs.opened import starter_spec
 from obento.server.specs.saving import save_text
 from obento.store import audit, course, people
 
-router = APIRouter(prefix="/api", tags=["course"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["course"])
 
 
 @router.get("/home", response_model=list[ClassCard])
@@ -77,7 +77,6 @@ def get_terms(lab_id: int, c: Db, person: Person) -> LabTerms:
 @router.put("/labs/{lab_id}/terms")
 def put_terms(lab_id: int, body: LabSettings, c: Db, person: Person, services: ServicesDep) -> LabChanged:
     """Title, due date, which attempt counts, and the share that lateness costs; marks follow at once."""
-    services.opened.warm(services.store, lab_id)
     course.set_lab(c, lab_id, body.title, body.due_at, body.which_attempt, body.late_share)
     audit.note(c, person.id, "lab settings", f"lab {lab_id}", body.model_dump(mode="json"))
     return LabChanged(marks=settle_lab(c, lab_id, services.opened, services.kept))
@@ -88,7 +87,6 @@ def put_extension(
     lab_id: int, student_id: int, body: Extension, c: Db, person: Person, services: ServicesDep
 ) -> LabChanged:
     """Give one student more time, or take it back; marks follow at once."""
-    services.opened.warm(services.store, lab_id)
     lab = the_lab(c, lab_id)
     if student_id not in {s.id for s in people.students(c, lab.class_id)}:
         raise not_found("student")

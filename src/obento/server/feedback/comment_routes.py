@@ -5,12 +5,12 @@ from __future__ import annotations
 from fastapi import APIRouter
 
 from obento.server.course.lookup import the_task
-from obento.server.deps import Db, Person
+from obento.server.deps import Db, OpeningRoute, Person
 from obento.server.errors import not_found
 from obento.server.feedback.models import ClusterKey, CommentSaved, CommentText
 from obento.store import audit, comments, course
 
-router = APIRouter(prefix="/api", tags=["feedback"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["feedback"])
 
 
 @router.put("/tasks/{task_id}/comments/{cluster}")

@@ -10,7 +10,7 @@ from obento.export.tables import rows_to_csv
 from obento.mail.standin import Mail
 from obento.server.accounts.invitations import WELCOME
 from obento.server.accounts.security import token_hash
-from obento.server.deps import Db, Person, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.feedback.drafts import draft, from_bank
 from obento.server.feedback.letters import letter_for
@@ -41,7 +41,7 @@ _PAGE = re.compile(r"/page/([\w-]+)")
 open_router = APIRouter(prefix="/api", tags=["feedback"])
 """What needs no sign-in."""
 
-router = APIRouter(prefix="/api", tags=["feedback"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["feedback"])
 
 
 @router.get("/labs/{lab_id}/feedback", response_model=FeedbackView)

@@ -8,14 +8,14 @@ from fastapi import APIRouter, File, Request, Response, UploadFile
 
 from obento.intake.archive import unpack
 from obento.server.course.lookup import lab_of_handin, the_lab
-from obento.server.deps import Db, Person, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
 from obento.server.intake.models import Agreement, DropResult, IntakeView, Owner, TwiceText
 from obento.server.intake.service import assign_owner, intake_view, take_in, twice_texts
 from obento.server.models import Created, Done
 from obento.server.uploads import within
 from obento.store import audit, handins
 
-router = APIRouter(prefix="/api", tags=["intake"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["intake"])
 
 
 @router.post("/labs/{lab_id}/drops")

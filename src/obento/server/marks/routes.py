@@ -8,7 +8,7 @@ from fastapi import APIRouter, Query, Response
 
 from obento.export.tables import rows_to_csv
 from obento.export.workbook import rows_to_xlsx
-from obento.server.deps import Db, Person, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
 from obento.server.errors import Trouble
 from obento.server.feedback.lookup import lab_outcomes
 from obento.server.feedback.marks_table import MarksTable
@@ -16,7 +16,7 @@ from obento.server.marks.ledger import override_mark
 from obento.server.marks.models import MarksColumns, Override
 from obento.server.models import Done
 
-router = APIRouter(prefix="/api", tags=["marks"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["marks"])
 
 
 @router.put("/handins/{handin_id}/tasks/{task_id}/mark")

@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import APIRouter, File, UploadFile
 
 from obento.intake.roster import read_roster
-from obento.server.deps import Db, Person, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.models import Done
 from obento.server.people.colleagues import invite, leave, set_rights
@@ -18,7 +18,7 @@ from obento.store import audit, people
 
 _MOST_BYTES = 8_000_000
 
-router = APIRouter(prefix="/api", tags=["people"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["people"])
 
 
 @router.get("/classes/{class_id}/people")

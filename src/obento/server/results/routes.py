@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from fastapi import APIRouter, Request, Response
 
-from obento.server.deps import Db, Person, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
 from obento.server.results.cells import packed_cells
 from obento.server.results.lookup import outcomes_of
 from obento.server.results.models import ResultsView
 from obento.server.results.summary import results_view
 
-router = APIRouter(prefix="/api", tags=["results"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["results"])
 
 
 @router.get("/tasks/{task_id}/results", response_model=ResultsView)

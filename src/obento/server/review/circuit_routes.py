@@ -7,7 +7,7 @@ from fastapi import APIRouter, Request
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.verdict import Verdict
 from obento.runner.worker import HandTask, Task, run_by_hand, run_inside, run_task
-from obento.server.deps import Person, Services, ServicesDep, at_desk, reading
+from obento.server.deps import OpeningRoute, Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble
 from obento.server.results.lookup import outcomes_of
 from obento.server.review.circuit import circuit_view, hand_task, hand_view, inside_task, scratch_task, what_if_view
@@ -16,7 +16,7 @@ from obento.server.review.tasks import worker_task
 from obento.server.review.view import review_cases
 from obento.store.connection import Connection
 
-router = APIRouter(prefix="/api/tasks/{task_id}/review/{handin_id}", tags=["circuit"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api/tasks/{task_id}/review/{handin_id}", tags=["circuit"])
 
 
 @router.get("/circuit")

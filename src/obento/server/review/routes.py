@@ -12,7 +12,7 @@ from obento.core.check.expectation.model import Expectation
 from obento.core.check.inspecting.trace import Trace, to_vcd
 from obento.core.check.judging.verdict import Verdict
 from obento.runner.worker import RepairTask, Task, TraceTask, run_repair, run_trace
-from obento.server.deps import Db, Person, Services, ServicesDep, at_desk, reading
+from obento.server.deps import Db, OpeningRoute, Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble
 from obento.server.results.lookup import outcomes_of
 from obento.server.review.models import ChangeView, RepairView, ReviewView, WavesView
@@ -25,7 +25,7 @@ MOST_INNER = 400
 """Inner signals that a dump holds at most."""
 
 
-router = APIRouter(prefix="/api", tags=["review"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["review"])
 
 
 @router.get("/tasks/{task_id}/review/{handin_id}", response_model=ReviewView)

@@ -6,6 +6,7 @@ import threading
 from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import TypeVar
 
 from obento.core.check.check import LoadedSpec
 from obento.core.check.expectation.model import Expectation
@@ -15,11 +16,15 @@ from obento.runner.pool import BUSY
 from obento.runner.worker import SpecFiles
 from obento.server.errors import Trouble
 from obento.server.specs.cases import case_labels
-from obento.store import course, specs
-from obento.store.connection import Connection, Store
+from obento.store import specs
+from obento.store.connection import Connection
 from obento.store.specs import SpecVersion
 
-_KEPT = 24
+T = TypeVar("T")
+
+_KEPT = 96
+MOST_OPENED = _KEPT
+"""Specs opened for one piece of work; a lab of more tasks than are kept would otherwise go round for ever."""
 
 
 class CaseLabels:
@@ -56,6 +61,15 @@ class OpenSpec:
     def labels(self, count: int) -> list[str]:
         """The labels of the first cases."""
         return self.case_labels.first(count)
+
+
+class NotOpened(Exception):
+    """What a transaction needs is a spec that nobody has opened lately: it ends, the spec is opened (`meanwhile`), and
+    it begins again. So nothing is held while a worker has it."""
+
+    def __init__(self, files: SpecFiles) -> None:
+        super().__init__(files.name)
+        self.files = files
 
 
 Opener = Callable[[SpecFiles], LoadedSpec | str]
@@ -122,13 +136,31 @@ class OpenedSpecs:
                 self._kept.popitem(last=False)
         return kept
 
-    def warm(self, store: Store, lab_id: int) -> None:
-        """Open the specs of a lab, so that nobody who has begun a transaction waits for a worker in it."""
-        with store.transaction() as c:
-            rows = [specs.current_spec(c, task.id) for task in course.tasks_of(c, lab_id) if task.is_right]
-            waiting = [version_spec(c, row) for row in rows if row is not None]
-        for files in waiting:
-            self.load(files)
+    def inside(self, files: SpecFiles) -> LoadedSpec:
+        """A spec that a transaction needs.
+
+        Raises
+        ------
+        NotOpened
+            If it has to be opened first.
+        """
+        return self._inside(files).loaded
+
+    def _inside(self, files: SpecFiles) -> _Kept:
+        with self._lock:
+            if files not in self._kept:
+                raise NotOpened(files)
+            self._kept.move_to_end(files)
+            return self._kept[files]
+
+    def meanwhile(self, work: Callable[[], T]) -> T:
+        """Do `work`, from the beginning after each spec that it needs and that has to be opened first."""
+        for _ in range(MOST_OPENED):
+            try:
+                return work()
+            except NotOpened as missing:
+                self.load(missing.files)
+        raise too_many_specs()
 
     def current(self, c: Connection, task_id: int) -> OpenSpec:
         """The newest version of a task's spec.
@@ -137,16 +169,23 @@ class OpenedSpecs:
         ------
         Trouble
             If there is none, or it has errors.
+        NotOpened
+            If it has to be opened first.
         """
         row = specs.current_spec(c, task_id)
         if row is None:
             raise Trouble(409, "this task has no spec yet; write one first")
         files = version_spec(c, row)
-        kept = self._load(files)
+        kept = self._inside(files)
         if kept.loaded.expectation is None or kept.labels is None:
             raise Trouble(409, "the spec has errors; mend it before anything is checked")
         provided = tuple(HandinFile(name, data) for name, data in specs.version_files(c, row, provided=True))
         return OpenSpec(row.id, row.number, files, provided, row.files_digest, kept.loaded.expectation, kept.labels)
+
+
+def too_many_specs() -> Trouble:
+    """A lab of more tasks than are kept open at once."""
+    return Trouble(503, "this lab has more tasks than can be kept open at once")
 
 
 def spec_files(c: Connection, task_id: int, text: str) -> SpecFiles:

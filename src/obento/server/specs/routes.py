@@ -10,7 +10,7 @@ from obento.core.check.check import LoadedSpec
 from obento.core.spec.model import EDITION
 from obento.runner.worker import SpecFiles, run_catch_rate, run_open, run_task
 from obento.server.checking.effects import effects_of, tasks_under
-from obento.server.deps import Person, Services, ServicesDep, at_desk, reading
+from obento.server.deps import OpeningRoute, Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble, not_found
 from obento.server.results.lookup import outcomes_of
 from obento.server.specs.models import CatchRateView, EffectAsked, Effects, SpecPreview, SpecText, SpecView
@@ -25,7 +25,7 @@ from obento.store.specs import SpecVersion
 
 _MOST_BYTES = 4_000_000
 
-router = APIRouter(prefix="/api", tags=["specs"])
+router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["specs"])
 
 
 @router.get("/tasks/{task_id}/spec")

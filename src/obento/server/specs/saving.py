@@ -11,7 +11,7 @@ from obento.store.connection import Connection
 
 def save_text(c: Connection, task_id: int, text: str, person_id: int, opened: OpenedSpecs) -> None:
     """Save a spec's text as the newest version of a task, whether it has errors or not."""
-    loaded = opened.load(spec_files(c, task_id, text))
+    loaded = opened.inside(spec_files(c, task_id, text))
     task = course.task(c, task_id)
     if task is None:
         raise not_found("task")
