@@ -1,9 +1,10 @@
-"""Kills the server, a worker or the database at seeded moments of an evening, and counts what was lost.
+"""Kills the server, a worker or the database, or fills the disk, at seeded moments of an evening, and counts what was
+lost.
 
 `PYTHONPATH=src:. python bench/faults.py [rounds] [seed]` starts a server of its own. In every round somebody uploads,
 checks, comments, marks or releases while something is killed; what was acknowledged (answered with 200) must be there
 afterwards, and no run may stand still. Prints the rounds by fault, the records acknowledged, lost, and the runs that
-stood."""
+stood. The disk is a small one of its own, in memory; who may not mount one has the other faults."""
 
 from __future__ import annotations
 
@@ -16,7 +17,8 @@ import tempfile
 import threading
 import time
 from collections import Counter
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass, field
 from pathlib import Path
 
@@ -28,6 +30,8 @@ from obento.store.mariadb import free_port
 
 ROOT = Path(__file__).resolve().parents[1]
 FAULTS = ("server", "worker", "database")
+FULL = "full disk"
+_DISK_MB = 400
 RIGHT = "module sluice(input high, wide, output warn); assign warn = high & ~wide; endmodule // {}\n"
 WRONG = "module sluice(input high, wide, output warn); assign warn = high | ~wide; endmodule // {}\n"
 PASSWORD = "locks-and-lamps"
@@ -81,9 +85,11 @@ class Evening:
             self._process.wait(60)
 
     def kill(self, fault: str) -> None:
-        """Kill one of what runs here."""
+        """Kill one of what runs here, or leave no room on the disk."""
         assert self._process is not None
-        if fault == "server":
+        if fault == FULL:
+            fill(self._folder / "filler")
+        elif fault == "server":
             self._process.kill()
             self._process.wait()
         elif fault == "database":
@@ -93,6 +99,15 @@ class Evening:
             workers = _below(_below([self._process.pid]))
             if workers:
                 os.kill(workers[len(workers) // 2], signal.SIGKILL)
+
+    def mend(self, fault: str) -> None:
+        """What a person has to do: start the server, make room on the disk."""
+        if fault == FULL:
+            time.sleep(1)
+            (self._folder / "filler").unlink()
+        elif fault == "server":
+            self.start()
+        self.wait_until_well()
 
     def sign_in(self) -> None:
         body = {"email": "mira@college.example", "password": PASSWORD}
@@ -119,6 +134,27 @@ class Evening:
             return self._http.request(method, path, headers=self._headers, **more).status_code == 200  # type: ignore[arg-type]
         except httpx.HTTPError:
             return False
+
+
+def fill(path: Path) -> None:
+    """Write until there is no room left."""
+    with path.open("wb", buffering=0) as out, suppress(OSError):
+        while True:
+            out.write(bytes(4096))
+
+
+@contextmanager
+def small_disk() -> Iterator[tuple[Path, tuple[str, ...]]]:
+    """A folder for the records, and the faults that can be made with it."""
+    with tempfile.TemporaryDirectory() as name:
+        options = ["-t", "tmpfs", "-o", f"size={_DISK_MB}m", "tmpfs", name]
+        if subprocess.run(["mount", *options], check=False, capture_output=True).returncode:
+            yield Path(name), FAULTS
+            return
+        try:
+            yield Path(name), (*FAULTS, FULL)
+        finally:
+            subprocess.run(["umount", "--lazy", name], check=True)
 
 
 def _below(parents: list[int]) -> list[int]:
@@ -217,7 +253,7 @@ class Work:
     possible_marks: tuple[float, ...] = ()
 
 
-def run(rounds: int, seed: int, folder: Path) -> Outcome:
+def run(rounds: int, seed: int, folder: Path, faults: tuple[str, ...] = FAULTS) -> Outcome:
     """So many rounds; the same ones for the same seed, as far as that is up to us."""
     dice = random.Random(seed)
     outcome = Outcome()
@@ -227,17 +263,15 @@ def run(rounds: int, seed: int, folder: Path) -> Outcome:
         evening.sign_in()
         work = Work(evening)
         for number in range(1, rounds + 1):
-            fault, name = dice.choice(FAULTS), dice.choice(list(work.actions(number)))
+            fault, name = dice.choice(faults), dice.choice(list(work.actions(number)))
             do, note = work.actions(number)[name]
             heard: list[bool] = []
             doing = threading.Thread(target=lambda do=do, heard=heard: heard.append(do()))
             doing.start()
             time.sleep(dice.random() * 0.12)
             evening.kill(fault)
-            if fault == "server":
-                evening.start()
+            evening.mend(fault)
             doing.join(120)
-            evening.wait_until_well()
             if heard == [True]:
                 outcome.acknowledged += 1
                 note()
@@ -258,9 +292,9 @@ def run(rounds: int, seed: int, folder: Path) -> Outcome:
 def main() -> None:
     rounds = int(sys.argv[1]) if len(sys.argv) > 1 else 200
     seed = int(sys.argv[2]) if len(sys.argv) > 2 else 1
-    with tempfile.TemporaryDirectory() as folder:
+    with small_disk() as (folder, faults):
         begun = time.monotonic()
-        found = run(rounds, seed, Path(folder))
+        found = run(rounds, seed, folder, faults)
     for what, count in sorted(found.faults.items()):
         print(f"{count:5} {what}")
     print(f"{rounds} rounds in {time.monotonic() - begun:.0f} s: {found.acknowledged} records acknowledged,"
