@@ -59,3 +59,12 @@ def test_all_that_leads_to_an_output_stays() -> None:
     assert len(without_unread(design).processes) == len(design.processes) - 2
     whole = build(HEAD + "endmodule\n")
     assert without_unread(whole) is whole
+
+
+def test_each_signal_is_followed_once() -> None:
+    """Four thousand writers of one signal, all of which it reads: a list of all for each would be sixteen million."""
+    size = 4_000
+    links = "".join(f"always @* s[{i + 1}] = ~s[{i}];" for i in range(size))
+    chain = f"reg [{size}:0] s; always @* s[0] = a; {links}"
+    assert left(f"{chain} wire t = s[{size}];") == size + 2  # each may wake itself
+    assert left(f"{chain} reg t; always @(posedge clk) if (s[{size}]) $finish;") == size + 2

@@ -13,6 +13,8 @@ from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import all_targets, expressions, statements
 from obento.core.ir.nodes import Assign, Block, Call, Case, If, Ref, SystemCall, walk
 
+_NOBODY: frozenset[int] = frozenset()
+
 
 def without_unread(design: Design) -> Design:
     """The same design without the processes that nothing shows; itself where there are none."""
@@ -62,31 +64,42 @@ class _Net:
 def _reach(nets: list[_Net], writers: dict[int, list[int]], live: bytearray, first: Iterable[int]) -> None:
     """Have these processes stay, with all whose results they read."""
     todo = list(first)
+    followed: set[int] = set()
     while todo:
         index = todo.pop()
         if not live[index]:
             live[index] = 1
-            for signal in nets[index].reads:
-                todo += [w for w in writers.get(signal, ()) if not live[w]]
+            for signal in nets[index].reads - followed:
+                followed.add(signal)
+                todo += writers.get(signal, ())
 
 
 def _in_circles(nets: list[_Net], live: bytearray) -> list[int]:
     """Of the processes that nothing shows those that might wake each other for ever, or are woken by such."""
     idle = [i for i in range(len(nets)) if not live[i]]
     woken_by: dict[int, list[int]] = {}
+    writers: dict[int, set[int]] = {}
     for index in idle:
         for signal in nets[index].watches:
             woken_by.setdefault(signal, []).append(index)
-    wakes = {i: [w for s in nets[i].writes for w in woken_by.get(s, ()) if w != i] for i in idle}
-    wakers = dict.fromkeys(idle, 0)
-    for index in idle:
-        wakers[index] += bool(nets[index].by_itself)
-        for woken in wakes[index]:
-            wakers[woken] += 1
-    ready = [i for i in idle if not wakers[i]]
-    for index in ready:  # grows while it is walked
-        for woken in wakes[index]:
-            wakers[woken] -= 1
-            if not wakers[woken]:
-                ready.append(woken)
-    return [i for i in idle if wakers[i]]
+        for signal in nets[index].writes:
+            writers.setdefault(signal, set()).add(index)
+
+    def comes_to_rest(index: int) -> bool:
+        """Whether all who wake it, beside itself, are known to come to rest."""
+        net = nets[index]
+        return not net.by_itself and all(writers.get(s, _NOBODY) <= {index} for s in net.watches)
+
+    at_rest = {i for i in idle if comes_to_rest(i)}
+    todo = list(at_rest)
+    while todo:
+        index = todo.pop()
+        for signal in nets[index].writes:
+            left = writers[signal]
+            left.discard(index)
+            # With one writer left it alone can be woken by nobody else; with none, whoever waits for the signal.
+            for woken in woken_by.get(signal, ()) if not left else left if len(left) == 1 else ():
+                if woken not in at_rest and comes_to_rest(woken):
+                    at_rest.add(woken)
+                    todo.append(woken)
+    return [i for i in idle if i not in at_rest]
