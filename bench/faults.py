@@ -239,8 +239,8 @@ class Work:
         student = next(s for s in feedback["students"] if s["student_id"] == self.student)
         review = ask("GET", f"/tasks/{self.task}/review/{self.handin}")
         found = []
-        if entry["attempts"] < self.attempts:
-            found.append(f"{self.attempts - entry['attempts']} uploads")
+        if len(entry["attempts"]) < self.attempts:
+            found.append(f"{self.attempts - len(entry['attempts'])} uploads")
         if self.comment and self.comment not in (review["comment"], *self.possible_comments):
             found.append(f"{self.comment} (there is {review['comment']})")
         if self.letters and student["letter"] not in ("released", "read"):

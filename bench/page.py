@@ -19,7 +19,7 @@ from obento.core.check.check import check_handin
 from obento.core.spec.model import EDITION
 from obento.intake.archive import unpack
 from obento.runner.engine import engine_version
-from obento.server.intake.service import take_in
+from obento.server.intake.taking_in import take_in
 from obento.server.specs.opened import OpenedSpecs, spec_files
 from obento.store import course, handins, people, results, specs
 from obento.store.connection import Store
@@ -42,7 +42,7 @@ def _fill(store: Store) -> tuple[int, int]:
     with store.transaction() as c:
         ta, class_id = add_teacher(c)
         for i in range(300):
-            people.put_student(c, class_id, f"{10_000 + i}", f"Student {i}", "", {}, i)
+            people.put_student(c, class_id, people.Listed(f"{10_000 + i}", f"Student {i}"), i)
         lab_id = course.add_lab(c, class_id, "Bench", None)
         task_id = course.add_task(c, lab_id, "unit12")
         opened = OpenedSpecs()

@@ -35,7 +35,7 @@ def _fill(store: Store, students: int) -> tuple[int, int]:
     with store.transaction() as c:
         ta, class_id = add_teacher(c)
         for i in range(students):
-            people.put_student(c, class_id, f"{10_000 + i}", f"Student {i}", "", {}, i)
+            people.put_student(c, class_id, people.Listed(f"{10_000 + i}", f"Student {i}"), i)
         lab_id = course.add_lab(c, class_id, "Bench", None)
         task_id = course.add_task(c, lab_id, "unit16")
         loaded = OpenedSpecs().load(spec_files(c, task_id, WIDE_SPEC))

@@ -64,7 +64,7 @@ def _fill(store: Store) -> tuple[int, int]:
     """A class of one student and a lab of one task; gives both their numbers."""
     with store.transaction() as c:
         ta, class_id = add_teacher(c)
-        people.put_student(c, class_id, "10001", "Student", "", {}, 0)
+        people.put_student(c, class_id, people.Listed("10001", "Student"), 0)
         lab_id = course.add_lab(c, class_id, "Bench", None)
         task_id = course.add_task(c, lab_id, "lock_interlock")
         loaded = OpenedSpecs().load(spec_files(c, task_id, _SPEC))

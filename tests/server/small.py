@@ -33,9 +33,15 @@ class Small:
         assert self.ta.send("PUT", f"/tasks/{self.task}/spec", {"text": spec})["preview"]["is_right"]
 
     def hand_in(self, **texts: str) -> Small:
-        self.ta.drop(self.lab, "class.zip", zipped(**texts))
+        self.drop(**texts)
         self.ta.check(self.lab)
         return self
+
+    def drop(self, **texts: str) -> int:
+        """Hand in, and say that it was received when it was dropped."""
+        drop_id = int(self.ta.drop(self.lab, "class.zip", zipped(**texts))["drop_id"])
+        self.ta.send("PUT", f"/drops/{drop_id}/times", {"times": "upload"})
+        return drop_id
 
     def clusters(self):  # type: ignore[no-untyped-def]
         return self.ta.get(f"/tasks/{self.task}/results")["clusters"]

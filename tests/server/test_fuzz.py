@@ -152,7 +152,7 @@ def test_headers_of_any_kind(ta: Client) -> None:
 LISTS = [
     (b"number,name\r1,Ada\r2,Bea\r", 200),  # old line ends
     (b"number,name\r\n1,Ada\n2,Bea", 200),
-    (b"number,name\n1," + b"x" * 201, 422),
+    (b"number,name\n1," + b"x" * 201, 200),
     (b"number,name\n1," + b"x" * 200_000, 422),
     (b"number,name\n" + b"7" * 101 + b",Ada", 422),
     (b'number,name\n1,"Ada', 200),
@@ -170,7 +170,7 @@ def test_class_lists_of_any_kind(ta: Client, data: bytes, status: int) -> None:
     answer = ta.http.post(f"/api/classes/{class_id}/roster", files={"file": ("l.csv", data)}, headers=ta.headers)
     assert answer.status_code == status, answer.text
     if b"@y.example" in data:
-        assert "line 2" in answer.json()["refused"][0]
+        assert "no mail can be sent" in answer.json()["problems"][0]["text"]
 
 
 def test_a_file_over_the_bound_is_refused_not_cut(ta: Client) -> None:
@@ -198,7 +198,7 @@ def test_six_drops_for_a_new_student_at_once(ta: Client, application: TestClient
     with ThreadPoolExecutor(6) as threads:
         assert list(threads.map(drop, range(6))) == [200] * 6
     rows = [e for e in ta.get(f"/labs/{small.lab}/intake")["entries"] if e["label"].startswith("tomo")]
-    assert len(rows) == 1 and rows[0]["attempts"] == 6
+    assert len(rows) == 1 and len(rows[0]["attempts"]) == 6
 
 
 def test_every_answer_says_what_may_be_loaded_and_kept(ta: Client, application: TestClient) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 
@@ -29,12 +30,13 @@ def transactions(application: TestClient, monkeypatch: pytest.MonkeyPatch) -> It
     @contextmanager
     def counted(is_shown: bool = True) -> Iterator[Connection]:
         nonlocal under_way
+        of_a_request = "AnyIO" in threading.current_thread().name  # not of checks and mails, which go on meanwhile
         with begin(is_shown) as c:
-            under_way += 1
+            under_way += of_a_request
             try:
                 yield c
             finally:
-                under_way -= 1
+                under_way -= of_a_request
 
     def how(files: SpecFiles) -> LoadedSpec:
         seen.append(under_way)
@@ -49,7 +51,7 @@ def transactions(application: TestClient, monkeypatch: pytest.MonkeyPatch) -> It
 def test_pages_open_specs_outside_their_transactions(ta: Client, lab: int, transactions: list[int]) -> None:
     task = ta.get(f"/labs/{lab}")["tasks"][0]["id"]
     assert ta.get(f"/tasks/{task}/results")["clusters"]
-    assert transactions == [0]
+    assert transactions and not any(transactions)
     assert ta.get(f"/labs/{lab}/feedback")
     assert transactions and not any(transactions)
 
@@ -58,7 +60,7 @@ def test_a_new_task_is_saved_once(ta: Client, lab: int, transactions: list[int])
     before = len(ta.get(f"/labs/{lab}")["tasks"])
     task = ta.send("POST", f"/labs/{lab}/tasks", {"title": "One more"})["id"]
     assert len(ta.get(f"/labs/{lab}")["tasks"]) == before + 1
-    assert transactions == [0]
+    assert transactions and not any(transactions)
     ta.send("PUT", f"/tasks/{task}/spec", {"text": "title = 'none'"})
     assert not any(transactions)
 

@@ -42,6 +42,12 @@ def test_what_a_role_may_do(standing: Standing, rights: set[str]) -> None:
     assert rights_of(standing) == rights
 
 
+def _came(ta: Client, lab: int) -> dict[str, int]:
+    """An attempt of a lab, and the drop it came in."""
+    intake = ta.get(f"/labs/{lab}/intake")
+    return {"attempt_id": intake["entries"][0]["attempts"][0]["id"], "drop_id": intake["drops"][0]["id"]}
+
+
 class Places:
     """Things of one class, and of another one by which nothing of the first may be reached."""
 
@@ -53,9 +59,14 @@ class Places:
         self.ids = {
             "class_id": self.class_id, "lab_id": small.lab, "task_id": small.task,
             "handin_id": small.handin("Tomo Arakida"), "student_id": students[0]["student_id"], "person_id": 999_999,
-            "cluster": small.clusters()[0]["key"],
+            "cluster": small.clusters()[0]["key"], **_came(ta, small.lab),
         }  # fmt: skip
-        self.elsewhere = {"task_id": other.task, "handin_id": other.handin("Tomo Arakida"), "lab_id": other.lab}
+        self.elsewhere = {
+            "task_id": other.task,
+            "handin_id": other.handin("Tomo Arakida"),
+            "lab_id": other.lab,
+            **_came(ta, other.lab),
+        }
 
     def path(self, route: str, **others: object) -> str:
         known = self.ids | others

@@ -68,11 +68,10 @@ def entered(c: Connection, expectation: Expectation, texts: dict[str, str]) -> d
     version = saved(c, task_id)
     found = {}
     for name, text in texts.items():
-        student = people.put_student(c, course.lab(c, lab).class_id, name, name, "", {}, 0)  # type: ignore[union-attr]
+        student = people.put_student(c, course.lab(c, lab).class_id, people.Listed(name, name), 0)  # type: ignore[union-attr]
         files = [HandinFile("sluice.v", text.encode())]
-        attempt = handins.add_attempt(
-            c, handins.handin_for(c, lab, student, None, ""), name, files, c.value("SELECT UTC_TIMESTAMP()"), False
-        )
+        came = handins.NewAttempt(name, files, c.value("SELECT UTC_TIMESTAMP()"), False)
+        attempt = handins.add_attempt(c, handins.handin_of(c, lab, student, None), came)
         assert attempt is not None
         checked = check_handin(expectation, files)
         new = NewResult(

@@ -66,11 +66,15 @@ ALL = list(statements())
 
 STUDENTS, LABS, TASKS = 600, 20, 3
 YEARS = [
-    f"INSERT INTO student SELECT seq, 1 + seq DIV 100, seq, seq, '', '{{}}', seq, NULL FROM seq_1_to_{STUDENTS}",
-    f"INSERT INTO lab SELECT seq, 1 + seq DIV 4, seq, NULL, 'last', 0, 0, NOW() FROM seq_1_to_{LABS}",
+    f"INSERT INTO student (id, class_id, number, name, given, position)"
+    f" SELECT seq, 1 + seq DIV 100, seq, seq, '{{}}', seq FROM seq_1_to_{STUDENTS}",
+    f"INSERT INTO lab (id, class_id, title, created_at) SELECT seq, 1 + seq DIV 4, seq, NOW() FROM seq_1_to_{LABS}",
     f"INSERT INTO task SELECT seq, 1 + seq DIV {TASKS}, 0, seq FROM seq_1_to_{LABS * TASKS}",
-    f"INSERT INTO handin SELECT seq, 1 + seq DIV 200, 1 + seq % {STUDENTS}, NULL, seq, NULL, NOW() FROM seq_1_to_3999",
-    "INSERT INTO attempt SELECT seq, 1 + seq DIV 2, seq % 2, seq, NOW(), 0, seq FROM seq_1_to_7999",
+    f"INSERT INTO handin (id, lab_id, student_id, label, created_at)"
+    f" SELECT seq, 1 + seq DIV 200, 1 + seq % {STUDENTS}, seq, NOW() FROM seq_1_to_3999",
+    "INSERT INTO attempt (id, handin_id, number, label, received_at, digest, task_id, drop_id)"
+    " SELECT seq, 1 + seq DIV 2, seq % 2, seq, NOW(), seq, IF(seq % 2, 1 + seq % 60, NULL), 1 + seq DIV 9 FROM"
+    " seq_1_to_7999",
     "INSERT INTO attempt_file (attempt_id, path, data) SELECT 1 + seq DIV 2, seq, '' FROM seq_1_to_15999",
     "INSERT INTO result (attempt_id, task_id, spec_version_id, engine, choices_digest, status, cluster, passed, total,"
     " planes, expected, detail, at)"
@@ -81,7 +85,8 @@ YEARS = [
     "INSERT INTO mark_entry SELECT seq, 1 + seq DIV 5, seq % 3, NULL, 'computed', 1, '', NULL, NULL, NOW()"
     " FROM seq_1_to_15999",
     "INSERT INTO comment SELECT seq, 1 + seq DIV 60, seq, 0, '', 1, 1 + seq % 9, NOW() FROM seq_1_to_2999",
-    f"INSERT INTO letter SELECT seq, 1 + seq DIV 200, 1 + seq % {STUDENTS}, 1, NULL, '{{}}', 1, NOW(), NULL"
+    f"INSERT INTO letter (id, lab_id, student_id, number, frozen, person_id, released_at)"
+    f" SELECT seq, 1 + seq DIV 200, 1 + seq % {STUDENTS}, 1, '{{}}', 1, NOW()"
     " FROM seq_1_to_3999",
     "INSERT INTO page_link SELECT seq, seq, NOW(), NULL, NULL FROM seq_1_to_3999",
     "INSERT INTO delivery SELECT seq, seq, '', NULL, 'sent', 0, '', NOW() FROM seq_1_to_3999",
@@ -93,7 +98,10 @@ YEARS = [
     "INSERT INTO consent SELECT 1 + seq DIV 20, seq, seq, 1, NOW() FROM seq_1_to_999",
     "INSERT INTO choice SELECT 1 + seq, 1 + seq DIV 20, seq, seq, 1, NOW() FROM seq_1_to_999",
     "INSERT INTO extension SELECT 1 + seq DIV 100, seq, NOW(), '', 1 FROM seq_1_to_999",
-    "INSERT INTO intake_drop SELECT seq, 1 + seq DIV 50, 1, '', NOW(), 1, '[]' FROM seq_1_to_999",
+    "INSERT INTO intake_drop (id, lab_id, person_id, name, at, files, left_out)"
+    " SELECT seq, 1 + seq DIV 50, 1, '', NOW(), 1, '[]' FROM seq_1_to_999",
+    "INSERT INTO known_label SELECT 1 + seq DIV 100, seq, '[1]', 1, NOW() FROM seq_1_to_999",
+    "INSERT INTO excused SELECT 1 + seq DIV 100, seq, '', 1, NOW() FROM seq_1_to_999",
     "INSERT INTO team_member SELECT 1 + seq DIV 3, seq FROM seq_1_to_599",
     "INSERT INTO team SELECT seq, 1 + seq DIV 10, seq FROM seq_1_to_199",
     "INSERT INTO repair (result_id, changes, tried, is_whole, at) SELECT seq, '[]', 1, 1, NOW() FROM seq_1_to_7999",

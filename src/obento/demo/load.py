@@ -13,11 +13,12 @@ from obento.core.spec.model import EDITION
 from obento.intake.archive import unpack
 from obento.intake.roster import read_roster
 from obento.server.accounts.security import hash_password
-from obento.server.intake.service import take_in
+from obento.server.intake.taking_in import take_in
 from obento.server.settings import Settings
 from obento.server.specs.opened import OpenedSpecs, spec_files
-from obento.store import accounts, course, people, results, specs
+from obento.store import accounts, course, owners, people, results, specs
 from obento.store.connection import Connection, Store
+from obento.store.people import Listed
 
 DEMO_TA = "mira@college.example"
 DEMO_LECTURER = "osk@college.example"
@@ -39,7 +40,8 @@ def load_demo(store: Store, settings: Settings) -> bool:
         course.set_rights(c, class_id, tas_release=True, tas_manage=True)
         people.add_role(c, class_id, lecturer, "lecturer")
         for position, row in enumerate(read_roster((folder / "roster.csv").read_bytes())):
-            people.put_student(c, class_id, row.number, row.name, row.email, row.given, position)
+            listed = Listed(row.number, row.name, row.email, row.group, row.team, row.remarks, row.given)
+            people.put_student(c, class_id, listed, position)
         for lab in about["lab"]:
             _load_lab(c, class_id, folder / lab["folder"], lab, ta)
     return True
@@ -64,6 +66,9 @@ def _load_lab(c: Connection, class_id: int, folder: Path, about: dict[str, Any],
         )
     lab = course.lab(c, lab_id)
     assert lab is not None
+    ids = {s.number: s for s in people.students(c, lab.class_id)}
+    for numbers in about.get("teams", []):
+        owners.put_team(c, lab_id, " and ".join(ids[n].name for n in numbers), [ids[n].id for n in numbers])
     for drop in about.get("drop", []):
         received = due + timedelta(hours=drop["hours"])
         name = f"{drop['name']}.zip"

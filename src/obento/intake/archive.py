@@ -12,7 +12,10 @@ import struct
 import time
 import zipfile
 import zlib
+from collections.abc import Mapping
+from contextlib import suppress
 from dataclasses import dataclass, field, replace
+from datetime import datetime
 from pathlib import Path
 from typing import BinaryIO
 
@@ -64,13 +67,15 @@ class ArchiveError(Exception):
 
 @dataclass(slots=True)
 class Drop:
-    """Files by path, and a sentence for each one that was left out.
+    """Files by path, a sentence for each one that was left out, and when each was packed, in no zone: those of a zip
+    inside when that was.
 
     What has a path that can be kept stays among the files, refused: whoever handed it in has handed in something.
     """
 
     files: list[HandinFile] = field(default_factory=list)
     left_out: list[str] = field(default_factory=list)
+    times: dict[str, datetime] = field(default_factory=dict)
 
     def refuse(self, path: str, why: str) -> None:
         self.left_out.append(f"{printable(path)}: {why}")
@@ -178,6 +183,8 @@ def _take(archive: zipfile.ZipFile, entry: zipfile.ZipInfo, drop: Drop, budget: 
         drop.left_out.append(f"{printable(name)}: its path leads out of the zip")
         return
     path = short_path(path, limits.name_characters)
+    with suppress(ValueError):  # a date that does not exist
+        drop.times[path] = datetime(*entry.date_time)
     if stat.S_ISLNK(entry.external_attr >> 16):
         drop.refuse(path, "a link, not a file")
         return
@@ -251,11 +258,16 @@ def is_zip(file: HandinFile) -> bool:
     return file.data[:4] in (b"PK\x03\x04", b"PK\x05\x06")
 
 
-def open_inner(files: list[HandinFile], limits: ArchiveLimits | None = None, budget: Budget | None = None) -> Drop:
+def open_inner(
+    files: list[HandinFile],
+    limits: ArchiveLimits | None = None,
+    budget: Budget | None = None,
+    times: Mapping[str, datetime] | None = None,
+) -> Drop:
     """Open zips among the files, one level deep; a zip in such a zip is left out. One that cannot be taken is the
-    trouble of whoever handed it in, not of the others."""
+    trouble of whoever handed it in, not of the others. What is in a zip takes the time at which that was packed."""
     budget = budget or Budget(limits or ArchiveLimits(), sum(len(f.data) for f in files))
-    drop = Drop()
+    drop = Drop(times=dict(times or {}))
     for file in files:
         if not is_zip(file) or file.path.lower().endswith((".docx", ".xlsx", ".odt", ".jar")):
             drop.files.append(file)
@@ -271,6 +283,8 @@ def open_inner(files: list[HandinFile], limits: ArchiveLimits | None = None, bud
             continue
         for found in inner.files:
             path = short_path(f"{folder}/{found.path}", budget.limits.name_characters)
+            if file.path in drop.times:
+                drop.times[path] = drop.times[file.path]
             if is_zip(found):
                 drop.refuse(path, "a zip in a zip in a zip")
             else:
@@ -300,6 +314,6 @@ def unpack(name: str, source: BinaryIO, limits: ArchiveLimits | None = None) -> 
         source.seek(0)
         path = safe_path(name.replace("\\", "/").rpartition("/")[2]) or "file"
         drop = Drop([HandinFile(short_path(path, limits.name_characters), source.read())])
-    inner = open_inner(drop.files, budget=budget)
+    inner = open_inner(drop.files, budget=budget, times=drop.times)
     inner.left_out = drop.left_out + inner.left_out
     return inner

@@ -27,13 +27,16 @@ class MailRoute:
     password: str = ""
 
 
-def link_mail(route: MailRoute, address: str, school: str, lab: str, link: str, expires: str) -> EmailMessage:
-    """The mail that tells a student where the letter is."""
+def link_mail(
+    route: MailRoute, address: str, school: str, lab: str, link: str, expires: str, corrects: bool = False
+) -> EmailMessage:
+    """The mail that tells a student where the letter is, or where the one is that corrects it."""
+    ready = f"Your feedback for {lab} was corrected" if corrects else f"Your feedback for {lab} is ready"
     text = (
-        f"Your feedback for {lab} is ready:\n\n{link}\n\nThe link is yours alone and holds until {expires}. Please do"
+        f"{ready}:\n\n{link}\n\nThe link is yours alone and holds until {expires}. Please do"
         f" not pass it on.\n\n{school}\n"
     )
-    return _message(route, address, f"Your feedback: {lab}", text)
+    return _message(route, address, f"Corrected feedback: {lab}" if corrects else f"Your feedback: {lab}", text)
 
 
 def welcome_mail(route: MailRoute, address: str, class_name: str, link: str, days: int) -> EmailMessage:

@@ -81,7 +81,7 @@ def create_app(settings: Settings, database: Address, revive: Callable[[], Addre
             mailbox = StandInMailbox(settings.var_folder / "mailbox")
             mailbox.start(free_port())
             route = MailRoute("127.0.0.1", mailbox.port, settings.mail_sender)
-        checks = CheckService(store, opened, settings.workers, settings.check_seconds)
+        checks = CheckService(store, opened, kept, settings.workers, settings.check_seconds)
         delivery = DeliveryService(store, settings, route)
         for pool in (opener, at_hand):
             pool.warm_up()

@@ -45,7 +45,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(EditedMeanwhile)
     def edited(_: Request, error: EditedMeanwhile) -> JSONResponse:
-        text = "somebody else saved this comment meanwhile; compare the two and save again"
+        text = f"somebody else saved this {error.what} meanwhile; compare the two and save again"
         return JSONResponse({"detail": text, "text": error.text, "version": error.version}, 409)
 
     @app.exception_handler(DatabaseGone)

@@ -8,7 +8,7 @@ from fastapi import Request
 
 from obento.server.errors import Trouble, not_found
 from obento.server.standing import Right, rights_of
-from obento.store import course
+from obento.store import course, drops, handins
 from obento.store.connection import Connection
 
 _OPEN = {
@@ -17,6 +17,7 @@ _OPEN = {
     "GET /api/invitation/{token}": "anybody",
     "POST /api/invitation/{token}": "anybody",
     "GET /api/page/{token}": "anybody",
+    "POST /api/letter/{token}": "anybody",
     "GET /api/me": "signed in",
     "GET /api/me/waiting": "signed in",
     "GET /api/me/sessions": "signed in",
@@ -29,12 +30,15 @@ _OPEN = {
 }
 _LOOK = """
 GET /api/classes/{class_id}/people
+GET /api/classes/{class_id}/students
 GET /api/labs/{lab_id}
 GET /api/labs/{lab_id}/terms
+GET /api/labs/{lab_id}/who
 GET /api/labs/{lab_id}/intake
 GET /api/labs/{lab_id}/check/events
 GET /api/labs/{lab_id}/feedback
 GET /api/labs/{lab_id}/letters/{student_id}
+GET /api/labs/{lab_id}/release
 GET /api/labs/{lab_id}/report
 GET /api/labs/{lab_id}/report.csv
 GET /api/labs/{lab_id}/marks/columns
@@ -59,7 +63,14 @@ POST /api/labs/{lab_id}/drops
 POST /api/labs/{lab_id}/check
 POST /api/labs/{lab_id}/check/cancel
 POST /api/labs/{lab_id}/drafts
+POST /api/tasks/{task_id}/drops
+PUT /api/drops/{drop_id}/times
 PUT /api/handins/{handin_id}/owner
+PUT /api/handins/{handin_id}/aside
+PUT /api/attempts/{attempt_id}/owner
+PUT /api/attempts/{attempt_id}/task
+PUT /api/attempts/{attempt_id}/received
+PUT /api/labs/{lab_id}/excused/{student_id}
 PUT /api/handins/{handin_id}/tasks/{task_id}/choice
 PUT /api/handins/{handin_id}/tasks/{task_id}/mark
 POST /api/tasks/{task_id}/consents
@@ -72,6 +83,9 @@ _MANAGE = """
 POST /api/classes/{class_id}/people
 DELETE /api/classes/{class_id}/people/{person_id}
 PUT /api/classes/{class_id}/rights
+POST /api/classes/{class_id}/students
+PUT /api/classes/{class_id}/students/{student_id}
+POST /api/classes/{class_id}/roster/preview
 POST /api/classes/{class_id}/roster
 DELETE /api/classes/{class_id}/students/{student_id}
 POST /api/classes/{class_id}/labs
@@ -163,7 +177,20 @@ def _of_handin(c: Connection, number: int) -> _Place | None:
     return _of_lab(c, lab_id) if lab_id is not None else None
 
 
-_LOOKS = {"class_id": _of_class, "lab_id": _of_lab, "task_id": _of_task, "handin_id": _of_handin}
+def _of_attempt(c: Connection, number: int) -> _Place | None:
+    lab_id = handins.lab_of_attempt(c, number)
+    return _of_lab(c, lab_id) if lab_id is not None else None
+
+
+def _of_drop(c: Connection, number: int) -> _Place | None:
+    lab_id = drops.lab_of_drop(c, number)
+    return _of_lab(c, lab_id) if lab_id is not None else None
+
+
+_LOOKS = {
+    "class_id": _of_class, "lab_id": _of_lab, "task_id": _of_task, "handin_id": _of_handin, "attempt_id": _of_attempt,
+    "drop_id": _of_drop,
+}  # fmt: skip
 
 
 def _place(c: Connection, request: Request) -> _Place | None:

@@ -58,10 +58,11 @@ def comments_by(c: Connection, person_id: int, task_id: int, cluster: str) -> li
 
 
 class EditedMeanwhile(Exception):
-    """Somebody else saved the comment first; `text` is what stands there now."""
+    """Somebody else saved the same (`what`: a comment, a spec) first; `text` is what stands there now."""
 
-    def __init__(self, text: str, version: int) -> None:
+    def __init__(self, what: str, text: str, version: int) -> None:
         super().__init__("edited meanwhile")
+        self.what = what
         self.text = text
         self.version = version
 
@@ -83,7 +84,7 @@ def put_comment(
         handin_id,
     )
     if known is not None and known["version"] != version and known["text"] != text:
-        raise EditedMeanwhile(known["text"], known["version"])
+        raise EditedMeanwhile("comment", known["text"], known["version"])
     if known is None:
         c.run(
             "INSERT INTO comment (task_id, cluster, handin_id, text, version, person_id, at) VALUES (%s, %s, %s, %s, 1,"

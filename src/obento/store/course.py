@@ -40,8 +40,8 @@ class LabHead:
 
 @dataclass(frozen=True, slots=True)
 class Lab:
-    """A lab with the class it belongs to. `which_attempt` is last, first or best; `late_share` what lateness costs, of
-    one."""
+    """A lab with the class it belongs to. `which_attempt` is last, first or best. Lateness costs `late_share` of one,
+    once or for each hour or day begun (`late_step`), after `late_grace` minutes, at most `late_cap`."""
 
     id: int
     class_id: int
@@ -49,6 +49,9 @@ class Lab:
     due_at: datetime | None
     which_attempt: str
     late_share: float
+    late_step: str
+    late_grace: int
+    late_cap: float
     class_name: str
     school: str
 
@@ -137,7 +140,8 @@ def labs_of(c: Connection, class_id: int) -> list[LabHead]:
 
 
 _LAB = (
-    "SELECT l.id, l.class_id, l.title, l.due_at, l.which_attempt, l.late_share, k.name AS class_name, k.school"
+    "SELECT l.id, l.class_id, l.title, l.due_at, l.which_attempt, l.late_share, l.late_step, l.late_grace, l.late_cap,"
+    " k.name AS class_name, k.school"
     " FROM lab l JOIN class k ON k.id = l.class_id"
 )
 
@@ -146,12 +150,25 @@ def lab(c: Connection, lab_id: int) -> Lab | None:
     return c.one(Lab, f"{_LAB} WHERE l.id = %s", lab_id)
 
 
-def set_lab(
-    c: Connection, lab_id: int, title: str, due_at: datetime | None, which_attempt: str, late_share: float
-) -> None:
+@dataclass(frozen=True, slots=True)
+class Terms:
+    """What a lab says of due date, attempts and lateness (see `Lab`)."""
+
+    title: str
+    due_at: datetime | None
+    which_attempt: str = "last"
+    late_share: float = 0.0
+    late_step: str = "once"
+    late_grace: int = 0
+    late_cap: float = 1.0
+
+
+def set_lab(c: Connection, lab_id: int, terms: Terms) -> None:
     c.run(
-        "UPDATE lab SET title = %s, due_at = %s, which_attempt = %s, late_share = %s WHERE id = %s",
-        title, due_at, which_attempt, late_share, lab_id,
+        "UPDATE lab SET title = %s, due_at = %s, which_attempt = %s, late_share = %s, late_step = %s, late_grace = %s,"
+        " late_cap = %s WHERE id = %s",
+        terms.title, terms.due_at, terms.which_attempt, terms.late_share, terms.late_step, terms.late_grace,
+        terms.late_cap, lab_id,
     )  # fmt: skip
 
 
@@ -206,3 +223,20 @@ def put_extension(c: Connection, lab_id: int, student_id: int, due_at: datetime,
 
 def drop_extension(c: Connection, lab_id: int, student_id: int) -> None:
     c.run("DELETE FROM extension WHERE lab_id = %s AND student_id = %s", lab_id, student_id)
+
+
+def excused(c: Connection, lab_id: int) -> dict[int, str]:
+    """Who need not hand in, with the reason, by student."""
+    rows = c.rows("SELECT student_id, reason FROM excused WHERE lab_id = %s", lab_id)
+    return {r["student_id"]: r["reason"] for r in rows}
+
+
+def excuse(c: Connection, lab_id: int, student_id: int, reason: str | None, person_id: int) -> None:
+    """Say that a student need not hand in, and why, or (None) that they have to."""
+    if reason is None:
+        c.run("DELETE FROM excused WHERE lab_id = %s AND student_id = %s", lab_id, student_id)
+        return
+    c.run(
+        "REPLACE INTO excused (lab_id, student_id, reason, person_id, at) VALUES (%s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        lab_id, student_id, reason, person_id,
+    )  # fmt: skip

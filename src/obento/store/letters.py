@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated, Any
@@ -39,6 +40,15 @@ class Page:
 
 
 @dataclass(frozen=True, slots=True)
+class Earlier:
+    """A letter that was corrected since; `frozen` is its text as it was released, JSON."""
+
+    frozen: str
+    number: int
+    released_at: datetime
+
+
+@dataclass(frozen=True, slots=True)
 class QueuedDelivery:
     """A link that waits to be sent; `school` and `lab` are those of its letter."""
 
@@ -69,7 +79,7 @@ def letters_of(c: Connection, lab_id: int) -> dict[int, LetterRow]:
     rows = c.all(
         LetterRow,
         "SELECT l.id, l.student_id, l.number, l.frozen, l.released_at, l.withdrawn_at,"
-        " (SELECT MIN(k.first_read_at) FROM page_link k WHERE k.letter_id = l.id) AS read_at,"
+        " l.read_at,"
         " (SELECT d.state FROM delivery d WHERE d.letter_id = l.id ORDER BY d.id DESC LIMIT 1) AS delivery,"
         " (SELECT d.trouble FROM delivery d WHERE d.letter_id = l.id ORDER BY d.id DESC LIMIT 1) AS trouble"
         " FROM letter l WHERE l.lab_id = %s ORDER BY l.number",
@@ -83,20 +93,38 @@ def withdraw_unread(c: Connection, lab_id: int) -> int:
     unread = [
         r["id"]
         for r in c.rows(
-            "SELECT l.id FROM letter l WHERE l.lab_id = %s AND l.withdrawn_at IS NULL AND NOT EXISTS (SELECT 1 FROM"
-            " page_link k WHERE k.letter_id = l.id AND k.first_read_at IS NOT NULL) FOR UPDATE",
+            "SELECT l.id FROM letter l WHERE l.lab_id = %s AND l.withdrawn_at IS NULL AND l.read_at IS NULL FOR UPDATE",
             lab_id,
         )
     ]
     for letter_id in unread:
-        c.run("UPDATE letter SET withdrawn_at = UTC_TIMESTAMP(6) WHERE id = %s", letter_id)
-        c.run("UPDATE page_link SET revoked_at = UTC_TIMESTAMP(6) WHERE letter_id = %s", letter_id)
-        c.run(
-            "UPDATE delivery SET state = 'failed', trouble = 'taken back', token = NULL WHERE letter_id = %s AND state"
-            " = 'queued'",
-            letter_id,
-        )
+        close(c, letter_id, "taken back")
     return len(unread)
+
+
+def letters_on(c: Connection, lab_id: int, student_ids: Sequence[int], handin_id: int) -> list[int]:
+    """The letters of some students that are still open and speak of one hand-in. Letters of before did not say which
+    hand-in they are on: all of the lab are meant."""
+    if not student_ids:
+        return []
+    marks = ", ".join(["%s"] * len(student_ids))
+    rows = c.rows(
+        f"SELECT id, frozen FROM letter WHERE lab_id = %s AND withdrawn_at IS NULL AND student_id IN ({marks})",
+        lab_id,
+        *student_ids,
+    )
+    return [r["id"] for r in rows if json.loads(r["frozen"]).get("handin_id", handin_id) == handin_id]
+
+
+def close(c: Connection, letter_id: int, why: str) -> None:
+    """Take a letter back, read or not: its links lead nowhere, a mail with one that waits is not sent."""
+    c.run("UPDATE letter SET withdrawn_at = UTC_TIMESTAMP(6) WHERE id = %s AND withdrawn_at IS NULL", letter_id)
+    c.run("UPDATE page_link SET revoked_at = UTC_TIMESTAMP(6) WHERE letter_id = %s", letter_id)
+    c.run(
+        "UPDATE delivery SET state = 'failed', trouble = %s, token = NULL WHERE letter_id = %s AND state = 'queued'",
+        why,
+        letter_id,
+    )
 
 
 def add_link(c: Connection, letter_id: int, token_hash: str, days: int) -> None:
@@ -106,21 +134,48 @@ def add_link(c: Connection, letter_id: int, token_hash: str, days: int) -> None:
     )  # fmt: skip
 
 
-def open_page(c: Connection, token_hash: str) -> Page | None:
-    """The letter behind a link that still holds; remembers that it was read."""
-    row = c.one(
+def page_behind(c: Connection, token_hash: str) -> Page | None:
+    """The newest letter of the student and lab that a link which still holds was made for."""
+    return c.one(
         Page,
-        "SELECT l.id, l.frozen, l.number, l.released_at, k.expires_at FROM page_link k JOIN letter l ON l.id ="
-        " k.letter_id WHERE k.token_hash = %s AND k.expires_at > UTC_TIMESTAMP(6) AND k.revoked_at IS NULL AND"
-        " l.withdrawn_at IS NULL",
+        "SELECT n.id, n.frozen, n.number, n.released_at, k.expires_at FROM page_link k JOIN letter l ON l.id ="
+        " k.letter_id JOIN letter n ON n.lab_id = l.lab_id AND n.student_id = l.student_id WHERE k.token_hash = %s AND"
+        " k.expires_at > UTC_TIMESTAMP(6) AND k.revoked_at IS NULL AND l.withdrawn_at IS NULL AND n.withdrawn_at IS"
+        " NULL ORDER BY n.number DESC LIMIT 1",
         token_hash,
     )
-    if row is not None:
-        c.run(
-            "UPDATE page_link SET first_read_at = COALESCE(first_read_at, UTC_TIMESTAMP(6)) WHERE token_hash = %s",
-            token_hash,
+
+
+def note_read(c: Connection, letter_id: int, token_hash: str) -> None:
+    """Remember that a letter was opened, and by which link."""
+    c.run("UPDATE letter SET read_at = COALESCE(read_at, UTC_TIMESTAMP(6)) WHERE id = %s", letter_id)
+    c.run(
+        "UPDATE page_link SET first_read_at = COALESCE(first_read_at, UTC_TIMESTAMP(6)) WHERE token_hash = %s",
+        token_hash,
+    )
+
+
+def earlier_than(c: Connection, letter_id: int) -> list[Earlier]:
+    """The letters that one corrects, newest first."""
+    return c.all(
+        Earlier,
+        "SELECT e.frozen, e.number, e.released_at FROM letter l JOIN letter e ON e.lab_id = l.lab_id AND e.student_id ="
+        " l.student_id AND e.number < l.number WHERE l.id = %s AND e.withdrawn_at IS NULL ORDER BY e.number DESC",
+        letter_id,
+    )
+
+
+def is_colleague(c: Connection, letter_id: int, person_id: int) -> bool:
+    """Whether somebody works on the class that a letter is of."""
+    return (
+        c.value(
+            "SELECT 1 FROM letter l JOIN lab b ON b.id = l.lab_id JOIN class_role r ON r.class_id = b.class_id WHERE"
+            " l.id = %s AND r.person_id = %s",
+            letter_id,
+            person_id,
         )
-    return row
+        is not None
+    )
 
 
 def queue_delivery(c: Connection, letter_id: int, address: str, token: str) -> None:

@@ -77,6 +77,17 @@ def machine_entries(c: Connection, handin_ids: Sequence[int]) -> dict[tuple[int,
     return found
 
 
+def by_people(c: Connection, handin_id: int, task_id: int) -> list[MarkEntry]:
+    """What people entered for one hand-in in one task, oldest first."""
+    return c.all(
+        MarkEntry,
+        f"SELECT {_COLUMNS} FROM mark_entry m WHERE m.handin_id = %s AND m.task_id = %s AND m.kind IN ('override',"
+        " 'manual', 'lifted') ORDER BY m.id",
+        handin_id,
+        task_id,
+    )
+
+
 def marks_of(c: Connection, lab_id: int) -> dict[tuple[int, int], list[MarkEntry]]:
     """The ledger of a lab by (hand-in, task), oldest first."""
     rows = c.all(

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import json
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from datetime import datetime
 
 from obento.store.connection import Connection
 from obento.store.planes import drop_unused, planes_of_handin
@@ -23,10 +24,14 @@ class Colleague:
 
 @dataclass(frozen=True, slots=True)
 class Student:
+    """A line of the class list; `group_name` and `team_name` are empty where it gives none."""
+
     id: int
     number: str
     name: str
     email: str
+    group_name: str
+    team_name: str
 
 
 def add_role(c: Connection, class_id: int, person_id: int, role: str) -> None:
@@ -47,30 +52,95 @@ def people_of(c: Connection, class_id: int) -> list[Colleague]:
     )
 
 
-def put_student(
-    c: Connection, class_id: int, number: str, name: str, email: str, given: Mapping[str, str], position: int
-) -> int:
-    """Add a roster row, or bring the one with this number up to date."""
-    c.run(
-        "INSERT INTO student (class_id, number, name, email, given, position) VALUES (%s, %s, %s, %s, %s, %s) ON"
-        " DUPLICATE KEY UPDATE name = VALUES(name), email = VALUES(email), given = VALUES(given), position ="
-        " VALUES(position)",
+@dataclass(frozen=True, slots=True)
+class Listed:
+    """What a class list says of a student; `given` is every column as it was given."""
+
+    number: str
+    name: str
+    email: str = ""
+    group: str = ""
+    team: str = ""
+    remarks: str = ""
+    given: Mapping[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class ListedStudent:
+    """A line of the class list, of those who left too."""
+
+    id: int
+    number: str
+    name: str
+    email: str
+    group_name: str
+    team_name: str
+    remarks: str
+    left_at: datetime | None
+
+
+def put_student(c: Connection, class_id: int, listed: Listed, position: int, student_id: int | None = None) -> int:
+    """Add a line to the class list, or bring one up to date: the one with this number, or the one named."""
+    known = student_id or c.value("SELECT id FROM student WHERE class_id = %s AND number = %s", class_id, listed.number)
+    values = (
+        listed.number, listed.name, listed.email, listed.group, listed.team, listed.remarks,
+        json.dumps(dict(listed.given), ensure_ascii=False), position,
+    )  # fmt: skip
+    if known is not None:
+        c.run(
+            "UPDATE student SET number = %s, name = %s, email = %s, group_name = %s, team_name = %s, remarks = %s,"
+            " given = %s, position = %s, left_at = NULL WHERE id = %s",
+            *values,
+            known,
+        )
+        return int(known)
+    return c.insert(
+        "INSERT INTO student (number, name, email, group_name, team_name, remarks, given, position, class_id) VALUES"
+        " (%s, %s, %s, %s, %s, %s, %s, %s, %s)",
+        *values,
         class_id,
-        number,
-        name,
-        email,
-        json.dumps(given, ensure_ascii=False),
-        position,
     )
-    return int(c.value("SELECT id FROM student WHERE class_id = %s AND number = %s", class_id, number))
+
+
+def set_student(c: Connection, student_id: int, listed: Listed) -> None:
+    """Change what the class list says of one student."""
+    c.run(
+        "UPDATE student SET number = %s, name = %s, email = %s, group_name = %s, team_name = %s, remarks = %s WHERE id"
+        " = %s",
+        listed.number, listed.name, listed.email, listed.group, listed.team, listed.remarks, student_id,
+    )  # fmt: skip
+
+
+def set_left(c: Connection, student_id: int, has_left: bool) -> None:
+    """Say that a student is out of the class from now on, or in it again."""
+    c.run("UPDATE student SET left_at = IF(%s, UTC_TIMESTAMP(6), NULL) WHERE id = %s", has_left, student_id)
+
+
+def class_list(c: Connection, class_id: int) -> list[ListedStudent]:
+    """All lines of a class list, those who left last."""
+    return c.all(
+        ListedStudent,
+        "SELECT id, number, name, email, group_name, team_name, remarks, left_at FROM student WHERE class_id = %s AND"
+        " erased_at IS NULL ORDER BY left_at IS NOT NULL, position, id",
+        class_id,
+    )
 
 
 def students(c: Connection, class_id: int) -> list[Student]:
     return c.all(
         Student,
-        "SELECT id, number, name, email FROM student WHERE class_id = %s AND erased_at IS NULL ORDER BY position, id",
+        "SELECT id, number, name, email, group_name, team_name FROM student WHERE class_id = %s AND erased_at IS NULL"
+        " AND left_at IS NULL ORDER BY position, id",
         class_id,
     )
+
+
+def namesakes(c: Connection, class_id: int) -> frozenset[str]:
+    """The names that more than one student of a class has."""
+    rows = c.rows(
+        "SELECT name FROM student WHERE class_id = %s AND erased_at IS NULL GROUP BY name HAVING COUNT(*) > 1", class_id
+    )
+    return frozenset(r["name"] for r in rows)
 
 
 def given_of(c: Connection, class_id: int) -> dict[int, dict[str, str]]:
@@ -97,10 +167,11 @@ def erase_student(c: Connection, student_id: int) -> None:
             drop_unused(c, digest)
     c.run("DELETE FROM letter WHERE student_id = %s", student_id)
     c.run("DELETE FROM extension WHERE student_id = %s", student_id)
+    c.run("DELETE FROM excused WHERE student_id = %s", student_id)
     c.run("DELETE FROM team_member WHERE student_id = %s", student_id)
     c.run("DELETE FROM mark_entry WHERE student_id = %s", student_id)
     c.run(
-        "UPDATE student SET name = '', email = '', given = '{}', number = CONCAT('erased-', id), erased_at ="
-        " UTC_TIMESTAMP(6) WHERE id = %s",
+        "UPDATE student SET name = '', email = '', group_name = '', team_name = '', remarks = '', given = '{}',"
+        " number = CONCAT('erased-', id), erased_at = UTC_TIMESTAMP(6) WHERE id = %s",
         student_id,
     )

@@ -273,19 +273,6 @@ def _standing(row: Result, handin_id: int, attempt: int, late: bool) -> Result:
     return replace(row, handin_id=handin_id, attempt=attempt, late=late)
 
 
-def is_best(c: Connection, result_id: int) -> bool:
-    """Whether no other attempt of the same hand-in passes more under the same spec version; of equal ones the later is
-    the best."""
-    better = c.value(
-        "SELECT 1 FROM result r JOIN attempt a ON a.id = r.attempt_id JOIN attempt b ON b.handin_id = a.handin_id AND"
-        " b.id <> a.id JOIN result o ON o.attempt_id = b.id AND o.task_id = r.task_id AND o.spec_version_id ="
-        " r.spec_version_id WHERE r.id = %s AND (o.passed > r.passed OR (o.passed = r.passed AND b.number > a.number))"
-        " LIMIT 1",
-        result_id,
-    )
-    return better is None
-
-
 def latest_of(c: Connection, attempt_id: int, task_id: int, version_id: int) -> Result | None:
     """The newest outcome of one attempt under one spec version."""
     return c.one(

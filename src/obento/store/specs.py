@@ -23,6 +23,7 @@ class SpecVersion:
     number: int
     text: str
     digest: str
+    person_id: int | None
     is_right: bool
     created_at: datetime
     used_at: datetime | None
@@ -33,8 +34,8 @@ class SpecVersion:
 
 
 _SPEC = (
-    "SELECT id, task_id, number, text, digest, is_right, created_at, used_at, edition, files_digest, frozen_at,"
-    " is_frozen_late FROM spec_version WHERE task_id = %s ORDER BY id DESC LIMIT 1"
+    "SELECT id, task_id, number, text, digest, person_id, is_right, created_at, used_at, edition, files_digest,"
+    " frozen_at, is_frozen_late FROM spec_version WHERE task_id = %s ORDER BY id DESC LIMIT 1"
 )
 
 
@@ -73,11 +74,11 @@ def save_spec(
 ) -> int:
     """Save a spec's text, read by the rules of `edition`, with the files that lie beside it now.
 
-    It goes into the newest version while nothing rests on that, else it becomes a new version; a used one that says the
-    same stays."""
+    It goes into the newest version while nothing rests on that and the same person wrote it, else it becomes a new
+    version: nobody's text is lost. One that says the same stays."""
     newest = c.one(SpecVersion, f"{_SPEC} FOR UPDATE", task_id)
     c.run("UPDATE task SET title = %s WHERE id = %s", title, task_id)
-    if newest is not None and newest.used_at is None:
+    if newest is not None and newest.used_at is None and (newest.person_id in (None, person_id) or newest.text == text):
         c.run(
             "UPDATE spec_version SET text = %s, digest = %s, edition = %s, is_right = %s, person_id = %s, created_at ="
             " UTC_TIMESTAMP(6) WHERE id = %s",

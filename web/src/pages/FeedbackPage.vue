@@ -10,6 +10,7 @@ import CommentList from '../features/feedback/CommentList.vue'
 import LetterSheet from '../features/feedback/LetterSheet.vue'
 import MarksExport from '../features/feedback/MarksExport.vue'
 import { useRelease } from '../features/feedback/release'
+import ReleaseList from '../features/feedback/ReleaseList.vue'
 import StudentTable from '../features/feedback/StudentTable.vue'
 import { told } from '../shared/attempt'
 import { useKeys } from '../shared/keys'
@@ -23,8 +24,21 @@ const router = useRouter()
 const chosen = ref<number | null>(null)
 const side = ref<'students' | 'comments'>('students')
 const { data: view, trouble, reload } = useResource((signal) => get(`/labs/${store.labId}/feedback`, { signal }), { lazy: true })
-const letter = useResource((signal) => get(`/labs/${store.labId}/letters/${chosen.value ?? 0}`, { signal }), { lazy: true })
-const { release, withdraw, ask } = useRelease(() => store.labId, afterSending)
+const letter = useResource(
+  async (signal) => {
+    const of = chosen.value ?? 0
+    return { of, text: await get(`/labs/${store.labId}/letters/${of}`, { signal }) }
+  },
+  { lazy: true },
+)
+const { release, withdraw, asked, isBusy } = useRelease(() => store.labId, afterSending)
+/** The students of the group that is looked at; null without one. */
+const inGroup = computed(() => {
+  if (!store.group) return null
+  const ids = new Set(store.who.filter((w) => w.group === store.group).map((w) => w.student_id))
+  return view.value?.students.filter((s) => ids.has(s.student_id)) ?? []
+})
+const shown = computed(() => view.value && { ...view.value, students: inGroup.value ?? view.value.students })
 const student = computed(() => view.value?.students.find((s) => s.student_id === chosen.value) ?? null)
 const ready = computed(() => view.value?.students.some((s) => s.handin_id !== null))
 const clusters = computed(() => openClusters(view.value))
@@ -53,7 +67,7 @@ async function draftAll(): Promise<void> {
   })
 }
 function walk(by: number): void {
-  const list = view.value?.students ?? []
+  const list = shown.value?.students ?? []
   const at = list.findIndex((s) => s.student_id === chosen.value)
   void choose(list[Math.max(0, Math.min(list.length - 1, at + by))])
 }
@@ -75,7 +89,7 @@ useKeys([
       <div class="row spread">
         <span class="sides">
           <button type="button" :class="{ here: side === 'students' }" @click="side = 'students'">
-            Students {{ view.students.length }}
+            Students {{ shown?.students.length }}
           </button>
           <button type="button" :class="{ here: side === 'comments' }" @click="side = 'comments'">
             Comments {{ said }} of {{ clusters.length }}
@@ -87,26 +101,46 @@ useKeys([
           <Popconfirm v-if="view.sent" title="Take back the letters nobody has opened?" ok-text="Take back" @confirm="withdraw"
             ><Button size="small" :disabled="!store.may('release')">Take back unread</Button></Popconfirm
           >
-          <Button size="small" type="primary" :disabled="!ready || !store.may('release')" @click="ask(view.students, true)"
-            >Release all</Button
+          <Button
+            size="small"
+            type="primary"
+            :disabled="!ready || !store.may('release')"
+            @click="asked = inGroup ? inGroup.map((s) => s.student_id) : null"
+            >Release{{ store.group ? ` group ${store.group}` : ' all' }}</Button
           >
         </span>
       </div>
-      <StudentTable v-if="side === 'students'" :view="view" :chosen="chosen" @choose="choose" />
-      <CommentList v-else :clusters="clusters" @kept="load" @draft="draftAll" @release="(x) => ask(x.students, false)" />
+      <StudentTable v-if="side === 'students' && shown" :view="shown" :chosen="chosen" @choose="choose" />
+      <CommentList
+        v-else
+        :clusters="clusters"
+        @kept="load"
+        @draft="draftAll"
+        @release="(x) => (asked = x.students.map((s) => s.student_id))"
+      />
     </section>
     <section class="preview">
       <div v-if="student" class="row spread">
         <span class="caption">The letter as {{ student.name.split(' ')[0] }} will see it</span>
-        <Button v-if="student.handin_id" size="small" :disabled="!store.may('release')" @click="release([student.student_id])"
+        <Button v-if="student.handin_id" size="small" :disabled="!store.may('release')" @click="asked = [student.student_id]"
           >Release this one</Button
         >
       </div>
       <p v-if="letter.trouble.value" class="trouble">{{ letter.trouble.value }}</p>
-      <LetterSheet v-else-if="letter.data.value" :letter="letter.data.value" />
+      <LetterSheet v-else-if="letter.data.value?.of === chosen" :letter="letter.data.value.text" />
     </section>
   </main>
   <p v-else-if="!trouble" class="empty">Loading…</p>
+  <ReleaseList
+    v-if="asked !== undefined && store.lab"
+    :lab-id="store.labId"
+    :class-id="store.lab.class_id"
+    :task-id="store.taskId"
+    :only="asked"
+    :busy="isBusy"
+    @release="release"
+    @close="asked = undefined"
+  />
 </template>
 
 <style scoped>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { Button, Modal } from 'ant-design-vue'
-import { h, ref } from 'vue'
+import { Button } from 'ant-design-vue'
+import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { get, post } from '../api/client'
+import { get } from '../api/client'
 import type { ClassCard } from '../api/schema'
 import LabTray from '../features/home/LabTray.vue'
 import NewClass from '../features/home/NewClass.vue'
@@ -20,8 +20,6 @@ const { data: classes, trouble, reload } = useResource((signal) => get('/home', 
 const newLabFor = ref(0)
 const peopleOf = ref<ClassCard | null>(null)
 const isClassOpen = ref(false)
-const rosterInput = ref<HTMLInputElement>()
-const rosterFor = ref(0)
 useKeys([{ key: 'n', label: 'new lab', act: () => (newLabFor.value = classes.value?.[0]?.id ?? 0) }])
 
 async function open(lab: number, place = 'results'): Promise<void> {
@@ -36,32 +34,7 @@ async function madeClass(): Promise<void> {
 }
 const mayManage = (k: ClassCard): boolean => k.rights.includes('manage')
 function askRoster(k: ClassCard): void {
-  rosterFor.value = k.id
-  rosterInput.value?.click()
-}
-async function putRoster(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
-  const form = new FormData()
-  form.append('file', file)
-  await told(async () => {
-    const taken = await post(`/classes/${rosterFor.value}/roster`, form)
-    if (taken.refused.length) {
-      Modal.warning({
-        title: `${count(taken.refused.length, 'address')} cannot get mail`,
-        content: h('div', [
-          'Everybody is in the list; these have no address now:',
-          h(
-            'ul',
-            taken.refused.slice(0, 12).map((said) => h('li', said)),
-          ),
-        ]),
-      })
-    }
-    await reload()
-  })
-  input.value = ''
+  void router.push({ name: 'class-list', params: { class: String(k.id) } })
 }
 </script>
 
@@ -77,7 +50,7 @@ async function putRoster(event: Event): Promise<void> {
         <div class="row">
           <span class="quiet">{{ count(k.students, 'student') }}</span>
           <Button size="small" @click="peopleOf = k">People</Button>
-          <Button v-if="mayManage(k)" size="small" @click="askRoster(k)">{{ k.students ? 'Update' : 'Load' }} class list</Button>
+          <Button size="small" @click="askRoster(k)">{{ k.students || !mayManage(k) ? 'Class list' : 'Load class list' }}</Button>
           <Button v-if="mayManage(k)" size="small" type="primary" @click="newLabFor = k.id">New lab <span class="n">n</span></Button>
         </div>
       </div>
@@ -99,7 +72,6 @@ async function putRoster(event: Event): Promise<void> {
       <Button type="primary" @click="isClassOpen = true">New class</Button>
     </div>
     <Button v-if="classes?.length" size="small" @click="isClassOpen = true">New class</Button>
-    <input ref="rosterInput" type="file" accept=".csv,text/csv" hidden @change="putRoster" />
     <ClassPeople v-if="peopleOf" :of="peopleOf" @changed="reload" @close="peopleOf = null" />
     <NewLab :class-id="newLabFor" @made="(lab) => open(lab, 'spec')" @close="newLabFor = 0" />
     <NewClass :open="isClassOpen" @made="madeClass" @close="isClassOpen = false" />

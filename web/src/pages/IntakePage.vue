@@ -27,17 +27,20 @@ async function load(): Promise<void> {
 void load()
 watch(() => store.finished, load)
 
-async function take(files: File[]): Promise<void> {
+async function take(files: File[], task: number | null): Promise<void> {
+  const lab = store.labId // whatever is on screen by the time it is taken in
   for (const file of files) {
     progress.value = `taking in ${file.name}`
     const form = new FormData()
     form.append('file', file)
     await told(async () => {
-      const came = await post(`/labs/${store.labId}/drops`, form)
+      const came = await (task === null ? post(`/labs/${lab}/drops`, form) : post(`/tasks/${task}/drops`, form))
       message.success(`${count(came.new_attempts, 'new attempt')}${came.repeated ? `, ${came.repeated} known already` : ''}`)
+      for (const note of came.notes) message.warning(note, 20)
     })
   }
   progress.value = ''
+  if (lab !== store.labId) return
   await load()
   await store.check()
 }
@@ -47,12 +50,26 @@ async function settle(entry: IntakeEntry, student_ids: number[]): Promise<void> 
 async function agree(task: number, b: NameBinding): Promise<void> {
   if (await told(() => post(`/tasks/${task}/consents`, { ours: b.ours, theirs: b.theirs }))) await load()
 }
+async function choose(task: number, entry: IntakeEntry, unit: string): Promise<void> {
+  const found = await told(async () => {
+    const spec = await get(`/tasks/${task}/spec`)
+    await put(`/handins/${entry.handin_id}/tasks/${task}/choice`, { ours: spec.preview.unit, theirs: unit })
+  })
+  if (found) await store.check()
+}
+async function aside(entry: IntakeEntry, reason: string | null): Promise<void> {
+  if (await told(() => put(`/handins/${entry.handin_id}/aside`, { reason }))) await load()
+}
 function review(task: number, entry: IntakeEntry): void {
   void router.push(`/lab/${store.labId}/task/${task}/review/${entry.handin_id}`)
 }
 const people = computed(() => (intake.value?.students ?? []).map((s) => ({ value: s.id, label: `${s.name} ${s.number}` })))
-const unsettled = computed(() => intake.value?.entries.filter((e) => !e.settled) ?? [])
-const settled = computed(() => intake.value?.entries.filter((e) => e.settled) ?? [])
+const shown = computed(() => (intake.value?.entries ?? []).filter((e) => !store.group || e.group === store.group || !e.who))
+const groups = computed(() => [
+  { title: 'to look at', entries: shown.value.filter((e) => !e.settled) },
+  { title: 'settled', entries: shown.value.filter((e) => e.settled && e.aside === null) },
+  { title: 'put aside', entries: shown.value.filter((e) => e.aside !== null) },
+])
 const titles = computed(() => new Map(store.lab?.tasks.map((t) => [t.id, t.title])))
 useKeys([
   { key: 'u', label: 'choose a zip', act: () => box.value?.choose() },
@@ -63,22 +80,28 @@ useKeys([
 <template>
   <p v-if="trouble" class="trouble">{{ trouble }}</p>
   <main v-if="intake" class="page">
-    <DropHistory :intake="intake"><DropBox ref="box" :progress="progress" @files="take" /></DropHistory>
+    <DropHistory :intake="intake" :titles="titles" :may="store.may('work')" @changed="load"
+      ><DropBox v-if="store.may('work')" ref="box" :progress="progress" :tasks="store.lab?.tasks ?? []" @files="take"
+    /></DropHistory>
     <section class="lines">
       <div class="line heads small quiet">
         <span>handed in as</span><span>person</span><span>task</span><span>language</span><span>unit</span><span>ports</span>
       </div>
-      <template v-for="(group, g) in [unsettled, settled]" :key="g">
-        <h2 v-if="group.length">{{ g === 0 ? `${group.length} to look at` : `${group.length} settled` }}</h2>
+      <template v-for="group in groups" :key="group.title">
+        <h2 v-if="group.entries.length">{{ group.entries.length }} {{ group.title }}</h2>
         <EntryLine
-          v-for="e in group"
+          v-for="e in group.entries"
           :key="e.handin_id"
           :entry="e"
           :titles="titles"
           :people="people"
           :running="!!store.run"
+          :may="store.may('work')"
           @settle="(ids) => settle(e, ids)"
           @agree="agree"
+          @choose="(task, unit) => choose(task, e, unit)"
+          @aside="(reason) => aside(e, reason)"
+          @changed="load"
           @check="store.check"
           @review="(task) => review(task, e)"
         />

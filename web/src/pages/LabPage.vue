@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { sentence } from '../api/client'
+import FindStudent from '../features/lab/FindStudent.vue'
 import LabTerms from '../features/lab/LabTerms.vue'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
@@ -15,6 +16,7 @@ const store = useLab()
 const trouble = ref('')
 const termsOpen = ref(false)
 const changes = ref(0)
+const finder = ref<InstanceType<typeof FindStudent>>()
 
 watch(
   () => [route.params.lab, route.params.task],
@@ -22,7 +24,6 @@ watch(
     if (!lab || !task) return
     store.taskId = Number(task)
     try {
-      if (store.lab?.id !== Number(lab)) store.lab = null
       await store.open(Number(lab))
       trouble.value = ''
     } catch (error) {
@@ -98,6 +99,15 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
           @change="toTask"
         />
       </template>
+      <button v-if="store.lab" type="button" class="lab find" title="find a student (/)" @click="finder?.open()">Find <kbd>/</kbd></button>
+      <Select
+        v-if="store.groups.length > 1"
+        v-model:value="store.group"
+        :options="[{ value: '', label: 'all groups' }, ...store.groups.map((g) => ({ value: g, label: `group ${g}` }))]"
+        size="small"
+        class="group"
+        aria-label="group"
+      />
       <template #places>
         <nav class="places" aria-label="Places">
           <button
@@ -121,6 +131,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
     <p v-if="trouble" class="trouble">{{ trouble }}</p>
     <p v-if="store.lab && !store.may('work')" class="notice">You look at this class as a reader: nothing you type here is kept.</p>
     <RouterView v-if="store.lab && store.task" :key="String(route.params.task) + String(route.name) + changes" />
+    <FindStudent ref="finder" />
     <LabTerms v-if="store.lab" :lab-id="store.lab.id" :open="termsOpen" @close="termsOpen = false" @changed="afterChange" />
   </div>
 </template>
@@ -169,7 +180,17 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
   background: rgb(255 255 255 / 12%);
 }
 .pick {
-  width: 220px;
+  width: 200px;
+}
+.group {
+  width: 108px;
+}
+.find {
+  margin-left: auto;
+}
+.find kbd {
+  font: 11px var(--mono);
+  opacity: 0.7;
 }
 .places {
   display: flex;

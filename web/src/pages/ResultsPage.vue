@@ -8,6 +8,7 @@ import type { ClusterView } from '../api/schema'
 import ClassPanel from '../features/results/ClassPanel.vue'
 import ClusterCompartment from '../features/results/ClusterCompartment.vue'
 import RowsFace from '../features/results/RowsFace.vue'
+import { ofGroup } from '../features/results/group'
 import { useSelection } from '../features/results/selection'
 import UncheckedCompartment from '../features/results/UncheckedCompartment.vue'
 import { useKeys } from '../shared/keys'
@@ -17,7 +18,9 @@ import { useResource } from '../shared/resource'
 const store = useLab()
 const route = useRoute()
 const router = useRouter()
-const { data: results, trouble, reload } = useResource((signal) => get(`/tasks/${store.taskId}/results`, { signal }), { lazy: true })
+const { data: everything, trouble, reload } = useResource((signal) => get(`/tasks/${store.taskId}/results`, { signal }), { lazy: true })
+const results = computed(() => everything.value && ofGroup(everything.value, store.group ? store.inGroup : null, groupNames.value))
+const groupNames = computed(() => new Set(store.who.filter((w) => w.group === store.group).map((w) => w.name)))
 const selection = useSelection(results, String(route.query.cluster ?? ''))
 const { filter, shown, chosenKey, chosenHandin, choose, chooseHandin, step, stepMember } = selection
 const face = ref(route.query.face === 'rows' ? 'rows' : 'tray')

@@ -14,6 +14,8 @@ import { useReview } from '../features/review/review'
 import ReviewHead from '../features/review/ReviewHead.vue'
 import { useScratch } from '../features/review/scratch'
 import WhyPane from '../features/review/WhyPane.vue'
+import { isAnythingUnkept } from '../shared/drafts'
+import { closeInnermost } from '../shared/innermost'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
 
@@ -21,7 +23,11 @@ const WARM_UP_AFTER = 300
 const store = useLab()
 const route = useRoute()
 const router = useRouter()
-const { review, trouble, isEmpty, load, go, walk } = useReview(() => store.taskId, shown)
+const { review, isStale, trouble, isEmpty, load, go, walk } = useReview(
+  () => store.taskId,
+  () => store.inGroup,
+  shown,
+)
 const scratch = useScratch(() => store.taskId, review)
 const cases = useCases(review, scratch)
 const { views, centre, chosenView } = useCentre(review)
@@ -62,12 +68,13 @@ async function quote(text: string): Promise<void> {
   quoted.value = text
   focusComment()
 }
-async function keptComment(comment: string, comment_version: number): Promise<void> {
-  if (review.value) review.value = { ...review.value, comment, comment_version }
+/** What was kept shows where it belongs, whoever is on screen by now. */
+async function keptComment(cluster: string, comment: string, comment_version: number): Promise<void> {
+  if (review.value?.cluster === cluster) review.value = { ...review.value, comment, comment_version }
   await store.refresh()
 }
-function keptNote(note: string, note_version: number): void {
-  if (review.value) review.value = { ...review.value, note, note_version }
+function keptNote(handin: number, note: string, note_version: number): void {
+  if (review.value?.handin_id === handin) review.value = { ...review.value, note, note_version }
 }
 useKeys([
   { key: ']', label: 'next hand-in', act: () => walk(1) },
@@ -81,7 +88,9 @@ useKeys([
     key: 'Escape',
     label: 'back to results',
     always: true,
-    act: () => void router.push({ name: 'results', query: { cluster: review.value?.cluster } }),
+    act: () => {
+      if (!closeInnermost() && !isAnythingUnkept.value) void router.push({ name: 'results', query: { cluster: review.value?.cluster } })
+    },
   },
 ])
 </script>
@@ -98,12 +107,13 @@ useKeys([
   <template v-else-if="review">
     <ReviewHead
       :review="review"
+      :inert="isStale"
       :task-id="store.taskId"
       :is-since-shown="cases.isSinceShown.value"
       @since="cases.isSinceShown.value = !cases.isSinceShown.value"
       @marked="load"
     />
-    <main class="page">
+    <main class="page" :inert="isStale" :class="{ stale: isStale }">
       <CasesPane
         :review="review"
         :cases="cases"
@@ -147,6 +157,9 @@ useKeys([
   padding: 8px var(--gap) var(--gap);
   flex: 1;
   min-height: 0;
+}
+.stale {
+  opacity: 0.5;
 }
 .trouble {
   margin: 10px;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { Button, Input, Modal } from 'ant-design-vue'
 import { ref } from 'vue'
-import { onBeforeRouteLeave, useRouter } from 'vue-router'
+import { useRouter } from 'vue-router'
 
 import { post } from '../api/client'
 import { useSpecDraft } from '../features/spec/draft'
@@ -10,6 +10,7 @@ import SpecMessages from '../features/spec/SpecMessages.vue'
 import SpecSide from '../features/spec/SpecSide.vue'
 import SpecTable from '../features/spec/SpecTable.vue'
 import { told } from '../shared/attempt'
+import DraftNote from '../shared/DraftNote.vue'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
 import TextEditor from '../shared/TextEditor.vue'
@@ -17,7 +18,7 @@ import { moment } from '../shared/words'
 
 const store = useLab()
 const router = useRouter()
-const { saved, text, preview, shownText, table, isChanged, trouble, unheard, change, save, addFile } = useSpecDraft(
+const { saved, text, from, dropDraft, preview, shownText, table, isChanged, trouble, unheard, change, save, addFile } = useSpecDraft(
   () => store.taskId,
   store.refresh,
 )
@@ -47,7 +48,6 @@ async function take(event: Event, provided: boolean): Promise<void> {
   input.value = ''
 }
 useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: askSave }])
-onBeforeRouteLeave(() => !isChanged.value || window.confirm('The spec was changed and not saved. Leave it?'))
 </script>
 
 <template>
@@ -70,6 +70,7 @@ onBeforeRouteLeave(() => !isChanged.value || window.confirm('The spec was change
           >
         </span>
       </div>
+      <DraftNote :from="from" @keep="askSave" @drop="dropDraft" />
       <p v-if="saved.frozen_late" class="since small quiet">
         The files beside this version were frozen on {{ moment(saved.frozen_late) }}, after it was first used.
       </p>

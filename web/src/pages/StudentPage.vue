@@ -1,21 +1,51 @@
 <script setup lang="ts">
-import { get } from '../api/client'
+import { Button } from 'ant-design-vue'
+import { ref } from 'vue'
+
+import { get, post } from '../api/client'
+import type { PageView } from '../api/schema'
 import LetterSheet from '../features/feedback/LetterSheet.vue'
+import { useAttempt } from '../shared/attempt'
 import { useResource } from '../shared/resource'
 import { moment } from '../shared/words'
 
+/** A student's own page. Opening the letter is an act on it: programs that look at links in mail open none. */
 const props = defineProps<{ token: string }>()
-const { data: page, trouble } = useResource((signal) => get(`/page/${encodeURIComponent(props.token)}`, { signal }))
+const address = encodeURIComponent(props.token)
+const { data: head, trouble } = useResource((signal) => get(`/page/${address}`, { signal }))
+const page = ref<PageView | null>(null)
+const { trouble: refused, isBusy, attempt } = useAttempt()
+function open(): Promise<void> {
+  return attempt(async () => {
+    page.value = await post(`/letter/${address}`)
+  })
+}
 </script>
 
 <template>
   <main class="sheet">
-    <LetterSheet v-if="page" :letter="page.letter" />
-    <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
-    <p v-else class="quiet">Loading…</p>
-    <p v-if="page" class="quiet small">
-      Your own page, released {{ moment(page.released_at) }}. The link holds until {{ moment(page.expires_at) }}; please do not pass it on.
-    </p>
+    <p v-if="trouble || refused" class="trouble" role="alert">{{ trouble || refused }}</p>
+    <section v-else-if="head && !page" class="door">
+      <small>{{ head.school }} · {{ head.class_name }}</small>
+      <h1>{{ head.lab }}</h1>
+      <p>
+        Feedback for {{ head.student }}, {{ head.corrects ? 'corrected' : 'released' }} {{ moment(head.released_at)
+        }}{{ head.corrects ? '. It replaces what you got before; that stays below it.' : '.' }}
+      </p>
+      <Button type="primary" size="large" :loading="isBusy" @click="open">Open my letter</Button>
+    </section>
+    <p v-else-if="!head" class="quiet">Loading…</p>
+    <template v-if="page">
+      <LetterSheet :letter="page.letter" />
+      <details v-for="e in page.earlier" :key="e.number" class="earlier">
+        <summary>What you got {{ moment(e.released_at) }}, before it was corrected</summary>
+        <LetterSheet :letter="e.letter" />
+      </details>
+      <p class="quiet small">
+        Your own page, released {{ moment(page.released_at) }}. The link holds until {{ moment(page.expires_at) }}; please do not pass it
+        on.
+      </p>
+    </template>
   </main>
 </template>
 
@@ -25,5 +55,28 @@ const { data: page, trouble } = useResource((signal) => get(`/page/${encodeURICo
   justify-items: center;
   gap: 10px;
   padding: 28px 16px;
+}
+.door {
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: var(--radius);
+  padding: 34px 40px;
+  max-width: 520px;
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
+.door h1 {
+  font-size: 22px;
+  font-weight: 600;
+}
+.earlier {
+  width: 100%;
+  max-width: 660px;
+}
+.earlier summary {
+  cursor: pointer;
+  color: var(--ink-2);
+  padding: 6px 0;
 }
 </style>

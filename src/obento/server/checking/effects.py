@@ -67,8 +67,10 @@ def _effect(outcomes: TaskOutcomes, handin_id: int, loaded: LoadedSpec, checked:
     earned = None
     if verdict is not None:
         earned = mark_of(loaded.expectation, verdict, checked.rules).value
-        if result.late:
-            earned = round(earned * (1 - float(outcomes.lab.late_share)), 2)
+        attempt = outcomes.state.counting[handin_id]
+        late = outcomes.due.lateness(handin_id, attempt.received_at) if attempt.late else None
+        if late is not None:
+            earned = round(earned * (1 - late.share), 2)
     return Effect(
         handin_id=handin_id,
         name=member_of(outcomes, handin_id).name,

@@ -19,13 +19,14 @@ from obento.core.handin import HandinFile
 from obento.runner.engine import engine_version
 from obento.runner.pool import CheckPool
 from obento.runner.worker import RepairTask, Task
-from obento.server.cases.summary import OutcomeSummary, summary_of
+from obento.server.cases.summary import OutcomeSummary, kept_summary, summary_of
+from obento.server.course.task_state import task_state
 from obento.server.marks.ledger import Ledger
 from obento.server.specs.opened import OpenedSpecs, OpenSpec
 from obento.store import audit, course, handins, repairs, results, specs
 from obento.store.connection import Connection, Store
 from obento.store.planes import Against
-from obento.store.results import NewResult
+from obento.store.results import KeptOutcomes, NewResult
 
 log = logging.getLogger(__name__)
 
@@ -85,9 +86,10 @@ class Run:
 class CheckService:
     """Starts, follows and cancels runs. One run a lab at a time: a second request joins the first."""
 
-    def __init__(self, store: Store, opened: OpenedSpecs, workers: int, seconds: float) -> None:
+    def __init__(self, store: Store, opened: OpenedSpecs, kept: KeptOutcomes, workers: int, seconds: float) -> None:
         self._store = store
         self._opened = opened
+        self._kept = kept
         self.pool = CheckPool(workers, seconds)
         self._helper = CheckPool(1, min(seconds, _REPAIR_SECONDS))
         self.pool.warm_up()
@@ -174,8 +176,7 @@ class CheckService:
 
     def _plan(self, c: Connection, lab_id: int, person_id: int | None) -> tuple[list[Job], int]:
         jobs: list[Job] = []
-        rows = handins.handins_of(c, lab_id)
-        attempts = {row.id: [a.id for a in handins.attempts_of(c, row.id)] for row in rows if row.attempts > 1}
+        attempts = handins.lab_attempts(c, lab_id)
         for task in course.tasks_of(c, lab_id):
             if not task.is_right:
                 continue
@@ -185,15 +186,13 @@ class CheckService:
             against = Against.of(spec.expectation)
             chosen_by = handins.choices_of_task(c, task.id)
             known = results.known_results(c, task.id, spec.version_id, spec.files_digest, engine_version())
-            for row in rows:
-                if row.attempt_id is None:
-                    continue
-                chosen = chosen_by.get(row.id, ())
+            for handin_id, every in attempts.by_handin.items():
+                chosen = chosen_by.get(handin_id, ())
                 digest = results.choices_digest(chosen)
-                for attempt_id in attempts.get(row.id) or [row.attempt_id]:
-                    if (attempt_id, digest) in known:
+                for attempt in every:
+                    if attempt.task_id not in (None, task.id) or (attempt.id, digest) in known:
                         continue
-                    jobs.append(Job(row.id, attempt_id, task.id, spec, against, chosen))
+                    jobs.append(Job(handin_id, attempt.id, task.id, spec, against, chosen))
         run_id = results.start_run(c, lab_id, person_id, len(jobs))
         audit.note(c, person_id, "check", f"lab {lab_id}", {"run": run_id, "to do": len(jobs)})
         return jobs, run_id
@@ -280,13 +279,23 @@ class CheckService:
         )
         lab = course.lab(c, lab_id)  # as it is now: somebody may have changed it while this was checked
         assert lab is not None
-        standing = handins.standing_of(c, [job.attempt_id for job, _ in outcomes])
         ledger = Ledger(c, lab, [job.handin_id for job, _ in outcomes])
-        for (job, checked), summary, result_id in zip(outcomes, summaries, ids, strict=True):
-            attempt = standing[job.attempt_id]
-            if results.is_best(c, result_id) if lab.which_attempt == "best" else attempt.counts:
+        attempts = handins.lab_attempts(c, lab_id)
+        fresh = dict(zip(ids, summaries, strict=True))
+        for task in course.tasks_of(c, lab_id):
+            mine = {job.handin_id: job for job, _ in outcomes if job.task_id == task.id}
+            state = task_state(c, task, attempts, self._kept) if mine else None
+            for handin_id, job in mine.items():
+                # What came last may turn out to be for another task: then an outcome of before is the one that counts.
+                result = state.by_handin.get(handin_id) if state is not None else None
+                if state is None or result is None:
+                    continue
+                summary = fresh.get(result.id) if result.status == "checked" else None
+                if summary is None and result.status == "checked":
+                    summary = kept_summary(c, result, job.spec.expectation, self._kept)
                 earned = summary.earned if summary is not None else None
-                ledger.enter(job.handin_id, job.task_id, result_id, checked.status, earned, attempt.late)
+                attempt = state.counting[handin_id]
+                ledger.enter(handin_id, task.id, result.id, result.status, earned, attempt)
         ledger.write()
         return ids
 

@@ -26,10 +26,17 @@ class NewTask(Body):
 
 
 class LabSettings(Body):
+    """What a lab says of due date, attempts and lateness; `over` is the print of the terms it was written over, empty
+    where nobody looked."""
+
     title: str = Field(min_length=1, max_length=200)
     due_at: Moment | None = None
     which_attempt: Literal["last", "first", "best"] = "last"
     late_share: float = Field(default=0.0, ge=0, le=1)
+    late_step: Literal["once", "hour", "day"] = "once"
+    late_grace: int = Field(default=0, ge=0, le=100_000)
+    late_cap: float = Field(default=1.0, ge=0, le=1)
+    over: str = Field(default="", max_length=64)
 
 
 class LabChanged(BaseModel):
@@ -52,6 +59,24 @@ class ExtensionView(BaseModel):
     reason: str
 
 
+class Whose(BaseModel):
+    """A student of a lab's class, with the hand-in that is theirs or their team's."""
+
+    student_id: int
+    name: str
+    number: str
+    group: str
+    handin_id: int | None
+
+
+class ExcusedView(BaseModel):
+    """Somebody who need not hand in."""
+
+    student_id: int
+    name: str
+    reason: str
+
+
 class LabTerms(BaseModel):
     """What a lab says of attempts and lateness, and what that comes to."""
 
@@ -59,7 +84,12 @@ class LabTerms(BaseModel):
     due_at: datetime | None
     which_attempt: Literal["last", "first", "best"]
     late_share: float
+    late_step: Literal["once", "hour", "day"]
+    late_grace: int
+    late_cap: float
+    version: str
     extensions: list[ExtensionView]
+    excused: list[ExcusedView]
     students: list[StudentName]
     late: int
 

@@ -2,11 +2,23 @@
 
 from __future__ import annotations
 
-from obento.server.course.models import Area, ClassCard, ExtensionView, LabCard, LabOverview, LabTerms, TaskHead
+import hashlib
+
+from obento.server.course.models import (
+    Area,
+    ClassCard,
+    ExcusedView,
+    ExtensionView,
+    LabCard,
+    LabOverview,
+    LabTerms,
+    TaskHead,
+    Whose,
+)
 from obento.server.course.task_state import handed_in, open_clusters, task_state
 from obento.server.people.models import StudentName
 from obento.server.standing import rights_of
-from obento.store import course, handins, letters, people
+from obento.store import course, handins, letters, owners, people
 from obento.store.connection import Connection
 from obento.store.course import Lab, Standing
 from obento.store.results import KeptOutcomes
@@ -31,9 +43,10 @@ def _lab_card(c: Connection, lab_id: int, students: int, kept: KeptOutcomes) -> 
     assert lab is not None
     tasks = course.tasks_of(c, lab_id)
     rows = handins.heads_of(c, lab_id)
+    attempts = handins.lab_attempts(c, lab_id)
     areas: list[Area] = []
     for task in tasks[:1]:
-        state = task_state(c, task, rows, lab.which_attempt, kept)
+        state = task_state(c, task, attempts, kept)
         sizes: dict[str, int] = {}
         for row in state.by_handin.values():
             if state.kind(row) == "wrong":
@@ -55,9 +68,10 @@ def _lab_card(c: Connection, lab_id: int, students: int, kept: KeptOutcomes) -> 
 def lab_view(c: Connection, lab: Lab, person_id: int, running: bool, kept: KeptOutcomes) -> LabOverview:
     standing = course.standing(c, lab.class_id, person_id)
     rows = handins.heads_of(c, lab.id)
+    attempts = handins.lab_attempts(c, lab.id)
     heads: list[TaskHead] = []
     for task in course.tasks_of(c, lab.id):
-        state = task_state(c, task, rows, lab.which_attempt, kept)
+        state = task_state(c, task, attempts, kept)
         counts = state.counts()
         heads.append(
             TaskHead(
@@ -77,11 +91,37 @@ def lab_view(c: Connection, lab: Lab, person_id: int, running: bool, kept: KeptO
     )  # fmt: skip
 
 
+def terms_version(lab: Lab) -> str:
+    """A print of what a lab says, by which two people who change it at once notice each other."""
+    said = (lab.title, lab.due_at, lab.which_attempt, lab.late_share, lab.late_step, lab.late_grace, lab.late_cap)
+    return hashlib.sha256(repr(said).encode()).hexdigest()
+
+
+def who_view(c: Connection, lab: Lab) -> list[Whose]:
+    """Everybody of the class, and which hand-in is whose."""
+    teams = owners.teams_of(c, lab.id)
+    handin_of: dict[int, int] = {}
+    for row in handins.heads_of(c, lab.id):
+        if row.student_id is not None:
+            handin_of[row.student_id] = row.id
+        for member in teams.get(row.team_id or 0, []):
+            handin_of.setdefault(member.id, row.id)
+    return [
+        Whose(student_id=s.id, name=s.name, number=s.number, group=s.group_name, handin_id=handin_of.get(s.id))
+        for s in people.students(c, lab.class_id)
+    ]
+
+
 def terms_view(c: Connection, lab: Lab) -> LabTerms:
     students = people.students(c, lab.class_id)
     extended = course.extensions(c, lab.id)
+    excused = course.excused(c, lab.id)
     return LabTerms(
         title=lab.title, due_at=lab.due_at, which_attempt=lab.which_attempt, late_share=float(lab.late_share),
+        late_step=lab.late_step, late_grace=lab.late_grace, late_cap=float(lab.late_cap), version=terms_version(lab),
+        excused=[
+            ExcusedView(student_id=s.id, name=s.name, reason=excused[s.id]) for s in students if s.id in excused
+        ],
         extensions=[
             ExtensionView(student_id=s.id, name=s.name, due_at=extended[s.id].due_at, reason=extended[s.id].reason)
             for s in students if s.id in extended

@@ -16,14 +16,16 @@ from obento.server.course.models import (
     NewClass,
     NewLab,
     NewTask,
+    Whose,
 )
 from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
-from obento.server.errors import not_found
+from obento.server.errors import Trouble, not_found
 from obento.server.marks.ledger import settle_lab
 from obento.server.models import Created
 from obento.server.specs.opened import starter_spec
 from obento.server.specs.saving import save_text
 from obento.store import audit, course, people
+from obento.store.course import Terms
 
 router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["course"])
 
@@ -68,6 +70,13 @@ def get_lab(lab_id: int, c: Db, person: Person, request: Request, services: Serv
     )
 
 
+@router.get("/labs/{lab_id}/who", response_model=list[Whose])
+def get_who(lab_id: int, c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
+    """Everybody of a lab's class, and which hand-in is whose."""
+    lab = the_lab(c, lab_id)
+    return services.answers.of(c, request, lambda: overview.who_view(c, lab))
+
+
 @router.get("/labs/{lab_id}/terms")
 def get_terms(lab_id: int, c: Db, person: Person) -> LabTerms:
     """Due date, extensions, which attempt counts, and what lateness costs."""
@@ -77,7 +86,11 @@ def get_terms(lab_id: int, c: Db, person: Person) -> LabTerms:
 @router.put("/labs/{lab_id}/terms")
 def put_terms(lab_id: int, body: LabSettings, c: Db, person: Person, services: ServicesDep) -> LabChanged:
     """Title, due date, which attempt counts, and the share that lateness costs; marks follow at once."""
-    course.set_lab(c, lab_id, body.title, body.due_at, body.which_attempt, body.late_share)
+    lab = the_lab(c, lab_id)
+    if body.over and body.over != overview.terms_version(lab):
+        raise Trouble(409, "somebody else changed these terms meanwhile; look at theirs, and say yours again")
+    terms = Terms(**body.model_dump(exclude={"over"}))
+    course.set_lab(c, lab_id, terms)
     audit.note(c, person.id, "lab settings", f"lab {lab_id}", body.model_dump(mode="json"))
     return LabChanged(marks=settle_lab(c, lab_id, services.opened, services.kept))
 

@@ -2,26 +2,34 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Container, Sequence
+from dataclasses import dataclass, replace
 
-from obento.store import comments, handins, people, results
+from obento.store import comments, course, owners, people, results
 from obento.store.connection import Connection
 from obento.store.course import CurrentTask, Lab
-from obento.store.handins import HandinHead, HandinRow
+from obento.store.handins import Attempt, HandinHead, HandinRow, LabAttempts
 from obento.store.people import Student
 from obento.store.results import KeptOutcomes, Result
 
 Attempted = HandinRow | HandinHead
-"""A hand-in with whose it is and the attempt that counts."""
+"""A hand-in with whose it is and its newest attempt."""
 
 
 @dataclass(slots=True)
 class TaskState:
-    """Outcomes of a task under its current spec, by hand-in."""
+    """Outcomes of a task under its current spec, by hand-in; each has the number of its attempt among those for this
+    task. `attempts` are these, in the order they came in; a hand-in without any has nothing for this task."""
 
     by_handin: dict[int, Result]
-    waiting: int
+    attempts: dict[int, list[Attempt]]
+    counting: dict[int, Attempt]
+    """The attempt that counts; where the best one does and none was checked yet, the last."""
+
+    @property
+    def waiting(self) -> int:
+        """How many hand-ins have something for this task that was not checked yet."""
+        return sum(handin not in self.by_handin for handin in self.attempts)
 
     def kind(self, row: Result) -> str:
         """right, rules (right, but a rule is broken), wrong or unchecked."""
@@ -46,24 +54,44 @@ class TaskState:
         )
 
 
-def task_state(
-    c: Connection, task: CurrentTask, rows: Sequence[Attempted], which_attempt: str, kept: KeptOutcomes
-) -> TaskState:
-    """Of each hand-in the outcome that counts."""
-    if task.version_id is None:
-        return TaskState({}, len(rows))
-    by_attempt = {r.attempt_id: r for r in results.results_of(c, task.id, task.version_id, kept.rows)}
-    chosen: dict[int, Result] = {}
-    best: dict[int, Result] = {}
-    for result in by_attempt.values():
-        held = best.get(result.handin_id)
-        if held is None or (result.passed, result.attempt) > (held.passed, held.attempt):
-            best[result.handin_id] = result
-    for row in rows:
-        found = best.get(row.id) if which_attempt == "best" else by_attempt.get(row.attempt_id or 0)
+def task_state(c: Connection, task: CurrentTask, attempts: LabAttempts, kept: KeptOutcomes) -> TaskState:
+    """Of each hand-in what it has for one task, and the outcome that counts."""
+    known = results.results_of(c, task.id, task.version_id, kept.rows) if task.version_id is not None else []
+    outcomes = {r.attempt_id: r for r in known}
+    state = TaskState({}, {}, {})
+    for handin_id, every in attempts.by_handin.items():
+        own = [a for a in every if is_for(a, task.id, outcomes.get(a.id), attempts.tasks)]
+        if not own:
+            continue
+        state.attempts[handin_id] = own
+        counting = state.counting[handin_id] = _counting(own, outcomes, attempts.which)
+        found = outcomes.get(counting.id)
         if found is not None:
-            chosen[row.id] = found
-    return TaskState(chosen, sum(r.attempt_id is not None and r.id not in chosen for r in rows))
+            number = own.index(counting) + 1
+            state.by_handin[handin_id] = found if found.attempt == number else replace(found, attempt=number)
+    return state
+
+
+def is_for(attempt: Attempt, task_id: int, outcome: Result | None, tasks: int) -> bool:
+    """Whether an attempt is for a task: it was dropped for it, or for the whole lab and holds its unit. As long as
+    nobody has looked, it may."""
+    if attempt.task_id is not None:
+        return attempt.task_id == task_id
+    return tasks == 1 or outcome is None or found_something(outcome)
+
+
+def found_something(outcome: Result) -> bool:
+    """Whether there is a unit for the task in what was handed in, however wrong."""
+    return bool(outcome.unit) or outcome.status not in ("no_unit", "unreadable", "empty") or bool(outcome.detail.twice)
+
+
+def _counting(own: list[Attempt], outcomes: dict[int, Result], which: str) -> Attempt:
+    if which == "first":
+        return min(own, key=lambda a: (a.received_at, a.number))
+    checked = [a for a in own if a.id in outcomes] if which == "best" else []
+    if checked:
+        return max(checked, key=lambda a: (outcomes[a.id].passed, a.number))
+    return max(own, key=lambda a: (a.received_at, a.number))
 
 
 def open_clusters(c: Connection, task_id: int, state: TaskState) -> int:
@@ -73,17 +101,20 @@ def open_clusters(c: Connection, task_id: int, state: TaskState) -> int:
     return sum((key, 0) not in known or not known[key, 0].text.strip() for key in keys)
 
 
-def handed_in(c: Connection, lab: Lab, rows: Sequence[Attempted]) -> set[int]:
-    """The students who have handed in something, alone or in a team."""
-    there = {r.student_id for r in rows if r.student_id is not None and r.attempt_id is not None}
-    teams = handins.teams_of(c, lab.id)
-    for row in rows:
-        if row.team_id is not None and row.attempt_id is not None:
+def handed_in(c: Connection, lab: Lab, rows: Sequence[Attempted], within: Container[int] | None = None) -> set[int]:
+    """The students who have handed in something, alone or in a team; `within` says which hand-ins are looked at."""
+    mine = [r for r in rows if r.attempt_id is not None and (within is None or r.id in within)]
+    there = {r.student_id for r in mine if r.student_id is not None}
+    teams = owners.teams_of(c, lab.id)
+    for row in mine:
+        if row.team_id is not None:
             there |= {m.id for m in teams.get(row.team_id, [])}
     return there
 
 
-def missing_students(c: Connection, lab: Lab, rows: Sequence[Attempted]) -> list[Student]:
-    """Students of the class who have handed in nothing, alone or in a team."""
-    there = handed_in(c, lab, rows)
+def missing_students(
+    c: Connection, lab: Lab, rows: Sequence[Attempted], within: Container[int] | None = None
+) -> list[Student]:
+    """Students of the class who have handed in nothing, alone or in a team, and are not excused."""
+    there = handed_in(c, lab, rows, within) | course.excused(c, lab.id).keys()
     return [s for s in people.students(c, lab.class_id) if s.id not in there]

@@ -68,7 +68,7 @@ class DeliveryService:
         expires = (datetime.now(UTC) + timedelta(days=self._settings.link_days)).strftime("%d %B %Y")
         for row in letters.queued_deliveries(c):
             link = f"{self._settings.address}/page/{row.token}"
-            about = row.frozen["school"], row.frozen["lab"], link, expires
+            about = row.frozen["school"], row.frozen["lab"], link, expires, bool(row.frozen.get("corrects"))
             yield _Waiting(row.id, partial(link_mail, self._route, row.address, *about), letters.note_delivery)
 
     def _welcomes(self, c: Connection) -> Iterator[_Waiting]:

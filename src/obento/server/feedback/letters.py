@@ -36,6 +36,8 @@ def letter_for(outcomes: LabOutcomes, student_id: int) -> Letter:
     parts = [_task(t, row, student.name) for t in outcomes.tasks]
     marks = [p.mark for p in parts]
     others = [m.name for m in outcomes.teams.get(row.team_id, []) if m.id != student_id] if row and row.team_id else []
+    came = {(p.attempt, p.received_at, p.is_late) for p in parts if p.attempt}
+    attempt, received_at, late = came.pop() if len(came) == 1 else (0, None, False)
     lab = outcomes.lab
     return Letter(
         school=lab.school,
@@ -43,12 +45,14 @@ def letter_for(outcomes: LabOutcomes, student_id: int) -> Letter:
         lab=lab.title,
         student=student.name,
         team=others,
-        attempt=row.attempt or 0 if row else 0,
-        received_at=row.received_at if row else None,
-        late=bool(row and row.late),
+        attempt=attempt,
+        received_at=received_at,
+        late=late,
         tasks=parts,
         mark=None if any(m is None for m in marks) else round(sum(m or 0 for m in marks), 2),
         total=sum(p.total for p in parts),
+        excused=outcomes.excused.get(student_id, ""),
+        handin_id=row.id if row is not None else None,
     )
 
 
@@ -56,7 +60,14 @@ def _task(t: TaskOutcomes, row: HandinRow | None, student: str) -> LetterTask:
     """The part of a letter on one task."""
     result = t.state.by_handin.get(row.id) if row else None
     letter = _for_nothing(t)
-    if row is None or result is None:
+    if row is None:
+        return letter
+    counting = t.state.counting.get(row.id)
+    if counting is not None:
+        letter.attempt = t.state.attempts[row.id].index(counting) + 1
+        letter.received_at, letter.is_late = counting.received_at, counting.late
+        letter.status, letter.held = "waiting", "not checked yet"
+    if result is None:
         return letter
     mark = t.mark(row.id)
     letter.status, letter.mark, letter.held = result.status, mark.value, mark.reason if mark.held else ""

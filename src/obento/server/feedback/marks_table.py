@@ -31,7 +31,7 @@ class MarksTable:
         self._of |= {
             "sum": lambda s: _number(s.sum),
             "late": lambda s: "late" if s.late else "",
-            "remark": lambda s: "nothing handed in" if s.handin_id is None else "held" if any(s.held) else "",
+            "remark": lambda s: _remark(s),
         }
         self.usual = list(self._of)
         for i, (title, task) in enumerate(zip(titles, outcomes.tasks, strict=True)):
@@ -39,7 +39,7 @@ class MarksTable:
             self._of[f"{title}: right"] = lambda s, r=results: r[s.handin_id].passed if s.handin_id in r else ""  # type: ignore[misc]
             self._of[f"{title}: of"] = lambda s, r=results: r[s.handin_id].total if s.handin_id in r else ""  # type: ignore[misc]
             self._of[f"{title}: by hand"] = lambda s, i=i: "yes" if s.by_hand[i] else ""  # type: ignore[misc]
-        rows_by_id = {r.id: r for t in outcomes.tasks[:1] for r in t.rows}
+        rows_by_id = {r.id: r for t in outcomes.tasks[:1] for r in t.every}
         self._of |= {
             "attempt": lambda s: rows_by_id[s.handin_id].attempt or 0 if s.handin_id in rows_by_id else "",
             "received": lambda s: (
@@ -59,6 +59,12 @@ class MarksTable:
 
     def _own(self, s: FeedbackStudent) -> dict[str, Any]:
         return self._given.get(s.student_id) or {"number": s.number, "name": s.name}
+
+
+def _remark(s: FeedbackStudent) -> str:
+    if s.excused is not None:
+        return f"excused: {s.excused}" if s.excused else "excused"
+    return "nothing handed in" if s.handin_id is None else "held" if any(s.held) else ""
 
 
 def _number(value: float | None) -> Cell:

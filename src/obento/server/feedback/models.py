@@ -48,6 +48,8 @@ class CommentSaved(BaseModel):
 
 
 class LetterTask(BaseModel):
+    """The part of a letter on one task, with the attempt for it (0: none) and when that was received."""
+
     title: str
     status: str
     passed: int
@@ -66,11 +68,17 @@ class LetterTask(BaseModel):
     bound: list[str]
     again: str
     waves: WavesView | None = None
+    attempt: int = 0
+    received_at: datetime | None = None
+    is_late: bool = False
     spec_version: int
     engine: str
 
 
 class Letter(BaseModel):
+    """A student's letter. `attempt`, `received_at` and `late` are those of all tasks where they share them; attempt 0
+    leaves that to each task. `excused` is the reason for which nothing had to be handed in."""
+
     school: str
     class_name: str
     lab: str
@@ -83,9 +91,14 @@ class Letter(BaseModel):
     mark: float | None
     total: float
     corrects: bool = False
+    excused: str = ""
+    handin_id: int | None = None
 
 
 class FeedbackStudent(BaseModel):
+    """A student's marks and letter; `excused` is the reason where somebody is."""
+
+    excused: str | None = None
     student_id: int
     handin_id: int | None
     name: str
@@ -158,16 +171,73 @@ class Release(Body):
 
 
 class Released(BaseModel):
+    """What came of a release: so many letters went out; `not_checked` students got none, since a hand-in of theirs was
+    not checked by the current version."""
+
     letters: int
     unchanged: int
     without_address: int
+    not_checked: int = 0
+
+
+class Against(BaseModel):
+    """Something that stands against a release, and the place where it is settled."""
+
+    kind: str
+    text: str
+    place: str
+    task_id: int | None
+
+
+class Recipient(BaseModel):
+    student_id: int
+    name: str
+    number: str
+
+
+class Correction(Recipient):
+    """Somebody whose letter says something else than the one they have."""
+
+    what: list[str]
+
+
+class ReleasePlan(BaseModel):
+    """What stands against a release, and who would get a new letter, a corrected one, or none as theirs says the
+    same."""
+
+    against: list[Against]
+    new: list[Recipient]
+    corrected: list[Correction]
+    unchanged: int
+    without_address: list[Recipient]
+
+
+class PageHead(BaseModel):
+    """What a student's link shows before it is opened."""
+
+    school: str
+    class_name: str
+    lab: str
+    student: str
+    corrects: bool
+    released_at: datetime
+    expires_at: datetime
+
+
+class EarlierLetter(BaseModel):
+    letter: Letter
+    number: int
+    released_at: datetime
 
 
 class PageView(BaseModel):
+    """A student's newest letter, and those that it corrects, newest first."""
+
     letter: Letter
     number: int
     released_at: datetime
     expires_at: datetime
+    earlier: list[EarlierLetter]
 
 
 class MailView(BaseModel):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from obento.server.marks.mark import Mark
 from obento.server.results.outcomes import TaskOutcomes
 from obento.server.specs.opened import OpenedSpecs
-from obento.store import course, handins, people
+from obento.store import course, drops, owners, people
 from obento.store.connection import Connection
 from obento.store.course import Lab
 from obento.store.handins import HandinRow
@@ -22,15 +22,31 @@ class LabOutcomes:
             TaskOutcomes(c, lab, t, opened.current(c, t.id), kept) for t in course.tasks_of(c, lab.id) if t.is_right
         ]
         self.students = people.students(c, lab.class_id)
-        self.teams = handins.teams_of(c, lab.id)
+        self.teams = owners.teams_of(c, lab.id)
+        self.excused = course.excused(c, lab.id)
         self.handin_of: dict[int, HandinRow] = {}
-        for row in self.tasks[0].rows if self.tasks else []:
+        for row in self.tasks[0].every if self.tasks else []:
             if row.student_id is not None:
                 self.handin_of[row.student_id] = row
             for member in self.teams.get(row.team_id or 0, []):
                 self.handin_of.setdefault(member.id, row)
 
+    @property
+    def unconfirmed_drops(self) -> list[str]:
+        """The drops of which nobody said yet when they were received, where that can matter."""
+        if self.lab.due_at is None:
+            return []
+        return [d.name for d in drops.drops_of(self.c, self.lab.id) if not d.is_confirmed]
+
+    def not_checked(self, student_id: int) -> list[str]:
+        """The tasks in which a student's hand-in was not checked by the current version: no letter can speak of
+        them."""
+        row = self.handin_of.get(student_id)
+        if row is None:
+            return []
+        return [t.task.title for t in self.tasks if row.id in t.state.attempts and row.id not in t.state.by_handin]
+
     def marks(self, student_id: int) -> list[Mark | None]:
         """A student's mark in each task; None where nothing was handed in."""
         row = self.handin_of.get(student_id)
-        return [t.mark(row.id) if row else None for t in self.tasks]
+        return [t.mark_if_any(row.id) if row else None for t in self.tasks]

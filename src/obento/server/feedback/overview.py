@@ -51,7 +51,9 @@ def _student(outcomes: LabOutcomes, s: Student, letter: LetterRow | None) -> Fee
         marks=values,
         held=[bool(m and m.held) for m in marks],
         by_hand=[bool(m and m.by_hand) for m in marks],
-        late=bool(row and row.late),
+        late=row is not None
+        and any(t.state.counting[row.id].late for t in outcomes.tasks if row.id in t.state.counting),
+        excused=outcomes.excused.get(s.id, "") if s.id in outcomes.excused else None,
         sum=None if None in values else round(sum(v or 0 for v in values), 2),
         letter=state,
         outdated=outdated,

@@ -13,7 +13,8 @@ from obento.store import audit, letters
 
 
 def release(outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int, days: int) -> Released:
-    """Freeze and queue the letters of those who have something; one that says the same as before is not sent again.
+    """Freeze and queue the letters of those who have something; one that says the same as before is not sent again, and
+    none goes out on a version that was not checked.
 
     Raises
     ------
@@ -27,6 +28,9 @@ def release(outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int
     for student_id in wanted:
         if student_id not in known:
             raise not_found("student")
+        if outcomes.not_checked(student_id):
+            done.not_checked += 1
+            continue
         letter = letter_for(outcomes, student_id)
         old = before.get(student_id)
         if old is not None and old.withdrawn_at is None and is_same_letter(old.frozen, letter):
@@ -49,11 +53,17 @@ def release(outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int
 
 
 def is_same_letter(frozen: dict[str, Any], letter: Letter) -> bool:
-    """Whether a letter says what a frozen one says."""
-    return _said(frozen) == _said(letter.model_dump(mode="json"))
+    """Whether a letter says what a frozen one says, in everything that there was to say then."""
+    said, before = _said(letter.model_dump(mode="json")), _said(frozen)
+    tasks = [
+        {k: v for k, v in task.items() if k in old} for task, old in zip(said["tasks"], before["tasks"], strict=False)
+    ]
+    same_tasks = len(said["tasks"]) == len(before["tasks"]) and tasks == before["tasks"]
+    return same_tasks and all(said.get(k) == v for k, v in before.items() if k != "tasks")
 
 
 def _said(letter: dict[str, Any]) -> dict[str, Any]:
-    """A letter without what is no reason to write again: that it corrects one, and which engine found the same."""
+    """A letter without what is no reason to write again: that it corrects one, by which number its hand-in goes, and
+    which engine found the same."""
     tasks = [{k: v for k, v in task.items() if k != "engine"} for task in letter["tasks"]]
-    return {k: v for k, v in letter.items() if k != "corrects"} | {"tasks": tasks}
+    return {k: v for k, v in letter.items() if k not in ("corrects", "handin_id")} | {"tasks": tasks}

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import re
+from typing import Annotated
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Cookie, Request, Response
 
 from obento.export.tables import rows_to_csv
 from obento.mail.standin import Mail
@@ -20,19 +21,25 @@ from obento.server.feedback.models import (
     ClusterKey,
     Drafted,
     DraftView,
+    EarlierLetter,
     FeedbackView,
     Letter,
     MailView,
+    PageHead,
     PageView,
     Release,
     Released,
+    ReleasePlan,
 )
 from obento.server.feedback.overview import feedback_view
+from obento.server.feedback.plan import release_plan
 from obento.server.feedback.release import release
 from obento.server.feedback.report import class_report, report_rows
 from obento.server.results.clusters import clusters_of
 from obento.server.results.lookup import outcomes_of
-from obento.store import audit, comments, letters
+from obento.store import accounts, audit, comments, letters
+from obento.store.connection import Connection
+from obento.store.letters import Page
 
 _PAGE = re.compile(r"/page/([\w-]+)")
 """Whose letter a mail is about: the link in it."""
@@ -78,6 +85,13 @@ def draft_all(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Draf
     return Drafted(drafted=done)
 
 
+@router.get("/labs/{lab_id}/release")
+def get_release(lab_id: int, c: Db, person: Person, services: ServicesDep) -> ReleasePlan:
+    """What stands against a release, and who would get what."""
+    run = services.checks.run_of(lab_id)
+    return release_plan(lab_outcomes(c, lab_id, services), run is not None and run.state == "running")
+
+
 @router.post("/labs/{lab_id}/release")
 def release_letters(lab_id: int, body: Release, c: Db, person: Person, services: ServicesDep) -> Released:
     """Freeze letters and send their links; of all students when none are named."""
@@ -112,18 +126,40 @@ def report_csv(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Res
 
 
 @open_router.get("/page/{token}")
-def page(token: str, c: Db, response: Response) -> PageView:
-    """A student's own letter, behind a link that nobody guesses."""
-    row = letters.open_page(c, token_hash(token))
+def page(token: str, c: Db, response: Response) -> PageHead:
+    """What is behind a student's link. Asking for it is not reading: programs that look at mail ask, too."""
+    row = _page(c, token, response)
+    letter = Letter.model_validate_json(row.frozen)
+    return PageHead(
+        school=letter.school, class_name=letter.class_name, lab=letter.lab, student=letter.student,
+        corrects=letter.corrects, released_at=row.released_at, expires_at=row.expires_at,
+    )  # fmt: skip
+
+
+@open_router.post("/letter/{token}")
+def open_letter(token: str, c: Db, response: Response, obento_session: Annotated[str, Cookie()] = "") -> PageView:
+    """A student's newest letter with those it corrects, as somebody opens it; whoever works on the class may look
+    without that being taken for reading."""
+    row = _page(c, token, response)
+    person = accounts.session(c, token_hash(obento_session)) if obento_session else None
+    if person is None or not letters.is_colleague(c, row.id, person.id):
+        letters.note_read(c, row.id, token_hash(token))
+    earlier = [
+        EarlierLetter(letter=Letter.model_validate_json(e.frozen), number=e.number, released_at=e.released_at)
+        for e in letters.earlier_than(c, row.id)
+    ]
+    return PageView(
+        letter=Letter.model_validate_json(row.frozen), number=row.number, released_at=row.released_at,
+        expires_at=row.expires_at, earlier=earlier,
+    )  # fmt: skip
+
+
+def _page(c: Connection, token: str, response: Response) -> Page:
+    row = letters.page_behind(c, token_hash(token))
     if row is None:
         raise not_found("page, or the link no longer holds; ask your teaching assistant for a new one")
     response.headers["Cache-Control"] = "no-store"
-    return PageView(
-        letter=Letter.model_validate_json(row.frozen),
-        number=row.number,
-        released_at=row.released_at,
-        expires_at=row.expires_at,
-    )
+    return row
 
 
 @router.get("/mailbox")

@@ -3,25 +3,21 @@ changes."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
-from datetime import datetime
+from collections.abc import Iterator, Sequence
 
 from obento.core.check.judging.marking import Earned
 from obento.server.cases.summary import kept_summary
 from obento.server.course.task_state import task_state
 from obento.server.errors import Trouble
-from obento.server.marks.mark import held_reason
+from obento.server.marks.lateness import DueDates, Late, is_late
+from obento.server.marks.mark import held_reason, settle
 from obento.server.specs.opened import OpenedSpecs
-from obento.store import audit, course, handins, marks
+from obento.store import audit, course, handins, marks, owners
 from obento.store.connection import Connection
 from obento.store.course import Lab
+from obento.store.handins import Attempt
 from obento.store.marks import MachineEntry
 from obento.store.results import KeptOutcomes
-
-
-def is_late(lab: Lab, received_at: datetime, extended: Iterable[datetime]) -> bool:
-    """Whether something came after the due date; of a team's extensions the longest counts."""
-    return lab.due_at is not None and received_at > max([lab.due_at, *extended])
 
 
 class Ledger:
@@ -30,19 +26,20 @@ class Ledger:
 
     def __init__(self, c: Connection, lab: Lab, handin_ids: Sequence[int]) -> None:
         self._c = c
-        self._lab = lab
+        self._due = DueDates(c, lab)
         self._known = marks.machine_entries(c, handin_ids)
         self._new: list[MachineEntry] = []
 
     def enter(
-        self, handin_id: int, task_id: int, result_id: int, status: str, earned: Earned | None, is_late: bool
+        self, handin_id: int, task_id: int, result_id: int, status: str, earned: Earned | None, attempt: Attempt
     ) -> bool:
-        """Have the ledger come to what one outcome earns, with what lateness costs; `earned` is None where no mark can
-        be given. Returns whether entries are added."""
+        """Have the ledger come to what one outcome earns, with what the lateness of its attempt costs; `earned` is None
+        where no mark can be given. Returns whether entries are added."""
+        late = self._due.lateness(handin_id, attempt.received_at) if attempt.late else None
         known = self._known.setdefault((handin_id, task_id), [])
         wanted = [
             MachineEntry(handin_id, task_id, kind, value, reason, result_id)
-            for kind, value, reason in _entries(known, self._lab.late_share, result_id, status, earned, is_late)
+            for kind, value, reason in _entries(known, result_id, status, earned, late)
         ]
         known += wanted
         self._new += wanted
@@ -55,7 +52,7 @@ class Ledger:
 
 
 def _entries(
-    known: Sequence[MachineEntry], late_share: float, result_id: int, status: str, earned: Earned | None, is_late: bool
+    known: Sequence[MachineEntry], result_id: int, status: str, earned: Earned | None, late: Late | None
 ) -> Iterator[tuple[str, float | None, str]]:
     """What is to be added to the entries known of one hand-in in one task: kind, value and reason."""
     at = max((i for i, e in enumerate(known) if e.kind in ("computed", "held")), default=-1)
@@ -72,11 +69,15 @@ def _entries(
     )
     if not stands:
         yield "computed", earned.value, earned.reason
-    off = round(-earned.value * late_share, 3) if is_late else 0.0
+    off = round(-earned.value * late.share, 3) if late is not None else 0.0
     taken = next((e.value or 0.0 for e in reversed(known[at + 1 :]) if e.kind == "late"), 0.0) if stands else 0.0
     if not _same(off, taken):
-        reason = "handed in late" if off else "late, without costs" if is_late else "not late any more"
+        reason = "not late any more" if late is None else _late_words(late, off)
         yield "late", off, reason
+
+
+def _late_words(late: Late, off: float) -> str:
+    return f"{late.words}: {off:g}" if off else "late, without costs"
 
 
 def _same(a: float, b: float) -> bool:
@@ -90,42 +91,50 @@ def settle_lab(c: Connection, lab_id: int, opened: OpenedSpecs, kept: KeptOutcom
     lab = course.lab(c, lab_id)
     assert lab is not None
     _settle_lateness(c, lab)
-    rows = handins.handins_of(c, lab_id)
-    ledger = Ledger(c, lab, [row.id for row in rows])
+    attempts = handins.lab_attempts(c, lab_id)
+    ledger = Ledger(c, lab, list(attempts.by_handin))
     touched = 0
     for task in course.tasks_of(c, lab_id):
-        state = task_state(c, task, rows, lab.which_attempt, kept)
+        state = task_state(c, task, attempts, kept)
         if not state.by_handin:
             continue
         expectation = opened.current(c, task.id).expectation
         for handin_id, result in state.by_handin.items():
             checked = result.status == "checked"
             earned = kept_summary(c, result, expectation, kept).earned if checked else None
-            touched += ledger.enter(handin_id, task.id, result.id, result.status, earned, result.late)
+            attempt = state.counting[handin_id]
+            touched += ledger.enter(handin_id, task.id, result.id, result.status, earned, attempt)
     ledger.write()
     return touched
 
 
 def _settle_lateness(c: Connection, lab: Lab) -> None:
     extended = {student: e.due_at for student, e in course.extensions(c, lab.id).items()}
-    teams = handins.teams_of(c, lab.id)
+    teams = owners.teams_of(c, lab.id)
     for attempt in handins.attempts_of_lab(c, lab.id):
-        owners = [attempt.student_id] if attempt.student_id else [m.id for m in teams.get(attempt.team_id or 0, [])]
-        late = is_late(lab, attempt.received_at, [extended[s] for s in owners if s in extended])
+        students = [attempt.student_id] if attempt.student_id else [m.id for m in teams.get(attempt.team_id or 0, [])]
+        given = [extended[s] for s in students if s in extended]
+        late = attempt.is_confirmed and is_late(lab, attempt.received_at, given)
         if late != attempt.late:
             handins.set_late(c, attempt.id, late)
 
 
 def override_mark(
-    c: Connection, handin_id: int, task_id: int, value: float | None, reason: str, person_id: int
+    c: Connection, handin_id: int, task_id: int, value: float | None, reason: str, person_id: int, over: int | None
 ) -> None:
-    """A human's mark with its reason; None lifts it again.
+    """A human's mark with its reason; None lifts it again. `over` is how many entries of people were there when it was
+    written (`marks.by_people`), None where nobody looked.
 
     Raises
     ------
     Trouble
-        If there is a mark and no reason.
+        If there is a mark and no reason, or somebody else set one meanwhile.
     """
+    there = marks.by_people(c, handin_id, task_id)
+    if over is not None and len(there) != over:
+        now = settle(there)
+        said = f"{now.value:g} ({now.reason})" if now.by_hand else "the computed mark"
+        raise Trouble(409, f"somebody else set {said} meanwhile; look at it, and set yours again if it is to stand")
     if value is not None and not reason.strip():
         raise Trouble(422, "say why: an override needs a reason")
     marks.add_mark(c, handin_id, task_id, "override" if value is not None else "lifted", value, reason, None, person_id)

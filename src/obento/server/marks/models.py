@@ -13,5 +13,10 @@ class MarksColumns(BaseModel):
 
 
 class Override(Body):
+    """A mark by hand, or none; `beyond` that it may be more than the task gives, `over` how many marks of people were
+    there when it was written."""
+
     value: float | None = Field(default=None, ge=0, le=100_000)
     reason: str = Field(default="", max_length=500)
+    beyond: bool = False
+    over: int | None = None

@@ -20,9 +20,14 @@ router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["marks"])
 
 
 @router.put("/handins/{handin_id}/tasks/{task_id}/mark")
-def put_mark(handin_id: int, task_id: int, body: Override, c: Db, person: Person) -> Done:
-    """A mark by hand with its reason, or (without a value) back to the computed one."""
-    override_mark(c, handin_id, task_id, body.value, body.reason, person.id)
+def put_mark(handin_id: int, task_id: int, body: Override, c: Db, person: Person, services: ServicesDep) -> Done:
+    """A mark by hand with its reason, or (without a value) back to the computed one. More than the task gives is taken
+    only when that is said to be meant (`beyond`)."""
+    if body.value is not None and not body.beyond:
+        most = services.opened.current(c, task_id).expectation.spec.marks.total
+        if body.value > most:
+            raise Trouble(422, f"{body.value:g} is more than the {most:g} that this task gives")
+    override_mark(c, handin_id, task_id, body.value, body.reason, person.id, body.over)
     return Done()
 
 

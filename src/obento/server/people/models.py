@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Literal
 
 from pydantic import BaseModel, Field
@@ -47,8 +48,66 @@ class StudentName(BaseModel):
     number: str
 
 
+class StudentLine(BaseModel):
+    """A line of the class list; `left_at` is since when somebody is out of the class."""
+
+    id: int
+    number: str
+    name: str
+    email: str
+    group: str
+    team: str
+    remarks: str
+    left_at: datetime | None
+
+
+class StudentEntry(Body):
+    """What somebody writes into a line of the class list."""
+
+    number: str = Field(min_length=1, max_length=100)
+    name: str = Field(min_length=1, max_length=200)
+    email: str = Field(default="", max_length=200)
+    group: str = Field(default="", max_length=100)
+    team: str = Field(default="", max_length=200)
+    remarks: str = Field(default="", max_length=2000)
+    is_out: bool = False
+
+
+class RosterProblem(BaseModel):
+    """What is wrong in a line of a list, and whether it is left out for it."""
+
+    line: int
+    text: str
+    is_left_out: bool
+
+
+class RosterChange(BaseModel):
+    """A student whose line would change, with what would."""
+
+    number: str
+    name: str
+    what: list[str]
+
+
+class RosterPreview(BaseModel):
+    """A class list before it is kept: its columns with what they seem to be (field to index), its first lines, and what
+    keeping it would change. `trouble` says why it cannot be kept like that."""
+
+    header: list[str]
+    columns: dict[str, int]
+    sample: list[list[str]]
+    new: list[str]
+    changed: list[RosterChange]
+    gone: list[StudentName]
+    same: int
+    problems: list[RosterProblem]
+    trouble: str
+
+
 class RosterTaken(BaseModel):
-    """What was taken in of a class list; `refused` are the addresses that no mail can be sent to, with their lines."""
+    """What was taken in of a class list: so many lines, of these new; `left` are out of the class since."""
 
     rows: int
-    refused: list[str]
+    new: int
+    left: int
+    problems: list[RosterProblem]

@@ -5,14 +5,23 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Annotated
 
-from fastapi import APIRouter, File, UploadFile
+from fastapi import APIRouter, File, Form, UploadFile
 
-from obento.intake.roster import read_roster
 from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
 from obento.server.errors import not_found
-from obento.server.models import Done
+from obento.server.models import Created, Done
+from obento.server.people import class_list
 from obento.server.people.colleagues import invite, leave, set_rights
-from obento.server.people.models import ClassRights, Invite, Invited, PersonView, RosterTaken
+from obento.server.people.models import (
+    ClassRights,
+    Invite,
+    Invited,
+    PersonView,
+    RosterPreview,
+    RosterTaken,
+    StudentEntry,
+    StudentLine,
+)
 from obento.server.uploads import whole
 from obento.store import audit, people
 
@@ -47,20 +56,52 @@ def drop_colleague(class_id: int, person_id: int, c: Db, person: Person) -> Done
     return Done()
 
 
+@router.get("/classes/{class_id}/students")
+def get_students(class_id: int, c: Db, person: Person) -> list[StudentLine]:
+    """The class list."""
+    return class_list.lines(c, class_id)
+
+
+@router.post("/classes/{class_id}/students")
+def add_student(class_id: int, body: StudentEntry, c: Db, person: Person) -> Created:
+    """One more line in the class list."""
+    student_id = class_list.put(c, class_id, None, body)
+    audit.note(c, person.id, "student", f"student {student_id}", {"class": class_id})
+    return Created(id=student_id)
+
+
+@router.put("/classes/{class_id}/students/{student_id}")
+def put_student(class_id: int, student_id: int, body: StudentEntry, c: Db, person: Person) -> Done:
+    """Change one line of the class list."""
+    class_list.put(c, class_id, student_id, body)
+    audit.note(c, person.id, "student", f"student {student_id}", {"class": class_id})
+    return Done()
+
+
+@router.post("/classes/{class_id}/roster/preview")
+def preview_roster(
+    class_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person,
+    columns: Annotated[str, Form(max_length=500)] = "",
+) -> RosterPreview:  # fmt: skip
+    """What a class list (CSV) would change; nothing is kept. `columns` are chosen as `field=index`, by commas."""
+    return class_list.preview(c, class_id, whole(file, _MOST_BYTES), class_list.columns_of(columns))
+
+
 @router.post("/classes/{class_id}/roster")
-def put_roster(class_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person) -> RosterTaken:
+def put_roster(
+    class_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person,
+    columns: Annotated[str, Form(max_length=500)] = "", gone_leave: Annotated[bool, Form()] = False,
+) -> RosterTaken:  # fmt: skip
     """Take in a class list (CSV)."""
-    rows = read_roster(whole(file, _MOST_BYTES))
-    for position, row in enumerate(rows):
-        people.put_student(c, class_id, row.number, row.name, row.email, row.given, position)
-    audit.note(c, person.id, "roster", f"class {class_id}", {"rows": len(rows)})
-    return RosterTaken(rows=len(rows), refused=[row.refused for row in rows if row.refused])
+    taken = class_list.take(c, class_id, whole(file, _MOST_BYTES), class_list.columns_of(columns), gone_leave)
+    audit.note(c, person.id, "roster", f"class {class_id}", {"rows": taken.rows, "left": taken.left})
+    return taken
 
 
 @router.delete("/classes/{class_id}/students/{student_id}")
 def erase_student(class_id: int, student_id: int, c: Db, person: Person) -> Done:
     """Delete a person's data for good."""
-    if student_id not in {s.id for s in people.students(c, class_id)}:
+    if student_id not in {s.id for s in people.class_list(c, class_id)}:
         raise not_found("student")
     people.erase_student(c, student_id)
     audit.note(c, person.id, "erase", f"student {student_id}")

@@ -24,7 +24,7 @@ def member_of(outcomes: TaskOutcomes, handin_id: int) -> Member:
         name=outcomes.name(handin_id),
         language=result.language,
         attempt=result.attempt,
-        late=result.late,
+        late=outcomes.state.counting[handin_id].late,
         bound=[f"{b.theirs} to {b.ours}" for b in outcomes.bindings.get(result.id, [])],
         mark=mark.value,
         held=mark.held,

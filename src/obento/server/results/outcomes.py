@@ -10,11 +10,13 @@ from obento.core.check.judging.verdict import Verdict
 from obento.server.cases.summary import OutcomeSummary, kept_summary
 from obento.server.course.task_state import TaskState, task_state
 from obento.server.errors import not_found
+from obento.server.marks.lateness import DueDates
 from obento.server.marks.mark import Mark, settle
 from obento.server.specs.opened import OpenSpec
-from obento.store import comments, handins, marks, repairs, results
+from obento.store import comments, handins, marks, people, repairs, results
 from obento.store.connection import Connection
 from obento.store.course import CurrentTask, Lab
+from obento.store.marks import MarkEntry
 from obento.store.packing import CasePlanes
 from obento.store.results import KeptOutcomes, Result
 
@@ -29,9 +31,9 @@ class TaskOutcomes:
         self.task = task
         self.spec = spec
         self.expectation: Expectation = spec.expectation
-        self.rows = handins.handins_of(c, lab.id)
-        self.by_handin = {r.id: r for r in self.rows}
-        self.state: TaskState = task_state(c, task, self.rows, lab.which_attempt, kept)
+        self.every = handins.handins_of(c, lab.id)
+        self.by_handin = {r.id: r for r in self.every}
+        self.state: TaskState = task_state(c, task, handins.lab_attempts(c, lab.id), kept)
         shown = [r.id for r in self.state.by_handin.values()]
         self.bindings = results.bindings_of(c, shown)
         self.comments = comments.comments_of(c, task.id)
@@ -42,13 +44,28 @@ class TaskOutcomes:
         self._summaries: dict[int, OutcomeSummary] = {}
 
     def name(self, handin_id: int) -> str:
-        """Whose hand-in it is, as far as that is settled."""
+        """Whose hand-in it is, as far as that is settled; namesakes with their numbers."""
         row = self.by_handin[handin_id]
+        if row.student_number and row.student_name in self._namesakes:
+            return f"{row.who} {row.student_number}"
         return row.who or row.label
+
+    @cached_property
+    def _namesakes(self) -> frozenset[str]:
+        return people.namesakes(self.c, self.lab.class_id)
+
+    def mark_if_any(self, handin_id: int) -> Mark | None:
+        """What its ledger comes to; None where nothing was handed in for this task and nobody gave a mark."""
+        mark = self.mark(handin_id)
+        return mark if handin_id in self.state.attempts or mark.by_hand else None
 
     def mark(self, handin_id: int) -> Mark:
         """What its ledger comes to."""
-        return settle(self.ledger.get((handin_id, self.task.id), []))
+        return settle(self.entries(handin_id))
+
+    def entries(self, handin_id: int) -> list[MarkEntry]:
+        """Its ledger."""
+        return self.ledger.get((handin_id, self.task.id), [])
 
     def checked(self, handin_id: int) -> Result:
         """The outcome of a hand-in that was checked.
@@ -78,6 +95,11 @@ class TaskOutcomes:
     def verdict_of(self, handin_id: int) -> Verdict:
         """The stored verdict of a hand-in that was checked."""
         return self.verdict(self.state.by_handin[handin_id])
+
+    @cached_property
+    def due(self) -> DueDates:
+        """Until when each hand-in of the lab may come."""
+        return DueDates(self.c, self.lab)
 
     @cached_property
     def cases(self) -> dict[str, CasePlanes]:

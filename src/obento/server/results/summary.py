@@ -57,7 +57,7 @@ def results_view(outcomes: TaskOutcomes) -> ResultsView:
         case_failures=[int(failures[i]) for i in order],
         case_clusters=[[n for n, plane in planes if plane >> int(i) & 1] for i in order],
         clusters=clusters,
-        missing=[s.name for s in missing_students(outcomes.c, outcomes.lab, outcomes.rows)],
+        missing=[s.name for s in missing_students(outcomes.c, outcomes.lab, outcomes.every, outcomes.state.attempts)],
         waiting=outcomes.state.waiting,
         checked_at=max((r.at for r in outcomes.state.by_handin.values()), default=None),
     )

@@ -102,6 +102,7 @@ class ReviewView(BaseModel):
     unit: str
     attempt: int
     attempts: int
+    marks_by_people: int
     received_at: datetime
     late: bool
     passed: int

@@ -32,13 +32,13 @@ def review_view(outcomes: TaskOutcomes, handin_id: int) -> ReviewView:
     Trouble
         If it has no outcome.
     """
-    row, result = outcomes.by_handin.get(handin_id), outcomes.state.by_handin.get(handin_id)
-    if row is None or result is None:
+    result = outcomes.state.by_handin.get(handin_id)
+    if handin_id not in outcomes.by_handin or result is None:
         raise not_found("outcome of this hand-in")
     spec, detail = outcomes.expectation.spec, result.detail
     key = outcomes.state.cluster_key(result)
     rows, more = _rows(outcomes, result)
-    attempt = next(a for a in handins.attempts_of(outcomes.c, handin_id) if a.id == result.attempt_id)
+    attempt = outcomes.state.counting[handin_id]
     mark = outcomes.mark(handin_id)
     comment, note = outcomes.comments.get((key, 0)), outcomes.comments.get(("", handin_id))
     return ReviewView(
@@ -47,12 +47,13 @@ def review_view(outcomes: TaskOutcomes, handin_id: int) -> ReviewView:
         status=result.status,
         language=result.language,
         unit=result.unit,
-        attempt=attempt.number,
-        attempts=row.attempts,
+        attempt=result.attempt,
+        attempts=len(outcomes.state.attempts[handin_id]),
         received_at=attempt.received_at,
         late=attempt.late,
         passed=result.passed,
         total=result.total,
+        marks_by_people=sum(e.kind in ("override", "manual", "lifted") for e in outcomes.entries(handin_id)),
         mark=mark.value,
         held=mark.held,
         mark_reason=mark.reason,
@@ -127,16 +128,16 @@ def _same(outcomes: TaskOutcomes, key: str) -> list[Member]:
 
 def _since(outcomes: TaskOutcomes, handin_id: int, result: Result) -> Since | None:
     """What turned since the attempt before."""
-    before = [a for a in handins.attempts_of(outcomes.c, handin_id) if a.number < result.attempt]
+    before = outcomes.state.attempts[handin_id][: result.attempt - 1]
     if not before:
         return None
     earlier = results.latest_of(outcomes.c, before[-1].id, outcomes.task.id, result.spec_version_id)
     if earlier is None:
-        return Since(attempt=before[-1].number, is_known=False)
+        return Since(attempt=len(before), is_known=False)
     planes = outcomes.cases_of([earlier, result])
     was, now = planes[earlier.planes].wrong, planes[result.planes].wrong
     return Since(
-        attempt=before[-1].number,
+        attempt=len(before),
         is_known=True,
         status=earlier.status,
         passed=earlier.passed,

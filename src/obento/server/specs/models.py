@@ -37,6 +37,12 @@ class SpecText(BaseModel):
     text: str = Field(max_length=2_000_000)
 
 
+class SpecSave(SpecText):
+    """A text to be kept; `over` is the print of the one it was written over, empty where nobody looked."""
+
+    over: str = Field(default="", max_length=64)
+
+
 class PortView(BaseModel):
     name: str
     direction: str
@@ -95,13 +101,14 @@ class SpecPreview(BaseModel):
 
 class SpecView(BaseModel):
     """`frozen_late` says when the files of a version from before were frozen; `is_older`, that its text is read by
-    older rules."""
+    older rules; `digest` is a print of the text, by which two people who write at once notice each other."""
 
     text: str
     version: int
     used: bool
     frozen_late: datetime | None
     is_older: bool
+    digest: str
     preview: SpecPreview
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 
 from fastapi import APIRouter, File, Request, UploadFile
+from fastapi.concurrency import run_in_threadpool
 
 from obento.core.check.check import LoadedSpec
 from obento.core.spec.model import EDITION
@@ -13,12 +14,12 @@ from obento.server.checking.effects import effects_of, tasks_under
 from obento.server.deps import OpeningRoute, Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble, not_found
 from obento.server.results.lookup import outcomes_of
-from obento.server.specs.models import CatchRateView, EffectAsked, Effects, SpecPreview, SpecText, SpecView
+from obento.server.specs.models import CatchRateView, EffectAsked, Effects, SpecPreview, SpecSave, SpecText, SpecView
 from obento.server.specs.opened import spec_files, version_spec
 from obento.server.specs.preview import catch_rate_view, preview
-from obento.server.specs.saving import save_text
+from obento.server.specs.saving import save_text, text_digest
 from obento.server.uploads import whole
-from obento.store import audit, specs
+from obento.store import audit, course, handins, specs
 from obento.store.accounts import SignedIn
 from obento.store.connection import Connection
 from obento.store.specs import SpecVersion
@@ -43,7 +44,7 @@ async def get_spec(task_id: int, request: Request, person: Person, services: Ser
     frozen_late = row.frozen_at if row.is_frozen_late else None
     return SpecView(
         text=row.text, version=row.number, used=row.used_at is not None, frozen_late=frozen_late,
-        is_older=row.edition < EDITION, preview=preview(loaded),
+        is_older=row.edition < EDITION, digest=text_digest(row.text), preview=preview(loaded),
     )  # fmt: skip
 
 
@@ -93,11 +94,27 @@ async def spec_effects(
 
 
 @router.put("/tasks/{task_id}/spec")
-async def put_spec(task_id: int, body: SpecText, request: Request, person: Person, services: ServicesDep) -> SpecView:
+async def put_spec(task_id: int, body: SpecSave, request: Request, person: Person, services: ServicesDep) -> SpecView:
     """Save a spec; once a version was used by a check, saving makes a new one."""
     await _opened(services, request, person, await reading(services, lambda c: spec_files(c, task_id, body.text)))
-    await reading(services, lambda c: save_text(c, task_id, body.text, person.id, services.opened))
+    await reading(services, lambda c: save_text(c, task_id, body.text, person.id, services.opened, body.over))
+    await _check_again(services, task_id, person)
     return await get_spec(task_id, request, person, services)
+
+
+async def _check_again(services: Services, task_id: int, person: SignedIn) -> None:
+    """What was handed in is checked by a new version at once."""
+
+    def lab_with_handins(c: Connection) -> int | None:
+        row = specs.current_spec(c, task_id)
+        task = course.task(c, task_id)
+        if row is None or task is None or not row.is_right or row.used_at is not None:
+            return None
+        return task.lab_id if handins.lab_attempts(c, task.lab_id).by_handin else None
+
+    lab_id = await reading(services, lab_with_handins)
+    if lab_id is not None:
+        await run_in_threadpool(services.checks.start, lab_id, person.id)
 
 
 @router.post("/tasks/{task_id}/files")
@@ -127,4 +144,5 @@ async def put_file(
     if text is not None:
         await _opened(services, request, person, await reading(services, lambda c: spec_files(c, task_id, text)))
         await reading(services, lambda c: save_text(c, task_id, text, person.id, services.opened))
+        await _check_again(services, task_id, person)
     return await get_spec(task_id, request, person, services)

@@ -25,6 +25,7 @@ defineProps<{ letter: Letter }>()
       <template v-if="letter.attempt"
         >Attempt {{ letter.attempt }}, received {{ moment(letter.received_at) }}{{ letter.late ? ' (late)' : '' }}.</template
       >
+      <template v-if="letter.excused"> You are excused from this lab: {{ letter.excused }}.</template>
       <template v-if="letter.corrects"> This letter corrects the one you got before.</template>
     </p>
     <section v-for="t in letter.tasks" :key="t.title">
@@ -32,8 +33,11 @@ defineProps<{ letter: Letter }>()
         <h2>{{ t.title }}</h2>
         <span v-if="t.mark !== null" class="mono"
           >{{ mark(t.mark) }} of {{ t.total }}<template v-if="t.late"> ({{ t.late }})</template></span
-        ><span v-else class="held">no mark yet: {{ t.held }}</span>
+        ><span v-else-if="t.attempt || !letter.excused" class="held">{{ t.attempt ? 'no mark yet: ' : '' }}{{ t.held }}</span>
       </div>
+      <p v-if="t.attempt && !letter.attempt" class="quiet small">
+        attempt {{ t.attempt }}, received {{ moment(t.received_at ?? null) }}{{ t.is_late ? ' (late)' : '' }}
+      </p>
       <p v-if="t.compared" class="count">
         {{ t.passed }} of {{ t.compared }} {{ t.rows[0]?.step ? 'steps' : 'cases' }} right<template v-if="t.passed === t.compared"
           >. Well done.</template

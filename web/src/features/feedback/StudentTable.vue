@@ -1,10 +1,17 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+
 import type { FeedbackView, FeedbackStudent } from '../../api/schema'
 import { count, mark } from '../../shared/words'
 
 /** Everybody with their marks, and how far their letter is. */
-defineProps<{ view: FeedbackView; chosen: number | null }>()
+const props = defineProps<{ view: FeedbackView; chosen: number | null }>()
 const emit = defineEmits<{ choose: [student: FeedbackStudent] }>()
+/** Names that more than one has: their numbers tell them apart. */
+const twice = computed(() => {
+  const names = props.view.students.map((s) => s.name)
+  return new Set(names.filter((name, at) => names.indexOf(name) !== at))
+})
 const WORDS = { none: '', released: 'sent', read: 'read', withdrawn: 'taken back' }
 </script>
 
@@ -28,10 +35,12 @@ const WORDS = { none: '', released: 'sent', read: 'read', withdrawn: 'taken back
           @click="emit('choose', s)"
         >
           <td>
-            <b>{{ s.name }}</b> <span v-if="s.team" class="tag">team</span><span v-if="s.late" class="tag undef">late</span>
+            <b>{{ s.name }}</b> <span v-if="twice.has(s.name)" class="mono quiet small">{{ s.number }}</span>
+            <span v-if="s.excused !== null" class="tag" :title="s.excused">excused</span><span v-if="s.team" class="tag">team</span
+            ><span v-if="s.late" class="tag undef">late</span>
           </td>
           <td v-for="(m, i) in s.marks" :key="i" class="n mono" :class="{ held: s.held[i] }" :title="s.by_hand[i] ? 'set by hand' : ''">
-            {{ s.handin_id === null ? '–' : mark(m) }}{{ s.by_hand[i] ? '*' : '' }}
+            {{ s.handin_id === null || (m === null && !s.held[i]) ? '–' : mark(m) }}{{ s.by_hand[i] ? '*' : '' }}
           </td>
           <td class="n mono">
             <b>{{ s.sum === null ? '' : mark(s.sum) }}</b>

@@ -1,14 +1,22 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 
-import type { IntakeView } from '../../api/schema'
+import type { DropView, IntakeView } from '../../api/schema'
 import { count, moment } from '../../shared/words'
+import DropTimes from './DropTimes.vue'
 
-/** What came in so far, what of it was left out, and who is missing. */
-const props = defineProps<{ intake: IntakeView }>()
+/** What came in so far and when, what of it was left out, and who is missing. */
+const props = defineProps<{ intake: IntakeView; titles: Map<number, string>; may: boolean }>()
+const emit = defineEmits<{ changed: [] }>()
 const SHOWN = 12
 const NAMED = 40
+const chosen = ref<DropView | null>(null)
 const leftOut = computed(() => props.intake.drops.flatMap((d) => d.left_out.map((text) => `${d.name}: ${text}`)))
+const WORDS: Record<string, string> = {
+  upload: 'received at its upload',
+  archive: 'received as the zip says',
+  given: 'received as you said',
+}
 </script>
 
 <template>
@@ -16,9 +24,15 @@ const leftOut = computed(() => props.intake.drops.flatMap((d) => d.left_out.map(
     <slot />
     <div v-if="intake.drops.length" class="compartment">
       <div class="caption">Drops</div>
-      <p v-for="d in intake.drops" :key="d.at" class="small">
-        <code>{{ d.name }}</code> <span class="quiet">{{ moment(d.at) }}, {{ count(d.files, 'file') }}</span>
-      </p>
+      <div v-for="d in intake.drops" :key="d.id" class="small one" :data-drop="d.id">
+        <code>{{ d.name }}</code>
+        <span class="quiet">
+          {{ moment(d.at) }}, {{ count(d.files, 'file') }}<template v-if="d.task_id">, for {{ titles.get(d.task_id) }}</template></span
+        >
+        <button v-if="may" type="button" class="chip" :class="{ ask: !d.is_confirmed }" @click="chosen = d">
+          {{ d.is_confirmed ? WORDS[d.times] : 'when was it received? nobody is late yet' }}
+        </button>
+      </div>
     </div>
     <div v-if="leftOut.length" class="compartment">
       <div class="caption">Left out</div>
@@ -27,8 +41,14 @@ const leftOut = computed(() => props.intake.drops.flatMap((d) => d.left_out.map(
     </div>
     <div v-if="intake.missing.length" class="compartment">
       <div class="caption">{{ intake.missing.length }} missing</div>
-      <span v-for="s in intake.missing.slice(0, NAMED)" :key="s.id" class="chip plain">{{ s.name }}</span>
+      <span v-for="s in intake.missing.slice(0, NAMED)" :key="s.id" class="chip plain" :title="s.number">{{ s.name }}</span>
+      <span v-if="intake.missing.length > NAMED" class="small quiet">and {{ intake.missing.length - NAMED }} more</span>
     </div>
+    <div v-if="intake.excused.length" class="compartment">
+      <div class="caption">{{ intake.excused.length }} excused</div>
+      <span v-for="s in intake.excused" :key="s.id" class="chip plain" :title="s.reason">{{ s.name }}</span>
+    </div>
+    <DropTimes v-if="chosen" :drop="chosen" @changed="emit('changed')" @close="chosen = null" />
   </aside>
 </template>
 
@@ -38,6 +58,21 @@ const leftOut = computed(() => props.intake.drops.flatMap((d) => d.left_out.map(
   flex-direction: column;
   gap: var(--gap);
   overflow: auto;
+}
+.one {
+  padding: 3px 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 6px;
+  align-items: baseline;
+}
+.one .chip {
+  white-space: normal;
+  text-align: left;
+}
+.ask {
+  border-color: var(--undef);
+  color: var(--undef-text);
 }
 .wrap {
   overflow-wrap: anywhere;

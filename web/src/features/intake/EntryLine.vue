@@ -1,15 +1,35 @@
 <script setup lang="ts">
-import { Button, Select } from 'ant-design-vue'
-import { ref } from 'vue'
+import { Button, Dropdown, Input, Menu, MenuItem, Modal, Select } from 'ant-design-vue'
+import { computed, ref } from 'vue'
 
 import type { IntakeEntry, NameBinding } from '../../api/schema'
 import { count, moment } from '../../shared/words'
+import AttemptList from './AttemptList.vue'
 import WhichFile from './WhichFile.vue'
 
 /** One hand-in: whose it is, and what each task takes from it. */
-defineProps<{ entry: IntakeEntry; titles: Map<number, string>; people: { value: number; label: string }[]; running: boolean }>()
-const emit = defineEmits<{ settle: [students: number[]]; agree: [task: number, binding: NameBinding]; check: []; review: [task: number] }>()
+const props = defineProps<{
+  entry: IntakeEntry
+  titles: Map<number, string>
+  people: { value: number; label: string }[]
+  running: boolean
+  may: boolean
+}>()
+const emit = defineEmits<{
+  settle: [students: number[]]
+  agree: [task: number, binding: NameBinding]
+  choose: [task: number, unit: string]
+  aside: [reason: string | null]
+  changed: []
+  check: []
+  review: [task: number]
+}>()
 const owners = ref<number[]>([])
+const isAsking = ref(false)
+const isOpen = ref(false)
+const reason = ref<string | null>(null)
+const last = computed(() => props.entry.attempts.at(-1))
+const owned = computed(() => props.entry.who !== '')
 const STATES: Record<string, string> = {
   checked: 'pass',
   unreadable: 'fail',
@@ -18,27 +38,51 @@ const STATES: Record<string, string> = {
   stopped: 'fail',
   empty: 'fail',
 }
+function settle(students: number[]): void {
+  isAsking.value = false
+  owners.value = []
+  emit('settle', students)
+}
+function putAside(): void {
+  emit('aside', reason.value)
+  reason.value = null
+}
 </script>
 
 <template>
-  <article class="entry" :class="{ open: !entry.settled }" :data-handin="entry.handin_id">
+  <article class="entry" :class="{ open: !entry.settled, aside: entry.aside !== null }" :data-handin="entry.handin_id">
     <div class="cell label">
-      <code>{{ entry.label }}</code>
+      <code :title="entry.label">{{ entry.label }}</code>
       <span class="quiet small"
-        >{{ count(entry.files.length, 'file') }}, {{ moment(entry.received_at)
-        }}<template v-if="entry.attempts > 1">, attempt {{ entry.attempt }}</template></span
+        >{{ count(last?.files.length ?? 0, 'file') }}, {{ moment(last?.received_at ?? null)
+        }}<template v-if="entry.attempts.length > 1">, {{ entry.attempts.length }} attempts</template></span
       >
-      <span v-if="entry.late" class="tag undef">late</span>
+      <span v-if="last?.late" class="tag undef">late</span>
+      <span v-if="last?.task_id" class="tag">{{ titles.get(last.task_id) }}</span>
     </div>
     <div class="cell person">
-      <template v-if="entry.who"
+      <template v-if="owned && !isAsking"
         ><b>{{ entry.who }}</b
-        ><span v-if="entry.team" class="tag">team</span><span v-else class="quiet small mono">{{ entry.number }}</span></template
-      >
-      <template v-else>
-        <span v-for="p in entry.proposals" :key="p.id"
-          ><button type="button" class="chip" @click="emit('settle', [p.id])">{{ p.name }}?</button></span
+        ><span v-if="entry.team" class="tag">team</span
+        ><span v-else class="quiet small mono"
+          >{{ entry.number }}<template v-if="entry.group"> · {{ entry.group }}</template></span
         >
+      </template>
+      <template v-else-if="may">
+        <span v-if="entry.doubt && !isAsking" class="doubt small">{{ entry.doubt }}</span>
+        <button
+          v-for="p in isAsking ? [] : entry.proposals"
+          :key="p.id"
+          type="button"
+          class="chip"
+          :title="p.number"
+          @click="settle([p.id])"
+        >
+          {{ p.name }} <small class="mono quiet">{{ p.number }}</small>
+        </button>
+        <button v-if="entry.is_team && !isAsking" type="button" class="chip" @click="settle(entry.proposals.map((p) => p.id))">
+          both, a team
+        </button>
         <Select
           v-model:value="owners"
           mode="multiple"
@@ -47,18 +91,24 @@ const STATES: Record<string, string> = {
           option-filter-prop="label"
           placeholder="whose is it?"
           class="who"
+          aria-label="whose is it?"
         />
-        <Button v-if="owners.length" size="small" type="primary" @click="emit('settle', owners)">{{
+        <Button v-if="owners.length" size="small" type="primary" @click="settle(owners)">{{
           owners.length > 1 ? 'A team' : 'Theirs'
         }}</Button>
+        <Button v-if="isAsking" size="small" @click="isAsking = false">Leave it</Button>
       </template>
+      <span v-else class="doubt small">{{ entry.doubt || 'nobody yet' }}</span>
     </div>
     <div class="tasks">
-      <div v-for="t in entry.tasks" :key="t.task_id" class="task">
+      <div v-if="entry.aside !== null" class="task one">
+        <span class="cell quiet">put aside: {{ entry.aside }}</span>
+      </div>
+      <div v-for="t in entry.aside === null ? entry.tasks : []" :key="t.task_id" class="task">
         <span class="cell small quiet">{{ titles.get(t.task_id) }}</span>
         <span class="cell" :class="t.language ? '' : 'gap'">{{ t.language || '–' }}</span>
         <span class="cell mono" :class="t.unit ? '' : 'gap'">{{ t.unit || '–' }}</span>
-        <span class="cell ports" :class="STATES[t.status]">
+        <span class="cell ports" :class="t.leftover.length ? 'asks' : STATES[t.status]">
           <template v-if="t.status === 'checked'">
             <template v-if="t.binding.some((b) => !b.agreed)">
               <button
@@ -79,14 +129,48 @@ const STATES: Record<string, string> = {
             >
             <template v-else>all by name</template>
           </template>
+          <template v-else-if="t.leftover.length">
+            <span class="small">nothing by this name; is it</span>
+            <button v-for="u in t.leftover" :key="u" type="button" class="chip ask" @click="emit('choose', t.task_id, u)">
+              <code>{{ u }}</code>?
+            </button>
+          </template>
           <WhichFile v-else-if="t.twice.length" :handin="entry.handin_id" :task="t.task_id" :twice="t.twice" @chosen="emit('check')" />
           <button v-else type="button" class="why" @click="emit('review', t.task_id)">{{ t.message }}</button>
         </span>
       </div>
-      <div v-if="!entry.tasks.length" class="task">
+      <div v-if="entry.aside === null && entry.for_none" class="task one">
+        <span class="cell asks">holds the unit of no task; say which it is for in its attempts</span>
+      </div>
+      <div v-else-if="entry.aside === null && !entry.tasks.length" class="task one">
         <span class="cell quiet">{{ running ? 'being checked…' : 'not checked yet' }}</span>
       </div>
     </div>
+    <div v-if="may" class="more">
+      <Dropdown :trigger="['click']">
+        <button type="button" class="chip" :aria-label="`more for ${entry.who || entry.label}`">more</button>
+        <template #overlay>
+          <Menu>
+            <MenuItem key="who" @click="isAsking = true">Somebody else's</MenuItem>
+            <MenuItem key="attempts" @click="isOpen = true">{{ count(entry.attempts.length, 'attempt') }}: task, time, split</MenuItem>
+            <MenuItem v-if="entry.aside === null" key="aside" @click="reason = ''">Put aside</MenuItem>
+            <MenuItem v-else key="back" @click="emit('aside', null)">Take back</MenuItem>
+          </Menu>
+        </template>
+      </Dropdown>
+    </div>
+    <AttemptList v-if="isOpen" :entry="entry" :titles="titles" :people="people" @changed="emit('changed')" @close="isOpen = false" />
+    <Modal
+      :open="reason !== null"
+      :title="`Put ${entry.label} aside`"
+      ok-text="Put aside"
+      :ok-button-props="{ disabled: !reason?.trim() }"
+      @ok="putAside"
+      @cancel="reason = null"
+    >
+      <p class="quiet">It counts for nothing and is in no list but this one, until it is taken back.</p>
+      <Input v-model:value="reason as string" name="aside-reason" placeholder="why?" />
+    </Modal>
   </article>
 </template>
 
@@ -123,6 +207,10 @@ const STATES: Record<string, string> = {
 .open .person:has(.who) {
   border-color: var(--undef);
 }
+.doubt {
+  color: var(--undef-text);
+  flex-basis: 100%;
+}
 .who {
   width: 100%;
 }
@@ -134,6 +222,9 @@ const STATES: Record<string, string> = {
   display: grid;
   grid-template-columns: 156px 62px 122px minmax(0, 1fr);
   gap: 4px;
+}
+.task.one {
+  grid-template-columns: 1fr;
 }
 .task .cell {
   display: flex;
@@ -150,6 +241,10 @@ const STATES: Record<string, string> = {
 }
 .ports.fail {
   border-color: var(--fail);
+}
+.asks {
+  border-color: var(--undef) !important;
+  color: var(--undef-text);
 }
 .chip {
   white-space: normal;
@@ -170,9 +265,16 @@ const STATES: Record<string, string> = {
   cursor: pointer;
   text-align: left;
 }
+.aside {
+  opacity: 0.75;
+}
+.more {
+  display: flex;
+  align-items: center;
+}
 .entry {
   display: grid;
-  grid-template-columns: 200px 180px minmax(0, 1fr);
+  grid-template-columns: 200px 180px minmax(0, 1fr) auto;
   gap: 4px;
 }
 </style>

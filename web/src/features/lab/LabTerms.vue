@@ -14,7 +14,15 @@ const emit = defineEmits<{ close: []; changed: [] }>()
 
 const { data: terms, trouble, reload } = useResource((signal) => get(`/labs/${props.labId}/terms`, { signal }), { lazy: true })
 /** What is being changed, until it is kept. */
-const form = reactive({ title: '', due: undefined as Dayjs | undefined, which: 'last' as Terms['which_attempt'], share: 0 })
+const form = reactive({
+  title: '',
+  due: undefined as Dayjs | undefined,
+  which: 'last' as Terms['which_attempt'],
+  share: 0,
+  step: 'once' as Terms['late_step'],
+  grace: 0,
+  cap: 1,
+})
 const student = ref<number | undefined>()
 const until = ref<Dayjs | undefined>()
 const reason = ref('')
@@ -35,13 +43,24 @@ watch(
     form.due = found.due_at ? dayjs(`${found.due_at}Z`) : undefined
     form.which = found.which_attempt
     form.share = found.late_share
+    form.step = found.late_step
+    form.grace = found.late_grace
+    form.cap = found.late_cap
   },
 )
 
-const percent = computed({
-  get: () => Math.round(100 * form.share),
-  set: (value: number) => (form.share = (value ?? 0) / 100),
-})
+const inHundred = (key: 'share' | 'cap') =>
+  computed({
+    get: () => Math.round(100 * form[key]),
+    set: (value: number) => (form[key] = (value ?? 0) / 100),
+  })
+const percent = inHundred('share')
+const most = inHundred('cap')
+const STEPS = [
+  { value: 'once', label: 'once' },
+  { value: 'hour', label: 'each hour begun' },
+  { value: 'day', label: 'each day begun' },
+]
 const free = computed(() => {
   const extended = new Set(terms.value?.extensions.map((e) => e.student_id))
   return (terms.value?.students ?? []).filter((s) => !extended.has(s.id)).map((s) => ({ value: s.id, label: `${s.name} ${s.number}` }))
@@ -56,7 +75,16 @@ function send(change: () => Promise<{ marks: number }>): Promise<boolean> {
   })
 }
 async function save(): Promise<void> {
-  const body = { title: form.title, due_at: form.due?.toISOString() ?? null, which_attempt: form.which, late_share: form.share }
+  const body = {
+    title: form.title,
+    due_at: form.due?.toISOString() ?? null,
+    which_attempt: form.which,
+    late_share: form.share,
+    late_step: form.step,
+    late_grace: form.grace ?? 0,
+    late_cap: form.cap,
+    over: terms.value?.version ?? '',
+  }
   if (await send(() => put(`/labs/${props.labId}/terms`, body))) emit('close')
 }
 function moreTime(id: number, due_at: string | null, why: string): Promise<boolean> {
@@ -67,6 +95,19 @@ async function extend(): Promise<void> {
   if (!(await moreTime(student.value, until.value.toISOString(), reason.value))) return
   student.value = undefined
   reason.value = ''
+  await reload()
+}
+const ill = ref<number | undefined>()
+const illness = ref('')
+const notExcused = computed(() => {
+  const excused = new Set(terms.value?.excused.map((e) => e.student_id))
+  return (terms.value?.students ?? []).filter((s) => !excused.has(s.id)).map((s) => ({ value: s.id, label: `${s.name} ${s.number}` }))
+})
+async function excuse(id: number, why: string | null): Promise<void> {
+  if (!(await told(() => put(`/labs/${props.labId}/excused/${id}`, { reason: why })))) return
+  ill.value = undefined
+  illness.value = ''
+  emit('changed')
   await reload()
 }
 async function takeBack(id: number): Promise<void> {
@@ -84,6 +125,13 @@ async function takeBack(id: number): Promise<void> {
         <label
           >Late costs<InputNumber v-model:value="percent" name="late-share" :min="0" :max="100" addon-after="% of the mark" class="full"
         /></label>
+        <Segmented v-model:value="form.step" :options="STEPS" />
+        <div class="pair">
+          <label>Grace<InputNumber v-model:value="form.grace" name="late-grace" :min="0" addon-after="minutes" class="full" /></label>
+          <label v-if="form.step !== 'once'"
+            >At most<InputNumber v-model:value="most" name="late-cap" :min="0" :max="100" addon-after="%" class="full"
+          /></label>
+        </div>
         <p class="quiet">
           {{ count(terms.late, 'hand-in is', 'hand-ins are') }} late as it stands. Marks follow at once; what you entered by hand stays.
         </p>
@@ -110,6 +158,27 @@ async function takeBack(id: number): Promise<void> {
           <DatePicker v-model:value="until" show-time :format="FORMATS" placeholder="until" class="full" />
           <Input v-model:value="reason" name="reason" placeholder="why (stays with the lab)" :maxlength="500" @press-enter="extend" />
           <Button :disabled="!student || !until" @click="extend">Give more time</Button>
+        </div>
+        <h3>Excused</h3>
+        <div v-for="e in terms.excused" :key="e.student_id" class="given" :data-excused="e.student_id">
+          <div>
+            <b>{{ e.name }}</b> <small class="quiet">{{ e.reason }}</small>
+          </div>
+          <Button size="small" @click="excuse(e.student_id, null)">Take back</Button>
+        </div>
+        <p v-if="!terms.excused.length" class="quiet">Nobody is: whoever hands in nothing is missing.</p>
+        <div class="form give">
+          <Select
+            v-model:value="ill"
+            :options="notExcused"
+            show-search
+            option-filter-prop="label"
+            placeholder="who need not hand in"
+            aria-label="excused student"
+            class="full"
+          />
+          <Input v-model:value="illness" name="excuse-reason" placeholder="why (stays with the lab)" :maxlength="500" />
+          <Button :disabled="!ill" @click="excuse(ill ?? 0, illness)">Excuse</Button>
         </div>
       </section>
     </div>
@@ -139,6 +208,11 @@ async function takeBack(id: number): Promise<void> {
 }
 .full {
   width: 100%;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
 }
 h3 {
   font-size: 13px;

@@ -30,7 +30,8 @@ const cell = computed(() => SIZES[zoom.value])
 const rows = computed(() => {
   if (!grid.value) return []
   const place = new Map(props.order.map((id, i) => [id, i]))
-  return [...grid.value.rows].sort((a, b) => (place.get(a.id) ?? 1e9) - (place.get(b.id) ?? 1e9))
+  const shown = grid.value.rows.filter((row) => place.has(row.id))
+  return shown.sort((a, b) => (place.get(a.id) ?? 1e9) - (place.get(b.id) ?? 1e9))
 })
 const full = computed(() => sizeOf(grid.value?.cases ?? 0, rows.value.length, cell.value))
 

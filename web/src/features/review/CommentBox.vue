@@ -4,6 +4,8 @@ import { computed, ref, watch } from 'vue'
 
 import { get, put, sentence, ServerTrouble } from '../../api/client'
 import type { DraftView } from '../../api/schema'
+import DraftNote from '../../shared/DraftNote.vue'
+import { useDraft } from '../../shared/drafts'
 
 const props = defineProps<{
   taskId: number
@@ -17,18 +19,24 @@ const props = defineProps<{
   button: string
   add?: string
 }>()
-const emit = defineEmits<{ kept: [text: string, version: number] }>()
-const draft = ref(props.text)
+const emit = defineEmits<{ kept: [of: { cluster: string; handin: number }, text: string, version: number] }>()
 const version = ref(props.version)
 const isBusy = ref(false)
+const subject = computed(() => `task ${props.taskId}/${props.handinId ? `note ${props.handinId}` : `comment ${props.cluster}`}`)
+const {
+  text: draft,
+  isChanged,
+  from,
+  drop,
+  done,
+} = useDraft(
+  () => subject.value,
+  () => props.text,
+)
 watch(
   () => [props.cluster, props.handinId, props.text, props.version],
-  () => {
-    draft.value = props.text
-    version.value = props.version
-  },
+  () => (version.value = props.version),
 )
-const isChanged = computed(() => draft.value !== props.text)
 const PLACEHOLDERS = [
   ['{name}', 'first name'],
   ['{line}', 'the line to be changed, or where their output gets its value'],
@@ -43,14 +51,16 @@ const PLACEHOLDERS = [
 ]
 async function keep(): Promise<void> {
   isBusy.value = true
+  const [about, of, text] = [subject.value, { cluster: props.cluster, handin: props.handinId }, draft.value]
   try {
-    const body = { text: draft.value, version: version.value, handin_id: props.handinId }
-    const saved = await put(`/tasks/${props.taskId}/comments/${encodeURIComponent(props.cluster || '-')}`, body)
-    version.value = saved.version
-    emit('kept', draft.value, saved.version)
+    const body = { text, version: version.value, handin_id: of.handin }
+    const saved = await put(`/tasks/${props.taskId}/comments/${encodeURIComponent(of.cluster || '-')}`, body)
+    done(about)
+    if (about === subject.value) version.value = saved.version
+    emit('kept', of, text, saved.version)
     message.success('kept')
   } catch (error) {
-    if (error instanceof ServerTrouble && error.status === 409) return clash(error)
+    if (error instanceof ServerTrouble && error.status === 409 && about === subject.value) return clash(error)
     message.error(sentence(error))
   } finally {
     isBusy.value = false
@@ -67,7 +77,10 @@ function clash(error: ServerTrouble): void {
       version.value = Number(error.body.version)
       void keep()
     },
-    onCancel: () => emit('kept', String(error.body.text), Number(error.body.version)),
+    onCancel: () => {
+      done(subject.value)
+      emit('kept', { cluster: props.cluster, handin: props.handinId }, String(error.body.text), Number(error.body.version))
+    },
   })
 }
 const offered = ref<DraftView | null>(null)
@@ -117,6 +130,7 @@ defineExpose({ keep })
       @keydown.ctrl.enter="keep"
       @keydown.meta.enter="keep"
     />
+    <DraftNote :from="from" @keep="keep" @drop="drop" />
     <div v-if="cluster && !draft.trim()" class="row offers">
       <Button size="small" @click="takeDraft">Draft</Button>
       <Popover v-model:open="isBankOpen" trigger="click" placement="bottomLeft">

@@ -12,8 +12,8 @@ import SmallestChange from './SmallestChange.vue'
 const props = defineProps<{ review: ReviewView; taskId: number; quoted: string }>()
 const emit = defineEmits<{
   changes: [changes: RepairView['changes']]
-  comment: [text: string, version: number]
-  note: [text: string, version: number]
+  comment: [cluster: string, text: string, version: number]
+  note: [handin: number, text: string, version: number]
   go: [handin: number]
 }>()
 const errors = computed(() => errorsOf(props.review))
@@ -51,7 +51,7 @@ const everyone = computed(() => (props.review.same.length > 1 ? `all ${props.rev
       :text="review.comment"
       :version="review.comment_version"
       :button="everyone ? `Keep for ${everyone}` : 'Keep'"
-      @kept="(text, version) => emit('comment', text, version)"
+      @kept="(of, text, version) => emit('comment', of.cluster, text, version)"
       ><span class="quiet small">{{ everyone ? `to ${everyone}` : '' }}</span></CommentBox
     >
     <div v-if="everyone" class="chips">
@@ -76,7 +76,7 @@ const everyone = computed(() => (props.review.same.length > 1 ? `all ${props.rev
       :rows="2"
       :version="review.note_version"
       button="Keep the note"
-      @kept="(text, version) => emit('note', text, version)"
+      @kept="(of, text, version) => emit('note', of.handin, text, version)"
     />
     <p class="small quiet">The letter adds their own failing rows, the mark and how to see it again.</p>
   </section>

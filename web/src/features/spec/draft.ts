@@ -1,10 +1,11 @@
 import { useDebounceFn } from '@vueuse/core'
-import { message } from 'ant-design-vue'
+import { message, Modal } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import { get, post, put } from '../../api/client'
+import { get, post, put, ServerTrouble } from '../../api/client'
 import type { SpecPreview, SpecView } from '../../api/schema'
 import { told } from '../../shared/attempt'
+import { useDraft } from '../../shared/drafts'
 import { useResource } from '../../shared/resource'
 
 const PATIENCE = 250
@@ -13,13 +14,22 @@ const SECONDS = 8
 /** The text of a spec while it is written: what is kept, what it says now, and keeping it. `after` is done when it was kept. */
 export function useSpecDraft(taskId: () => number, after: () => Promise<void>) {
   const saved = shallowRef<SpecView | null>(null)
-  const text = ref('')
+  const {
+    text,
+    isChanged: differs,
+    from,
+    drop,
+    done,
+  } = useDraft(
+    () => (saved.value ? `task ${taskId()}/spec` : ''),
+    () => saved.value?.text ?? '',
+  )
   const preview = shallowRef<SpecPreview | null>(null)
   /** The text that `preview` is of. */
   const shownText = ref('')
   /** The last text that gave a table: it stays to be looked at while the next one is typed. */
   const table = shallowRef<SpecPreview | null>(null)
-  const isChanged = computed(() => saved.value !== null && text.value !== saved.value.text)
+  const isChanged = computed(() => saved.value !== null && differs.value)
   const kept = useResource((signal) => get(`/tasks/${taskId()}/spec`, { signal }))
   const looked = useResource(
     async (signal) => {
@@ -33,10 +43,10 @@ export function useSpecDraft(taskId: () => number, after: () => Promise<void>) {
   watch(kept.data, (found) => {
     if (!found) return
     saved.value = found
-    text.value = found.text
     preview.value = found.preview
     shownText.value = found.text
   })
+  watch(from, () => text.value !== shownText.value && void look())
   watch(looked.data, (of) => {
     if (!of) return
     preview.value = of.found
@@ -49,10 +59,31 @@ export function useSpecDraft(taskId: () => number, after: () => Promise<void>) {
     text.value = value
     void look()
   }
-  async function save(): Promise<void> {
+  /** Somebody else saved a version meanwhile: theirs stays below, mine becomes the next one, or is left for theirs. */
+  function clash(error: ServerTrouble): void {
+    Modal.confirm({
+      title: 'Somebody else saved this spec meanwhile',
+      content: `Theirs is version ${Number(error.body.version)}. Yours can become the next version, above it; or look at theirs first: yours stays here as a draft.`,
+      okText: 'Save mine above it',
+      cancelText: 'Look at theirs',
+      onOk: () => save(''),
+      onCancel: async () => {
+        saved.value = await get(`/tasks/${taskId()}/spec`)
+        void look()
+      },
+    })
+  }
+  async function save(over = saved.value?.digest ?? ''): Promise<void> {
     if (!isChanged.value) return
     await told(async () => {
-      const found = await put(`/tasks/${taskId()}/spec`, { text: text.value })
+      const about = `task ${taskId()}/spec`
+      const found = await put(`/tasks/${taskId()}/spec`, { text: text.value, over }).catch((error: unknown) => {
+        if (!(error instanceof ServerTrouble) || error.status !== 409 || error.body.text === undefined) throw error
+        clash(error)
+        return null
+      })
+      if (!found) return
+      done(about)
       saved.value = found
       preview.value = found.preview
       await after()
@@ -74,5 +105,23 @@ export function useSpecDraft(taskId: () => number, after: () => Promise<void>) {
       void look()
     })
   }
-  return { saved, text, preview, shownText, table, isChanged, trouble: kept.trouble, unheard: looked.trouble, change, save, addFile }
+  function dropDraft(): void {
+    drop()
+    void look()
+  }
+  return {
+    saved,
+    text,
+    from,
+    dropDraft,
+    preview,
+    shownText,
+    table,
+    isChanged,
+    trouble: kept.trouble,
+    unheard: looked.trouble,
+    change,
+    save,
+    addFile,
+  }
 }

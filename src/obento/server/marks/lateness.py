@@ -1,0 +1,80 @@
+"""Whether something came late, and what that costs."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from obento.store import course, handins, owners
+from obento.store.connection import Connection
+from obento.store.course import Lab
+
+_STEPS = {"hour": timedelta(hours=1), "day": timedelta(days=1)}
+
+
+@dataclass(frozen=True, slots=True)
+class Late:
+    """What lateness costs, of one, and how late it is in words."""
+
+    share: float
+    words: str
+
+
+class DueDates:
+    """Until when each hand-in of a lab may come: the due date, or the longest extension of its owners."""
+
+    def __init__(self, c: Connection, lab: Lab) -> None:
+        self._lab = lab
+        self._extended = {student: e.due_at for student, e in course.extensions(c, lab.id).items()}
+        teams = owners.teams_of(c, lab.id)
+        self._owners = {
+            row.id: [row.student_id] if row.student_id else [m.id for m in teams.get(row.team_id or 0, [])]
+            for row in handins.heads_of(c, lab.id)
+        }
+
+    def of(self, handin_id: int) -> datetime | None:
+        """Until when; None without a due date."""
+        given = [self._extended[s] for s in self._owners.get(handin_id, []) if s in self._extended]
+        return latest(self._lab, given)
+
+    def lateness(self, handin_id: int, received_at: datetime) -> Late | None:
+        """What it costs that a hand-in came when it did; None where it is in time."""
+        return lateness(self._lab, received_at, self.of(handin_id))
+
+
+def latest(lab: Lab, extended: Iterable[datetime]) -> datetime | None:
+    """Until when something may come; of a team's extensions the longest counts."""
+    return max([lab.due_at, *extended]) if lab.due_at is not None else None
+
+
+def is_late(lab: Lab, received_at: datetime, extended: Iterable[datetime]) -> bool:
+    """Whether something came after the due date and its grace."""
+    return lateness(lab, received_at, latest(lab, extended)) is not None
+
+
+def lateness(lab: Lab, received_at: datetime, due: datetime | None) -> Late | None:
+    """What it costs to come at a time, by the terms of a lab; None in time, or within its grace."""
+    if due is None or received_at <= due + timedelta(minutes=lab.late_grace):
+        return None
+    over = received_at - due
+    step = _STEPS.get(lab.late_step)
+    begun = math.ceil(over / step) if step is not None else 1
+    share = min(begun * float(lab.late_share), max(float(lab.late_cap), float(lab.late_share)))
+    said = f"handed in {_duration(over)} late"
+    if step is not None:
+        said += f", {begun} {lab.late_step}{'' if begun == 1 else 's'} begun"
+    if share < begun * float(lab.late_share) - 1e-9:
+        said += f", at most {100 * share:g} %"
+    return Late(share, said)
+
+
+def _duration(over: timedelta) -> str:
+    minutes = max(1, int(over.total_seconds() // 60))
+    if minutes < 90:
+        return f"{minutes} minute{'' if minutes == 1 else 's'}"
+    hours = minutes // 60
+    if hours < 48:
+        return f"{hours} hours"
+    return f"{hours // 24} days"

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { Checkbox, Input, Modal, Textarea } from 'ant-design-vue'
+import { computed, reactive } from 'vue'
+
+import { post, put } from '../../api/client'
+import type { StudentLine } from '../../api/schema'
+import { useAttempt } from '../../shared/attempt'
+
+/** One line of the class list, a new one or one that is there. */
+const props = defineProps<{ classId: number; student: StudentLine | null }>()
+const emit = defineEmits<{ kept: []; close: [] }>()
+const { trouble, isBusy, attempt } = useAttempt()
+const form = reactive({
+  number: props.student?.number ?? '',
+  name: props.student?.name ?? '',
+  email: props.student?.email ?? '',
+  group: props.student?.group ?? '',
+  team: props.student?.team ?? '',
+  remarks: props.student?.remarks ?? '',
+  is_out: Boolean(props.student?.left_at),
+})
+const isReady = computed(() => form.number.trim() !== '' && form.name.trim() !== '')
+
+function keep(): Promise<void> {
+  return attempt(async () => {
+    if (props.student) await put(`/classes/${props.classId}/students/${props.student.id}`, { ...form })
+    else await post(`/classes/${props.classId}/students`, { ...form })
+    emit('kept')
+    emit('close')
+  })
+}
+</script>
+
+<template>
+  <Modal
+    open
+    :title="student ? student.name : 'One more student'"
+    ok-text="Keep"
+    :ok-button-props="{ disabled: !isReady, loading: isBusy }"
+    :width="520"
+    @ok="keep"
+    @cancel="emit('close')"
+  >
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <form class="form" @submit.prevent="isReady && keep()">
+      <label>Number<Input v-model:value="form.number" name="student-number" :maxlength="100" /></label>
+      <label>Name<Input v-model:value="form.name" name="student-name" :maxlength="200" /></label>
+      <label class="wide">Address<Input v-model:value="form.email" name="student-email" :maxlength="200" /></label>
+      <label>Group<Input v-model:value="form.group" name="student-group" :maxlength="100" /></label>
+      <label
+        >Team<Input v-model:value="form.team" name="student-team" :maxlength="200" placeholder="all with the same word hand in together"
+      /></label>
+      <label class="wide">Remarks<Textarea v-model:value="form.remarks" name="student-remarks" :rows="2" :maxlength="2000" /></label>
+      <Checkbox v-if="student" v-model:checked="form.is_out" name="student-out" class="wide"
+        >out of the class: not missing any more, what was handed in stays</Checkbox
+      >
+      <button type="submit" hidden></button>
+    </form>
+  </Modal>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px 14px;
+}
+.form label {
+  display: grid;
+  gap: 2px;
+  color: var(--ink-2);
+}
+.wide {
+  grid-column: 1 / -1;
+}
+</style>

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { DatePicker, Modal, Radio, RadioGroup, Select } from 'ant-design-vue'
+import dayjs, { type Dayjs } from 'dayjs'
+import { computed, ref } from 'vue'
+
+import { put } from '../../api/client'
+import type { DropView } from '../../api/schema'
+import { told } from '../../shared/attempt'
+import { moment } from '../../shared/words'
+
+/** When what came in one drop was received: proposed from the zip, confirmed by a person. */
+const props = defineProps<{ drop: DropView }>()
+const emit = defineEmits<{ changed: []; close: [] }>()
+const here = Intl.DateTimeFormat().resolvedOptions().timeZone
+const times = ref<'upload' | 'archive' | 'given'>(
+  props.drop.is_confirmed ? (props.drop.times as 'upload') : props.drop.last ? 'archive' : 'upload',
+)
+const zone = ref(props.drop.zone || here)
+const at = ref<Dayjs>(dayjs(`${props.drop.at}Z`))
+const zones = computed(() =>
+  [here, 'UTC', ...Intl.supportedValuesOf('timeZone').filter((z) => z !== here && z !== 'UTC')].map((value) => ({ value })),
+)
+const wall = (iso: string | null): string => (iso ? dayjs(iso).format('ddd D MMM, HH:mm') : '')
+
+async function keep(): Promise<void> {
+  const given = times.value === 'given' ? at.value.toISOString() : null
+  if (await told(() => put(`/drops/${props.drop.id}/times`, { times: times.value, zone: zone.value, at: given }))) {
+    emit('changed')
+    emit('close')
+  }
+}
+</script>
+
+<template>
+  <Modal open :title="`When was ${drop.name} received?`" ok-text="Keep" :width="560" @ok="keep" @cancel="emit('close')">
+    <p class="quiet">
+      Until this is said nobody is late by it. Times in a zip are a proposal: they have no zone, and anybody can set them.
+    </p>
+    <RadioGroup v-model:value="times" class="ways">
+      <Radio value="archive" :disabled="!drop.last">
+        each as the zip says<template v-if="drop.last">, {{ wall(drop.first) }} to {{ wall(drop.last) }}</template
+        ><template v-else>; this one says nothing</template>
+      </Radio>
+      <div v-if="times === 'archive'" class="below">
+        on clocks in
+        <Select v-model:value="zone" size="small" show-search :options="zones" class="zone" aria-label="time zone" />
+      </div>
+      <Radio value="given">all at one time</Radio>
+      <div v-if="times === 'given'" class="below">
+        <DatePicker v-model:value="at" size="small" show-time format="D MMM YYYY HH:mm" :allow-clear="false" />
+      </div>
+      <Radio value="upload">when it was uploaded here, {{ moment(drop.at) }}</Radio>
+    </RadioGroup>
+  </Modal>
+</template>
+
+<style scoped>
+.ways {
+  display: grid;
+  gap: 8px;
+}
+.below {
+  padding-left: 24px;
+}
+.zone {
+  width: 240px;
+}
+</style>
