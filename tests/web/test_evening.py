@@ -80,6 +80,8 @@ def test_an_evening(browser: Browser, tmp_path: Path) -> None:
     assert link is not None
     browser.driver.delete_all_cookies()
     browser.driver.get(link)
+    browser.see(".door", "Evening lab")
+    browser.click(".door button", "Open my letter")
     letter = browser.see(".letter", "Tomo Arakida").text
     assert (
         "Evening lab" in letter

@@ -99,7 +99,7 @@ def test_zooming_and_inner_signals(browser: Browser) -> None:
     )
     time.sleep(0.2)
     assert browser.driver.execute_script(COLOURS, sheet) and before
-    browser.see("body").send_keys("/")
+    browser.see("body").send_keys("i")
     browser.driver.switch_to.active_element.send_keys("coun", Keys.ENTER)
     browser.see(".name.inner", "count")
     browser.see("body")

@@ -220,7 +220,7 @@ useKeys([
   { key: 'ArrowRight', label: 'waves: cursor a step on', act: () => move(1) },
   { key: 'ArrowLeft', label: 'waves: cursor a step back', act: () => move(-1) },
   { key: 'b', label: 'waves: second cursor here', act: () => (b.value = a.value) },
-  { key: '/', label: 'waves: find an inner signal', act: () => search.value?.focus() },
+  { key: 'i', label: 'waves: find an inner signal', act: () => search.value?.focus() },
 ])
 </script>
 
@@ -249,7 +249,7 @@ useKeys([
           mode="multiple"
           size="small"
           class="inner"
-          placeholder="add an inner signal  /"
+          placeholder="add an inner signal  i"
           :options="waves.inner.map((n) => ({ value: n, label: n }))"
           :max-tag-count="1"
           aria-label="inner signals"
