@@ -48,7 +48,9 @@ def _fill(store: Store) -> tuple[int, int]:
         opened = OpenedSpecs()
         loaded = opened.load(spec_files(c, task_id, CLASS_SPEC))
         assert loaded.spec is not None and loaded.expectation is not None
-        version = specs.save_spec(c, task_id, CLASS_SPEC, "unit12", loaded.spec.digest, EDITION, True, ta)
+        version = specs.save_spec(
+            c, task_id, specs.NewSpec(CLASS_SPEC, "unit12", loaded.spec.unit, loaded.spec.digest, EDITION, True), ta
+        )
         specs.mark_used(c, version)
         basis = results.Basis(
             version, opened.current(c, task_id).files_digest, engine_version(), results.choices_digest(())

@@ -40,7 +40,9 @@ def _fill(store: Store, students: int) -> tuple[int, int]:
         task_id = course.add_task(c, lab_id, "unit16")
         loaded = OpenedSpecs().load(spec_files(c, task_id, WIDE_SPEC))
         assert loaded.spec is not None
-        specs.save_spec(c, task_id, WIDE_SPEC, "unit16", loaded.spec.digest, EDITION, True, ta)
+        specs.save_spec(
+            c, task_id, specs.NewSpec(WIDE_SPEC, "unit16", loaded.spec.unit, loaded.spec.digest, EDITION, True), ta
+        )
     return lab_id, task_id
 
 

@@ -69,5 +69,7 @@ def _fill(store: Store) -> tuple[int, int]:
         task_id = course.add_task(c, lab_id, "lock_interlock")
         loaded = OpenedSpecs().load(spec_files(c, task_id, _SPEC))
         assert loaded.spec is not None
-        specs.save_spec(c, task_id, _SPEC, "lock_interlock", loaded.spec.digest, EDITION, True, ta)
+        specs.save_spec(
+            c, task_id, specs.NewSpec(_SPEC, "lock_interlock", loaded.spec.unit, loaded.spec.digest, EDITION, True), ta
+        )
     return lab_id, task_id

@@ -32,7 +32,7 @@ def made_task(c: Connection) -> int:
 
 
 def saved(c: Connection, task: int, text: str = "text", edition: int = EDITION) -> int:
-    return specs.save_spec(c, task, text, "t", "digest", edition, True, None)
+    return specs.save_spec(c, task, specs.NewSpec(text, "t", "u", "digest", edition, True), None)
 
 
 def files_of(c: Connection, task: int) -> list[tuple[bool, str, bytes]]:

@@ -19,6 +19,7 @@ from obento.server.specs.opened import OpenedSpecs, spec_files
 from obento.store import accounts, course, owners, people, results, specs
 from obento.store.connection import Connection, Store
 from obento.store.people import Listed
+from obento.store.specs import NewSpec
 
 DEMO_TA = "mira@college.example"
 DEMO_LECTURER = "osk@college.example"
@@ -61,9 +62,9 @@ def _load_lab(c: Connection, class_id: int, folder: Path, about: dict[str, Any],
         loaded = opened.load(spec_files(c, task_id, text))
         if loaded.spec is None:
             raise ValueError(f"{name}: {loaded.messages[0]}")
-        specs.save_spec(
-            c, task_id, text, loaded.spec.title, loaded.spec.digest, EDITION, loaded.expectation is not None, person_id
-        )
+        spec = loaded.spec
+        new = NewSpec(text, spec.title, spec.unit, spec.digest, EDITION, loaded.expectation is not None)
+        specs.save_spec(c, task_id, new, person_id)
     lab = course.lab(c, lab_id)
     assert lab is not None
     ids = {s.number: s for s in people.students(c, lab.class_id)}

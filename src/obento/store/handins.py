@@ -79,10 +79,10 @@ class Attempt:
 
 @dataclass(frozen=True, slots=True)
 class LabAttempts:
-    """All attempts of a lab that count for something, by hand-in, in the order they came in; and how many tasks the
-    lab has."""
+    """All attempts of a lab that count for something, by hand-in, in the order they came in; `units` are those that the
+    lab's tasks ask for, by task, `which` of several attempts counts (last, first, best)."""
 
-    tasks: int
+    units: dict[int, str]
     which: str
     by_handin: dict[int, list[Attempt]]
 
@@ -251,12 +251,13 @@ def lab_attempts(c: Connection, lab_id: int, aside: bool = False) -> LabAttempts
         aside,
     ):
         found.setdefault(attempt.handin_id, []).append(attempt)
-    row = c.row(
-        "SELECT l.which_attempt, (SELECT COUNT(*) FROM task t WHERE t.lab_id = l.id) AS tasks FROM lab l WHERE l.id ="
-        " %s",
+    units = c.rows(
+        "SELECT t.id, v.unit FROM task t LEFT JOIN spec_version v ON v.id = (SELECT MAX(id) FROM spec_version WHERE"
+        " task_id = t.id) WHERE t.lab_id = %s",
         lab_id,
     )
-    return LabAttempts(int(row["tasks"]) if row else 0, row["which_attempt"] if row else "last", found)
+    which = c.value("SELECT which_attempt FROM lab WHERE id = %s", lab_id) or "last"
+    return LabAttempts({r["id"]: r["unit"] or "" for r in units}, which, found)
 
 
 def handin(c: Connection, handin_id: int) -> Handin | None:

@@ -7,9 +7,12 @@ from collections.abc import Callable
 from importlib.resources import files
 
 from obento.store.connection import Store
-from obento.store.upgrades import pack_outcomes
+from obento.store.upgrades import name_units, pack_outcomes
 
-_AFTER: dict[str, Callable[[Store], None]] = {"0007_packed_outcomes.sql": pack_outcomes}
+_AFTER: dict[str, Callable[[Store], None]] = {
+    "0007_packed_outcomes.sql": pack_outcomes,
+    "0014_units.sql": name_units,
+}
 """Work on existing rows that belongs to a migration. It may be broken off and is then done again."""
 
 _BEFORE = (

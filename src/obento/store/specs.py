@@ -69,34 +69,51 @@ def _own_files_digest(c: Connection, task_id: int) -> str:
     return files_digest((bool(r["provided"]), r["name"], r["data"]) for r in rows)
 
 
-def save_spec(
-    c: Connection, task_id: int, text: str, title: str, digest: str, edition: int, is_right: bool, person_id: int | None
-) -> int:
-    """Save a spec's text, read by the rules of `edition`, with the files that lie beside it now.
+@dataclass(frozen=True, slots=True)
+class NewSpec:
+    """A spec's text with what it says of itself: title, unit and print; `edition` says by which rules it was read,
+    `is_right` that it has no errors."""
+
+    text: str
+    title: str
+    unit: str
+    digest: str
+    edition: int
+    is_right: bool
+
+
+def save_spec(c: Connection, task_id: int, new: NewSpec, person_id: int | None) -> int:
+    """Save a spec with the files that lie beside it now.
 
     It goes into the newest version while nothing rests on that and the same person wrote it, else it becomes a new
     version: nobody's text is lost. One that says the same stays."""
     newest = c.one(SpecVersion, f"{_SPEC} FOR UPDATE", task_id)
-    c.run("UPDATE task SET title = %s WHERE id = %s", title, task_id)
-    if newest is not None and newest.used_at is None and (newest.person_id in (None, person_id) or newest.text == text):
+    c.run("UPDATE task SET title = %s WHERE id = %s", new.title, task_id)
+    if (
+        newest is not None
+        and newest.used_at is None
+        and (newest.person_id in (None, person_id) or newest.text == new.text)
+    ):
         c.run(
-            "UPDATE spec_version SET text = %s, digest = %s, edition = %s, is_right = %s, person_id = %s, created_at ="
-            " UTC_TIMESTAMP(6) WHERE id = %s",
-            text,
-            digest,
-            edition,
-            is_right,
+            "UPDATE spec_version SET text = %s, unit = %s, digest = %s, edition = %s, is_right = %s, person_id = %s,"
+            " created_at = UTC_TIMESTAMP(6) WHERE id = %s",
+            new.text,
+            new.unit[:200],
+            new.digest,
+            new.edition,
+            new.is_right,
             person_id,
             newest.id,
         )
         return newest.id
     files = _own_files_digest(c, task_id)
-    if newest is not None and (newest.text, newest.edition, newest.files_digest) == (text, edition, files):
+    if newest is not None and (newest.text, newest.edition, newest.files_digest) == (new.text, new.edition, files):
         return newest.id
     return c.insert(
-        "INSERT INTO spec_version (task_id, number, text, digest, edition, is_right, person_id, created_at)"
-        " VALUES (%s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
-        task_id, (newest.number if newest else 0) + 1, text, digest, edition, is_right, person_id,
+        "INSERT INTO spec_version (task_id, number, text, unit, digest, edition, is_right, person_id, created_at)"
+        " VALUES (%s, %s, %s, %s, %s, %s, %s, %s, UTC_TIMESTAMP(6))",
+        task_id, (newest.number if newest else 0) + 1, new.text, new.unit[:200], new.digest, new.edition, new.is_right,
+        person_id,
     )  # fmt: skip
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import tomllib
 
 from obento.store.connection import Connection, Row, Store
 from obento.store.packing import Blob, pack_parts, unpack
@@ -50,3 +51,16 @@ def _packed(c: Connection, row: Row, runs: list[tuple[str, int]]) -> Blob:
 
 def _planes(row: Row) -> list[int]:
     return [unpack(row[f"plane_{name}"]) for name in ("failed", "undefined", "not_compared", "stopped")]
+
+
+def name_units(store: Store) -> None:
+    """Write beside each spec version the unit that its text asks for; a text that cannot be read asks for none."""
+    with store.transaction() as c:
+        rows = c.rows("SELECT id, text FROM spec_version WHERE unit = ''")
+        for row in rows:
+            try:
+                unit = tomllib.loads(row["text"]).get("unit", "")
+            except tomllib.TOMLDecodeError:
+                continue
+            if isinstance(unit, str) and unit:
+                c.run("UPDATE spec_version SET unit = %s WHERE id = %s", unit[:200], row["id"])

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Container, Sequence
+from collections.abc import Container, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from obento.store import comments, course, owners, people, results
@@ -60,7 +60,7 @@ def task_state(c: Connection, task: CurrentTask, attempts: LabAttempts, kept: Ke
     outcomes = {r.attempt_id: r for r in known}
     state = TaskState({}, {}, {})
     for handin_id, every in attempts.by_handin.items():
-        own = [a for a in every if is_for(a, task.id, outcomes.get(a.id), attempts.tasks)]
+        own = [a for a in every if is_for(a, task.id, outcomes.get(a.id), attempts.units)]
         if not own:
             continue
         state.attempts[handin_id] = own
@@ -72,12 +72,21 @@ def task_state(c: Connection, task: CurrentTask, attempts: LabAttempts, kept: Ke
     return state
 
 
-def is_for(attempt: Attempt, task_id: int, outcome: Result | None, tasks: int) -> bool:
-    """Whether an attempt is for a task: it was dropped for it, or for the whole lab and holds its unit. As long as
-    nobody has looked, it may."""
+def is_for(attempt: Attempt, task_id: int, outcome: Result | None, units: Mapping[int, str]) -> bool:
+    """Whether an attempt is for a task: it was dropped for it, or for the whole lab and holds its unit (`units`, by
+    task). As long as nobody has looked, it may."""
     if attempt.task_id is not None:
         return attempt.task_id == task_id
-    return tasks == 1 or outcome is None or found_something(outcome)
+    if len(units) < 2 or outcome is None:
+        return True
+    return found_something(outcome) and not is_anothers(outcome, task_id, units)
+
+
+def is_anothers(outcome: Result, task_id: int, units: Mapping[int, str]) -> bool:
+    """Whether the unit that was taken for a task, since there is no other, is called as another task asks for."""
+    taken = outcome.unit.casefold()
+    own = units.get(task_id, "").casefold()
+    return taken != own and any(taken == unit.casefold() for task, unit in units.items() if task != task_id and unit)
 
 
 def found_something(outcome: Result) -> bool:

@@ -6,7 +6,7 @@ import re
 from dataclasses import asdict
 
 from obento.core.texts import decode
-from obento.server.course.task_state import TaskState, found_something, missing_students, task_state
+from obento.server.course.task_state import TaskState, missing_students, task_state
 from obento.server.intake.models import (
     AttemptView,
     DropView,
@@ -88,8 +88,8 @@ class _Intake:
         attempts = self.attempts.by_handin.get(handin_id, [])
         if not attempts or attempts[-1].task_id is not None or len(self.tasks) < 2:
             return False
-        seen = [o[attempts[-1].id] for o in self.outcomes.values() if attempts[-1].id in o]
-        return bool(seen) and not any(found_something(r) for r in seen)
+        looked_at = any(attempts[-1].id in o for o in self.outcomes.values())
+        return looked_at and not any(attempts[-1] in s.attempts.get(handin_id, ()) for s in self.states.values())
 
     def _task(self, task: CurrentTask, handin_id: int) -> IntakeTask:
         result = self.states[task.id].by_handin[handin_id]

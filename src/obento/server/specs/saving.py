@@ -10,6 +10,7 @@ from obento.server.specs.opened import OpenedSpecs, spec_files
 from obento.store import audit, course, specs
 from obento.store.comments import EditedMeanwhile
 from obento.store.connection import Connection
+from obento.store.specs import NewSpec
 
 
 def text_digest(text: str) -> str:
@@ -35,5 +36,7 @@ def save_text(c: Connection, task_id: int, text: str, person_id: int, opened: Op
         raise not_found("task")
     title = loaded.spec.title if loaded.spec else task.title
     digest = loaded.spec.digest if loaded.spec else ""
-    specs.save_spec(c, task_id, text, title, digest, EDITION, loaded.expectation is not None, person_id)
+    unit = loaded.spec.unit if loaded.spec else ""
+    new = NewSpec(text, title, unit, digest, EDITION, loaded.expectation is not None)
+    specs.save_spec(c, task_id, new, person_id)
     audit.note(c, person_id, "spec", f"task {task_id}", {"right": loaded.expectation is not None})

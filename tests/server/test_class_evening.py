@@ -1,0 +1,395 @@
+"""The evening of a real class: three tasks, one zip each, namesakes, second attempts, late ones, and letters that are
+corrected. Who handed in what, for which task, when, and what goes out."""
+
+from __future__ import annotations
+
+import io
+import re
+import time
+import zipfile
+from datetime import datetime, timedelta
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tests.server.conftest import Client
+
+SPEC = """obento = "spec/1"
+title = "{unit}"
+unit = "{unit}"
+[ports]
+in = "a b"
+out = "y"
+[expect]
+equations = "y = {right}"
+[students]
+see = "all"
+"""
+LIST = """number,name,email,group,team
+7001,Ada Berg,ada1@x.example,A,
+7002,Ada Berg,ada2@x.example,B,
+7003,Olaf Dahl,olaf@x.example,A,
+7004,Sunna Brekke,sunna@x.example,B,locks
+7005,Eske Holm,eske@x.example,B,locks
+7006,Rui Costa,,A,
+"""
+RIGHT = {"one": "a & b", "two": "a | b", "three": "a ^ b"}
+NOON = datetime(2026, 5, 4, 12, 0, 0)
+
+
+def text(unit: str, expression: str = "") -> str:
+    return f"module {unit}(input a, b, output y); assign y = {expression or RIGHT[unit]}; endmodule\n"
+
+
+def packed(files: dict[str, str], at: datetime = NOON) -> bytes:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as archive:
+        for path, content in files.items():
+            archive.writestr(zipfile.ZipInfo(path, at.timetuple()[:6]), content)
+    return out.getvalue()
+
+
+class Evening:
+    """A class of its own with a lab of three tasks."""
+
+    def __init__(self, ta: Client, due: datetime | None = None) -> None:
+        self.ta = ta
+        self.class_id = ta.send("POST", "/classes", {"name": "Evening", "school": "x"})["id"]
+        self.domain = f"x{self.class_id}.example"  # the mailbox is that of all tests
+        files = {"file": ("list.csv", LIST.replace("x.example", self.domain).encode())}
+        answer = ta.http.post(f"/api/classes/{self.class_id}/roster", files=files, headers=ta.headers)
+        assert answer.status_code == 200, answer.text
+        made = ta.send("POST", f"/classes/{self.class_id}/labs", {"title": "Three", "due_at": None})
+        self.lab: int = made["id"]
+        for _ in (1, 2):
+            ta.send("POST", f"/labs/{self.lab}/tasks", {"title": "more"})
+        self.tasks: dict[str, int] = {}
+        for unit, task in zip(RIGHT, ta.get(f"/labs/{self.lab}")["tasks"], strict=True):
+            self.tasks[unit] = task["id"]
+            ta.send("PUT", f"/tasks/{task['id']}/spec", {"text": SPEC.format(unit=unit, right=RIGHT[unit])})
+        if due is not None:
+            self.terms(due)
+        self.students = {s["number"]: s["id"] for s in ta.get(f"/classes/{self.class_id}/students")}
+
+    def terms(self, due: datetime, **more: object) -> int:
+        body = {"title": "Three", "due_at": due.isoformat() + "Z", "late_share": 0.1, **more}
+        return int(self.ta.send("PUT", f"/labs/{self.lab}/terms", body)["marks"])
+
+    def drop(self, files: dict[str, str], unit: str | None = None, at: datetime = NOON) -> dict[str, Any]:
+        where = f"/tasks/{self.tasks[unit]}" if unit else f"/labs/{self.lab}"
+        body = {"file": ("export.zip", packed(files, at))}
+        answer = self.ta.http.post(f"/api{where}/drops", files=body, headers=self.ta.headers)
+        assert answer.status_code == 200, answer.text
+        self.ta.check(self.lab)
+        return dict(answer.json())
+
+    def confirm(self, came: dict[str, Any], times: str = "archive", **more: object) -> None:
+        body = {"times": times, "zone": "UTC", **more}
+        self.ta.send("PUT", f"/drops/{came['drop_id']}/times", body)
+
+    def entries(self) -> list[dict[str, Any]]:
+        return list(self.ta.get(f"/labs/{self.lab}/intake")["entries"])
+
+    def entry(self, who: str) -> dict[str, Any]:
+        return next(e for e in self.entries() if who in (e["who"], e["label"], e["number"]))
+
+    def kinds(self, unit: str) -> dict[str, str]:
+        clusters = self.ta.get(f"/tasks/{self.tasks[unit]}/results")["clusters"]
+        return {m["name"]: c["kind"] for c in clusters for m in c["members"]}
+
+    def missing(self, unit: str) -> set[str]:
+        return set(self.ta.get(f"/tasks/{self.tasks[unit]}/results")["missing"])
+
+    def feedback(self, number: str) -> dict[str, Any]:
+        rows = self.ta.get(f"/labs/{self.lab}/feedback")["students"]
+        return dict(next(s for s in rows if s["number"] == number))
+
+    def letter(self, number: str) -> dict[str, Any]:
+        return dict(self.ta.get(f"/labs/{self.lab}/letters/{self.students[number]}"))
+
+
+@pytest.fixture
+def evening(ta: Client) -> Evening:
+    return Evening(ta)
+
+
+def test_a_drop_on_a_task_counts_for_that_task_alone(evening: Evening) -> None:
+    evening.drop({"Dahl_Olaf_7003/one.v": text("one")}, "one")
+    evening.drop({"Dahl_Olaf_7003/two.v": text("two", "a & b"), "7006/two.v": text("two")}, "two")
+    assert evening.kinds("one") == {"Olaf Dahl": "right"}
+    assert evening.kinds("two") == {"Olaf Dahl": "wrong", "Rui Costa": "right"}
+    assert evening.kinds("three") == {} and "Olaf Dahl" in evening.missing("three")
+    heads = {t["title"]: t for t in evening.ta.get(f"/labs/{evening.lab}")["tasks"]}
+    assert (heads["three"]["wrong"], heads["three"]["unchecked"], heads["one"]["unchecked"]) == (0, 0, 0)
+    # a second attempt for one task: the other keeps its first
+    evening.drop({"Dahl_Olaf_7003/two.v": text("two")}, "two")
+    assert evening.kinds("two")["Olaf Dahl"] == "right" and evening.kinds("one")["Olaf Dahl"] == "right"
+    review = evening.ta.get(f"/tasks/{evening.tasks['two']}/review/{evening.entry('7003')['handin_id']}")
+    assert (review["attempt"], review["attempts"]) == (2, 2)
+    first = evening.ta.get(f"/tasks/{evening.tasks['one']}/review/{evening.entry('7003')['handin_id']}")
+    assert (first["attempt"], first["attempts"]) == (1, 1)
+    row = evening.feedback("7003")
+    assert row["marks"][:2] == [10, 10] and row["marks"][2] is None and row["held"] == [False, False, False]
+    letter = evening.letter("7003")
+    assert letter["attempt"] == 0 and [t["attempt"] for t in letter["tasks"]] == [1, 2, 0]
+    assert letter["tasks"][2]["held"] == "nothing was handed in"
+
+
+def test_a_drop_on_the_lab_counts_for_the_tasks_whose_unit_it_holds(evening: Evening) -> None:
+    evening.drop({"7003/one.v": text("one"), "7003/two.v": text("two"), "7006/note.v": "// nothing yet\n"})
+    assert evening.kinds("one") == {"Olaf Dahl": "right"} and evening.kinds("three") == {}
+    evening.drop({"7003/two.v": text("two", "a")})  # only the second task: the first keeps what it had
+    assert evening.kinds("one") == {"Olaf Dahl": "right"} and evening.kinds("two") == {"Olaf Dahl": "wrong"}
+    nothing = evening.entry("7006")
+    assert nothing["for_none"] and not nothing["settled"] and nothing["tasks"] == []
+    attempt = nothing["attempts"][0]["id"]
+    evening.ta.send("PUT", f"/attempts/{attempt}/task", {"task_id": evening.tasks["one"]})
+    assert evening.kinds("one")["Rui Costa"] == "unchecked" and "Rui Costa" in evening.missing("two")
+    evening.ta.send("PUT", f"/attempts/{attempt}/task", {"task_id": 999_999}, status=422)
+
+
+def test_a_misnamed_unit_is_asked_about(evening: Evening) -> None:
+    evening.drop({"7003/one.v": text("one"), "7003/rest.v": text("two").replace("two", "second")})
+    entry = evening.entry("7003")
+    asked = {t["task_id"]: t["leftover"] for t in entry["tasks"] if t["leftover"]}
+    assert asked == {evening.tasks["two"]: ["second"], evening.tasks["three"]: ["second"]} and not entry["settled"]
+    path = f"/handins/{entry['handin_id']}/tasks/{evening.tasks['two']}/choice"
+    evening.ta.send("PUT", path, {"ours": "two", "theirs": "second"})
+    evening.ta.check(evening.lab)
+    assert evening.kinds("two") == {"Olaf Dahl": "right"}
+
+
+def test_namesakes_are_asked_told_apart_and_remembered(evening: Evening) -> None:
+    evening.drop({"Ada Berg_551201_x/one.v": text("one"), "Ada Berg_551202_x/one.v": text("one", "a")}, "one")
+    entries = [e for e in evening.entries() if e["label"].startswith("Ada")]
+    assert len(entries) == 2 and all("2 students are called Ada Berg" in e["doubt"] for e in entries)
+    assert all(len(e["proposals"]) == 2 and not e["is_team"] for e in entries)
+    for entry, number in zip(sorted(entries, key=lambda e: str(e["label"])), ("7001", "7002"), strict=True):
+        path = f"/handins/{entry['handin_id']}/owner"
+        evening.ta.send("PUT", path, {"student_ids": [evening.students[number]]})
+    assert evening.kinds("one") == {"Ada Berg 7001": "right", "Ada Berg 7002": "wrong"}
+    # the platform's numbers say who is who from now on; the bare name still does not
+    evening.drop({"Ada Berg_551202_x/two.v": text("two"), "Ada Berg/two.v": text("two", "b")}, "two")
+    assert evening.kinds("two")["Ada Berg 7002"] == "right"
+    assert next(e for e in evening.entries() if e["label"] == "Ada Berg")["doubt"]
+
+
+def test_a_number_of_one_beside_the_name_of_another(evening: Evening) -> None:
+    evening.drop({"Olaf Dahl 7006/one.v": text("one"), "7001/one.v": text("one"), "7002/one.v": text("one")})
+    entry = evening.entry("Olaf Dahl 7006")
+    assert {p["number"] for p in entry["proposals"]} == {"7003", "7006"} and "7006 is the number" in entry["doubt"]
+
+
+def test_teams_are_those_of_the_list(evening: Evening) -> None:
+    evening.drop({"Sunna Brekke/one.v": text("one"), "Dahl Costa/one.v": text("one", "a")})
+    team = evening.entry("Sunna Brekke and Eske Holm")
+    assert team["team"]
+    asked = evening.entry("Dahl Costa")
+    assert asked["is_team"] and not asked["who"]
+    assert evening.feedback("7005")["handin_id"] == team["handin_id"]
+
+
+def test_put_aside_taken_back_split_and_given_to_somebody_else(evening: Evening) -> None:
+    evening.drop({"7003/one.v": text("one")}, "one")
+    evening.drop({"7003/one.v": text("one", "a")}, "one")
+    entry = evening.entry("7003")
+    evening.ta.send("PUT", f"/handins/{entry['handin_id']}/aside", {"reason": " "}, status=422)
+    evening.ta.send("PUT", f"/handins/{entry['handin_id']}/aside", {"reason": "my own test"})
+    assert evening.kinds("one") == {} and evening.entry("7003")["aside"] == "my own test"
+    assert "Olaf Dahl" in evening.missing("one")
+    evening.ta.send("PUT", f"/handins/{entry['handin_id']}/aside", {"reason": None})
+    second = entry["attempts"][1]["id"]
+    evening.ta.send("PUT", f"/attempts/{second}/owner", {"student_ids": [evening.students["7006"]]})
+    assert evening.kinds("one") == {"Olaf Dahl": "right", "Rui Costa": "wrong"}
+    assert (evening.feedback("7003")["marks"][0], evening.feedback("7006")["marks"][0]) == (10, 7.5)
+    other = evening.entry("7006")["attempts"][0]["id"]
+    evening.ta.send("PUT", f"/attempts/{other}/owner", {"student_ids": []})
+    assert evening.kinds("one")["Olaf Dahl"] == "right" and "Rui Costa" not in evening.kinds("one")
+
+
+def test_times_are_proposed_and_nobody_is_late_before_they_are_confirmed(ta: Client) -> None:
+    evening = Evening(ta, due=NOON - timedelta(hours=1))
+    came = evening.drop({"7003/one.v": text("one")}, "one", at=NOON)
+    (drop,) = evening.ta.get(f"/labs/{evening.lab}/intake")["drops"]
+    assert not drop["is_confirmed"] and drop["first"] == drop["last"] == NOON.isoformat()
+    assert not evening.entry("7003")["attempts"][0]["late"] and evening.feedback("7003")["marks"][0] == 10
+    ta.send("PUT", f"/drops/{came['drop_id']}/times", {"times": "archive", "zone": "No/Where"}, status=422)
+    evening.confirm(came)
+    assert evening.entry("7003")["attempts"][0]["late"] and evening.feedback("7003")["marks"][0] == 9
+    ta.send("PUT", f"/drops/{came['drop_id']}/times", {"times": "archive", "zone": "Europe/Berlin"})  # 10:00 in UTC
+    assert evening.feedback("7003")["marks"][0] == 10
+    evening.confirm(came, "given", at=(NOON + timedelta(days=2)).isoformat() + "Z")
+    assert evening.feedback("7003")["marks"][0] == 9
+    attempt = evening.entry("7003")["attempts"][0]["id"]
+    ta.send("PUT", f"/attempts/{attempt}/received", {"at": (NOON - timedelta(hours=2)).isoformat() + "Z"})
+    assert evening.feedback("7003")["marks"][0] == 10
+    evening.confirm(came)  # what was said of one hand-in stands
+    assert evening.feedback("7003")["marks"][0] == 10
+
+
+def test_lateness_in_steps_with_grace_and_a_cap(ta: Client) -> None:
+    due = NOON - timedelta(hours=50)
+    evening = Evening(ta, due=due)
+    evening.confirm(evening.drop({"7003/one.v": text("one")}, "one"))
+    for terms, mark, words in (
+        ({"late_step": "once"}, 9, "50 hours late"), ({"late_step": "day"}, 7, "3 days begun: -3"),
+        ({"late_step": "hour", "late_cap": 0.4}, 6, "at most 40 %"), ({"late_grace": 51 * 60}, 10, ""),
+    ):  # fmt: skip
+        evening.terms(due, **terms)
+        assert evening.feedback("7003")["marks"][0] == mark
+        said = evening.letter("7003")["tasks"][0]["late"]
+        assert words in said or (words == "50 hours late" and "2 days late" in said)
+
+
+def test_the_excused_are_neither_missing_nor_zero(evening: Evening) -> None:
+    path = f"/labs/{evening.lab}/excused/{evening.students['7006']}"
+    evening.ta.send("PUT", path, {"reason": "ill"})
+    assert "Rui Costa" not in evening.missing("one")
+    assert evening.feedback("7006")["excused"] == "ill" and evening.letter("7006")["excused"] == "ill"
+    intake = evening.ta.get(f"/labs/{evening.lab}/intake")
+    assert [e["name"] for e in intake["excused"]] == ["Rui Costa"]
+    csv = evening.ta.http.get(f"/api/labs/{evening.lab}/marks.csv", headers=evening.ta.headers).text
+    assert "excused: ill" in csv
+    evening.ta.send("PUT", path, {"reason": None})
+    assert "Rui Costa" in evening.missing("one")
+
+
+def opened(ta: Client, address: str, subject: str) -> str:
+    """The token of the newest mail to somebody."""
+    for _ in range(100):
+        mails = [m for m in ta.get("/mailbox") if m["to"] == address and subject in m["subject"]]
+        if mails:
+            found = re.search(r"/page/(\S+)", mails[0]["text"])
+            assert found is not None
+            return found[1]
+        time.sleep(0.1)
+    raise AssertionError(f"no mail to {address}")
+
+
+def test_nothing_goes_out_unread_or_unchecked(evening: Evening, application: TestClient) -> None:
+    ta = evening.ta
+    evening.drop({"7003/one.v": text("one", "a"), "7006/one.v": text("one"), "stray/one.v": text("one")}, "one")
+    plan = ta.get(f"/labs/{evening.lab}/release")
+    assert {a["kind"] for a in plan["against"]} == {"unsettled", "comments", "address"}
+    assert [r["name"] for r in plan["new"]] == ["Olaf Dahl", "Rui Costa"] and not plan["corrected"]
+    assert ta.send("POST", f"/labs/{evening.lab}/release", {"student_ids": None})["letters"] == 2
+    first = opened(ta, f"olaf@{evening.domain}", "Your feedback")
+    student = TestClient(application.app)
+    assert student.get(f"/api/page/{first}").json()["student"] == "Olaf Dahl"
+    assert evening.feedback("7003")["letter"] == "released"  # to ask for the page is not to read
+    assert student.post(f"/api/letter/{first}").json()["letter"]["mark"] is None
+    assert evening.feedback("7003")["letter"] == "read"
+    # the spec is corrected after the release: checked again at once, and the letter says that it corrects one
+    ta.send("PUT", f"/tasks/{evening.tasks['one']}/spec", {"text": SPEC.format(unit="one", right="a")})
+    ta.check(evening.lab)
+    plan = ta.get(f"/labs/{evening.lab}/release")
+    changed = {c["name"]: c["what"] for c in plan["corrected"]}
+    assert changed.keys() == {"Olaf Dahl", "Rui Costa"} and "mark 7.5 becomes 10" in changed["Olaf Dahl"][0]
+    ta.send("POST", f"/labs/{evening.lab}/release", {"student_ids": None})
+    second = opened(ta, f"olaf@{evening.domain}", "Corrected feedback")
+    assert second != first
+    page = student.post(f"/api/letter/{first}").json()  # the old link leads to the newest, the older one below
+    assert page["letter"]["corrects"] and page["letter"]["tasks"][0]["mark"] == 10
+    assert [e["letter"]["tasks"][0]["mark"] for e in page["earlier"]] == [7.5]
+    assert ta.get(f"/labs/{evening.lab}/release")["unchanged"] == 2
+
+
+def test_a_letter_closes_when_the_hand_in_is_somebody_elses(evening: Evening, application: TestClient) -> None:
+    ta = evening.ta
+    evening.drop({"7003/one.v": text("one", "a")}, "one")
+    ta.send("POST", f"/labs/{evening.lab}/release", {"student_ids": None})
+    token = opened(ta, f"olaf@{evening.domain}", "Your feedback")
+    student = TestClient(application.app)
+    assert student.post(f"/api/letter/{token}").status_code == 200
+    handin = evening.entry("7003")["handin_id"]
+    ta.send("PUT", f"/handins/{handin}/owner", {"student_ids": [evening.students["7001"]]})
+    assert student.get(f"/api/page/{token}").status_code == 404
+    ta.send("POST", f"/labs/{evening.lab}/release", {"student_ids": None})
+    assert student.get(f"/api/page/{token}").status_code == 404 == student.post(f"/api/letter/{token}").status_code
+    assert evening.feedback("7003")["letter"] == "withdrawn" and evening.feedback("7001")["letter"] == "released"
+
+
+def test_no_letter_on_a_version_that_was_not_checked(evening: Evening) -> None:
+    ta = evening.ta
+    evening.drop({"7003/one.v": text("one")}, "one")
+    body = {"file": ("later.zip", packed({"7003/one.v": text("one", "b")}))}
+    ta.http.post(f"/api/tasks/{evening.tasks['one']}/drops", files=body, headers=ta.headers)
+    done = ta.send("POST", f"/labs/{evening.lab}/release", {"student_ids": [evening.students["7003"]]})
+    assert (done["letters"], done["not_checked"]) == (0, 1)
+    assert "not-checked" in {a["kind"] for a in ta.get(f"/labs/{evening.lab}/release")["against"]}
+
+
+def test_two_people_at_once(evening: Evening) -> None:
+    ta, task = evening.ta, evening.tasks["one"]
+    spec = ta.get(f"/tasks/{task}/spec")
+    mine, theirs = (SPEC.format(unit="one", right=right) for right in ("a", "b"))
+    ta.send("PUT", f"/tasks/{task}/spec", {"text": theirs, "over": spec["digest"]})
+    clash = ta.send("PUT", f"/tasks/{task}/spec", {"text": mine, "over": spec["digest"]}, status=409)
+    assert clash["text"] == theirs
+    terms = ta.get(f"/labs/{evening.lab}/terms")
+    body = {"title": "Mine", "due_at": None, "over": terms["version"]}
+    ta.send("PUT", f"/labs/{evening.lab}/terms", body)
+    ta.send("PUT", f"/labs/{evening.lab}/terms", body | {"title": "Theirs"}, status=409)
+    evening.drop({"7003/one.v": text("one")}, "one")
+    handin = evening.entry("7003")["handin_id"]
+    path = f"/handins/{handin}/tasks/{task}/mark"
+    ta.send("PUT", path, {"value": 7, "reason": "mine", "over": 0})
+    said = ta.send("PUT", path, {"value": 8, "reason": "theirs", "over": 0}, status=409)
+    assert "7 (mine)" in said["detail"]
+    ta.send("PUT", path, {"value": 11, "reason": "much", "over": 1}, status=422)
+    ta.send("PUT", path, {"value": 11, "reason": "much", "over": 1, "beyond": True})
+    ta.send("PUT", path, {"value": -1, "reason": "little"}, status=422)
+
+
+def test_everybody_and_their_hand_in(evening: Evening) -> None:
+    evening.drop({"Sunna Brekke/one.v": text("one"), "7003/one.v": text("one")})
+    who = {w["number"]: w for w in evening.ta.get(f"/labs/{evening.lab}/who")}
+    assert who["7004"]["handin_id"] == who["7005"]["handin_id"] is not None
+    assert who["7003"]["group"] == "A" and who["7001"]["handin_id"] is None
+
+
+def test_bad_drops_are_told_and_lose_nothing(evening: Evening) -> None:
+    many = evening.drop({f"7003 try{i}/one{i}.v": text("one").replace("one", f"one{i}") for i in range(20)})
+    assert "20 hand-ins go by the name of Olaf Dahl" in many["notes"][0]
+    foreign = evening.drop({f"somebody{i}/one.v": text("one", f"a ^ {i}") for i in range(6)})
+    assert "only 0 of 6 names are of this class" in foreign["notes"][0]
+    export = io.BytesIO()
+    with zipfile.ZipFile(export, "w") as archive:
+        archive.writestr("task one.zip", packed({f"{n}/one.v": text("one") for n in ("7001", "7002", "7006")}))
+        archive.writestr("about.txt", "x")
+    answer = evening.ta.http.post(
+        f"/api/labs/{evening.lab}/drops", files={"file": ("all.zip", export.getvalue())}, headers=evening.ta.headers
+    )
+    assert answer.status_code == 200
+    assert "it holds hand-ins of 3 students: drop it by itself" in evening.entry("task one")["doubt"]
+    evening.drop({"7006/report.pdf": "%PDF-1.7 no source"}, "one")
+    assert evening.kinds("one")["Rui Costa"] == "unchecked"
+
+
+def test_the_class_list_is_seen_before_it_is_kept(evening: Evening) -> None:
+    ta = evening.ta
+    new = "who,name,mail\n7001,Ada Berg,ada1@x.example\n7003,Olaf Dahlen,olaf@x.example\n7 003,Twice,\n7009,Ny Ny,no\n"
+
+    def ask(path: str, **more: str) -> Any:
+        answer = ta.http.post(f"/api/classes/{evening.class_id}{path}", files={"file": ("l.csv", new.encode())},
+                              data=more, headers=ta.headers)  # fmt: skip
+        assert answer.status_code == 200, answer.text
+        return answer.json()
+
+    columns = "number=0,name=1,email=2"
+    seen = ask("/roster/preview", columns=columns)
+    assert seen["new"] == ["Ny Ny 7009"] and {g["number"] for g in seen["gone"]} == {"7002", "7004", "7005", "7006"}
+    assert any("name: Olaf Dahl becomes Olaf Dahlen" in w for c in seen["changed"] for w in c["what"])
+    assert [(p["line"], p["is_left_out"]) for p in seen["problems"]] == [(4, True), (5, False)]
+    assert len(ta.get(f"/classes/{evening.class_id}/students")) == 6  # nothing was kept
+    taken = ask("/roster", columns=columns, gone_leave="true")
+    assert (taken["rows"], taken["new"], taken["left"]) == (3, 1, 4)
+    lines = {s["number"]: s for s in ta.get(f"/classes/{evening.class_id}/students")}
+    assert lines["7003"]["name"] == "Olaf Dahlen" and lines["7006"]["left_at"] and not lines["7001"]["left_at"]
+    entry = {"number": "7006", "name": "Rui Costa", "email": "", "group": "A", "is_out": False}
+    ta.send("PUT", f"/classes/{evening.class_id}/students/{lines['7006']['id']}", entry)
+    assert ta.get(f"/classes/{evening.class_id}/students")[-1]["number"] != "7006"
+    ta.send("POST", f"/classes/{evening.class_id}/students", {"number": "70 06", "name": "X"}, status=409)
+    ta.send("POST", f"/classes/{evening.class_id}/students", {"number": "8", "name": "X", "email": "x"}, status=422)
+    assert ta.send("POST", f"/classes/{evening.class_id}/students", {"number": "8", "name": "X"})["id"]
