@@ -13,6 +13,9 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+from obento.server.feedback.placeholders import fill
+from obento.store import bin
+from obento.store.connection import Store
 from tests.server.conftest import Client
 
 SPEC = """obento = "spec/1"
@@ -393,3 +396,111 @@ def test_the_class_list_is_seen_before_it_is_kept(evening: Evening) -> None:
     ta.send("POST", f"/classes/{evening.class_id}/students", {"number": "70 06", "name": "X"}, status=409)
     ta.send("POST", f"/classes/{evening.class_id}/students", {"number": "8", "name": "X", "email": "x"}, status=422)
     assert ta.send("POST", f"/classes/{evening.class_id}/students", {"number": "8", "name": "X"})["id"]
+
+
+def test_one_group_alone(evening: Evening) -> None:
+    evening.drop({"7003/one.v": text("one"), "Sunna Brekke/one.v": text("one", "a"), "7006/one.v": text("one", "b")})
+    ta, lab = evening.ta, evening.lab
+    tasks = {g: ta.get(f"/labs/{lab}/report?group={g}")["tasks"][0] for g in ("A", "B")}
+    assert [(t["right"], t["wrong"], t["missing"]) for t in tasks.values()] == [(1, 1, 1), (0, 1, 1)]
+    whole = ta.get(f"/labs/{lab}/report")["tasks"][0]
+    assert (whole["right"], whole["wrong"], whole["missing"]) == (1, 2, 2)  # the two of a team are not missing
+    csv = ta.http.get(f"/api/labs/{lab}/marks.csv?group=B", headers=ta.headers).text
+    assert "7002" in csv and "7003" not in csv
+
+
+def test_when_over_half_fail_one_case_of_a_new_version_the_spec_is_doubted(evening: Evening) -> None:
+    ta, task = evening.ta, evening.tasks["one"]
+    evening.drop({f"{n}/one.v": text("one") for n in ("7001", "7002", "7003", "7006")}, "one")
+    assert ta.get(f"/tasks/{task}/results")["doubtful"] == ""
+    ta.send("PUT", f"/tasks/{task}/spec", {"text": SPEC.format(unit="one", right="a")})
+    ta.check(evening.lab)
+    assert ta.get(f"/tasks/{task}/results")["doubtful"] == "4 of 4 fail the same case, 1 0"
+
+
+@pytest.mark.parametrize(
+    ("comment", "said"),
+    [
+        ("Hello {name}. Look at {line}. See me.", "Hello A. See me."),
+        ("Version 3.5 of {line} it is! Well.", "Well."),
+        ("First {when}\nsecond {name}", "second A"),
+        ("[Maybe {line}.] Then {name}?", "Then A?"),
+        ("{name}", "A"), ("no point {line}", ""),
+    ],
+)  # fmt: skip
+def test_a_placeholder_without_value_drops_its_sentence(comment: str, said: str) -> None:
+    assert fill(comment, {"name": "A"}) == said
+
+
+def test_what_is_taken_away_comes_back(evening: Evening) -> None:
+    ta, lab = evening.ta, evening.lab
+    came = evening.drop({"7003/one.v": text("one"), "7006/one.v": text("one", "a")}, "one")
+    assert ta.get(f"/hanging/drop/{came['drop_id']}")["handins"] == 2 == ta.get(f"/hanging/lab/{lab}")["handins"]
+    ta.send("DELETE", f"/drops/{came['drop_id']}")
+    assert evening.entries() == [] and evening.kinds("one") == {} and "Olaf Dahl" in evening.missing("one")
+    back = {"class_id": evening.class_id}
+    ta.send("POST", f"/classes/{evening.class_id}/bin", back | {"kind": "drop", "id": came["drop_id"]})
+    assert evening.kinds("one") == {"Olaf Dahl": "right", "Rui Costa": "wrong"}
+    task = evening.tasks["three"]
+    ta.send("DELETE", f"/tasks/{task}")
+    ta.get(f"/tasks/{task}/results", status=404)
+    assert len(ta.get(f"/labs/{lab}")["tasks"]) == 2
+    ta.send("DELETE", f"/labs/{lab}")
+    ta.get(f"/labs/{lab}", status=404)
+    gone = {(g["kind"], g["id"]) for g in ta.get("/bin")}
+    assert ("lab", lab) in gone and ("task", task) not in gone  # it comes back with its lab
+    ta.send("POST", f"/classes/{evening.class_id}/bin", back | {"kind": "lab", "id": 999_999}, status=404)
+    ta.send("POST", f"/classes/{evening.class_id}/bin", back | {"kind": "lab", "id": lab})
+    ta.send("POST", f"/classes/{evening.class_id}/bin", back | {"kind": "task", "id": task})
+    assert len(ta.get(f"/labs/{lab}")["tasks"]) == 3 and evening.kinds("one")["Olaf Dahl"] == "right"
+
+
+def test_after_thirty_days_it_is_gone_for_good(evening: Evening) -> None:
+    ta, lab = evening.ta, evening.lab
+    evening.drop({"7003/one.v": text("one", "a")}, "one")
+    cluster = ta.get(f"/tasks/{evening.tasks['one']}/results")["clusters"][0]["key"]
+    ta.send("PUT", f"/tasks/{evening.tasks['one']}/comments/{cluster}", {"text": "x", "version": 0})
+    ta.send("POST", f"/labs/{lab}/release", {"student_ids": None})
+    ta.send("DELETE", f"/classes/{evening.class_id}")
+    assert evening.class_id not in {k["id"] for k in ta.get("/home")}
+    store: Store = ta.http.app.state.services.store  # type: ignore[attr-defined]
+    with store.transaction() as c:
+        assert bin.purge(c) == 0
+        c.run("UPDATE class SET gone_at = gone_at - INTERVAL 31 DAY WHERE id = %s", evening.class_id)
+        assert bin.purge(c) == 1
+        for table, column in (("class", "id"), ("lab", "class_id"), ("student", "class_id")):
+            assert c.value(f"SELECT COUNT(*) FROM {table} WHERE {column} = %s", evening.class_id) == 0
+        assert c.value("SELECT COUNT(*) FROM handin WHERE lab_id = %s", lab) == 0
+
+
+def test_once_more_for_the_next_year(evening: Evening) -> None:
+    ta = evening.ta
+    evening.drop({"7003/one.v": text("one", "a")}, "one")
+    cluster = ta.get(f"/tasks/{evening.tasks['one']}/results")["clusters"][0]["key"]
+    ta.send("PUT", f"/tasks/{evening.tasks['one']}/comments/{cluster}", {"text": "both inputs", "version": 0})
+    made = ta.send("POST", f"/classes/{evening.class_id}/copy", {"name": "Next year"})["id"]
+    card = next(k for k in ta.get("/home") if k["id"] == made)
+    assert (card["students"], [lab["title"] for lab in card["labs"]]) == (0, ["Three"])
+    again = ta.get(f"/labs/{card['labs'][0]['id']}")
+    assert [t["title"] for t in again["tasks"]] == ["one", "two", "three"] and again["handed_in"] == 0
+    ta.send("POST", f"/classes/{made}/students", {"number": "1", "name": "New One"})
+    copy = Evening.__new__(Evening)
+    copy.ta, copy.lab, copy.tasks = ta, again["id"], {t["title"]: t["id"] for t in again["tasks"]}
+    copy.drop({"1/one.v": text("one", "a")}, "one")
+    (wrong,) = ta.get(f"/tasks/{copy.tasks['one']}/results")["clusters"]
+    assert wrong["comment"] == "both inputs"
+
+
+def test_old_versions_are_read_and_taken_up_again(evening: Evening) -> None:
+    ta, task = evening.ta, evening.tasks["one"]
+    evening.drop({"7003/one.v": text("one")}, "one")
+    first = ta.get(f"/tasks/{task}/spec")["text"]
+    ta.send("PUT", f"/tasks/{task}/spec", {"text": SPEC.format(unit="one", right="a")})
+    ta.check(evening.lab)
+    versions = ta.get(f"/tasks/{task}/spec/versions")
+    assert [(v["number"], v["used"], v["who"]) for v in versions] == [
+        (2, True, "Mira Solberg"),
+        (1, True, "Mira Solberg"),
+    ]
+    assert ta.get(f"/tasks/{task}/spec/versions/1")["text"] == first
+    ta.get(f"/tasks/{task}/spec/versions/9", status=404)

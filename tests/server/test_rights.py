@@ -59,7 +59,7 @@ class Places:
         self.ids = {
             "class_id": self.class_id, "lab_id": small.lab, "task_id": small.task,
             "handin_id": small.handin("Tomo Arakida"), "student_id": students[0]["student_id"], "person_id": 999_999,
-            "cluster": small.clusters()[0]["key"], **_came(ta, small.lab),
+            "cluster": small.clusters()[0]["key"], "version": 1, **_came(ta, small.lab),
         }  # fmt: skip
         self.elsewhere = {
             "task_id": other.task,

@@ -25,7 +25,7 @@ WORDS = {"name": "Ada", "line": "line 7", "when": "", "mark": "8"}
     [
         ("Dear {name}.", "Dear Ada."),
         ("Look at {line}, {name}.", "Look at line 7, Ada."),
-        ("Wrong when {when}.", "Wrong when ...."),
+        ("Wrong when {when}.", ""),
         ("Wrong[ when {when}].", "Wrong."),
         ("Wrong[ in {line}].", "Wrong in line 7."),
         ("Both[ {line} and {when}].", "Both."),

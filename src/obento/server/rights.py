@@ -25,6 +25,8 @@ _OPEN = {
     "POST /api/me/password": "signed in",
     "POST /api/sign-out": "signed in",
     "GET /api/home": "signed in",
+    "GET /api/bin": "signed in",
+    "GET /api/hanging/{kind}/{id}": "signed in",
     "GET /api/mailbox": "signed in",
     "POST /api/classes": "signed in",
 }
@@ -46,6 +48,8 @@ GET /api/labs/{lab_id}/marks.csv
 GET /api/labs/{lab_id}/marks.xlsx
 GET /api/handins/{handin_id}/tasks/{task_id}/twice
 GET /api/tasks/{task_id}/spec
+GET /api/tasks/{task_id}/spec/versions
+GET /api/tasks/{task_id}/spec/versions/{version}
 GET /api/tasks/{task_id}/results
 GET /api/tasks/{task_id}/cells
 GET /api/tasks/{task_id}/drafts/{cluster}
@@ -89,6 +93,13 @@ POST /api/classes/{class_id}/roster/preview
 POST /api/classes/{class_id}/roster
 DELETE /api/classes/{class_id}/students/{student_id}
 POST /api/classes/{class_id}/labs
+POST /api/classes/{class_id}/bin
+POST /api/classes/{class_id}/copy
+DELETE /api/classes/{class_id}
+POST /api/labs/{lab_id}/copy
+DELETE /api/labs/{lab_id}
+DELETE /api/tasks/{task_id}
+DELETE /api/drops/{drop_id}
 PUT /api/labs/{lab_id}/terms
 PUT /api/labs/{lab_id}/extensions/{student_id}
 POST /api/labs/{lab_id}/tasks

@@ -98,7 +98,8 @@ def classes_of(c: Connection, person_id: int) -> list[ClassHead]:
         ClassHead,
         "SELECT k.id, k.name, k.school, r.role, k.tas_release, k.tas_manage,"
         " (SELECT COUNT(*) FROM student s WHERE s.class_id = k.id AND s.erased_at IS NULL) AS students"
-        " FROM class k JOIN class_role r ON r.class_id = k.id WHERE r.person_id = %s ORDER BY k.id",
+        " FROM class k JOIN class_role r ON r.class_id = k.id WHERE r.person_id = %s AND k.gone_at IS NULL ORDER BY"
+        " k.id",
         person_id,
     )
 
@@ -136,7 +137,11 @@ def add_lab(c: Connection, class_id: int, title: str, due_at: datetime | None, l
 
 
 def labs_of(c: Connection, class_id: int) -> list[LabHead]:
-    return c.all(LabHead, "SELECT id, title, due_at FROM lab WHERE class_id = %s ORDER BY position, id", class_id)
+    return c.all(
+        LabHead,
+        "SELECT id, title, due_at FROM lab WHERE class_id = %s AND gone_at IS NULL ORDER BY position, id",
+        class_id,
+    )
 
 
 _LAB = (
@@ -147,7 +152,7 @@ _LAB = (
 
 
 def lab(c: Connection, lab_id: int) -> Lab | None:
-    return c.one(Lab, f"{_LAB} WHERE l.id = %s", lab_id)
+    return c.one(Lab, f"{_LAB} WHERE l.id = %s AND l.gone_at IS NULL AND k.gone_at IS NULL", lab_id)
 
 
 @dataclass(frozen=True, slots=True)
@@ -187,7 +192,7 @@ def tasks_of(c: Connection, lab_id: int) -> list[CurrentTask]:
         CurrentTask,
         "SELECT t.id, t.lab_id, t.title, v.id AS version_id, v.number AS version, v.is_right, v.digest, v.used_at"
         " FROM task t LEFT JOIN spec_version v ON v.id = (SELECT MAX(id) FROM spec_version WHERE task_id = t.id)"
-        " WHERE t.lab_id = %s ORDER BY t.position, t.id",
+        " WHERE t.lab_id = %s AND t.gone_at IS NULL ORDER BY t.position, t.id",
         lab_id,
     )
 
@@ -195,7 +200,8 @@ def tasks_of(c: Connection, lab_id: int) -> list[CurrentTask]:
 def task(c: Connection, task_id: int) -> Task | None:
     return c.one(
         Task,
-        "SELECT t.id, t.lab_id, t.title, l.class_id FROM task t JOIN lab l ON l.id = t.lab_id WHERE t.id = %s",
+        "SELECT t.id, t.lab_id, t.title, l.class_id FROM task t JOIN lab l ON l.id = t.lab_id JOIN class k ON"
+        " k.id = l.class_id WHERE t.id = %s AND t.gone_at IS NULL AND l.gone_at IS NULL AND k.gone_at IS NULL",
         task_id,
     )
 

@@ -57,7 +57,9 @@ _DROP = "id, name, at, files, left_out, task_id, times, zone, is_confirmed"
 
 
 def drops_of(c: Connection, lab_id: int) -> list[Drop]:
-    return c.all(Drop, f"SELECT {_DROP} FROM intake_drop WHERE lab_id = %s ORDER BY id DESC", lab_id)
+    return c.all(
+        Drop, f"SELECT {_DROP} FROM intake_drop WHERE lab_id = %s AND gone_at IS NULL ORDER BY id DESC", lab_id
+    )
 
 
 def drop(c: Connection, drop_id: int) -> Drop | None:

@@ -204,7 +204,7 @@ def attempt_files(c: Connection, attempt_id: int) -> list[HandinFile]:
 
 
 _COUNTING = """
-  SELECT a.id FROM attempt a WHERE a.handin_id = h.id
+  SELECT a.id FROM attempt a LEFT JOIN intake_drop d ON d.id = a.drop_id WHERE a.handin_id = h.id AND d.gone_at IS NULL
   ORDER BY CASE WHEN l.which_attempt = 'first' THEN a.received_at END,
            CASE WHEN l.which_attempt <> 'first' THEN a.received_at END DESC, a.number DESC LIMIT 1
 """
@@ -220,7 +220,7 @@ def handins_of(c: Connection, lab_id: int, aside: bool = False) -> list[HandinRo
         " (SELECT COUNT(*) FROM attempt x WHERE x.handin_id = h.id) AS attempts"
         " FROM handin h JOIN lab l ON l.id = h.lab_id LEFT JOIN student s ON s.id = h.student_id"
         f" LEFT JOIN team t ON t.id = h.team_id LEFT JOIN attempt a ON a.id = ({_COUNTING})"
-        " WHERE h.lab_id = %s AND (h.aside_at IS NULL OR %s)"
+        " WHERE h.lab_id = %s AND (h.aside_at IS NULL OR %s) AND a.id IS NOT NULL"
         " ORDER BY COALESCE(s.position, 100000), COALESCE(t.name, h.label), h.id",
         lab_id,
         aside,
@@ -245,15 +245,15 @@ def lab_attempts(c: Connection, lab_id: int, aside: bool = False) -> LabAttempts
     found: dict[int, list[Attempt]] = {}
     for attempt in c.all(
         Attempt,
-        f"SELECT {ATTEMPT_COLUMNS} FROM attempt a JOIN handin h ON h.id = a.handin_id WHERE h.lab_id = %s AND"
-        " (h.aside_at IS NULL OR %s) ORDER BY a.number",
+        f"SELECT {ATTEMPT_COLUMNS} FROM attempt a JOIN handin h ON h.id = a.handin_id LEFT JOIN intake_drop d ON"
+        " d.id = a.drop_id WHERE h.lab_id = %s AND (h.aside_at IS NULL OR %s) AND d.gone_at IS NULL ORDER BY a.number",
         lab_id,
         aside,
     ):
         found.setdefault(attempt.handin_id, []).append(attempt)
     units = c.rows(
         "SELECT t.id, v.unit FROM task t LEFT JOIN spec_version v ON v.id = (SELECT MAX(id) FROM spec_version WHERE"
-        " task_id = t.id) WHERE t.lab_id = %s",
+        " task_id = t.id) WHERE t.lab_id = %s AND t.gone_at IS NULL",
         lab_id,
     )
     which = c.value("SELECT which_attempt FROM lab WHERE id = %s", lab_id) or "last"

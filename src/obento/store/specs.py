@@ -43,6 +43,33 @@ def current_spec(c: Connection, task_id: int) -> SpecVersion | None:
     return c.one(SpecVersion, _SPEC, task_id)
 
 
+@dataclass(frozen=True, slots=True)
+class VersionOf:
+    """One version of a spec, without its text."""
+
+    number: int
+    who: str
+    at: datetime
+    used: bool
+    is_right: bool
+
+
+def versions_of(c: Connection, task_id: int) -> list[VersionOf]:
+    """All versions of a task's spec, the newest first."""
+    return c.all(
+        VersionOf,
+        "SELECT v.number, COALESCE(p.name, '') AS who, v.created_at AS at, v.used_at IS NOT NULL AS used, v.is_right"
+        " FROM spec_version v LEFT JOIN person p ON p.id = v.person_id WHERE v.task_id = %s ORDER BY v.number DESC",
+        task_id,
+    )
+
+
+def text_of(c: Connection, task_id: int, number: int) -> str | None:
+    """The text of one version; None where there is none."""
+    found: str | None = c.value("SELECT text FROM spec_version WHERE task_id = %s AND number = %s", task_id, number)
+    return found
+
+
 def version_files(c: Connection, version: SpecVersion, provided: bool) -> list[tuple[str, bytes]]:
     """The files that a version rests on: those frozen with it, or the task's own while nothing rests on it."""
     if version.frozen_at is None:

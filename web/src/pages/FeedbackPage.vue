@@ -97,7 +97,7 @@ useKeys([
         </span>
         <span class="row">
           <RouterLink :to="{ name: 'report', params: route.params }" class="small">Class report</RouterLink>
-          <MarksExport :lab-id="store.labId" />
+          <MarksExport :lab-id="store.labId" :group="store.group" />
           <Popconfirm v-if="view.sent" title="Take back the letters nobody has opened?" ok-text="Take back" @confirm="withdraw"
             ><Button size="small" :disabled="!store.may('release')">Take back unread</Button></Popconfirm
           >
@@ -114,6 +114,7 @@ useKeys([
       <CommentList
         v-else
         :clusters="clusters"
+        @look="(x) => choose(x.students[0])"
         @kept="load"
         @draft="draftAll"
         @release="(x) => (asked = x.students.map((s) => s.student_id))"

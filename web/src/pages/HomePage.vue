@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import { Button } from 'ant-design-vue'
+import { Button, Dropdown, Menu, MenuItem, message } from 'ant-design-vue'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { get } from '../api/client'
+import { get, post } from '../api/client'
 import type { ClassCard } from '../api/schema'
+import BinList from '../features/home/BinList.vue'
 import LabTray from '../features/home/LabTray.vue'
 import NewClass from '../features/home/NewClass.vue'
 import NewLab from '../features/home/NewLab.vue'
+import { takeAway } from '../features/home/TakeAway'
 import ClassPeople from '../features/people/ClassPeople.vue'
 import { told } from '../shared/attempt'
 import { useKeys } from '../shared/keys'
@@ -27,6 +29,16 @@ async function open(lab: number, place = 'results'): Promise<void> {
     const view = await get(`/labs/${lab}`)
     await router.push(`/lab/${lab}/task/${view.tasks[0]?.id ?? 0}/${place}`)
   })
+}
+const bin = ref<InstanceType<typeof BinList>>()
+async function gone(): Promise<void> {
+  await Promise.all([reload(), bin.value?.reload()])
+}
+async function copyClass(k: ClassCard): Promise<void> {
+  const made = await told(() => post(`/classes/${k.id}/copy`, { name: `${k.name}, once more` }))
+  if (!made) return
+  message.success('made: its labs, specs, comments and terms, without people')
+  await reload()
 }
 async function madeClass(): Promise<void> {
   isClassOpen.value = false
@@ -49,6 +61,15 @@ function askRoster(k: ClassCard): void {
         </h1>
         <div class="row">
           <span class="quiet">{{ count(k.students, 'student') }}</span>
+          <Dropdown v-if="mayManage(k)" :trigger="['click']">
+            <Button size="small" :aria-label="`more for ${k.name}`">More</Button>
+            <template #overlay>
+              <Menu>
+                <MenuItem key="copy" @click="copyClass(k)">Once more, for the next year</MenuItem>
+                <MenuItem key="away" @click="takeAway('class', k.id, k.name, gone)">Take away</MenuItem>
+              </Menu>
+            </template>
+          </Dropdown>
           <Button size="small" @click="peopleOf = k">People</Button>
           <Button size="small" @click="askRoster(k)">{{ k.students || !mayManage(k) ? 'Class list' : 'Load class list' }}</Button>
           <Button v-if="mayManage(k)" size="small" type="primary" @click="newLabFor = k.id">New lab <span class="n">n</span></Button>
@@ -72,6 +93,7 @@ function askRoster(k: ClassCard): void {
       <Button type="primary" @click="isClassOpen = true">New class</Button>
     </div>
     <Button v-if="classes?.length" size="small" @click="isClassOpen = true">New class</Button>
+    <BinList ref="bin" @changed="reload" />
     <ClassPeople v-if="peopleOf" :of="peopleOf" @changed="reload" @close="peopleOf = null" />
     <NewLab :class-id="newLabFor" @made="(lab) => open(lab, 'spec')" @close="newLabFor = 0" />
     <NewClass :open="isClassOpen" @made="madeClass" @close="isClassOpen = false" />

@@ -2,7 +2,7 @@
 import { Button } from 'ant-design-vue'
 import { useRoute, useRouter } from 'vue-router'
 
-import { get } from '../api/client'
+import { get, written } from '../api/client'
 import CellGlyph from '../shared/CellGlyph.vue'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
@@ -15,7 +15,9 @@ import { BASE } from '../shared/base'
 const store = useLab()
 const route = useRoute()
 const router = useRouter()
-const { data: report, trouble } = useResource((signal) => get(`/labs/${store.labId}/report`, { signal }))
+const { data: report, trouble } = useResource((signal) => get(`/labs/${store.labId}/report`, { signal, query: { group: store.group } }), {
+  on: () => store.group,
+})
 function print(): void {
   window.print()
 }
@@ -31,10 +33,12 @@ useKeys([
     <header class="row spread">
       <div>
         <h1>{{ report.lab }}</h1>
-        <p class="quiet">{{ report.school }} · {{ report.class_name }} · {{ report.students }} students</p>
+        <p class="quiet">
+          {{ report.school }} · {{ report.class_name }} · {{ store.group ? `group ${store.group}, ` : '' }}{{ report.students }} students
+        </p>
       </div>
       <div class="row acts">
-        <a :href="`${BASE}/api/labs/${route.params.lab}/report.csv`" class="small">CSV</a
+        <a :href="`${BASE}/api/labs/${route.params.lab}/report.csv${written({ group: store.group || undefined })}`" class="small">CSV</a
         ><Button size="small" @click="print">Print <span class="key">p</span></Button>
       </div>
     </header>

@@ -91,6 +91,10 @@ useKeys([
         <span>{{ results.waiting }} hand-ins have no outcome under this spec yet.</span
         ><Button size="small" type="primary" @click="store.check">Check them <span class="k">r</span></Button>
       </p>
+      <p v-if="everything?.doubtful" class="compartment row spread doubtful" role="status">
+        <span>Is the spec right? {{ everything.doubtful }}.</span
+        ><Button size="small" @click="router.push({ name: 'spec', params: route.params })">Look at the spec</Button>
+      </p>
       <ClusterCompartment
         v-for="c in walked"
         :key="c.key"
@@ -134,6 +138,10 @@ useKeys([
   align-items: stretch;
   overflow: auto;
   min-height: 0;
+}
+.doubtful {
+  flex-basis: 100%;
+  border-color: var(--undef);
 }
 .tray > * {
   flex-shrink: 1;

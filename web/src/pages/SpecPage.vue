@@ -8,6 +8,7 @@ import { useSpecDraft } from '../features/spec/draft'
 import EffectPanel from '../features/spec/EffectPanel.vue'
 import SpecMessages from '../features/spec/SpecMessages.vue'
 import SpecSide from '../features/spec/SpecSide.vue'
+import SpecVersions from '../features/spec/SpecVersions.vue'
 import SpecTable from '../features/spec/SpecTable.vue'
 import { told } from '../shared/attempt'
 import DraftNote from '../shared/DraftNote.vue'
@@ -25,6 +26,7 @@ const { saved, text, from, dropDraft, preview, shownText, table, isChanged, trou
 const editor = ref<InstanceType<typeof TextEditor>>()
 const isTaskOpen = ref(false)
 const isEffectOpen = ref(false)
+const areVersionsOpen = ref(false)
 const taskTitle = ref('')
 
 /** A version by which somebody was checked is not replaced before it was seen what that changes. */
@@ -64,6 +66,7 @@ useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: askSave }])
         <span class="row">
           <label class="file">Beside it<input type="file" accept=".v,.sv,.vhd,.vhdl,.wiring,.csv" @change="(e) => take(e, false)" /></label>
           <label class="file">Provided file<input type="file" @change="(e) => take(e, true)" /></label>
+          <Button v-if="saved.version > 1" size="small" @click="areVersionsOpen = true">Versions</Button>
           <Button v-if="store.may('manage')" size="small" @click="((isTaskOpen = true), (taskTitle = ''))">New task</Button>
           <Button size="small" type="primary" :disabled="!isChanged || !store.may('manage')" @click="askSave"
             >Save <span class="k">Ctrl+S</span></Button
@@ -103,6 +106,7 @@ useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: askSave }])
     <Modal v-model:open="isTaskOpen" title="New task in this lab" ok-text="Make it" @ok="addTask"
       ><Input v-model:value="taskTitle" name="task-title" placeholder="title" @press-enter="addTask"
     /></Modal>
+    <SpecVersions v-if="areVersionsOpen" :task-id="store.taskId" :text="text" @take="change" @close="areVersionsOpen = false" />
   </main>
   <p v-else-if="!trouble" class="empty">Loading…</p>
 </template>

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel, Field
 
-from obento.server.models import Body, Moment
+from obento.server.models import Body, Moment, Number
 from obento.server.people.models import StudentName
 
 
@@ -57,6 +57,40 @@ class ExtensionView(BaseModel):
     name: str
     due_at: datetime
     reason: str
+
+
+class GoneView(BaseModel):
+    """Something that was taken away; `place` is what it was in."""
+
+    kind: Literal["class", "lab", "task", "drop"]
+    id: int
+    class_id: int
+    name: str
+    place: str
+    at: datetime
+
+
+class HangingView(BaseModel):
+    """What goes with something that is to be taken away."""
+
+    handins: int
+    marks: int
+    comments: int
+    letters: int
+
+
+class Back(Body):
+    """What is to be had back."""
+
+    kind: Literal["class", "lab", "task", "drop"]
+    id: Number
+    class_id: Number
+
+
+class CopyOf(Body):
+    """What the copy is to be called."""
+
+    name: str = Field(min_length=1, max_length=200)
 
 
 class Whose(BaseModel):

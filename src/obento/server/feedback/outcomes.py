@@ -31,6 +31,15 @@ class LabOutcomes:
             for member in self.teams.get(row.team_id or 0, []):
                 self.handin_of.setdefault(member.id, row)
 
+    def of_group(self, group: str) -> LabOutcomes:
+        """The same of one group of the class list alone; all of it without a group."""
+        if group:
+            self.students = [s for s in self.students if s.group_name == group]
+            theirs = {row.id for s in self.students if (row := self.handin_of.get(s.id)) is not None}
+            for task in self.tasks:
+                task.keep_only(theirs)
+        return self
+
     @property
     def unconfirmed_drops(self) -> list[str]:
         """The drops of which nobody said yet when they were received, where that can matter."""

@@ -13,20 +13,25 @@ from obento.store.results import Result
 
 _CONDITIONAL = ("wrong", "undefined")
 _PLACEHOLDER = re.compile(r"\{(name|right|total|mark|when|line|file|unit|change|message|rule)\}")
+_SENTENCE = re.compile(r"[^.!?\n]*(?:[.!?](?!\s|$)[^.!?\n]*)*(?:[.!?]+[ \t]*|\n+|$)")
+"""A sentence with what ends it; a point inside a word or number ends none."""
 _OPTIONAL = re.compile(r"\[([^][]*\{[a-z]+\}[^][]*)\]")
 
 
 def fill(text: str, values: dict[str, str]) -> str:
     """Put each student's own words into a comment.
 
-    A placeholder without a value reads as `...`; a part in square brackets is left out when one inside it has none.
+    A part in square brackets is left out when a placeholder inside it has no value, a sentence when one outside of any
+    has none.
     """
 
     def optional(m: re.Match[str]) -> str:
         return m[1] if all(values.get(name) for name in _PLACEHOLDER.findall(m[1])) else ""
 
-    text = re.sub(r"  +", " ", _OPTIONAL.sub(optional, text)).strip()
-    return _PLACEHOLDER.sub(lambda m: values.get(m[1]) or "...", text)
+    text = _OPTIONAL.sub(optional, text)
+    kept = [s for s in _SENTENCE.findall(text) if all(values.get(name) for name in _PLACEHOLDER.findall(s))]
+    text = re.sub(r"  +", " ", "".join(kept)).strip()
+    return _PLACEHOLDER.sub(lambda m: values[m[1]], text)
 
 
 def own_words(t: TaskOutcomes, result: Result) -> dict[str, str]:

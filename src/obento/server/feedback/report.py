@@ -6,6 +6,7 @@ from collections import Counter
 
 import numpy as np
 
+from obento.server.course.task_state import missing_students
 from obento.server.feedback.models import ClassReport, HardCase, Mistake, ReportTask
 from obento.server.feedback.outcomes import LabOutcomes
 from obento.server.feedback.students_see import for_the_class, hidden_cases
@@ -23,7 +24,8 @@ _TEACH_AGAIN = 3
 
 def class_report(outcomes: LabOutcomes) -> ClassReport:
     """All tasks of a lab, and the commonest mistakes over them."""
-    tasks = [_task(t, len(outcomes.students)) for t in outcomes.tasks]
+    ids = {s.id for s in outcomes.students}
+    tasks = [_task(t, ids) for t in outcomes.tasks]
     every = [(m, t) for t in tasks for m in t.mistakes]
     every.sort(key=lambda pair: (-pair[0].count, pair[1].title))
     again = [Mistake(text=m.text, count=m.count, of=m.of, task=t.title) for m, t in every[:_TEACH_AGAIN] if m.count > 1]
@@ -37,7 +39,8 @@ def class_report(outcomes: LabOutcomes) -> ClassReport:
     )
 
 
-def _task(t: TaskOutcomes, students: int) -> ReportTask:
+def _task(t: TaskOutcomes, students: set[int]) -> ReportTask:
+    """One task, of these students."""
     clusters = clusters_of(t)
     members = {
         kind: sum(len(c.members) for c in clusters if c.kind == kind)
@@ -61,7 +64,7 @@ def _task(t: TaskOutcomes, students: int) -> ReportTask:
         right=members["right"] + members["rules"],
         wrong=members["wrong"],
         unchecked=members["unchecked"],
-        missing=students - sum(members.values()),
+        missing=sum(s.id in students for s in missing_students(t.c, t.lab, t.every, t.state.attempts)),
         histogram=histogram,
         middle=ordered[len(ordered) // 2] if ordered else None,
         mistakes=[Mistake(text=text, count=n, of=checked, task="") for text, n in mistakes.most_common(_MOST_MISTAKES)],

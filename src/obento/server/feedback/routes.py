@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Annotated
 
-from fastapi import APIRouter, Cookie, Request, Response
+from fastapi import APIRouter, Cookie, Query, Request, Response
 
 from obento.export.tables import rows_to_csv
 from obento.mail.standin import Mail
@@ -44,6 +44,8 @@ from obento.store.letters import Page
 _PAGE = re.compile(r"/page/([\w-]+)")
 """Whose letter a mail is about: the link in it."""
 
+
+Group = Annotated[str, Query(max_length=100, description="one group of the class list alone")]
 
 open_router = APIRouter(prefix="/api", tags=["feedback"])
 """What needs no sign-in."""
@@ -107,17 +109,18 @@ def withdraw(lab_id: int, c: Db, person: Person) -> Released:
 
 
 @router.get("/labs/{lab_id}/report", response_model=ClassReport)
-def get_report(lab_id: int, c: Db, person: Person, request: Request, services: ServicesDep) -> Response:
-    """What the class as a whole got wrong, without names."""
-    return services.answers.of(c, request, lambda: class_report(lab_outcomes(c, lab_id, services)))
+def get_report(
+    lab_id: int, c: Db, person: Person, request: Request, services: ServicesDep, group: Group = ""
+) -> Response:
+    """What the class as a whole (or one group of it) got wrong, without names."""
+    return services.answers.of(c, request, lambda: class_report(lab_outcomes(c, lab_id, services).of_group(group)))
 
 
 @router.get("/labs/{lab_id}/report.csv", response_class=Response)
-def report_csv(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Response:
+def report_csv(lab_id: int, c: Db, person: Person, services: ServicesDep, group: Group = "") -> Response:
     """The same as a table."""
-    text = rows_to_csv(
-        ["task", "what", "text", "hand-ins", "of"], report_rows(class_report(lab_outcomes(c, lab_id, services)))
-    )
+    report = class_report(lab_outcomes(c, lab_id, services).of_group(group))
+    text = rows_to_csv(["task", "what", "text", "hand-ins", "of"], report_rows(report))
     return Response(
         "\ufeff" + text,
         media_type="text/csv; charset=utf-8",

@@ -34,6 +34,7 @@ def put_mark(handin_id: int, task_id: int, body: Override, c: Db, person: Person
 _COLUMNS = Query(max_length=200, description="which columns, in this order; the usual ones when left out")
 
 
+Group = Annotated[str, Query(max_length=100, description="one group of the class list alone")]
 Columns = Annotated[list[str] | None, _COLUMNS]
 
 
@@ -52,9 +53,11 @@ def marks_columns(lab_id: int, c: Db, person: Person, services: ServicesDep) -> 
 
 
 @router.get("/labs/{lab_id}/marks.csv", response_class=Response)
-def marks_csv(lab_id: int, c: Db, person: Person, services: ServicesDep, column: Columns = None) -> Response:
+def marks_csv(
+    lab_id: int, c: Db, person: Person, services: ServicesDep, column: Columns = None, group: Group = ""
+) -> Response:
     """Marks of the class, the roster's own columns first."""
-    table = MarksTable(lab_outcomes(c, lab_id, services))
+    table = MarksTable(lab_outcomes(c, lab_id, services).of_group(group))
     wanted = _wanted(table, column)
     return Response(
         "\ufeff" + rows_to_csv(wanted, table.rows(wanted)), media_type="text/csv; charset=utf-8",
@@ -63,9 +66,11 @@ def marks_csv(lab_id: int, c: Db, person: Person, services: ServicesDep, column:
 
 
 @router.get("/labs/{lab_id}/marks.xlsx", response_class=Response)
-def marks_xlsx(lab_id: int, c: Db, person: Person, services: ServicesDep, column: Columns = None) -> Response:
+def marks_xlsx(
+    lab_id: int, c: Db, person: Person, services: ServicesDep, column: Columns = None, group: Group = ""
+) -> Response:
     """The same as a workbook."""
-    outcomes = lab_outcomes(c, lab_id, services)
+    outcomes = lab_outcomes(c, lab_id, services).of_group(group)
     table = MarksTable(outcomes)
     wanted = _wanted(table, column)
     return Response(

@@ -54,3 +54,4 @@ class ResultsView(BaseModel):
     missing: list[str]
     waiting: int
     checked_at: datetime | None
+    doubtful: str

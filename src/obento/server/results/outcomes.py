@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Container, Iterable
 from functools import cached_property
 
 from obento.core.check.expectation.model import Expectation
@@ -53,6 +53,14 @@ class TaskOutcomes:
     @cached_property
     def _namesakes(self) -> frozenset[str]:
         return people.namesakes(self.c, self.lab.class_id)
+
+    def keep_only(self, handin_ids: Container[int]) -> None:
+        """Forget all other hand-ins."""
+        self.every = [r for r in self.every if r.id in handin_ids]
+        self.by_handin = {r.id: r for r in self.every}
+        for kept in (self.state.by_handin, self.state.attempts, self.state.counting):
+            for handin_id in [i for i in kept if i not in handin_ids]:
+                del kept[handin_id]
 
     def mark_if_any(self, handin_id: int) -> Mark | None:
         """What its ledger comes to; None where nothing was handed in for this task and nobody gave a mark."""

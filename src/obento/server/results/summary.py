@@ -13,6 +13,8 @@ from obento.store.packing import pack
 from obento.store.results import Result
 
 _MOST_CASES = 256
+_LEAST_CHECKED = 4
+"""In a smaller class nothing is said of how many fail one case."""
 
 
 def failures_by_case(outcomes: TaskOutcomes) -> np.ndarray[tuple[int], np.dtype[np.int64]]:
@@ -29,6 +31,18 @@ def failures_by_case(outcomes: TaskOutcomes) -> np.ndarray[tuple[int], np.dtype[
         bad = np.frombuffer(pack(outcomes.astray(first[planes]), count), dtype=np.uint8)
         failures += number * np.unpackbits(bad, bitorder="little", count=count).astype(np.int64)
     return failures
+
+
+def _doubtful(outcomes: TaskOutcomes, failures: np.ndarray[tuple[int], np.dtype[np.int64]]) -> str:
+    """After a new version: a case that over half of the class fails, with how many; empty where there is none. So many
+    are rarely wrong in one place by themselves."""
+    checked = sum(r.status == "checked" for r in outcomes.state.by_handin.values())
+    if outcomes.spec.number < 2 or checked < _LEAST_CHECKED:
+        return ""
+    worst = int(failures.argmax())
+    if 2 * int(failures[worst]) <= checked:
+        return ""
+    return f"{failures[worst]} of {checked} fail the same case, {case_labels(outcomes.expectation, [worst])[0]}"
 
 
 def results_view(outcomes: TaskOutcomes) -> ResultsView:
@@ -59,5 +73,6 @@ def results_view(outcomes: TaskOutcomes) -> ResultsView:
         clusters=clusters,
         missing=[s.name for s in missing_students(outcomes.c, outcomes.lab, outcomes.every, outcomes.state.attempts)],
         waiting=outcomes.state.waiting,
+        doubtful=_doubtful(outcomes, failures),
         checked_at=max((r.at for r in outcomes.state.by_handin.values()), default=None),
     )

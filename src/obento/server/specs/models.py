@@ -112,6 +112,21 @@ class SpecView(BaseModel):
     preview: SpecPreview
 
 
+class VersionHead(BaseModel):
+    """One version of a spec: who wrote it, when, and whether anybody was checked by it."""
+
+    number: int
+    who: str
+    at: datetime
+    used: bool
+    is_right: bool
+
+
+class VersionText(BaseModel):
+    number: int
+    text: str
+
+
 class Effect(BaseModel):
     """One hand-in under another text of the spec, beside what it has now."""
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Annotated
 
 from fastapi import APIRouter, File, Request, UploadFile
@@ -11,10 +12,20 @@ from obento.core.check.check import LoadedSpec
 from obento.core.spec.model import EDITION
 from obento.runner.worker import SpecFiles, run_catch_rate, run_open, run_task
 from obento.server.checking.effects import effects_of, tasks_under
-from obento.server.deps import OpeningRoute, Person, Services, ServicesDep, at_desk, reading
+from obento.server.deps import Db, OpeningRoute, Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble, not_found
 from obento.server.results.lookup import outcomes_of
-from obento.server.specs.models import CatchRateView, EffectAsked, Effects, SpecPreview, SpecSave, SpecText, SpecView
+from obento.server.specs.models import (
+    CatchRateView,
+    EffectAsked,
+    Effects,
+    SpecPreview,
+    SpecSave,
+    SpecText,
+    SpecView,
+    VersionHead,
+    VersionText,
+)
 from obento.server.specs.opened import spec_files, version_spec
 from obento.server.specs.preview import catch_rate_view, preview
 from obento.server.specs.saving import save_text, text_digest
@@ -46,6 +57,21 @@ async def get_spec(task_id: int, request: Request, person: Person, services: Ser
         text=row.text, version=row.number, used=row.used_at is not None, frozen_late=frozen_late,
         is_older=row.edition < EDITION, digest=text_digest(row.text), preview=preview(loaded),
     )  # fmt: skip
+
+
+@router.get("/tasks/{task_id}/spec/versions")
+def get_versions(task_id: int, c: Db, person: Person) -> list[VersionHead]:
+    """All versions of a spec, the newest first."""
+    return [VersionHead(**asdict(v)) for v in specs.versions_of(c, task_id)]
+
+
+@router.get("/tasks/{task_id}/spec/versions/{version}")
+def get_version(task_id: int, version: int, c: Db, person: Person) -> VersionText:
+    """The text of one version."""
+    text = specs.text_of(c, task_id, version)
+    if text is None:
+        raise not_found("version")
+    return VersionText(number=version, text=text)
 
 
 @router.post("/tasks/{task_id}/spec/preview")

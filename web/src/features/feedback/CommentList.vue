@@ -7,7 +7,7 @@ import { type OpenCluster, writersOf } from './clusters'
 
 /** Every mistake of the lab with what is said of it. */
 const props = defineProps<{ clusters: OpenCluster[] }>()
-const emit = defineEmits<{ kept: []; draft: []; release: [cluster: OpenCluster] }>()
+const emit = defineEmits<{ kept: []; draft: []; release: [cluster: OpenCluster]; look: [cluster: OpenCluster] }>()
 const isUnsaid = (x: OpenCluster): boolean => !x.cluster.comment.trim()
 </script>
 
@@ -17,7 +17,7 @@ const isUnsaid = (x: OpenCluster): boolean => !x.cluster.comment.trim()
       <span class="quiet small">A draft says what was found; read it before it goes out.</span
       ><Button size="small" :disabled="!props.clusters.some(isUnsaid)" @click="emit('draft')">Draft all open ones</Button>
     </p>
-    <div v-for="x in clusters" :key="x.task.id + x.cluster.key" class="one">
+    <div v-for="x in clusters" :key="x.task.id + x.cluster.key" class="one" @focusin="emit('look', x)">
       <p>
         <b>{{ x.cluster.members.length }}</b> <SentenceText :text="x.cluster.title" />{{ ' ' }}
         <span class="quiet small">{{ x.task.title }}: {{ writersOf(x.cluster) }}</span>

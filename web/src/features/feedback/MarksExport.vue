@@ -6,7 +6,7 @@ import { get, written } from '../../api/client'
 import { told } from '../../shared/attempt'
 import { BASE } from '../../shared/base'
 
-const props = defineProps<{ labId: number }>()
+const props = defineProps<{ labId: number; group: string }>()
 const all = ref<string[]>([])
 const wanted = ref<string[]>([])
 const isOpen = ref(false)
@@ -33,7 +33,7 @@ function up(column: string): void {
 function keep(): void {
   localStorage.setItem('marks-columns', JSON.stringify(wanted.value))
 }
-const query = computed(() => written({ column: wanted.value }))
+const query = computed(() => written({ column: wanted.value, group: props.group || undefined }))
 </script>
 
 <template>

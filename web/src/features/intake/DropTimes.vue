@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 
 import { put } from '../../api/client'
 import type { DropView } from '../../api/schema'
+import { takeAway } from '../home/TakeAway'
 import { told } from '../../shared/attempt'
 import { moment } from '../../shared/words'
 
@@ -22,6 +23,10 @@ const zones = computed(() =>
 )
 const wall = (iso: string | null): string => (iso ? dayjs(iso).format('ddd D MMM, HH:mm') : '')
 
+function gone(): void {
+  emit('changed')
+  emit('close')
+}
 async function keep(): Promise<void> {
   const given = times.value === 'given' ? at.value.toISOString() : null
   if (await told(() => put(`/drops/${props.drop.id}/times`, { times: times.value, zone: zone.value, at: given }))) {
@@ -51,6 +56,10 @@ async function keep(): Promise<void> {
       </div>
       <Radio value="upload">when it was uploaded here, {{ moment(drop.at) }}</Radio>
     </RadioGroup>
+    <p class="away">
+      <button type="button" @click="takeAway('drop', drop.id, drop.name, gone)">Take this drop away</button>
+      <span class="quiet small">what came in it, with what hangs on it</span>
+    </p>
   </Modal>
 </template>
 
@@ -58,6 +67,17 @@ async function keep(): Promise<void> {
 .ways {
   display: grid;
   gap: 8px;
+}
+.away {
+  margin-top: 14px;
+}
+.away button {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: var(--lacquer);
+  text-decoration: underline;
+  cursor: pointer;
 }
 .below {
   padding-left: 24px;

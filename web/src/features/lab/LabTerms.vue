@@ -2,10 +2,13 @@
 import { Button, DatePicker, Input, InputNumber, message, Modal, Segmented, Select } from 'ant-design-vue'
 import dayjs, { type Dayjs } from 'dayjs'
 import { computed, reactive, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
 
-import { get, put } from '../../api/client'
+import { get, post, put } from '../../api/client'
 import type { LabTerms as Terms } from '../../api/schema'
+import { takeAway } from '../home/TakeAway'
 import { told } from '../../shared/attempt'
+import { useLab } from '../../shared/lab'
 import { useResource } from '../../shared/resource'
 import { count, moment } from '../../shared/words'
 
@@ -97,6 +100,21 @@ async function extend(): Promise<void> {
   reason.value = ''
   await reload()
 }
+const store = useLab()
+const router = useRouter()
+function leave(): void {
+  store.leave()
+  void router.push('/')
+}
+async function copy(): Promise<void> {
+  await told(async () => {
+    const made = await post(`/labs/${props.labId}/copy`, { name: `${form.title}, once more`.slice(0, 200) })
+    const lab = await get(`/labs/${made.id}`)
+    emit('close')
+    message.success('made: specs, comments and terms, without people')
+    await router.push(`/lab/${made.id}/task/${lab.tasks[0]?.id ?? 0}/spec`)
+  })
+}
 const ill = ref<number | undefined>()
 const illness = ref('')
 const notExcused = computed(() => {
@@ -131,6 +149,16 @@ async function takeBack(id: number): Promise<void> {
           <label v-if="form.step !== 'once'"
             >At most<InputNumber v-model:value="most" name="late-cap" :min="0" :max="100" addon-after="%" class="full"
           /></label>
+        </div>
+        <div class="row this">
+          <Button size="small" @click="copy">Once more</Button>
+          <Button size="small" @click="takeAway('lab', labId, form.title, leave)">Take this lab away</Button>
+          <Button
+            v-if="store.task && (store.lab?.tasks.length ?? 0) > 1"
+            size="small"
+            @click="takeAway('task', store.taskId, store.task.title, leave)"
+            >Take {{ store.task.title }} away</Button
+          >
         </div>
         <p class="quiet">
           {{ count(terms.late, 'hand-in is', 'hand-ins are') }} late as it stands. Marks follow at once; what you entered by hand stays.
@@ -208,6 +236,11 @@ async function takeBack(id: number): Promise<void> {
 }
 .full {
   width: 100%;
+}
+.this {
+  flex-wrap: wrap;
+  gap: 6px;
+  justify-content: flex-start;
 }
 .pair {
   display: grid;
