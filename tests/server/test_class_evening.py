@@ -504,3 +504,36 @@ def test_old_versions_are_read_and_taken_up_again(evening: Evening) -> None:
     ]
     assert ta.get(f"/tasks/{task}/spec/versions/1")["text"] == first
     ta.get(f"/tasks/{task}/spec/versions/9", status=404)
+
+
+def test_an_erased_person_is_named_nowhere(evening: Evening) -> None:
+    ta = evening.ta
+    files = {"Sunna Brekke/one.v": text("one", "a"), "7003/one.v": text("one"), "../7003 Olaf Dahl.v": "x"}
+    evening.drop(files, "one")
+    ta.drop(evening.lab, "Sunna Brekke again.v", text("one", "b").encode())
+    ta.check(evening.lab)
+    ta.send("POST", f"/labs/{evening.lab}/release", {"student_ids": None})
+    opened(ta, f"sunna@{evening.domain}", "feedback")
+    opened(ta, f"olaf@{evening.domain}", "feedback")
+    for number, handins, mails in (("7004", 0, 1), ("7003", 1, 1)):
+        done = ta.send("DELETE", f"/classes/{evening.class_id}/students/{evening.students[number]}")
+        assert (done["handins"], done["letters"], done["mails"]) == (handins, 1, mails) and done["places"] >= 1
+    store: Store = ta.http.app.state.services.store  # type: ignore[attr-defined]
+    with store.transaction() as c:
+        tables = [str(next(iter(r.values()))) for r in c.rows("SHOW TABLES")]
+        for table in tables:
+            stands = str(c.rows(f"SELECT * FROM `{table}`")) if table != "planes" else ""
+            for address in (f"sunna@{evening.domain}", f"olaf@{evening.domain}"):
+                assert address not in stands, table
+        mine = c.rows("SELECT * FROM student WHERE class_id = %s", evening.class_id)
+        teams = c.rows("SELECT name FROM team WHERE lab_id = %s", evening.lab)
+        came = c.rows(
+            "SELECT a.label, h.label AS of FROM attempt a JOIN handin h ON h.id = a.handin_id WHERE h.lab_id = %s",
+            evening.lab,
+        )
+        said = c.rows("SELECT frozen FROM letter WHERE lab_id = %s", evening.lab)
+        dropped = c.rows("SELECT name, left_out FROM intake_drop WHERE lab_id = %s", evening.lab)
+    for rows in (mine, teams, came, said, dropped):
+        assert "Sunna" not in str(rows) and "Olaf Dahl" not in str(rows)
+    assert not [m for m in ta.get("/mailbox") if evening.domain in m["to"] and m["to"].startswith(("sunna", "olaf"))]
+    assert evening.feedback("7005")["handin_id"]  # what the team handed in stays

@@ -13,7 +13,7 @@ from obento.core.check.check import check_handin, open_spec
 from obento.core.check.expectation.model import Expectation, Planes
 from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
-from obento.store import course, handins, people, results
+from obento.store import course, erasing, handins, people, results
 from obento.store.connection import Connection, Store
 from obento.store.migrate import migrate
 from obento.store.packing import pack, pack_expected, pack_parts, unpack_cases, unpack_expected, unpack_outputs
@@ -120,11 +120,11 @@ def test_planes_go_with_the_last_outcome_that_has_them(store: Store, expectation
         student = {r["name"]: r["id"] for r in c.rows("SELECT id, name FROM student")}
         count = "SELECT COUNT(*) FROM planes"
         assert c.value(count) == 3
-        people.erase_student(c, student["emil"])
+        erasing.erase_student(c, student["emil"])
         assert c.value(count) == 3
-        people.erase_student(c, student["carla"])
+        erasing.erase_student(c, student["carla"])
         assert c.value(count) == 2
-        people.erase_student(c, student["anna"])
+        erasing.erase_student(c, student["anna"])
         assert c.value(count) == 1  # what is expected belongs to the spec
 
 

@@ -27,6 +27,7 @@ SMALL = {"person", "class", "class_role", "lab", "task", "spec_version", "task_f
 """Tables that hold some hundred rows after years."""
 READS_ALL = {
     "accounts: DELETE FROM sign_in WHERE expires_at": "once at each sign-in; a row for each open browser",
+    "erasing: UPDATE audit": "once for each person who is erased for good",
     "letters: SELECT d.id, d.address": "letters that are queued, of which there are few when mail is sent",
 }
 """Statements that may read a growing table from end to end, and why."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import time
+from collections.abc import Collection
 from dataclasses import dataclass
 from email import message_from_bytes, policy
 from email.message import EmailMessage
@@ -59,6 +60,17 @@ class StandInMailbox:
         if self._controller is not None:
             self._controller.stop()
             self._controller = None
+
+    def forget(self, addresses: Collection[str]) -> int:
+        """Delete the mails to some addresses; gives how many."""
+        wanted = {address.casefold() for address in addresses}
+        found = 0
+        for path in self._folder.glob("*.eml"):
+            message = message_from_bytes(path.read_bytes(), policy=policy.default)
+            if str(message["To"]).casefold() in wanted:
+                path.unlink()
+                found += 1
+        return found
 
     def mails(self, most: int = 500) -> list[Mail]:
         """The newest first."""

@@ -8,7 +8,6 @@ from dataclasses import dataclass, field
 from datetime import datetime
 
 from obento.store.connection import Connection
-from obento.store.planes import drop_unused, planes_of_handin
 
 
 @dataclass(frozen=True, slots=True)
@@ -153,25 +152,3 @@ def given_of(c: Connection, class_id: int) -> dict[int, dict[str, str]]:
 def count_students(c: Connection, class_id: int) -> int:
     """How many students a class has."""
     return int(c.value("SELECT COUNT(*) FROM student WHERE class_id = %s AND erased_at IS NULL", class_id))
-
-
-def erase_student(c: Connection, student_id: int) -> None:
-    """Delete a person's data: hand-ins of their own, letters, notes; the roster row stays as an empty shell so that
-    counts of the past stay true. What a team handed in together stays with the team."""
-    handins = [r["id"] for r in c.rows("SELECT id FROM handin WHERE student_id = %s", student_id)]
-    for handin_id in handins:
-        behaviour = planes_of_handin(c, handin_id)
-        c.run("DELETE FROM comment WHERE handin_id = %s", handin_id)
-        c.run("DELETE FROM handin WHERE id = %s", handin_id)
-        for digest in behaviour:
-            drop_unused(c, digest)
-    c.run("DELETE FROM letter WHERE student_id = %s", student_id)
-    c.run("DELETE FROM extension WHERE student_id = %s", student_id)
-    c.run("DELETE FROM excused WHERE student_id = %s", student_id)
-    c.run("DELETE FROM team_member WHERE student_id = %s", student_id)
-    c.run("DELETE FROM mark_entry WHERE student_id = %s", student_id)
-    c.run(
-        "UPDATE student SET name = '', email = '', group_name = '', team_name = '', remarks = '', given = '{}',"
-        " number = CONCAT('erased-', id), erased_at = UTC_TIMESTAMP(6) WHERE id = %s",
-        student_id,
-    )

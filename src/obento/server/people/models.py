@@ -73,6 +73,16 @@ class StudentEntry(Body):
     is_out: bool = False
 
 
+class ErasedView(BaseModel):
+    """The protocol of an erasure, which names nobody: hand-ins and letters deleted, other places where a name stood,
+    mails in the stand-in mailbox."""
+
+    handins: int
+    letters: int
+    places: int
+    mails: int
+
+
 class RosterProblem(BaseModel):
     """What is wrong in a line of a list, and whether it is left out for it."""
 

@@ -14,6 +14,7 @@ from obento.server.people import class_list
 from obento.server.people.colleagues import invite, leave, set_rights
 from obento.server.people.models import (
     ClassRights,
+    ErasedView,
     Invite,
     Invited,
     PersonView,
@@ -23,7 +24,7 @@ from obento.server.people.models import (
     StudentLine,
 )
 from obento.server.uploads import whole
-from obento.store import audit, people
+from obento.store import audit, erasing, people
 
 _MOST_BYTES = 8_000_000
 
@@ -99,10 +100,12 @@ def put_roster(
 
 
 @router.delete("/classes/{class_id}/students/{student_id}")
-def erase_student(class_id: int, student_id: int, c: Db, person: Person) -> Done:
-    """Delete a person's data for good."""
+def erase_student(class_id: int, student_id: int, c: Db, person: Person, services: ServicesDep) -> ErasedView:
+    """Delete a person's data for good; what is kept of it are numbers."""
     if student_id not in {s.id for s in people.class_list(c, class_id)}:
         raise not_found("student")
-    people.erase_student(c, student_id)
-    audit.note(c, person.id, "erase", f"student {student_id}")
-    return Done()
+    erased = erasing.erase_student(c, student_id)
+    mails = services.mailbox.forget(erased.addresses) if services.mailbox is not None else 0
+    done = ErasedView(handins=erased.handins, letters=erased.letters, places=erased.places, mails=mails)
+    audit.note(c, person.id, "erase", f"student {student_id}", done.model_dump())
+    return done

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { Checkbox, Input, Modal, Textarea } from 'ant-design-vue'
+import { Checkbox, Input, message, Modal, Textarea } from 'ant-design-vue'
 import { computed, reactive } from 'vue'
 
-import { post, put } from '../../api/client'
+import { post, put, remove } from '../../api/client'
 import type { StudentLine } from '../../api/schema'
 import { useAttempt } from '../../shared/attempt'
 
@@ -21,6 +21,26 @@ const form = reactive({
 })
 const isReady = computed(() => form.number.trim() !== '' && form.name.trim() !== '')
 
+function erase(): void {
+  const student = props.student
+  if (!student) return
+  Modal.confirm({
+    title: `Erase ${student.name} for good?`,
+    content:
+      'Hand-ins of their own, letters, marks, notes and the name, wherever it stands, are deleted and cannot be had back. ' +
+      'What a team handed in stays with the team.',
+    okText: 'Erase for good',
+    okType: 'danger',
+    cancelText: 'Leave it',
+    onOk: () =>
+      attempt(async () => {
+        await remove(`/classes/${props.classId}/students/${student.id}`)
+        message.success('erased; the protocol names nobody')
+        emit('kept')
+        emit('close')
+      }),
+  })
+}
 function keep(): Promise<void> {
   return attempt(async () => {
     if (props.student) await put(`/classes/${props.classId}/students/${props.student.id}`, { ...form })
@@ -54,6 +74,10 @@ function keep(): Promise<void> {
       <Checkbox v-if="student" v-model:checked="form.is_out" name="student-out" class="wide"
         >out of the class: not missing any more, what was handed in stays</Checkbox
       >
+      <p v-if="student" class="wide">
+        <button type="button" class="erase" @click="erase">Erase for good</button>
+        <span class="quiet small">hand-ins, letters, marks and the name, everywhere; nothing of it comes back</span>
+      </p>
       <button type="submit" hidden></button>
     </form>
   </Modal>
@@ -69,6 +93,14 @@ function keep(): Promise<void> {
   display: grid;
   gap: 2px;
   color: var(--ink-2);
+}
+.erase {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: var(--fail-text);
+  text-decoration: underline;
+  cursor: pointer;
 }
 .wide {
   grid-column: 1 / -1;
