@@ -537,3 +537,15 @@ def test_an_erased_person_is_named_nowhere(evening: Evening) -> None:
         assert "Sunna" not in str(rows) and "Olaf Dahl" not in str(rows)
     assert not [m for m in ta.get("/mailbox") if evening.domain in m["to"] and m["to"].startswith(("sunna", "olaf"))]
     assert evening.feedback("7005")["handin_id"]  # what the team handed in stays
+
+
+def test_a_comment_comes_back_as_a_proposal_under_a_new_version(evening: Evening) -> None:
+    ta, task = evening.ta, evening.tasks["one"]
+    evening.drop({"7003/one.v": text("one", "b"), "7006/one.v": text("one", "b ")}, "one")
+    cluster = ta.get(f"/tasks/{task}/results")["clusters"][0]["key"]
+    ta.send("PUT", f"/tasks/{task}/comments/{cluster}", {"text": "a matters, too", "version": 0})
+    ta.send("PUT", f"/tasks/{task}/spec", {"text": SPEC.format(unit="one", right="a & !b")})
+    ta.check(evening.lab)
+    review = ta.get(f"/tasks/{task}/review/{evening.entry('7003')['handin_id']}")
+    assert review["comment"] == "" and review["comment_before"] == {"text": "a matters, too", "version": 1}
+    assert evening.letter("7003")["tasks"][0]["comment"] == ""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated
@@ -34,11 +35,32 @@ class CommentInBank:
 
 
 def comments_of(c: Connection, task_id: int) -> dict[tuple[str, int], Comment]:
-    """By (cluster, hand-in); hand-in 0 is the comment for the whole cluster."""
-    rows = c.all(
-        Comment, "SELECT cluster, handin_id, text, version, person_id, at FROM comment WHERE task_id = %s", task_id
+    """By (cluster, hand-in); hand-in 0 is the comment for the whole cluster. One that was written when the spec
+    expected something else has no text: it is a proposal (`comments_before`)."""
+    rows = c.rows(
+        "SELECT cluster, handin_id, text, version, person_id, at, spec_version_id FROM comment WHERE task_id = %s",
+        task_id,
     )
-    return {(r.cluster, r.handin_id): r for r in rows}
+    holding = _holding(c, task_id) if any(r["spec_version_id"] is not None for r in rows) else set()
+    found: dict[tuple[str, int], Comment] = {}
+    for r in rows:
+        holds = r["handin_id"] or r["spec_version_id"] is None or r["spec_version_id"] in holding
+        text = r["text"] if holds else ""
+        key = (r["cluster"], r["handin_id"])
+        found[key] = Comment(*key, text, r["version"], r["person_id"], r["at"])
+    return found
+
+
+def _holding(c: Connection, task_id: int) -> set[int]:
+    """The versions of a task's spec that expect what the current one does."""
+    current = c.value("SELECT MAX(id) FROM spec_version WHERE task_id = %s", task_id)
+    alike = c.rows(
+        "SELECT DISTINCT o.spec_version_id AS id FROM result r JOIN result o ON o.task_id = r.task_id AND o.expected ="
+        " r.expected WHERE r.task_id = %s AND r.spec_version_id = %s",
+        task_id,
+        current,
+    )
+    return {current, *(r["id"] for r in alike)}
 
 
 def comments_by(c: Connection, person_id: int, task_id: int, cluster: str) -> list[CommentInBank]:
@@ -54,6 +76,33 @@ def comments_by(c: Connection, person_id: int, task_id: int, cluster: str) -> li
         person_id,
         task_id,
         cluster,
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class EarlierComment:
+    """What was said of some hand-ins under an earlier version of the spec, and of how many of them."""
+
+    text: str
+    version: int
+    count: int
+
+
+def comments_before(c: Connection, task_id: int, version_id: int, attempt_ids: Sequence[int]) -> list[EarlierComment]:
+    """What was said of the clusters that some attempts were in under other versions of a task's spec: the newest
+    version first, then what was said of most. The same text behaves alike in every case that two versions share."""
+    if not attempt_ids:
+        return []
+    marks = ", ".join(["%s"] * len(attempt_ids))
+    return c.all(
+        EarlierComment,
+        "SELECT m.text, v.number AS version, COUNT(DISTINCT r.attempt_id) AS count FROM result r JOIN spec_version v ON"
+        " v.id = r.spec_version_id JOIN comment m ON m.task_id = r.task_id AND m.handin_id = 0 AND m.cluster IN"
+        " (r.cluster, CONCAT(r.cluster, ':rules')) WHERE r.task_id = %s AND r.spec_version_id <> %s AND m.text <> ''"
+        f" AND r.attempt_id IN ({marks}) GROUP BY m.text, v.number ORDER BY v.number DESC, count DESC LIMIT 3",
+        task_id,
+        version_id,
+        *attempt_ids,
     )
 
 
@@ -77,6 +126,7 @@ def put_comment(
     EditedMeanwhile
         If another version stands there by now.
     """
+    spec = c.value("SELECT MAX(id) FROM spec_version WHERE task_id = %s", task_id)
     known = c.row(
         "SELECT id, text, version FROM comment WHERE task_id = %s AND cluster = %s AND handin_id = %s FOR UPDATE",
         task_id,
@@ -87,19 +137,22 @@ def put_comment(
         raise EditedMeanwhile("comment", known["text"], known["version"])
     if known is None:
         c.run(
-            "INSERT INTO comment (task_id, cluster, handin_id, text, version, person_id, at) VALUES (%s, %s, %s, %s, 1,"
-            " %s, UTC_TIMESTAMP(6))",
+            "INSERT INTO comment (task_id, cluster, handin_id, text, version, person_id, at, spec_version_id) VALUES"
+            " (%s, %s, %s, %s, 1, %s, UTC_TIMESTAMP(6), %s)",
             task_id,
             cluster,
             handin_id,
             text,
             person_id,
+            spec,
         )
         return 1
     c.run(
-        "UPDATE comment SET text = %s, version = version + 1, person_id = %s, at = UTC_TIMESTAMP(6) WHERE id = %s",
+        "UPDATE comment SET text = %s, version = version + 1, person_id = %s, at = UTC_TIMESTAMP(6), spec_version_id ="
+        " %s WHERE id = %s",
         text,
         person_id,
+        spec,
         known["id"],
     )
     return int(known["version"]) + 1

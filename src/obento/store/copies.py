@@ -26,7 +26,7 @@ def _copy_task(c: Connection, task_id: int, lab_id: int, person_id: int) -> None
         "INSERT INTO task (lab_id, position, title) SELECT %s, position, title FROM task WHERE id = %s", lab_id, task_id
     )
     version = c.value("SELECT MAX(id) FROM spec_version WHERE task_id = %s", task_id)
-    c.run(
+    copied = c.insert(
         "INSERT INTO spec_version (task_id, number, text, unit, digest, edition, is_right, person_id, created_at)"
         " SELECT %s, 1, text, unit, digest, edition, is_right, %s, UTC_TIMESTAMP(6) FROM spec_version WHERE id = %s",
         made,
@@ -40,10 +40,12 @@ def _copy_task(c: Connection, task_id: int, lab_id: int, person_id: int) -> None
         task_id,
     )
     c.run(
-        "INSERT INTO comment (task_id, cluster, handin_id, text, version, person_id, at) SELECT %s, cluster, 0, text,"
-        " 1, %s, UTC_TIMESTAMP(6) FROM comment WHERE task_id = %s AND handin_id = 0 AND text <> ''",
+        "INSERT INTO comment (task_id, cluster, handin_id, text, version, person_id, at, spec_version_id) SELECT %s,"
+        " cluster, 0, text, 1, %s, UTC_TIMESTAMP(6), %s FROM comment WHERE task_id = %s AND handin_id = 0 AND text"
+        " <> ''",
         made,
         person_id,
+        copied,
         task_id,
     )
 

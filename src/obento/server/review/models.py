@@ -94,6 +94,13 @@ class LineNote(BaseModel):
     text: str
 
 
+class CommentBefore(BaseModel):
+    """What was said of these hand-ins under an earlier version of the spec: a proposal, in no letter by itself."""
+
+    text: str
+    version: int
+
+
 class ReviewView(BaseModel):
     handin_id: int
     name: str
@@ -130,5 +137,6 @@ class ReviewView(BaseModel):
     same: list[Member]
     comment: str
     comment_version: int
+    comment_before: CommentBefore | None
     note: str
     note_version: int

@@ -151,7 +151,7 @@ async function takeBack(id: number): Promise<void> {
           /></label>
         </div>
         <div class="row this">
-          <Button size="small" @click="copy">Once more</Button>
+          <Button size="small" title="specs, comments and terms, without people" @click="copy">Once more for next year</Button>
           <Button size="small" @click="takeAway('lab', labId, form.title, leave)">Take this lab away</Button>
           <Button
             v-if="store.task && (store.lab?.tasks.length ?? 0) > 1"
@@ -246,6 +246,9 @@ async function takeBack(id: number): Promise<void> {
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 10px;
+}
+.extensions h3:not(:first-child) {
+  margin-top: 16px;
 }
 h3 {
   font-size: 13px;

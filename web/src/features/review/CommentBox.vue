@@ -18,6 +18,7 @@ const props = defineProps<{
   name: string
   button: string
   add?: string
+  before?: { text: string; version: number } | null
 }>()
 const emit = defineEmits<{ kept: [of: { cluster: string; handin: number }, text: string, version: number] }>()
 const version = ref(props.version)
@@ -131,6 +132,10 @@ defineExpose({ keep })
       @keydown.meta.enter="keep"
     />
     <DraftNote :from="from" @keep="keep" @drop="drop" />
+    <p v-if="before && !draft.trim()" class="small before">
+      <span class="quiet">by version {{ before.version }} it was:</span> {{ before.text }}
+      <button type="button" @click="insert(before.text)">take it</button>
+    </p>
     <div v-if="cluster && !draft.trim()" class="row offers">
       <Button size="small" @click="takeDraft">Draft</Button>
       <Popover v-model:open="isBankOpen" trigger="click" placement="bottomLeft">
@@ -162,6 +167,19 @@ defineExpose({ keep })
 .comment {
   display: grid;
   gap: 6px;
+}
+.before {
+  border-left: 3px solid var(--line);
+  padding-left: 8px;
+  overflow-wrap: anywhere;
+}
+.before button {
+  border: 0;
+  background: none;
+  padding: 0 3px;
+  color: var(--lacquer);
+  text-decoration: underline;
+  cursor: pointer;
 }
 .offers {
   gap: 6px;

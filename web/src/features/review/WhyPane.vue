@@ -45,6 +45,7 @@ const everyone = computed(() => (props.review.same.length > 1 ? `all ${props.rev
       label="What to say"
       name="comment"
       :add="quoted"
+      :before="review.comment_before"
       :task-id="taskId"
       :cluster="review.cluster"
       :handin-id="0"
