@@ -111,7 +111,7 @@ def main() -> None:
     time.sleep(0.5)
     see("button", "Release this one").click()
     see(".ant-modal-footer .ant-btn-primary", "Release").click()
-    see("tr[data-student] .tag.pass", "sent")
+    see("tr[data-student] .tag.pass", "released")
     driver.get(f"{BASE}/mailbox")
     for _ in range(40):
         if driver.find_elements(By.CSS_SELECTOR, ".mail a.page-link"):

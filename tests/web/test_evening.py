@@ -67,7 +67,7 @@ def test_an_evening(browser: Browser, tmp_path: Path) -> None:
     browser.see(".letter .say", "Look at line 2, Tomo: it warns")
     browser.click("button", "Release all")
     browser.click(".ant-modal-footer .ant-btn-primary", "Release")
-    browser.see("tr[data-student] .tag.pass", "sent")
+    browser.see("tr[data-student] .tag.pass", "released")
     # the mailbox, and the student's page behind the link
     browser.open("/mailbox")
     for _ in range(40):

@@ -110,7 +110,7 @@ def test_an_evening_of_reasons(browser: Browser) -> None:
     browser.click(".comments button", "Release these")
     browser.click(".ant-modal-footer .ant-btn-primary", "Release")
     browser.click("button", "Students")
-    browser.see("tr[data-student] .tag.pass", "sent")
+    browser.see("tr[data-student] .tag.pass", "released")
     browser.click("button", "Marks…")
     browser.see(".columns", "Lock-gate interlock: right")
     # the student's page

@@ -47,7 +47,7 @@ const places = computed(() => {
       title: 'Review',
       note: task.clusters_open ? `${task.clusters_open} to comment` : isChecked ? 'all commented' : 'nothing yet',
     },
-    { name: 'feedback', title: 'Feedback', note: `${lab.sent} of ${lab.students} sent` },
+    { name: 'feedback', title: 'Feedback', note: `${lab.sent} of ${lab.students} released` },
   ]
 })
 /** Marks may be others now: what is on screen is read again. */

@@ -11,7 +11,7 @@ from obento.server.feedback.overview import student_rows
 from obento.store import people
 
 Cell = str | int | float
-_LETTER = {"none": "", "released": "sent", "read": "read", "withdrawn": "taken back"}
+_LETTER = {"none": "", "released": "released", "read": "read", "withdrawn": "taken back"}
 
 
 class MarksTable:

@@ -111,6 +111,7 @@ class FeedbackStudent(BaseModel):
     sum: float | None
     letter: Literal["none", "released", "read", "withdrawn"]
     outdated: bool
+    mail: Literal["", "waiting", "sent", "failed", "no address"]
     mail_trouble: str
     open_comments: int
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from obento.server.feedback.letters import letter_for
 from obento.server.feedback.models import FeedbackStudent, FeedbackTask, FeedbackView
 from obento.server.feedback.outcomes import LabOutcomes
@@ -57,9 +59,22 @@ def _student(outcomes: LabOutcomes, s: Student, letter: LetterRow | None) -> Fee
         sum=None if None in values else round(sum(v or 0 for v in values), 2),
         letter=state,
         outdated=outdated,
+        mail=_mail(s, letter),
         mail_trouble=_mail_trouble(letter),
         open_comments=_open_comments(outcomes, row),
     )
+
+
+_FATES: dict[str, Literal["waiting", "sent", "failed"]] = {"queued": "waiting", "sent": "sent", "failed": "failed"}
+
+
+def _mail(s: Student, letter: LetterRow | None) -> Literal["", "waiting", "sent", "failed", "no address"]:
+    """What became of the mail with the link to the newest letter."""
+    if letter is None or letter.withdrawn_at:
+        return ""
+    if letter.delivery is None:
+        return "no address" if not s.email else ""
+    return _FATES[letter.delivery]
 
 
 def _mail_trouble(letter: LetterRow | None) -> str:

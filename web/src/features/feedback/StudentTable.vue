@@ -12,7 +12,8 @@ const twice = computed(() => {
   const names = props.view.students.map((s) => s.name)
   return new Set(names.filter((name, at) => names.indexOf(name) !== at))
 })
-const WORDS = { none: '', released: 'sent', read: 'read', withdrawn: 'taken back' }
+const MAILS = { '': '', waiting: 'mail waits', sent: 'mailed', failed: 'mail failed', 'no address': 'no address' }
+const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken back' }
 </script>
 
 <template>
@@ -47,9 +48,13 @@ const WORDS = { none: '', released: 'sent', read: 'read', withdrawn: 'taken back
           </td>
           <td class="state">
             <span v-if="s.open_comments" class="tag undef">{{ count(s.open_comments, 'comment') }} open</span>
-            <span v-if="s.mail_trouble" class="tag fail" :title="s.mail_trouble">{{
-              s.mail_trouble.startsWith('given up') ? 'mail failed' : 'mail waits'
-            }}</span>
+            <span
+              v-if="MAILS[s.mail]"
+              class="tag"
+              :class="{ fail: s.mail === 'failed' || s.mail_trouble, undef: s.mail === 'no address' }"
+              :title="s.mail_trouble"
+              >{{ MAILS[s.mail] }}</span
+            >
             <span v-if="WORDS[s.letter]" class="tag pass">{{ WORDS[s.letter] }}</span><span v-if="s.outdated" class="tag fail"
               >changed since</span
             >
