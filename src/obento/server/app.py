@@ -19,7 +19,7 @@ from obento.server.accounts import routes as accounts_routes
 from obento.server.api_page import api_page
 from obento.server.checking import routes as checking_routes
 from obento.server.checking.service import CheckService
-from obento.server.course import bin as bin_routes
+from obento.server.course import bin_routes
 from obento.server.course import routes as course_routes
 from obento.server.deps import Services, signed_in
 from obento.server.desk import Desk
