@@ -77,4 +77,4 @@ def test_placeholders_in_comments() -> None:
         "unit": "m",
     }
     assert fill("{name}: {line} of {file}, {right}/{total}", values) == "Ilse: line 7 of a.v, 3/4"
-    assert fill("fails {when} {unknown} {{name}}", values) == "fails ... {unknown} {Ilse}"
+    assert fill("fails {when}. {unknown} {{name}}", values) == "{unknown} {Ilse}"

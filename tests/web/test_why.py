@@ -124,6 +124,7 @@ def test_an_evening_of_reasons(browser: Browser) -> None:
     assert link is not None
     browser.driver.delete_all_cookies()
     browser.driver.get(link)
+    browser.click(".door button", "Open my letter")
     letter = browser.see(".letter", "Amaro Diaz").text
     assert "Amaro, 12 of 16 cases are right." in letter and "To see it again" in letter
 
