@@ -110,7 +110,7 @@ def main() -> None:
     see(".ant-modal button", "Not yet").click()
     time.sleep(0.5)
     see("button", "Release this one").click()
-    see(".ant-modal-footer .ant-btn-primary", "Release").click()
+    see(".ant-modal-footer .ant-btn-primary:not([disabled])", "Release").click()
     see("tr[data-student] .tag.pass", "released")
     driver.get(f"{BASE}/mailbox")
     for _ in range(40):

@@ -108,7 +108,7 @@ def test_an_evening_of_reasons(browser: Browser) -> None:
     browser.click("button", "Draft all open ones")
     browser.see("button", "Comments 11 of 11")
     browser.click(".comments button", "Release these")
-    browser.click(".ant-modal-footer .ant-btn-primary", "Release")
+    browser.click(".ant-modal-footer .ant-btn-primary:not([disabled])", "Release")
     browser.click("button", "Students")
     browser.see("tr[data-student] .tag.pass", "released")
     browser.click("button", "Marks…")
