@@ -549,3 +549,40 @@ def test_a_comment_comes_back_as_a_proposal_under_a_new_version(evening: Evening
     review = ta.get(f"/tasks/{task}/review/{evening.entry('7003')['handin_id']}")
     assert review["comment"] == "" and review["comment_before"] == {"text": "a matters, too", "version": 1}
     assert evening.letter("7003")["tasks"][0]["comment"] == ""
+
+
+def test_a_list_says_nothing_of_columns_it_has_not(evening: Evening) -> None:
+    ta, where = evening.ta, f"/api/classes/{evening.class_id}/roster"
+    files = {"file": ("short.csv", b"number,name\n7001,Ada Bergen\n7002,Ada Berg\n")}
+    seen = ta.http.post(f"{where}/preview", files=files, headers=ta.headers).json()
+    assert [c["what"] for c in seen["changed"]] == [["name: Ada Berg becomes Ada Bergen"]] and seen["same"] == 1
+    assert ta.http.post(where, files=files, headers=ta.headers).status_code == 200
+    ada = next(s for s in ta.get(f"/classes/{evening.class_id}/students") if s["number"] == "7001")
+    assert (ada["name"], ada["group"], ada["email"]) == ("Ada Bergen", "A", f"ada1@{evening.domain}")
+
+
+def test_what_was_said_of_two_hand_ins_stays_when_they_become_one(evening: Evening) -> None:
+    ta, task = evening.ta, evening.tasks["one"]
+    evening.drop({"7003/one.v": text("one", "a"), "stray/one.v": text("one", "b")}, "one")
+    mine, stray = evening.entry("7003")["handin_id"], evening.entry("stray")["handin_id"]
+    for handin, said in ((mine, "of the first"), (stray, "of the second")):
+        body = {"text": said, "version": 0, "handin_id": handin}
+        ta.send("PUT", f"/tasks/{task}/comments/-", body)
+    ta.send("PUT", f"/handins/{stray}/owner", {"student_ids": [evening.students["7003"]]})
+    note = ta.get(f"/tasks/{task}/review/{mine}")["note"]
+    assert note == "of the first\nof the second"
+
+
+def test_what_comes_while_a_check_goes_on_is_checked_after_it(evening: Evening) -> None:
+    ta, task = evening.ta, evening.tasks["one"]
+    slow = "module one(input a, b, output reg y); integer i; always @* begin y = 0; for (i = 0; i < 4000; i = i + 1)"
+    body = {"file": ("c.zip", packed({f"{n}/one.v": f"{slow} y = a & b; end endmodule" for n in ("7003", "7006")}))}
+    ta.http.post(f"/api/tasks/{task}/drops", files=body, headers=ta.headers)
+    ta.send("POST", f"/labs/{evening.lab}/check")
+    ta.send("PUT", f"/tasks/{task}/spec", {"text": SPEC.format(unit="one", right="a")})  # while that goes on, or after
+    for _ in range(200):
+        results = ta.get(f"/tasks/{task}/results")
+        if results["version"] == 2 and not results["waiting"]:
+            break
+        time.sleep(0.1)
+    assert (results["version"], results["waiting"]) == (2, 0)

@@ -358,10 +358,24 @@ def move_attempt(c: Connection, attempt_id: int, handin_id: int) -> None:
     number = int(c.value("SELECT COALESCE(MAX(number), 0) + 1 FROM attempt WHERE handin_id = %s", handin_id))
     c.run("UPDATE attempt SET handin_id = %s, number = %s WHERE id = %s", handin_id, number, attempt_id)
     if c.value("SELECT 1 FROM attempt WHERE handin_id = %s LIMIT 1", before) is None:
-        # Marks and notes were of what was handed in: they go where that is now.
+        # Marks, notes and choices were of what was handed in: they go where that is now.
         c.run("UPDATE mark_entry SET handin_id = %s WHERE handin_id = %s", handin_id, before)
-        c.run("UPDATE IGNORE comment SET handin_id = %s WHERE handin_id = %s", handin_id, before)
+        c.run("UPDATE IGNORE choice SET handin_id = %s WHERE handin_id = %s", handin_id, before)
+        _move_notes(c, int(before), handin_id)
         c.run("DELETE FROM handin WHERE id = %s", before)
+
+
+def _move_notes(c: Connection, before: int, handin_id: int) -> None:
+    """Have the notes on one hand-in be on another; where both have one, both are kept."""
+    c.run(
+        "UPDATE comment m JOIN comment o ON o.task_id = m.task_id AND o.cluster = m.cluster AND o.handin_id = %s SET"
+        " m.text = CONCAT_WS('\n', NULLIF(m.text, ''), NULLIF(o.text, '')), m.version = m.version + 1 WHERE"
+        " m.handin_id = %s",
+        before,
+        handin_id,
+    )
+    c.run("UPDATE IGNORE comment SET handin_id = %s WHERE handin_id = %s", handin_id, before)
+    c.run("DELETE FROM comment WHERE handin_id = %s", before)
 
 
 def split_attempt(c: Connection, attempt_id: int) -> int:

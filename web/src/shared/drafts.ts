@@ -45,8 +45,8 @@ export interface Draft {
   from: Ref<string>
   /** Back to what is kept. */
   drop: () => void
-  /** It was kept under this subject: there is nothing to come back to any more. */
-  done: (subject: string) => void
+  /** This text was kept under this subject; what was typed since stays a draft. */
+  done: (subject: string, text: string) => void
 }
 
 /** A text that is written about `subject`, beside what is kept of it. */
@@ -82,8 +82,9 @@ export function useDraft(subject: () => string, saved: () => string): Draft {
     from.value = ''
     text.value = saved()
   }
-  function done(of: string): void {
-    write(place(person, of), null)
+  function done(of: string, text: string): void {
+    const at = place(person, of)
+    if (read(at)?.text === text) write(at, null)
     if (of === shown) from.value = ''
   }
   watch([subject, saved], come, { immediate: true })

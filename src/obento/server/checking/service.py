@@ -81,6 +81,8 @@ class Run:
     state: str = "running"
     futures: list[Any] = field(default_factory=list)
     cancelled: bool = False
+    asked_again: bool = False
+    """Somebody asked while this went on: what has come since is checked when it is done."""
 
 
 class CheckService:
@@ -152,6 +154,7 @@ class CheckService:
         with self._lock:
             known = self._runs.get(lab_id)
             if known is not None and known.state == "running":
+                known.asked_again = True
                 return known
             jobs, run_id = self._store.retrying(lambda c: self._plan(c, lab_id, person_id), seconds=10)
             run = self._runs[lab_id] = Run(run_id, lab_id, len(jobs))
@@ -223,6 +226,8 @@ class CheckService:
                 self._store.retrying(lambda c: results.end_runs(c, run.lab_id, state, run.done), seconds=3600)
         finally:
             run.state = state
+        if state == "done" and run.asked_again and not self._is_closing:
+            self.start(run.lab_id, None)
         if state == "done":
             self._mend(wrong)
 

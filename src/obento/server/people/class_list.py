@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass, replace
 
 from obento.intake.addresses import is_address
 from obento.intake.roster import FIELDS, ListFile, Roster, RosterError, RosterRow, bare_number, read_list, students_of
@@ -59,7 +59,7 @@ def preview(c: Connection, class_id: int, data: bytes, columns: Mapping[str, int
         roster, trouble = students_of(file, chosen), ""
     except RosterError as error:
         roster, trouble = Roster([], file.problems), str(error)
-    found = _differences(c, class_id, roster)
+    found = _differences(c, class_id, roster, chosen)
     return RosterPreview(
         header=file.header,
         columns=chosen,
@@ -82,11 +82,14 @@ def take(c: Connection, class_id: int, data: bytes, columns: Mapping[str, int] |
         If it cannot be read.
     """
     file: ListFile = read_list(data)
-    roster = students_of(file, columns)
-    found = _differences(c, class_id, roster)
-    known = {row.number: s.id for row, s in [*((row, s) for row, s, _ in found.changed), *found.same]}
+    chosen = dict(file.columns if columns is None else columns)
+    roster = students_of(file, chosen)
+    found = _differences(c, class_id, roster, chosen)
+    known = {row.number: s for row, s in [*((row, s) for row, s, _ in found.changed), *found.same]}
     for position, row in enumerate(roster.rows):
-        people.put_student(c, class_id, _listed(row), position, known.get(row.number))
+        student = known.get(row.number)
+        kept = _with_what_is_known(row, student, chosen) if student is not None else row
+        people.put_student(c, class_id, _listed(kept), position, student.id if student is not None else None)
     leaving = found.gone if gone_leave else []
     for student in leaving:
         people.set_left(c, student.id, True)
@@ -130,7 +133,18 @@ def _problems(roster: Roster) -> list[RosterProblem]:
     return [RosterProblem(line=p.line, text=p.text, is_left_out=p.is_left_out) for p in roster.problems]
 
 
-def _differences(c: Connection, class_id: int, roster: Roster) -> _Differences:
+def _with_what_is_known(row: RosterRow, student: ListedStudent, columns: Collection[str]) -> RosterRow:
+    """A line of a list, with what is known of the student where the list has no column for it."""
+    return replace(
+        row,
+        email=row.email if "email" in columns else student.email,
+        group=row.group if "group" in columns else student.group_name,
+        team=row.team if "team" in columns else student.team_name,
+        remarks=row.remarks if "remarks" in columns else student.remarks,
+    )
+
+
+def _differences(c: Connection, class_id: int, roster: Roster, columns: Collection[str]) -> _Differences:
     every = people.class_list(c, class_id)
     known = {bare_number(s.number): s for s in every}
     found = _Differences([], [], [], [])
@@ -141,7 +155,7 @@ def _differences(c: Connection, class_id: int, roster: Roster) -> _Differences:
             found.new.append(row)
             continue
         there.add(student.id)
-        what = _changes(row, student)
+        what = _changes(_with_what_is_known(row, student, columns), student)
         if what:
             found.changed.append((row, student, what))
         else:

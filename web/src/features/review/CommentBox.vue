@@ -56,7 +56,7 @@ async function keep(): Promise<void> {
   try {
     const body = { text, version: version.value, handin_id: of.handin }
     const saved = await put(`/tasks/${props.taskId}/comments/${encodeURIComponent(of.cluster || '-')}`, body)
-    done(about)
+    done(about, text)
     if (about === subject.value) version.value = saved.version
     emit('kept', of, text, saved.version)
     message.success('kept')
@@ -79,7 +79,7 @@ function clash(error: ServerTrouble): void {
       void keep()
     },
     onCancel: () => {
-      done(subject.value)
+      done(subject.value, draft.value)
       emit('kept', { cluster: props.cluster, handin: props.handinId }, String(error.body.text), Number(error.body.version))
     },
   })

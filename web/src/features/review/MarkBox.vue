@@ -30,10 +30,11 @@ const isReady = computed(() => value.value !== null && why.text.value.trim() !==
 
 async function keep(wanted: number | null, beyond = false): Promise<void> {
   const [about, handin] = [subject.value, props.review.handin_id]
+  const [written, reason] = [typed.text.value, why.text.value]
   const path = `/handins/${handin}/tasks/${props.taskId}/mark` as const
-  if (!(await told(() => put(path, { value: wanted, reason: why.text.value, beyond, over: props.review.marks_by_people })))) return
-  typed.done(`${about}/value`)
-  why.done(`${about}/reason`)
+  if (!(await told(() => put(path, { value: wanted, reason, beyond, over: props.review.marks_by_people })))) return
+  typed.done(`${about}/value`, written)
+  why.done(`${about}/reason`, reason)
   if (about !== subject.value) return
   why.drop()
   isOpen.value = false

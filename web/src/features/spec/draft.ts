@@ -76,14 +76,14 @@ export function useSpecDraft(taskId: () => number, after: () => Promise<void>) {
   async function save(over = saved.value?.digest ?? ''): Promise<void> {
     if (!isChanged.value) return
     await told(async () => {
-      const about = `task ${taskId()}/spec`
-      const found = await put(`/tasks/${taskId()}/spec`, { text: text.value, over }).catch((error: unknown) => {
+      const [about, kept] = [`task ${taskId()}/spec`, text.value]
+      const found = await put(`/tasks/${taskId()}/spec`, { text: kept, over }).catch((error: unknown) => {
         if (!(error instanceof ServerTrouble) || error.status !== 409 || error.body.text === undefined) throw error
         clash(error)
         return null
       })
       if (!found) return
-      done(about)
+      done(about, kept)
       saved.value = found
       preview.value = found.preview
       await after()
