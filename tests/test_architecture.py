@@ -71,7 +71,6 @@ LONGER = {
     "core/vhdl/analysis/statements.py": 690,
     "core/vhdl/analysis/declarations.py": 660,
     "core/verilog/lowering/expressions.py": 670,
-    "core/verilog/syntax/statements.py": 650,
     "core/vhdl/syntax/declarations.py": 640,
     "core/vhdl/syntax/ast.py": 680,
 }

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-import sys
-from types import FrameType
-
 import pytest
 
 from obento.core.handin import HandinFile
 from obento.core.limits import Limits
 from obento.core.simulate import ENDED, Options, simulate
+from tests.effort import calls_of
 
 
 def printed(text: str, name: str) -> str:
@@ -19,21 +17,8 @@ def printed(text: str, name: str) -> str:
     return "".join(out)
 
 
-def calls_of(text: str) -> int:
-    """How many calls of Python functions a run takes: work without a clock."""
-    count = 0
-
-    def hear(frame: FrameType, event: str, argument: object) -> None:
-        nonlocal count
-        count += event == "call"
-
-    before = sys.getprofile()
-    sys.setprofile(hear)
-    try:
-        printed(text, "m.vhd")
-    finally:
-        sys.setprofile(before)
-    return count
+def calls_to_run(text: str) -> int:
+    return calls_of(lambda: printed(text, "m.vhd"))
 
 
 def vhdl(statement: str) -> str:
@@ -57,8 +42,8 @@ CHAINS = {
 @pytest.mark.parametrize("kind", CHAINS)
 def test_chains_take_work_by_their_length(kind: str) -> None:
     make = CHAINS[kind]
-    calls_of(vhdl(make(8)))  # the packages are read
-    short, long = calls_of(vhdl(make(32))), calls_of(vhdl(make(64)))
+    calls_to_run(vhdl(make(8)))  # the packages are read
+    short, long = calls_to_run(vhdl(make(32))), calls_to_run(vhdl(make(64)))
     assert long < 2.6 * short, (short, long)
 
 

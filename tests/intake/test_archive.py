@@ -6,6 +6,7 @@ import io
 import os
 import random
 import stat
+import tracemalloc
 import zipfile
 from contextlib import suppress
 from pathlib import Path
@@ -25,6 +26,7 @@ from obento.intake.archive import (
     unpack,
 )
 from obento.intake.batch import split_children
+from obento.intake.dropped import Spool
 
 
 def zipped(**files: bytes) -> bytes:
@@ -188,8 +190,8 @@ def test_one_bound_for_all_that_is_packed_in_a_drop() -> None:
         for name, data in {"ann/a.v": b"module a; endmodule", **inner, "zoe/z.v": b"module z; endmodule"}.items():
             archive.writestr(name, data)
     limits = ArchiveLimits(ratio=10_000)
-    drop = unpack("class.zip", out, limits)
-    assert sum(len(f.data) for f in drop.files) < 40_000_000
+    drop = unpack("class.zip", out, limits=limits)
+    assert sum(f.size for f in drop.files) < 40_000_000
     kept = {f.path: f.refused for f in drop.files}
     assert kept["ann/a.v"] == kept["zoe/z.v"] == ""
     assert all("cannot be taken" in kept[name] or "not unpacked" in kept[name] for name in inner)
@@ -199,7 +201,7 @@ def test_one_bound_for_all_that_is_packed_in_a_drop() -> None:
 def test_archives_that_once_did_harm(file: Path) -> None:
     with file.open("rb") as source:
         drop = unpack(file.name, source)
-    assert drop.files and sum(len(f.data) for f in drop.files) < 40_000_000
+    assert drop.files and sum(f.size for f in drop.files) < 40_000_000
     labels = {name.casefold().rstrip() for name in split_children(drop.files)}
     assert len(labels) == len(split_children(drop.files))
 
@@ -218,5 +220,32 @@ def test_a_folder_is_read_without_its_links(tmp_path: Path) -> None:
 
 
 def test_documents_that_are_zips_are_files() -> None:
-    document = HandinFile("report.docx", zipped(a=b""))
+    document = Spool().keep("report.docx", zipped(a=b""))
+    assert document.is_zip
     assert open_inner([document]).files == [document]
+
+
+def test_what_is_unpacked_lies_on_disk_until_it_is_read(tmp_path: Path) -> None:
+    """Contents hold no memory: 60 files of a megabyte cost less than two of them."""
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as archive:
+        for i in range(60):
+            archive.writestr(f"s{i}/a.v", bytes([i]) * 4 + random.Random(i).randbytes(10_000) * 100)
+    tracemalloc.start()
+    drop = unpack("class.zip", out, tmp_path)
+    held, most = tracemalloc.get_traced_memory()
+    tracemalloc.stop()
+    assert held < 200_000 and most < 12_000_000
+    assert not list(tmp_path.iterdir())  # it has no name that somebody could find, and goes by itself
+    assert [f.data[:4] for f in drop.files] == [bytes([i]) * 4 for i in range(60)]
+    assert drop.files[7].as_handin("b.v") == HandinFile("b.v", drop.files[7].data)
+
+
+def test_two_entries_of_one_name_are_told(tmp_path: Path) -> None:
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as archive, pytest.warns(UserWarning, match="Duplicate name"):
+        for text in (b"first", b"second"):
+            archive.writestr("ann/a.v", text)
+    drop = unpack("class.zip", out, tmp_path)
+    assert drop.left_out == ["ann/a.v: it is in the zip 2 times; the last one was taken"]
+    assert split_children(drop.files)["ann"] == [HandinFile("a.v", b"second")]

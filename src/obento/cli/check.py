@@ -122,7 +122,7 @@ def _gather(paths: Sequence[Path], batch: bool) -> dict[str, list[HandinFile]]:
                     if child.is_dir() and not child.name.startswith("."):
                         children.setdefault(child.name, [])
         else:
-            children = {path.name if path.is_dir() else path.stem: inner.files}
+            children = {path.name if path.is_dir() else path.stem: [f.as_handin(f.path) for f in inner.files]}
         for name, files in sorted(children.items()):
             found[name if name not in found else f"{path.name}/{name}"] = files
     if not found:

@@ -20,6 +20,7 @@ class Limits:
     tokens: int = 2_000_000
     macro_uses: int = 200_000
     nesting: int = 200
+    chain: int = 1_000
     instances: int = 100_000
     instance_depth: int = 64
     vector_bits: int = 1 << 16
@@ -27,6 +28,8 @@ class Limits:
     memory_bits: int = 1 << 25
     lane_memory_bits: int = 1 << 14
     processes: int = 200_000
+    vhdl_processes: int = 40_000
+    case_arms: int = 50_000
     loop_rounds: int = 4_096
     loop_rounds_alone: int = 1 << 18
     generate_rounds: int = 4_096

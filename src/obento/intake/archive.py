@@ -12,6 +12,7 @@ import struct
 import time
 import zipfile
 import zlib
+from collections import Counter
 from collections.abc import Mapping
 from contextlib import suppress
 from dataclasses import dataclass, field, replace
@@ -19,7 +20,7 @@ from datetime import datetime
 from pathlib import Path
 from typing import BinaryIO
 
-from obento.core.handin import HandinFile
+from obento.intake.dropped import DroppedFile, Spool, on_disk, refused
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,13 +74,13 @@ class Drop:
     What has a path that can be kept stays among the files, refused: whoever handed it in has handed in something.
     """
 
-    files: list[HandinFile] = field(default_factory=list)
+    files: list[DroppedFile] = field(default_factory=list)
     left_out: list[str] = field(default_factory=list)
     times: dict[str, datetime] = field(default_factory=dict)
 
     def refuse(self, path: str, why: str) -> None:
         self.left_out.append(f"{printable(path)}: {why}")
-        self.files.append(HandinFile(path, b"", why))
+        self.files.append(refused(path, why))
 
 
 _DRIVE = re.compile(r"^[A-Za-z]:")
@@ -134,23 +135,34 @@ _DAMAGED = (
 """What reading a damaged zip, or an entry of one, can end in."""
 
 
-def read_zip(data: bytes | BinaryIO, limits: ArchiveLimits | None = None, budget: Budget | None = None) -> Drop:
-    """All files of a zip. A zip inside becomes one more file, for `open_inner` to open once. What is wrong with one
-    entry is said of that entry.
+def read_zip(
+    data: bytes | BinaryIO,
+    limits: ArchiveLimits | None = None,
+    budget: Budget | None = None,
+    spool: Spool | None = None,
+) -> Drop:
+    """All files of a zip, unpacked to disk. A zip inside becomes one more file, for `open_inner` to open once. What is
+    wrong with one entry is said of that entry; of two that are called the same the later one is taken, as any program
+    that unpacks would.
 
     Parameters
     ----------
     budget
         That of the drop which this zip is a part of; one of its own when left out.
+    spool
+        The same for the place of what is unpacked.
 
     Raises
     ------
     ArchiveError
         If it is no zip, or larger than can be taken.
+    OSError
+        If the disk is full.
     """
     source = io.BytesIO(data) if isinstance(data, bytes) else data
     budget = budget or Budget(limits or ArchiveLimits(), source.seek(0, io.SEEK_END))
     limits = budget.limits
+    spool = spool or Spool()
     drop = Drop()
     try:
         archive = _opened(source)
@@ -162,11 +174,14 @@ def read_zip(data: bytes | BinaryIO, limits: ArchiveLimits | None = None, budget
             f"this zip holds {len(entries)} files, more than the {limits.files} that can be taken; hand in fewer"
         )
     for entry in entries:
-        _take(archive, entry, drop, budget)
+        _take(archive, entry, drop, budget, spool)
+    for path, count in Counter(file.path for file in drop.files).items():
+        if count > 1:
+            drop.left_out.append(f"{printable(path)}: it is in the zip {count} times; the last one was taken")
     return drop
 
 
-def _take(archive: zipfile.ZipFile, entry: zipfile.ZipInfo, drop: Drop, budget: Budget) -> None:
+def _take(archive: zipfile.ZipFile, entry: zipfile.ZipInfo, drop: Drop, budget: Budget, spool: Spool) -> None:
     """One entry of a zip, or why it is not taken in.
 
     Raises
@@ -206,7 +221,7 @@ def _take(archive: zipfile.ZipFile, entry: zipfile.ZipInfo, drop: Drop, budget: 
     trouble = budget.spend(len(content))
     if trouble:
         raise ArchiveError(f"this zip cannot be taken: {trouble}; hand in less at once")
-    drop.files.append(HandinFile(path, content))
+    drop.files.append(spool.keep(path, content))
 
 
 def _opened(source: BinaryIO) -> zipfile.ZipFile:
@@ -250,26 +265,24 @@ def read_folder(folder: Path, limits: ArchiveLimits | None = None) -> Drop:
         if path.stat().st_size > limits.file_bytes:
             drop.refuse(relative, "larger than can be taken")
             continue
-        drop.files.append(HandinFile(relative, path.read_bytes()))
+        drop.files.append(on_disk(relative, path))
     return drop
 
 
-def is_zip(file: HandinFile) -> bool:
-    return file.data[:4] in (b"PK\x03\x04", b"PK\x05\x06")
-
-
 def open_inner(
-    files: list[HandinFile],
+    files: list[DroppedFile],
     limits: ArchiveLimits | None = None,
     budget: Budget | None = None,
+    spool: Spool | None = None,
     times: Mapping[str, datetime] | None = None,
 ) -> Drop:
     """Open zips among the files, one level deep; a zip in such a zip is left out. One that cannot be taken is the
     trouble of whoever handed it in, not of the others. What is in a zip takes the time at which that was packed."""
-    budget = budget or Budget(limits or ArchiveLimits(), sum(len(f.data) for f in files))
+    budget = budget or Budget(limits or ArchiveLimits(), sum(f.size for f in files))
+    spool = spool or Spool()
     drop = Drop(times=dict(times or {}))
     for file in files:
-        if not is_zip(file) or file.path.lower().endswith((".docx", ".xlsx", ".odt", ".jar")):
+        if not file.is_zip or file.path.lower().endswith((".docx", ".xlsx", ".odt", ".jar")):
             drop.files.append(file)
             continue
         folder = file.path[: file.path.rfind(".")] if "." in posixpath.basename(file.path) else file.path
@@ -277,7 +290,7 @@ def open_inner(
         try:
             if before:
                 raise ArchiveError(f"this was not unpacked: {before}; hand it in by itself")
-            inner = read_zip(file.data, budget=budget)
+            inner = read_zip(file.data, budget=budget, spool=spool)
         except ArchiveError as error:
             drop.refuse(file.path, str(error))
             continue
@@ -285,7 +298,7 @@ def open_inner(
             path = short_path(f"{folder}/{found.path}", budget.limits.name_characters)
             if file.path in drop.times:
                 drop.times[path] = drop.times[file.path]
-            if is_zip(found):
+            if found.is_zip:
                 drop.refuse(path, "a zip in a zip in a zip")
             else:
                 drop.files.append(replace(found, path=path))
@@ -293,19 +306,27 @@ def open_inner(
     return drop
 
 
-def unpack(name: str, source: BinaryIO, limits: ArchiveLimits | None = None) -> Drop:
+def unpack(name: str, source: BinaryIO, folder: Path | None = None, limits: ArchiveLimits | None = None) -> Drop:
     """The files of one drop: a zip of hand-ins, with the zips in it opened, or a single file.
+
+    Parameters
+    ----------
+    folder
+        Where what is unpacked lies while somebody holds it.
 
     Raises
     ------
     ArchiveError
+    OSError
+        If the disk is full.
     """
     limits = limits or ArchiveLimits()
+    spool = Spool(folder)
     size = source.seek(0, io.SEEK_END)
     budget = Budget(limits, size)
     source.seek(0)
     if source.read(2) == b"PK":
-        drop = read_zip(source, budget=budget)
+        drop = read_zip(source, budget=budget, spool=spool)
     elif name.lower().endswith(".zip"):
         raise ArchiveError(f"{printable(name)} is called a zip but is none; pack it again")
     elif size > limits.file_bytes:
@@ -313,7 +334,7 @@ def unpack(name: str, source: BinaryIO, limits: ArchiveLimits | None = None) -> 
     else:
         source.seek(0)
         path = safe_path(name.replace("\\", "/").rpartition("/")[2]) or "file"
-        drop = Drop([HandinFile(short_path(path, limits.name_characters), source.read())])
-    inner = open_inner(drop.files, budget=budget, times=drop.times)
+        drop = Drop([spool.keep(short_path(path, limits.name_characters), source.read())])
+    inner = open_inner(drop.files, budget=budget, spool=spool, times=drop.times)
     inner.left_out = drop.left_out + inner.left_out
     return inner

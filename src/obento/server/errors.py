@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import errno
 import logging
 from collections.abc import Sequence
 
@@ -60,6 +61,14 @@ def install(app: FastAPI) -> None:
         # What was sent is not said again: it may be what no answer can hold (NaN, half a character).
         problems = [f"{_place(e['loc'])}: {e['msg']}" for e in error.errors()[:5]]
         return JSONResponse({"detail": _sayable("; ".join(problems))}, 422)
+
+    @app.exception_handler(OSError)
+    def no_room(_: Request, error: OSError) -> JSONResponse:
+        if error.errno not in (errno.ENOSPC, errno.EDQUOT):
+            raise error
+        log.error("the disk is full: %s", error.filename)
+        text = "the server's disk is full; nothing was changed, tell whoever runs it"
+        return JSONResponse({"detail": text}, 503)
 
     @app.exception_handler(pymysql.err.DataError)
     def too_long(_: Request, error: pymysql.err.DataError) -> JSONResponse:

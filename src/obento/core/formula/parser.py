@@ -18,6 +18,7 @@ from collections.abc import Callable
 from obento.core.decimals import from_decimal, shown
 from obento.core.diagnostics import Collector
 from obento.core.formula.ast import Bits, Choice, Equation, Formula, Join, Minus, Name, Not, Number, Op
+from obento.core.limits import Limits
 from obento.core.syntax.stream import SyntaxProblem, Tokens, TokenStream
 
 _TOKEN = re.compile(
@@ -107,7 +108,7 @@ class FormulaParser(TokenStream):
     """`width_of` gives the width of a name, None when it is unknown (then reported by whoever lowers it)."""
 
     def __init__(self, text: str, base: int, collector: Collector, width_of: Callable[[str], int | None]) -> None:
-        super().__init__(lex(text, base, collector), collector, 100)
+        super().__init__(lex(text, base, collector), collector, Limits(nesting=100))
         self._width_of = width_of
         self._levels = _WORD_LEVELS
 

@@ -67,6 +67,15 @@ class Part(Protocol):
     unfit: str
     inputs: list[Signal]
 
+    def prepare(self) -> None:
+        """Make ready for any number of starts.
+
+        Raises
+        ------
+        LimitReached
+            If it is more than can be run at all: that says nothing about the design.
+        """
+
     def start(self, host: Host, ticks_per_second: int, given: Mapping[int, Word]) -> None:
         """Begin anew: signals at their start values, processes ready to run. Inputs with a word in `given` (by number)
         begin with that."""

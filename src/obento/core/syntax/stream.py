@@ -8,6 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from obento.core.diagnostics import Collector
+from obento.core.limits import LimitReached, Limits
 
 
 @dataclass(slots=True)
@@ -49,7 +50,7 @@ class SyntaxProblem(Exception):
 class TokenStream:
     """Position in `Tokens`, with the end of input as a last token of kind `e`."""
 
-    def __init__(self, tokens: Tokens, collector: Collector, nesting: int) -> None:
+    def __init__(self, tokens: Tokens, collector: Collector, limits: Limits) -> None:
         self.kinds = tokens.kinds
         self.texts = tokens.texts
         self.starts = tokens.starts
@@ -58,7 +59,8 @@ class TokenStream:
         self.at = 0
         self.collector = collector
         self._depth = 0
-        self._nesting = nesting
+        self._nesting = limits.nesting
+        self._chain = limits.chain
 
     @property
     def text(self) -> str:
@@ -113,6 +115,18 @@ class TokenStream:
         self._depth += 1
         if self._depth > self._nesting:
             raise self.fail("too-deep", "this is nested too deep to be read", "split it into smaller parts")
+
+    def in_chain(self, links: int, of: str) -> None:
+        """One link more of a chain that becomes as deep a tree as it is long.
+
+        Raises
+        ------
+        LimitReached
+            If it has too many.
+        """
+        if links > self._chain:
+            text = f"this chain of {of} is longer than {self._chain}: more than can be run"
+            raise LimitReached(text, self.start, "split it into smaller parts, or write a `case`")
 
     def leave(self) -> None:
         """One level of nesting up."""

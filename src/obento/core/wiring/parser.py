@@ -60,7 +60,7 @@ class WiringParser(TokenStream):
     """One file's tokens to wiring lists."""
 
     def __init__(self, tokens: Tokens, collector: Collector, limits: Limits) -> None:
-        super().__init__(tokens, collector, limits.nesting)
+        super().__init__(tokens, collector, limits)
         self._limits = limits
         self._placed: list[tuple[str, int]] = []
 

@@ -53,7 +53,7 @@ def drop_on_task(
 def _take(services: Services, file: UploadFile, person: SignedIn, lab_id: int, task_id: int | None) -> DropResult:
     name = file.filename or "file"
     within(file, services.settings.upload_bytes)
-    inner = unpack(name, file.file)
+    inner = unpack(name, file.file, services.settings.var_folder)
     # Drops of the same students at the same moment wait for each other: each is taken in whole.
     return services.store.retrying(
         lambda c: take_in(c, the_lab(c, lab_id), name, inner, person.id, None, task_id), seconds=20

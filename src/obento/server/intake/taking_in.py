@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from datetime import UTC, datetime
 
 from obento.core.handin import HandinFile
 from obento.intake.archive import Drop, printable
 from obento.intake.batch import Child, children_of
+from obento.intake.dropped import DroppedFile
 from obento.intake.names import ClassNames, Match, RosterName, drop_is_numbered, numbers_in
 from obento.server.intake.models import DropResult
 from obento.server.marks.lateness import is_late
@@ -40,15 +41,13 @@ class _Part:
         return max((c.entry_time for c in self.children if c.entry_time is not None), default=None)
 
     def files(self) -> list[HandinFile]:
-        """All files; those of several children below their names."""
-        if len(self.children) == 1:
-            return _unique(self.children[0].files)
-        found = [
-            replace(f, path=f.path if f.path.startswith(c.label) else f"{c.label}/{f.path}")
-            for c in self.children
-            for f in c.files
-        ]
-        return _unique(found)
+        """All files, read from disk; those of several children below their names."""
+        found: dict[str, DroppedFile] = {}
+        for child in self.children:
+            for path, file in child.files.items():
+                is_below = len(self.children) == 1 or path.startswith(child.label)
+                found[path if is_below else f"{child.label}/{path}"] = file
+        return [file.as_handin(path) for path, file in found.items()]
 
 
 class Owners:
@@ -133,10 +132,6 @@ def _parts(children: list[Child], known: Owners) -> list[_Part]:
     return list(found.values())
 
 
-def _unique(files: list[HandinFile]) -> list[HandinFile]:
-    return list({f.path: f for f in files}.values())
-
-
 def _handin_of(c: Connection, lab_id: int, students: tuple[int, ...], known: Owners) -> int:
     student_id, team_id = owner_of(c, lab_id, students, known)
     return handins.handin_of(c, lab_id, student_id, team_id)
@@ -158,7 +153,7 @@ def owner_of(c: Connection, lab_id: int, students: tuple[int, ...], known: Owner
 
 def _doubt(part: _Part, known: Owners) -> str:
     """Why a person has to say whose it is."""
-    inside = {f.path.partition("/")[0] for f in part.children[0].files if "/" in f.path}
+    inside = {path.partition("/")[0] for path in part.children[0].files if "/" in path}
     students = {known.names.match(head).sure for head in inside} - {()}
     if not part.match.likely and len(students) >= _INNER_STUDENTS:
         return f"it holds hand-ins of {len(students)} students: drop it by itself"

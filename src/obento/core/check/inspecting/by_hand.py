@@ -53,7 +53,7 @@ def drive_by_hand(
 ) -> ByHand | str | None:
     """Power up a hand-in and make all moves on it.
 
-    A sentence where it cannot be drawn; None where it cannot be run.
+    A sentence where it cannot be drawn or is too large to be run; None where it cannot be run.
 
     Parameters
     ----------
@@ -72,7 +72,11 @@ def drive_by_hand(
         return opened
     spec = expectation.spec
     steps = _as_steps(spec, moves)
-    words, trouble = _run(spec, opened, steps, limits)
+    try:
+        timeline = Timeline(opened.ready.design, limits)
+    except LimitReached as limit:
+        return limit.text
+    words, trouble = _run(spec, opened, steps, timeline)
     wanted = expect_for(spec, steps if spec.is_clocked else replace(steps, stimulus=None), others, limits)
     result = ByHand([], {}, trouble)
     wiring = Wiring.of(opened.ready.binding, spec.inputs)
@@ -101,12 +105,11 @@ def _as_steps(spec: Spec, moves: Sequence[Move]) -> Cases:
     return Cases(*pack_steps(spec.inputs, spec.clock, [("by hand", planned)]))
 
 
-def _run(spec: Spec, opened: Opened, cases: Cases, limits: Limits) -> tuple[list[Word], str]:
+def _run(spec: Spec, opened: Opened, cases: Cases, timeline: Timeline) -> tuple[list[Word], str]:
     """The words of all signals after the last step, or where the run ended, and why it did."""
-    design, stimulus = opened.ready.design, cases.stimulus
+    stimulus = cases.stimulus
     assert stimulus is not None
     wiring = Wiring.of(opened.ready.binding, spec.inputs)
-    timeline = Timeline(design, limits)
     place = wiring.inputs[stimulus.clock] if stimulus.clock is not None else None
     words: list[Word] = []
     try:

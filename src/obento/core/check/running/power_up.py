@@ -89,7 +89,11 @@ def apply_words(timeline: Timeline, given: Mapping[int, Word]) -> None:
 def refused_unknown(design: Design, limits: Limits) -> RunError | None:
     """The error in which a design ends while its inputs are unknown; None where it does not."""
     try:
-        Timeline(design, limits.alone()).power_up()
+        timeline = Timeline(design, limits.alone())
+    except LimitReached:  # too large to be run by itself, which says nothing about unknown inputs
+        return None
+    try:
+        timeline.power_up()
     except (RunError, Finished, LimitReached) as error:
         return as_error(error)
     except DidNotSettle:

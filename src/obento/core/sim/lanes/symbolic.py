@@ -81,8 +81,17 @@ class Symbolic(Words):
         self._rounds = 0
 
     def run(self, body: Stmt) -> Effect:
-        """Run a whole body from its beginning; it must not wait."""
-        self._statement(body)
+        """Run a whole body from its beginning; it must not wait.
+
+        Raises
+        ------
+        LimitReached
+            If it goes round too often or nests too deep for this way of running it.
+        """
+        try:
+            self._statement(body)
+        except RecursionError:
+            raise LimitReached("this nests too deep to be run for all cases at once") from None
         return Effect(self._layers[0], self._later_layers[0], self._each)
 
     # Reading and writing bits.

@@ -87,7 +87,8 @@ class Timeline:
         try:
             code = compile(emitter.source(), f"<{self.design.unit}>", "exec")
         except (SyntaxError, RecursionError, MemoryError) as error:
-            raise LimitReached(f"`{self.design.unit}` nests loops deeper than can be run") from error
+            position = emitter.position_of(error.lineno or 0) if isinstance(error, SyntaxError) else 0
+            raise LimitReached(f"`{self.design.unit}` nests deeper than can be run", position) from error
         exec(code, names)  # our own text, made above
         self._bodies = [names[f"p{i}"] for i in range(len(threaded))]
         self._finals = [cast(Callable[[Timeline], None], names[f"final{i}"]) for i in range(len(self.design.finals))]
@@ -100,6 +101,8 @@ class Timeline:
                 self._watched[w.signal.id] = True
         self._awaited = [[(w.signal.id, *term_of(w)) for w in watches] for watches in emitter.watches]
         self.bench.prepare(self, emitter.calls)
+        for part in self.design.parts:
+            part.prepare()
 
     def _reset(self) -> None:
         self._now: set[int] | frozenset[int] = _NOBODY

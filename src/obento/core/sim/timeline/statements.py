@@ -53,12 +53,14 @@ class Emitter(ExpressionEmitter):
         self._slot = 0
         self._automatic: list[str] = []
         self._waits: dict[int, bool] = {}
+        self._begins: list[tuple[int, int]] = []
 
     def process(self, name: str, index: int, process: Process) -> bool:
         """Write a process; whether it is a generator."""
         threaded = process.kind == "forever" or waits(process.body)
         self._delayed = index if process.delay is not None and process.kind == "continuous" else None
         self._slot = 0
+        self._begins.append((len(self.lines), process.position))
         self._begin(name, threaded, counts_rounds=not threaded and _loops(process.body))
         if process.kind == "forever":
             self._put("while True:")
@@ -75,6 +77,10 @@ class Emitter(ExpressionEmitter):
     def source(self) -> str:
         """The text written so far."""
         return "\n".join(self.lines) + "\n"
+
+    def position_of(self, line: int) -> int:
+        """Where the process stands of which a line of the source (counted from 1) was written."""
+        return max((begin for begin in self._begins if begin[0] < line), default=(0, 0))[1]
 
     # Definitions.
 

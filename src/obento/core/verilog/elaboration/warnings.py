@@ -46,7 +46,8 @@ def _mixed_assignment(body: Stmt, collector: Collector) -> None:
 
 def _two_processes(design: Design, collector: Collector) -> None:
     """Variables of which two processes write the same digits."""
-    writers: dict[int, dict[tuple[range, int], None]] = {}
+    written: dict[int, int] = {}
+    own: dict[tuple[int, int], int] = {}
     told: set[int] = set()
     for process in design.processes:
         if not process.origin.startswith("always"):
@@ -54,11 +55,11 @@ def _two_processes(design: Design, collector: Collector) -> None:
         for target in targets(process.body):
             signal = target.signal
             bits = stretch_bits(target)
-            known = writers.setdefault(signal.id, {})
-            if (bits, id(process)) in known:
-                continue
-            others = any(p != id(process) and r.start < bits.stop and bits.start < r.stop for r, p in known)
-            known[bits, id(process)] = None
+            digits = ((1 << len(bits)) - 1) << bits.start
+            mine = own.get((signal.id, id(process)), 0)
+            others = written.get(signal.id, 0) & digits & ~mine
+            written[signal.id] = written.get(signal.id, 0) | digits
+            own[signal.id, id(process)] = mine | digits
             alone = process.origin in ("always_comb", "always_latch", "always_ff")  # that is an error of its own
             if (
                 others

@@ -8,6 +8,7 @@ from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.signal import Signal, Watch
+from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.expressions import ExpressionLowering, text_of
@@ -236,6 +237,9 @@ class StatementLowering:
 
     def _case(self, s: ast.Case) -> ir.Stmt:
         labels = [label for item in s.items for label in item.labels]
+        most = self._x.limits.case_arms
+        if len(s.items) > most:
+            raise LimitReached(f"this `{s.kind}` has more than {most} arms: more than can be run", s.start)
         sizes = [self._x.size(e) for e in (s.subject, *labels)]
         width = max(w for w, _ in sizes)
         signed = all(sign for _, sign in sizes)

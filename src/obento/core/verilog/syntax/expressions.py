@@ -37,12 +37,23 @@ class ExpressionParser(TokenStream):
         self.enter()
         result = self._binary(0)
         if self.texts[self.at] == "?" and self.kinds[self.at] == "o":
-            self.at += 1
-            a = self.expression()
-            self.expect(":", "the two sides of `? :`")
-            b = self.expression()
-            result = ast.Conditional(result.start, b.end, result, a, b)
+            result = self._conditional(result)
         self.leave()
+        return result
+
+    def _conditional(self, condition: ast.Expr) -> ast.Expr:
+        """`condition ? a : condition ? b : c`: a chain costs no depth while it is read (11.4.11)."""
+        arms: list[tuple[ast.Expr, ast.Expr]] = []
+        result = condition
+        while self.texts[self.at] == "?" and self.kinds[self.at] == "o":
+            self.at += 1
+            value = self.expression()
+            self.expect(":", "the two sides of `? :`")
+            arms.append((result, value))
+            self.in_chain(len(arms), "`? :`")
+            result = self._binary(0)
+        for condition, value in reversed(arms):
+            result = ast.Conditional(condition.start, result.end, condition, value, result)
         return result
 
     def _binary(self, lowest: int) -> ast.Expr:

@@ -36,7 +36,7 @@ class Parser(ItemParser):
         marks: list[tuple[int, Settings]],
         system_verilog: bool,
     ) -> None:
-        super().__init__(tokens, collector, limits.nesting)
+        super().__init__(tokens, collector, limits)
         self._marks = marks
         self._cut = tokens.cut
         self._has_reals = "r" in tokens.kinds or any(t in REAL_WORDS for t in tokens.texts)

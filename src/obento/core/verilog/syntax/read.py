@@ -24,7 +24,7 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
             try:
                 tokens[file.name] = lex(file, collector, limits, file.name.lower().endswith((".sv", ".svh")))
             except LimitReached as limit:
-                collector.error("limit", limit.text, limit.position)
+                collector.error("limit", limit.text, limit.position, None, limit.hint)
         included = {
             t.texts[i + 1]
             for t in tokens.values()
@@ -47,7 +47,7 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
                 else:
                     modules += _verilog_modules(flat, preprocessor.marks, collector, limits)
             except LimitReached as limit:
-                collector.error("limit", limit.text, limit.position)
+                collector.error("limit", limit.text, limit.position, None, limit.hint)
             except SyntaxProblem:
                 continue
     return modules

@@ -5,7 +5,7 @@ from __future__ import annotations
 from obento.core.suggest import nearest
 from obento.core.syntax.stream import SyntaxProblem
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.timing import TimingParser
+from obento.core.verilog.syntax.assignments import AssignmentParser
 
 _STOPS = frozenset(
     """
@@ -32,24 +32,9 @@ _DECLARES = frozenset(
     ]
 )
 _STATEMENT_WORDS = frozenset("begin end if else case casez casex endcase for while repeat forever".split())
-_UPDATES = {
-    "+=": "+",
-    "-=": "-",
-    "*=": "*",
-    "/=": "/",
-    "%=": "%",
-    "&=": "&",
-    "|=": "|",
-    "^=": "^",
-    "<<=": "<<",
-    ">>=": ">>",
-    "<<<=": "<<<",
-    ">>>=": ">>>",
-}
-"""Assignments that .sv files may write shorter."""
 
 
-class StatementParser(TimingParser):
+class StatementParser(AssignmentParser):
     """The procedural part of the grammar."""
 
     system_verilog = False
@@ -102,7 +87,7 @@ class StatementParser(TimingParser):
             self.semicolon("statement")
             return ast.Trigger(start, self.previous_end, event)
         if kind == "$":
-            return self._task(text)
+            return self.task(text)
         if text == "{" and kind == "o" and self._groups_statements():
             raise self.fail("brace", "`{` does not group statements", "Verilog groups them with `begin` and `end`")
         if kind == "i":
@@ -112,7 +97,7 @@ class StatementParser(TimingParser):
         if kind in "ix" or text in ("{", "++", "--"):
             if kind == "i" and self.texts[self.at + 1] == ":" and self.is_label():
                 return self._labelled()
-            return self._assignment_or_call()
+            return self.assignment_or_call()
         raise self.fail("expected-statement", f"a statement is missing before {self.describe()}")
 
     def _groups_statements(self) -> bool:
@@ -172,112 +157,6 @@ class StatementParser(TimingParser):
         if self.kinds[self.at] not in "ix":
             raise self.fail("expected-name", f"the name of an event is missing before {self.describe()}")
         return self.primary()
-
-    def _task(self, name: str) -> ast.TaskCall:
-        start = self.start
-        self.at += 1
-        args: list[ast.Expr | None] = []
-        if self.accept("("):
-            while not self.is_at(")"):
-                args.append(None if self.is_at(",") else self.expression())
-                if not self.accept(","):
-                    break
-            self.expect(")", "the arguments")
-        self.semicolon("statement")
-        return ast.TaskCall(start, self.previous_end, name, args)
-
-    def lvalue(self) -> ast.Expr:
-        """What may stand left of an assignment."""
-        if self.is_at("{") or self.kinds[self.at] in "ix":
-            return self.primary()
-        if self.kinds[self.at] == "k":
-            raise self.fail(
-                "reserved-word", f"`{self.text}` is a reserved word and cannot be written to", "choose another name"
-            )
-        raise self.fail("expected-target", f"the name to be written to is missing before {self.describe()}")
-
-    def _assignment_or_call(self) -> ast.Stmt:
-        if self.kinds[self.at] in "ix":
-            if self.texts[self.at + 1] in (";", "(") and self.kinds[self.at + 1] == "o":
-                return self._task(self.text)
-            if self._calls_elsewhere():
-                return self._task_elsewhere()
-        assignment = self.assignment()
-        self.semicolon("statement")
-        assignment.end = self.previous_end
-        return assignment
-
-    def _calls_elsewhere(self) -> bool:
-        """Whether a path of names, some with an index, stands here with nothing but arguments behind it:
-        `m1.part[0].show;`."""
-        end, has_dot = self.at + 1, False
-        while self.kinds[end] == "o" and self.texts[end] in (".", "["):
-            if self.texts[end] == ".":
-                has_dot, end = True, end + 2
-                continue
-            depth = 0
-            while self.kinds[end] != "e":
-                depth += (self.texts[end] == "[") - (self.texts[end] == "]")
-                end += 1
-                if not depth:
-                    break
-        return has_dot and self.kinds[end] == "o" and self.texts[end] in (";", "(")
-
-    def _task_elsewhere(self) -> ast.Stmt:
-        start = self.start
-        parts, indices = [self.name("a name")], list[ast.Expr | None]([None])
-        while self.is_at(".", "["):
-            if self.accept("."):
-                parts.append(self.name("a name after the dot"))
-                indices.append(None)
-            else:
-                self.at += 1
-                indices[-1] = self.expression()
-                self.expect("]", "the bracket opened here")
-        path = ast.Dotted(start, self.previous_end, parts, indices)
-        self.at -= 1
-        call = self._task(".".join(parts))
-        call.start, call.path = start, path
-        return call
-
-    def assignment(self) -> ast.Assign:
-        """`target = value` or `target <= value`, without the semicolon; `i++` and `i += 1` where the language has
-        them."""
-        start = self.start
-        if self.text in ("++", "--") and self.kinds[self.at] == "o":
-            op = self.text
-            self.at += 1
-            return self._step(start, self.lvalue(), op)
-        target = self.lvalue()
-        op = self.text
-        if op in ("++", "--"):
-            self.at += 1
-            return self._step(start, target, op)
-        if op in _UPDATES and self.kinds[self.at] == "o":
-            self.system_verilog_only(f"`{op}`", f"write `a = a {_UPDATES[op]} b`")
-            self.at += 1
-            right = self.expression()
-            updated = ast.Binary(start, self.previous_end, _UPDATES[op], target, right)
-            return ast.Assign(start, self.previous_end, target, updated, True)
-        if op == ":" and self.texts[self.at + 1] == "=":
-            raise self.fail(
-                "vhdl-assign", "`:=` is VHDL", "Verilog assigns with `=` or `<=`", start, self.ends[self.at + 1]
-            )
-        if op == "==":
-            raise self.fail("compare-for-assign", "`==` compares, it does not assign", "to assign write `=` or `<=`")
-        if op not in ("=", "<="):
-            raise self.fail("expected-assignment", f"`=` or `<=` is missing before {self.describe()}")
-        self.at += 1
-        timing = self.timing_inside() if self.is_at("#", "@", "repeat") else None
-        value = self.expression()
-        return ast.Assign(start, self.previous_end, target, value, op == "=", timing)
-
-    def _step(self, start: int, target: ast.Expr, op: str) -> ast.Assign:
-        self.system_verilog_only(f"`{op}`", f"write `i = i {op[0]} 1`")
-        one = ast.Number(start, self.previous_end, None, True, 1, (1 << 32) - 2, 32)
-        return ast.Assign(
-            start, self.previous_end, target, ast.Binary(start, self.previous_end, op[0], target, one), True
-        )
 
     def _timed(self) -> ast.Stmt:
         start = self.start
@@ -413,6 +292,24 @@ class StatementParser(TimingParser):
             self.at += 1
 
     def _if(self) -> ast.Stmt:
+        """`if ... else if ... else`: a chain costs no depth while it is read (9.4)."""
+        branches: list[tuple[int, ast.Expr, ast.Stmt | None]] = []
+        other: ast.Stmt | None = None
+        while True:
+            branches.append(self._branch())
+            if not self.accept("else"):
+                break
+            if not self.at_word("if"):
+                other = self.statement_or_null()
+                break
+            self.in_chain(len(branches), "`else if`")
+        for start, cond, then in reversed(branches):
+            other = ast.If(start, self.previous_end, cond, then, other)
+        assert other is not None
+        return other
+
+    def _branch(self) -> tuple[int, ast.Expr, ast.Stmt | None]:
+        """From `if` to the end of its own statement: where it begins, its condition, the statement."""
         start = self.start
         self.at += 1
         if not self.is_at("(") and self._then_follows():
@@ -437,9 +334,7 @@ class StatementParser(TimingParser):
             )
             self.at += 1
         self._branch_at = self.at
-        then = self.statement_or_null()
-        other = self.statement_or_null() if self.accept("else") else None
-        return ast.If(start, self.previous_end, cond, then, other)
+        return start, cond, self.statement_or_null()
 
     def _then_follows(self) -> bool:
         """Whether `then` stands further on in this line."""

@@ -19,6 +19,7 @@ from obento.core.vhdl.analysis.protocols import (
     SignalMaker,
     SubtypeAnalysis,
 )
+from obento.core.vhdl.code.pieces import Piece
 from obento.core.vhdl.code.statements import Emitter
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Scope, Subprogram
@@ -104,7 +105,7 @@ class Context:
     def flush(self) -> None:
         """Signals set up so far come before what uses them."""
         if self.setup:
-            self.emitter.execute("\n".join(self.setup) + "\n", "signals", False)
+            self.emitter.execute(Piece("\n".join(self.setup) + "\n", "signals"), False)
             self.setup = []
 
     def note_array(self, made: ArrayType) -> None:

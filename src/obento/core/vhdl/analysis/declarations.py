@@ -15,6 +15,7 @@ from obento.core.vhdl.analysis.names import Names, differs
 from obento.core.vhdl.analysis.operators import static_length
 from obento.core.vhdl.analysis.subexpressions import calls_in
 from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
+from obento.core.vhdl.code.pieces import Piece
 from obento.core.vhdl.code.statements import walk
 from obento.core.vhdl.model import nine_values as logic
 from obento.core.vhdl.model import typed_tree as t
@@ -341,7 +342,7 @@ class Declarations:
 
     def _execute_live(self, text: str, name: str) -> None:
         try:
-            self.context.emitter.execute(text + "\n", name, True)
+            self.context.emitter.execute(Piece(text + "\n", name), True)
         except RunError as error:
             self.context.collector.error("value", error.text, error.position)
         except NameError:

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from obento.core.exhaustive import no_rule
+from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.declarations import Declarations
@@ -348,6 +349,9 @@ class Statements:
 
     def _case(self, s: ast.Case) -> t.Case:
         selector = self.selector(s.selector)
+        most = self.context.limits.case_arms
+        if len(s.arms) > most:
+            raise LimitReached(f"this `case` has more than {most} arms: more than can be run", s.pos)
         arms: list[tuple[list[Any] | None, list[t.Stmt]]] = []
         broken = False
         for choices, body, _ in s.arms:

@@ -6,6 +6,7 @@ from types import CodeType
 from typing import Any
 
 from obento.core.exhaustive import no_rule
+from obento.core.vhdl.code.pieces import Piece
 from obento.core.vhdl.model import nine_values as logic
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model import values
@@ -59,7 +60,7 @@ class ExpressionEmitter:
         self._prefix = prefix
         self.names: dict[str, Any] = base_names()
         self._known: dict[Any, str] = {}
-        self.pieces: list[CodeType | tuple[str, str]] = []
+        self.pieces: list[CodeType | Piece] = []
         self._count = 0
 
     def fresh(self, letter: str) -> str:
@@ -344,7 +345,7 @@ class ExpressionEmitter:
         root, path = self.path(target)
         if path == "()" or root is None or root.is_param:
             return f"{signal}.last"
-        self.pieces.append((f"{root.py}.keeps_history = True\n", root.name))
+        self.pieces.append(Piece(f"{root.py}.keeps_history = True\n", root.name))
         return f"{signal}.last_value"
 
     # Operations.

@@ -6,12 +6,12 @@ pieces anew. Everything declared outside of processes is global there."""
 from __future__ import annotations
 
 from collections.abc import Iterable
-from types import CodeType, SimpleNamespace
+from types import SimpleNamespace
 from typing import Any
 
 from obento.core.exhaustive import no_rule
-from obento.core.limits import LimitReached
 from obento.core.vhdl.code.expressions import ExpressionEmitter, driver_name
+from obento.core.vhdl.code.pieces import Piece, compiled
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.nine_values import DASH, ONE, ZERO
 from obento.core.vhdl.model.scope import Object, Subprogram
@@ -59,13 +59,13 @@ class Emitter(ExpressionEmitter):
         self._lines = []
         return text
 
-    def execute(self, text: str, name: str, live: bool) -> None:
+    def execute(self, piece: Piece, live: bool) -> None:
         """Take in a piece; `live` ones are executed for elaboration too. The others are only compiled when something
         runs."""
         if not live:
-            self.pieces.append((text, name))
+            self.pieces.append(piece)
             return
-        code = compiled(text, name)
+        code = compiled(piece)
         self.pieces.append(code)
         exec(code, self.live)  # our own text, made here
 
@@ -95,7 +95,7 @@ class Emitter(ExpressionEmitter):
         self.define(f)
         text = self.take()
         self._lines, self._indent, self._waiting, self._loops, self._owner = saved
-        self.execute(text, f.name, True)
+        self.execute(Piece(text, f.name, f.pos), True)
 
     def define(self, f: Subprogram) -> None:
         """`def` of a subprogram, wherever it stands."""
@@ -158,7 +158,7 @@ class Emitter(ExpressionEmitter):
         self.line(f"return SimpleNamespace({', '.join(f'{m}={m}' for m in methods)})")
         text = self.take()
         self._lines, self._indent, self._waiting, self._loops, self._owner = saved
-        self.execute(text, keeper.name, True)
+        self.execute(Piece(text, keeper.name, keeper.pos), True)
 
     def process(self, p: t.Process, name: str) -> None:
         """A process as a generator that lives from wait to wait, then its registration."""
@@ -185,7 +185,7 @@ class Emitter(ExpressionEmitter):
             f"R.process({body_name}, {name!r}, {p.pos}, [{', '.join(watched)}], [{made}], {p.postponed},"
             f" {edge_awaited(p)})"
         )
-        self.execute(self.take(), name, False)
+        self.execute(Piece(self.take(), name, p.pos), False)
 
     def _sensitivity(self, p: t.Process) -> list[str]:
         """The wait at the end; when only part of a signal counts, more than its being woken is asked."""
@@ -657,20 +657,6 @@ def edge_awaited(p: t.Process) -> int | None:
 
 def _is_read(given: list[t.Expr], clock: t.Read) -> bool:
     return len(given) == 1 and isinstance(given[0], t.Read) and given[0].object is clock.object
-
-
-def compiled(text: str, name: str) -> CodeType:
-    """A piece ready to be executed.
-
-    Raises
-    ------
-    LimitReached
-        If it nests deeper than Python takes.
-    """
-    try:
-        return compile(text, f"<{name}>", "exec")
-    except (SyntaxError, RecursionError, MemoryError) as error:
-        raise LimitReached(f"`{name}` nests deeper than can be run") from error
 
 
 def subtype_of(x: t.Expr) -> Subtype:

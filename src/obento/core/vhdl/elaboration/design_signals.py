@@ -10,6 +10,7 @@ from obento.core.vhdl.analysis.context import Context
 from obento.core.vhdl.analysis.expressions import Expressions
 from obento.core.vhdl.analysis.names import Names
 from obento.core.vhdl.analysis.statements import static_prefix
+from obento.core.vhdl.code.pieces import Piece
 from obento.core.vhdl.elaboration.building import Building
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object
@@ -89,7 +90,7 @@ class DesignSignals:
             else:
                 lines.append(f"R.delayed({o.py}, {source}, {delay.value})")
             self.context.flush()
-            self.context.emitter.execute("\n".join(lines) + "\n", o.name, False)
+            self.context.emitter.execute(Piece("\n".join(lines) + "\n", o.name), False)
             self.building.implicit_signals[key] = o
         found = self.building.implicit_signals[key]
         return t.Read(found.subtype.type, e.pos, found, sub=found.subtype)

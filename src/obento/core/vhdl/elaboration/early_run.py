@@ -51,7 +51,7 @@ class _Host:
 
 def early_run(limits: Limits, bench: EarlyBench) -> Run:
     """A run for functions that are called while constants are worked out."""
-    run = Run(lambda run: None)
+    run = Run(lambda: None, lambda run: None)
     run.failing = len(SEVERITIES)
     run.host = _Host(limits, bench)  # type: ignore[assignment]
     run.files = type(run.files)(bench)

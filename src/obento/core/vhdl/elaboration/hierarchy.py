@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from threading import RLock
+from types import CodeType
 from typing import Any
 
 from obento.core.diagnostics import Collector
@@ -11,7 +12,8 @@ from obento.core.limits import LimitReached, Limits
 from obento.core.source import Sources
 from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.forgotten import never_assigned, read_too_early
-from obento.core.vhdl.code.statements import Emitter, compiled
+from obento.core.vhdl.code.pieces import compiled
+from obento.core.vhdl.code.statements import Emitter
 from obento.core.vhdl.design_units import DesignUnits
 from obento.core.vhdl.elaboration.building import Building, Foreign
 from obento.core.vhdl.elaboration.early_run import EarlyBench, early_run
@@ -139,16 +141,19 @@ class Elaborator:
         self._building.design.names = self._building.names
         pieces = list(self._context.emitter.pieces)
         names = dict(self._context.emitter.names)
+        codes: list[CodeType] = []
+
+        def prepare() -> None:
+            if not codes:
+                codes.extend(map(compiled, pieces))
 
         def make(run: Run) -> None:
             space = dict(names)
             space["R"] = run
-            for i, piece in enumerate(pieces):
-                if isinstance(piece, tuple):
-                    piece = pieces[i] = compiled(*piece)
-                exec(piece, space)  # our own text, made in elaboration
+            for code in codes:
+                exec(code, space)  # our own text, made in elaboration
 
-        run = Run(make)
+        run = Run(prepare, make)
         run.early = self._early.reports
         run.unfit = self._lower()
         run.inputs = [p.signal for p in self._building.design.ports if p.direction != "out"] + self._building.outside

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from types import CodeType
 from typing import Any
 
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl.analysis.context import Context
 from obento.core.vhdl.analysis.declarations import Declarations
-from obento.core.vhdl.code.statements import compiled
+from obento.core.vhdl.code.pieces import Piece, compiled
 from obento.core.vhdl.design_units import LIBRARIES, TAUGHT
 from obento.core.vhdl.elaboration.building import Building
 from obento.core.vhdl.model.scope import LibraryName, Object, PackageName, Scope, Subprogram
@@ -21,7 +22,7 @@ class LibraryPart:
     """One of our packages, analysed once for all: its scope, and what its subprograms are in a run."""
 
     scope: Scope
-    pieces: list[Any]
+    pieces: list[CodeType | Piece]
     names: dict[str, Any] = field(default_factory=dict)
 
 
@@ -104,7 +105,7 @@ class Packages:
             self.context.emitter.names.update(part.names)
             for piece in part.pieces:
                 self.context.emitter.pieces.append(piece)
-                exec(compiled(*piece) if isinstance(piece, tuple) else piece, self.context.emitter.live)  # our own text
+                exec(compiled(piece), self.context.emitter.live)  # our own text
         self._packages[name] = found
         return found
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from obento.core.limits import LimitReached
 from obento.core.vhdl.analysis.context import Context
 from obento.core.vhdl.analysis.declarations import Declarations
 from obento.core.vhdl.elaboration.building import Building
@@ -18,6 +19,8 @@ class Processes:
 
     def finish_process(self, p: t.Process) -> None:
         """Take a process that is settled, and emit it with what it calls."""
+        if len(self.building.processes) >= self.context.limits.vhdl_processes:
+            raise LimitReached("the design has more processes than can be run", p.pos)
         self.building.processes.append(p)
         p.path = ".".join(self.building.levels)
         for d in p.decls:

@@ -86,9 +86,11 @@ Report = tuple[int, str, int]
 
 
 class Run:
-    """Everything of one hierarchy while it runs. `make` declares signals and processes anew for each start."""
+    """Everything of one hierarchy while it runs. `make` declares signals and processes anew for each start; `prepare`
+    comes once before it, and may raise LimitReached."""
 
-    def __init__(self, make: Callable[[Run], None], given: Iterable[int] = ()) -> None:
+    def __init__(self, prepare: Callable[[], None], make: Callable[[Run], None]) -> None:
+        self.prepare = prepare
         self._make = make
         self.unfit = ""
         self.inputs: list[Any] = []

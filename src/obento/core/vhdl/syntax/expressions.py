@@ -20,7 +20,7 @@ class Expressions(TokenStream):
     """The part of the parser that reads values."""
 
     def __init__(self, tokens: Tokens, collector: Collector, limits: Limits) -> None:
-        super().__init__(tokens, collector, limits.nesting)
+        super().__init__(tokens, collector, limits)
         self.limits = limits
         self.pending_signature: list[ast.Expr] | None = None
 
