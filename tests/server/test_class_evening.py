@@ -14,8 +14,9 @@ import pytest
 from fastapi.testclient import TestClient
 
 from obento.server.feedback.placeholders import fill
-from obento.store import bin
+from obento.store import trash
 from obento.store.connection import Store
+from obento.store.erased_for_good import erasures
 from tests.server.conftest import Client
 
 SPEC = """obento = "spec/1"
@@ -465,9 +466,9 @@ def test_after_thirty_days_it_is_gone_for_good(evening: Evening) -> None:
     assert evening.class_id not in {k["id"] for k in ta.get("/home")}
     store: Store = ta.http.app.state.services.store  # type: ignore[attr-defined]
     with store.transaction() as c:
-        assert bin.purge(c) == 0
+        assert trash.purge(c) == 0
         c.run("UPDATE class SET gone_at = gone_at - INTERVAL 31 DAY WHERE id = %s", evening.class_id)
-        assert bin.purge(c) == 1
+        assert trash.purge(c) == 1
         for table, column in (("class", "id"), ("lab", "class_id"), ("student", "class_id")):
             assert c.value(f"SELECT COUNT(*) FROM {table} WHERE {column} = %s", evening.class_id) == 0
         assert c.value("SELECT COUNT(*) FROM handin WHERE lab_id = %s", lab) == 0
@@ -537,6 +538,26 @@ def test_an_erased_person_is_named_nowhere(evening: Evening) -> None:
         assert "Sunna" not in str(rows) and "Olaf Dahl" not in str(rows)
     assert not [m for m in ta.get("/mailbox") if evening.domain in m["to"] and m["to"].startswith(("sunna", "olaf"))]
     assert evening.feedback("7005")["handin_id"]  # what the team handed in stays
+
+
+def test_the_sums_of_a_report_stay_when_somebody_is_erased(evening: Evening) -> None:
+    ta = evening.ta
+    files = {"7003/one.v": text("one", "b"), "7005/one.v": text("one", "b "), "7006/one.v": text("one", "a")}
+    evening.drop(files, "one")
+    ta.check(evening.lab)
+    before = ta.get(f"/labs/{evening.lab}/report")
+    one = before["tasks"][0]
+    assert one["right"] + one["wrong"] == 3 and one["missing"] > 0 and one["hardest"][0]["failed"] == 2
+    for number in ("7003", "7006", "7004"):  # wrong, right, nothing handed in
+        ta.send("DELETE", f"/classes/{evening.class_id}/students/{evening.students[number]}")
+    assert ta.get(f"/labs/{evening.lab}/report") == before
+    assert {s["number"] for s in ta.get(f"/labs/{evening.lab}/feedback")["students"]}.isdisjoint(
+        {"7003", "7006", "7004"}
+    )
+    settings = ta.http.app.state.services.settings  # type: ignore[attr-defined]
+    with ta.http.app.state.services.store.transaction() as c:  # type: ignore[attr-defined]
+        known = erasures(c)
+    assert settings.erased.students(known.since) >= {evening.students[n] for n in ("7003", "7004", "7006")}
 
 
 def test_a_comment_comes_back_as_a_proposal_under_a_new_version(evening: Evening) -> None:

@@ -10,11 +10,14 @@ from pathlib import Path
 
 import pytest
 
-from obento.store import accounts, course
+from obento.store import accounts, course, erasing, people
 from obento.store.backup import BackupTrouble, about, back_up, is_empty, restore, try_upgrade
 from obento.store.connection import Store
+from obento.store.erased import ErasedOutcome, keep_outcomes, outcomes_of_task
+from obento.store.erased_for_good import Erasures, Ledger, erase_again, erasures
 from obento.store.mariadb import PrivateServer
 from obento.store.migrate import migrate
+from obento.store.people import Listed
 from tests.conftest import empty
 
 ODD = "Åse \\ 'quoted' \"twice\" \n\0\u2028🧺"
@@ -107,3 +110,59 @@ def test_from_the_command_line(root: Path, tmp_path: Path) -> None:
     assert len(list((tmp_path / "var").glob("before-restore-*.zip"))) == 1
     tried = obento("db", "try-upgrade")
     assert tried.returncode == 0 and "nothing to upgrade" in tried.stdout
+
+
+@pytest.fixture
+def listed(filled: Store) -> dict[str, int]:
+    """Three people on a class list, by number."""
+    with filled.transaction() as c:
+        class_id = int(c.value("SELECT id FROM class"))
+        lab = int(c.value("SELECT id FROM lab"))
+        task = course.add_task(c, lab, "Locks")
+        for n in range(3):
+            people.put_student(c, class_id, Listed(str(n), f"Name {n}", f"{n}@x.example"), n)
+        return {s.number: s.id for s in people.students(c, class_id)} | {"task": task}
+
+
+def test_who_was_erased_stays_erased_when_an_older_backup_comes_back(
+    filled: Store, listed: dict[str, int], tmp_path: Path
+) -> None:
+    file, ledger = tmp_path / "all.zip", Ledger(tmp_path / "erased")
+    back_up(filled.address, file, "1", is_tried=False)
+    outcome = ErasedOutcome(listed["1"], listed["task"], None, "wrong", 2.5, "inverted", b"\x05")
+    with filled.transaction() as c:
+        assert erasing.erase_student(c, listed["1"]).addresses == ("1@x.example",)
+        keep_outcomes(c, [outcome])
+        known = erasures(c)
+        first_free = known.first_free
+    ledger.keep(known)
+    ledger.keep(known)
+    assert len((tmp_path / "erased").read_text().split()) == 2 and "Name" not in (tmp_path / "erased").read_text()
+    for before, kept in ((known, [outcome]), (Erasures("", frozenset(), (), 1), [])):  # the second time it was lost
+        restore(filled.address, file)
+        with filled.transaction() as c:
+            assert c.value("SELECT COUNT(*) FROM student WHERE name = 'Name 1'") == 1
+            assert erase_again(c, before, ledger) == 1
+            assert erase_again(c, before, ledger) == 0
+            rows = c.rows("SELECT id, name FROM student ORDER BY id")
+            assert [(r["id"], r["name"]) for r in rows] == [
+                (listed["0"], "Name 0"), (listed["1"], ""), (listed["2"], "Name 2"),
+            ]  # fmt: skip
+            assert outcomes_of_task(c, listed["task"]) == kept
+            new = c.insert("INSERT INTO student (class_id, number, name, email, given, position)"
+                           " SELECT class_id, '9', 'New', '', '{}', 9 FROM student LIMIT 1")  # fmt: skip
+            assert new >= first_free
+
+
+def test_what_is_known_of_another_database_erases_nobody(filled: Store, listed: dict[str, int], tmp_path: Path) -> None:
+    ledger = Ledger(tmp_path / "erased")
+    with filled.transaction() as c:
+        since = erasures(c).since
+        other = Erasures("2001-01-01T00:00:00", frozenset([listed["0"]]), (), 1)
+        ledger.keep(other)
+        assert erase_again(c, other, ledger) == 0
+        (tmp_path / "erased").write_text(f"\n{since} {listed['2']}")  # cut off: the number may go on
+        assert ledger.students(since) == frozenset()
+        ledger.keep(Erasures(since, frozenset([listed["0"]]), (), 1))
+        assert ledger.students(since) == {listed["0"]}
+        assert erase_again(c, other, ledger) == 1

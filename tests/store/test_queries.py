@@ -19,9 +19,9 @@ from tests.conftest import empty
 
 VERBS = {"rows": 0, "row": 0, "value": 0, "run": 0, "insert": 0, "many": 0, "all": 1, "one": 1}
 """Methods of a connection, and which argument is the statement."""
-WITHOUT = {"backup", "bin", "connection", "mariadb", "migrate", "upgrades"}
-"""Modules that are the connection itself, work on tables of old, or say the same of several tables (`bin`, whose
-statements are all run by `tests/server/test_class_evening`)."""
+WITHOUT = {"backup", "connection", "erased_for_good", "mariadb", "migrate", "trash", "upgrades"}
+"""Modules that are the connection itself, work on tables of old or on all there is, or say the same of several tables
+(`trash`, whose statements are all run by `tests/server/test_class_evening`)."""
 
 SMALL = {"person", "class", "class_role", "lab", "task", "spec_version", "task_file", "spec_file", "team", "check_run"}
 """Tables that hold some hundred rows after years."""
@@ -103,6 +103,7 @@ YEARS = [
     "INSERT INTO extension SELECT 1 + seq DIV 100, seq, NOW(), '', 1 FROM seq_1_to_999",
     "INSERT INTO intake_drop (id, lab_id, person_id, name, at, files, left_out)"
     " SELECT seq, 1 + seq DIV 50, 1, '', NOW(), 1, '[]' FROM seq_1_to_999",
+    "INSERT INTO erased_outcome SELECT seq, 1 + seq % 60, NULL, 'right', 1, '', '' FROM seq_1_to_599",
     "INSERT INTO known_label SELECT 1 + seq DIV 100, seq, '[1]', 1, NOW() FROM seq_1_to_999",
     "INSERT INTO excused SELECT 1 + seq DIV 100, seq, '', 1, NOW() FROM seq_1_to_999",
     "INSERT INTO team_member SELECT 1 + seq DIV 3, seq FROM seq_1_to_599",

@@ -13,6 +13,7 @@ from obento.cli.serve import root
 from obento.server.settings import Settings
 from obento.store.backup import About, BackupTrouble, back_up, is_empty, restore, try_upgrade
 from obento.store.connection import DatabaseGone, Store
+from obento.store.erased_for_good import erase_again, erasures
 from obento.store.mariadb import Address, DatabaseTrouble
 from obento.store.migrate import migrate
 
@@ -39,9 +40,17 @@ def run_restore(file: Path, replace: bool) -> int:
             before = settings.var_folder / f"before-restore-{datetime.now(UTC):%Y%m%d-%H%M%S}.zip"
             back_up(address, before, __version__, is_tried=False)
             print(f"obento: what was there is kept in {before}")
+        store = Store(address)
+        with store.transaction() as c:
+            known = erasures(c)
         found = restore(address, file)
-        migrate(Store(address))
+        migrate(store)
+        with store.transaction() as c:
+            again = erase_again(c, known, settings.erased)
+        settings.erased.keep(known)
         print(f"obento: {_count(found)} of {found.made_at} are back")
+        if again:
+            print(f"obento: {again} people who were erased since then are erased in them, too")
 
     return _with_database(work)
 

@@ -14,7 +14,7 @@ from obento.server.accounts.security import password_fits
 from obento.server.app import create_app
 from obento.server.logs import set_up_logs
 from obento.server.settings import Settings
-from obento.store import accounts, bin
+from obento.store import accounts, trash
 from obento.store.connection import Store
 from obento.store.mariadb import DatabaseServer, DatabaseTrouble, PrivateServer, is_free
 from obento.store.migrate import migrate
@@ -45,7 +45,7 @@ def run_serve(port: int, demo: bool) -> int:
         store = Store(address)
         migrate(store)
         with store.transaction() as c:
-            bin.purge(c)
+            trash.purge(c)
         if demo and load_demo(store, settings):
             print("obento: the database is new: loaded the demo class", flush=True)
         app = create_app(settings, address, database.start)

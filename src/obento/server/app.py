@@ -19,8 +19,8 @@ from obento.server.accounts import routes as accounts_routes
 from obento.server.api_page import api_page
 from obento.server.checking import routes as checking_routes
 from obento.server.checking.service import CheckService
-from obento.server.course import bin_routes
 from obento.server.course import routes as course_routes
+from obento.server.course import trash_routes
 from obento.server.deps import Services, signed_in
 from obento.server.desk import Desk
 from obento.server.feedback import comment_routes
@@ -38,13 +38,14 @@ from obento.server.settings import Settings
 from obento.server.specs import routes as specs_routes
 from obento.server.specs.opened import OpenedSpecs
 from obento.store.connection import Store
+from obento.store.erased_for_good import erasures
 from obento.store.mariadb import Address, free_port
 from obento.store.results import KeptOutcomes
 
 _ROUTES = (
     accounts_routes,
     course_routes,
-    bin_routes,
+    trash_routes,
     people_routes,
     specs_routes,
     intake_routes,
@@ -88,6 +89,8 @@ def create_app(settings: Settings, database: Address, revive: Callable[[], Addre
         for pool in (opener, at_hand):
             pool.warm_up()
         app.state.services = Services(settings, store, checks, opened, kept, mailbox, Desk(at_hand, _AT_HAND))
+        with store.transaction() as c:
+            settings.erased.keep(erasures(c))
         checks.resume()
         delivery.start()
         yield

@@ -8,6 +8,7 @@ from urllib.parse import urlsplit
 
 from pydantic_settings import BaseSettings, SettingsConfigDict
 
+from obento.store.erased_for_good import Ledger
 from obento.store.mariadb import Address, DatabaseServer, ExternalServer, PrivateServer
 
 
@@ -39,6 +40,11 @@ class Settings(BaseSettings):
     @property
     def var_folder(self) -> Path:
         return self.var or self.root / "var"
+
+    @property
+    def erased(self) -> Ledger:
+        """Who has to stay erased."""
+        return Ledger(self.var_folder / "erased")
 
     @property
     def address(self) -> str:

@@ -8,6 +8,7 @@ from obento.server.specs.opened import OpenedSpecs
 from obento.store import course, drops, owners, people
 from obento.store.connection import Connection
 from obento.store.course import Lab
+from obento.store.erased import ErasedOutcome, outcomes_of_task
 from obento.store.handins import HandinRow
 from obento.store.results import KeptOutcomes
 
@@ -24,6 +25,7 @@ class LabOutcomes:
         self.students = people.students(c, lab.class_id)
         self.teams = owners.teams_of(c, lab.id)
         self.excused = course.excused(c, lab.id)
+        self._is_whole = True
         self.handin_of: dict[int, HandinRow] = {}
         for row in self.tasks[0].every if self.tasks else []:
             if row.student_id is not None:
@@ -34,11 +36,16 @@ class LabOutcomes:
     def of_group(self, group: str) -> LabOutcomes:
         """The same of one group of the class list alone; all of it without a group."""
         if group:
+            self._is_whole = False
             self.students = [s for s in self.students if s.group_name == group]
             theirs = {row.id for s in self.students if (row := self.handin_of.get(s.id)) is not None}
             for task in self.tasks:
                 task.keep_only(theirs)
         return self
+
+    def erased(self, task_id: int) -> list[ErasedOutcome]:
+        """What people who were erased came to in a task; none in a group, which nobody knows of them any more."""
+        return outcomes_of_task(self.c, task_id) if self._is_whole else []
 
     @property
     def unconfirmed_drops(self) -> list[str]:

@@ -15,6 +15,7 @@ from obento.server.results.models import ClusterView
 from obento.server.results.outcomes import TaskOutcomes
 from obento.server.results.summary import failures_by_case
 from obento.server.specs.cases import case_label
+from obento.store.erased import ErasedOutcome
 
 _BINS = 10
 _MOST_MISTAKES = 8
@@ -25,7 +26,8 @@ _TEACH_AGAIN = 3
 def class_report(outcomes: LabOutcomes) -> ClassReport:
     """All tasks of a lab, and the commonest mistakes over them."""
     ids = {s.id for s in outcomes.students}
-    tasks = [_task(t, ids) for t in outcomes.tasks]
+    erased = {t.task.id: outcomes.erased(t.task.id) for t in outcomes.tasks}
+    tasks = [_task(t, ids, erased[t.task.id]) for t in outcomes.tasks]
     every = [(m, t) for t in tasks for m in t.mistakes]
     every.sort(key=lambda pair: (-pair[0].count, pair[1].title))
     again = [Mistake(text=m.text, count=m.count, of=m.of, task=t.title) for m, t in every[:_TEACH_AGAIN] if m.count > 1]
@@ -33,25 +35,27 @@ def class_report(outcomes: LabOutcomes) -> ClassReport:
         lab=outcomes.lab.title,
         class_name=outcomes.lab.class_name,
         school=outcomes.lab.school,
-        students=len(outcomes.students),
+        students=len(ids) + len({o.student_id for found in erased.values() for o in found}),
         tasks=tasks,
         teach_again=again,
     )
 
 
-def _task(t: TaskOutcomes, students: set[int]) -> ReportTask:
-    """One task, of these students."""
+def _task(t: TaskOutcomes, students: set[int], erased: list[ErasedOutcome]) -> ReportTask:
+    """One task, of these students, and of those who were erased."""
     clusters = clusters_of(t)
     members = {
-        kind: sum(len(c.members) for c in clusters if c.kind == kind)
+        kind: sum(len(c.members) for c in clusters if c.kind == kind) + sum(o.kind == kind for o in erased)
         for kind in ("right", "rules", "wrong", "unchecked")
     }
     checked = members["right"] + members["rules"] + members["wrong"]
     mistakes: Counter[str] = Counter()
     for cluster in clusters:
         if cluster.kind in ("wrong", "rules"):
-            mistakes[_title(t, cluster)] += len(cluster.members)
+            mistakes[told_title(t, cluster)] += len(cluster.members)
+    mistakes.update(o.title for o in erased if o.title)
     marks = [m.mark for c in clusters for m in c.members if m.mark is not None]
+    marks += [o.mark for o in erased if o.mark is not None]
     total = t.expectation.spec.marks.total
     histogram = [0] * _BINS
     for mark in marks:
@@ -64,15 +68,16 @@ def _task(t: TaskOutcomes, students: set[int]) -> ReportTask:
         right=members["right"] + members["rules"],
         wrong=members["wrong"],
         unchecked=members["unchecked"],
-        missing=sum(s.id in students for s in missing_students(t.c, t.lab, t.every, t.state.attempts)),
+        missing=sum(s.id in students for s in missing_students(t.c, t.lab, t.every, t.state.attempts))
+        + sum(o.kind == "missing" for o in erased),
         histogram=histogram,
         middle=ordered[len(ordered) // 2] if ordered else None,
         mistakes=[Mistake(text=text, count=n, of=checked, task="") for text, n in mistakes.most_common(_MOST_MISTAKES)],
-        hardest=_hardest(t, checked),
+        hardest=_hardest(t, checked, erased),
     )
 
 
-def _title(t: TaskOutcomes, cluster: ClusterView) -> str:
+def told_title(t: TaskOutcomes, cluster: ClusterView) -> str:
     """What a cluster has in common, in words that give nothing hidden away."""
     result = t.state.by_handin[cluster.members[0].handin_id]
     if not t.expectation.spec.hidden or result.status != "checked":
@@ -85,10 +90,14 @@ def _title(t: TaskOutcomes, cluster: ClusterView) -> str:
     return str(told[0].text) if told else f"{' and '.join(outputs) or 'something'} wrong"
 
 
-def _hardest(t: TaskOutcomes, checked: int) -> list[HardCase]:
+def _hardest(t: TaskOutcomes, checked: int, erased: list[ErasedOutcome]) -> list[HardCase]:
     """The cases that most hand-ins get wrong; of clocked tasks the steps at which most go astray. Hidden groups stay
     hidden."""
     failures = failures_by_case(t)
+    for outcome in erased:
+        if outcome.spec_version_id == t.spec.version_id and outcome.failed:
+            bad = np.frombuffer(outcome.failed, dtype=np.uint8)
+            failures += np.unpackbits(bad, bitorder="little", count=t.expectation.cases.count).astype(np.int64)
     hidden = hidden_cases(t.expectation)
     found = []
     for case in np.argsort(-failures, kind="stable")[:_MOST_CASES].tolist():

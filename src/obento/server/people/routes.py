@@ -5,10 +5,12 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Annotated
 
-from fastapi import APIRouter, File, Form, UploadFile
+from fastapi import APIRouter, BackgroundTasks, File, Form, UploadFile
 
-from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, Services, ServicesDep
 from obento.server.errors import not_found
+from obento.server.feedback.erased import sums_of
+from obento.server.feedback.lookup import lab_outcomes
 from obento.server.models import Created, Done
 from obento.server.people import class_list
 from obento.server.people.colleagues import invite, leave, set_rights
@@ -24,7 +26,9 @@ from obento.server.people.models import (
     StudentLine,
 )
 from obento.server.uploads import whole
-from obento.store import audit, erasing, people
+from obento.store import audit, course, erasing, people
+from obento.store.erased import keep_outcomes
+from obento.store.erased_for_good import erasures
 
 _MOST_BYTES = 8_000_000
 
@@ -99,12 +103,28 @@ def put_roster(
     return taken
 
 
+def _enter(services: Services) -> None:
+    """Once somebody is erased for good: on the list of those who stay erased."""
+    with services.store.transaction() as c:
+        services.settings.erased.keep(erasures(c))
+
+
 @router.delete("/classes/{class_id}/students/{student_id}")
-def erase_student(class_id: int, student_id: int, c: Db, person: Person, services: ServicesDep) -> ErasedView:
-    """Delete a person's data for good; what is kept of it are numbers."""
-    if student_id not in {s.id for s in people.class_list(c, class_id)}:
+def erase_student(
+    class_id: int, student_id: int, c: Db, person: Person, services: ServicesDep, background: BackgroundTasks
+) -> ErasedView:
+    """Delete a person's data for good; what is kept of it are numbers, which the sums of reports go on to hold."""
+    listed = {s.id: s for s in people.class_list(c, class_id)}
+    if student_id not in listed:
         raise not_found("student")
+    student = listed[student_id]
+    said = [student.name, student.number, student.email]
+    kept = [
+        o for lab in course.labs_of(c, class_id) for o in sums_of(lab_outcomes(c, lab.id, services), student_id, said)
+    ]
     erased = erasing.erase_student(c, student_id)
+    keep_outcomes(c, kept)
+    background.add_task(_enter, services)
     mails = services.mailbox.forget(erased.addresses) if services.mailbox is not None else 0
     done = ErasedView(handins=erased.handins, letters=erased.letters, places=erased.places, mails=mails)
     audit.note(c, person.id, "erase", f"student {student_id}", done.model_dump())

@@ -12,9 +12,9 @@ from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
 from obento.server.errors import not_found
 from obento.server.marks.ledger import settle_lab
 from obento.server.models import Created, Done
-from obento.store import audit, bin, copies, course, drops
-from obento.store.bin import Kind
+from obento.store import audit, copies, course, drops, trash
 from obento.store.connection import Connection
+from obento.store.trash import Kind
 
 router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["course"])
 
@@ -22,7 +22,7 @@ router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["course"])
 @router.get("/bin")
 def get_bin(c: Db, person: Person) -> list[GoneView]:
     """What was taken away from the classes of this person, and can be had back for 30 days."""
-    return [GoneView(**asdict(gone)) for gone in bin.gone_for(c, person.id)]
+    return [GoneView(**asdict(gone)) for gone in trash.gone_for(c, person.id)]
 
 
 @router.get("/hanging/{kind}/{id}")
@@ -31,7 +31,7 @@ def get_hanging(kind: Kind, id: int, c: Db, person: Person) -> HangingView:
     class_id = _class_of(c, kind, id)
     if class_id is None or course.standing(c, class_id, person.id) is None:
         raise not_found(kind)
-    return HangingView(**asdict(bin.hanging(c, kind, id)))
+    return HangingView(**asdict(trash.hanging(c, kind, id)))
 
 
 @router.delete("/classes/{class_id}")
@@ -66,10 +66,10 @@ def drop_drop(drop_id: int, c: Db, person: Person, services: ServicesDep) -> Don
 def take_back(class_id: int, body: Back, c: Db, person: Person, services: ServicesDep) -> Done:
     """Have something back that was taken away."""
     if body.class_id != class_id or (body.kind, body.id) not in {
-        (g.kind, g.id) for g in bin.gone_for(c, person.id) if g.class_id == class_id
+        (g.kind, g.id) for g in trash.gone_for(c, person.id) if g.class_id == class_id
     }:
         raise not_found(body.kind)
-    bin.take_back(c, body.kind, body.id)
+    trash.take_back(c, body.kind, body.id)
     audit.note(c, person.id, "take back", f"{body.kind} {body.id}")
     lab_id = drops.lab_of_drop(c, body.id) if body.kind == "drop" else None
     if lab_id is not None:
@@ -94,7 +94,7 @@ def copy_class(class_id: int, body: CopyOf, c: Db, person: Person) -> Created:
 
 
 def _take(c: Connection, kind: Kind, number: int, person_id: int) -> Done:
-    bin.take_away(c, kind, number)
+    trash.take_away(c, kind, number)
     audit.note(c, person_id, "take away", f"{kind} {number}")
     return Done()
 
