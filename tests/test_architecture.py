@@ -38,7 +38,7 @@ core.check.check core.check.report
 core.check.mutation
 intake export runner mail
 store
-server.models server.settings server.errors server.answers server.standing
+server.models server.settings server.errors server.answers server.standing server.versions
 server.uploads server.rights server.desk server.headers server.api_page server.logs
 server.accounts
 server.people

@@ -346,6 +346,30 @@ def test_two_people_at_once(evening: Evening) -> None:
     ta.send("PUT", path, {"value": -1, "reason": "little"}, status=422)
 
 
+def test_two_people_at_one_line_one_list_one_extension(evening: Evening) -> None:
+    ta, lab, where = evening.ta, evening.lab, f"/classes/{evening.class_id}/students"
+    line = next(s for s in ta.get(where) if s["number"] == "7003")
+    mine = {"number": "7003", "name": "Olaf Dahl", "remarks": "mine", "over": line["version"]}
+    files = {"file": ("l.csv", b"number,name\n7003,Olaf Dahl\n7009,Ny Ny\n")}
+    preview = ta.http.post(f"/api/classes/{evening.class_id}/roster/preview", files=files, headers=ta.headers).json()
+    ta.send("PUT", f"{where}/{line['id']}", mine)
+    said = ta.send("PUT", f"{where}/{line['id']}", mine | {"remarks": "theirs"}, status=409)["detail"]
+    assert "somebody else changed this line meanwhile (7003, Olaf Dahl" in said
+    late = ta.http.post(f"/api/classes/{evening.class_id}/roster", files=files, headers=ta.headers,
+                        data={"over": preview["version"]})  # fmt: skip
+    assert late.status_code == 409 and "changed the class list" in late.json()["detail"]
+    again = next(s for s in ta.get(where) if s["number"] == "7003")
+    assert again["remarks"] == "mine" and len(ta.get(where)) == 6
+    ta.send("PUT", f"{where}/{line['id']}", mine | {"remarks": "both", "over": again["version"]})
+    more, first, second = f"/labs/{lab}/extensions/{line['id']}", "2030-01-01T10:00:00Z", "2031-01-01T10:00:00Z"
+    ta.send("PUT", more, {"due_at": first, "over": None})
+    ta.send("PUT", more, {"due_at": second, "over": None}, status=409)
+    ta.send("PUT", more, {"due_at": None, "over": second}, status=409)
+    assert [e["due_at"] for e in ta.get(f"/labs/{lab}/terms")["extensions"]] == ["2030-01-01T10:00:00"]
+    ta.send("PUT", more, {"due_at": None, "over": first})
+    assert ta.get(f"/labs/{lab}/terms")["extensions"] == []
+
+
 def test_everybody_and_their_hand_in(evening: Evening) -> None:
     evening.drop({"Sunna Brekke/one.v": text("one"), "7003/one.v": text("one")})
     who = {w["number"]: w for w in evening.ta.get(f"/labs/{evening.lab}/who")}

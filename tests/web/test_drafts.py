@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import time
 
+import httpx
 from selenium.webdriver.common.keys import Keys
 
+from tests.server.conftest import Client
 from tests.web.conftest import Browser
 
 SLOW = """
@@ -16,6 +18,11 @@ window.fetch = (path, ...rest) =>
     : real(path, ...rest);
 window.delays = [1500, 100, 0];
 """
+
+SHOWN = """
+return [[...document.querySelectorAll('.who h1')].map((h) => h.innerText), !!document.querySelector('main.page[inert]')];
+"""
+"""Who is on screen, and whether it can be worked with; in one moment."""
 
 
 def first_review(browser: Browser) -> None:
@@ -105,8 +112,7 @@ def test_a_late_answer_shows_nobody_else(browser: Browser) -> None:
     browser.driver.execute_script(SLOW)
     browser.keys("]", "]")
     for _ in range(25):
-        shown = [h.text for h in browser.all(".who h1")]
-        is_inert = bool(browser.all("main.page[inert]"))
+        shown, is_inert = browser.driver.execute_script(SHOWN)
         assert shown in ([], [names[2]]) or is_inert, f"{shown} while the address is that of {names[2]}"
         time.sleep(0.1)
     browser.see(".who h1", names[2])
@@ -148,3 +154,78 @@ def test_the_intake_asks_and_puts_aside(browser: Browser) -> None:
     browser.see(".ant-modal", "they have no zone")
     browser.click(".ant-modal-footer .ant-btn-primary", "Keep")
     browser.see(".side .chip", "received")
+
+
+def test_a_scratch_copy_waits_to_be_asked_for(browser: Browser) -> None:
+    first_review(browser)
+    who = browser.see(".who h1").text
+    browser.keys("e")
+    browser.see(".scratch .cm-content")
+    browser.driver.execute_script("document.querySelector('.scratch .cm-content').focus()")
+    browser.see(".scratch .cm-content").send_keys(Keys.CONTROL, Keys.HOME)
+    browser.driver.execute_cdp_cmd("Input.insertText", {"text": "// tried at night\n"})
+    browser.see(".bar[role=status]", "right")
+    browser.click(".bar[role=status] button", "Leave")
+    browser.see(".waiting", "a scratch copy of yours is here")
+    assert "tried at night" not in browser.see(".middle").text  # what is on screen is what was handed in
+    browser.keys("]")
+    time.sleep(0.6)
+    assert browser.see(".who h1").text != who and not browser.all(".waiting")
+    browser.keys("[")
+    browser.see(".who h1", who)
+    browser.driver.refresh()
+    browser.see(".waiting", "here, from")
+    browser.click(".waiting button", "open it")
+    browser.see(".scratch .cm-content", "tried at night")
+    browser.click(".bar[role=status] button", "Undo")
+    browser.click(".bar[role=status] button", "Leave")
+    browser.gone(".waiting")
+    browser.driver.refresh()
+    browser.see(".who h1", who)
+    assert not browser.all(".waiting")
+
+
+def test_dialogs_keep_their_drafts(browser: Browser) -> None:
+    browser.sign_in()
+    browser.click(".lab", "Locks and lamps")
+    browser.see("[data-cluster]")
+    browser.keys("d")
+    browser.type("input[name=lab-title]", "Locks, lamps and bells")
+    browser.type("input[name=reason]", "was ill in week 7")
+    browser.click(".ant-modal-footer button", "Cancel")
+    browser.driver.refresh()
+    browser.see("[data-cluster]")
+    browser.keys("d")
+    browser.see(".form .draft", "not kept, from")
+    assert browser.see("input[name=lab-title]").get_attribute("value") == "Locks, lamps and bells"
+    assert browser.see("input[name=reason]").get_attribute("value") == "was ill in week 7"
+    browser.click(".give .draft button", "drop")
+    assert browser.see("input[name=reason]").get_attribute("value") == ""
+    browser.click(".form > .draft button", "keep")
+    browser.see(".ant-message", "no mark changes")
+    browser.see("header", "Locks, lamps and bells")
+    browser.keys("d")
+    browser.see("input[name=lab-title]")
+    assert not browser.all(".form .draft")
+
+
+def test_two_write_one_line_of_the_class_list(browser: Browser) -> None:
+    """The second learns what the first did, and what was typed stays."""
+    browser.sign_in()
+    browser.click("button", "Class list")
+    browser.type("input[name=search]", "haddo")
+    browser.see("tr[data-student]", "Noor Haddo")
+    browser.click("tr[data-student] button", "Change")
+    browser.type("textarea[name=student-remarks]", "sits in front")
+    with httpx.Client(base_url=browser.base) as http:
+        somebody = Client(http).sign_in()  # type: ignore[arg-type]
+        class_id = somebody.get("/home")[0]["id"]
+        noor = next(s for s in somebody.get(f"/classes/{class_id}/students") if s["name"] == "Noor Haddo")
+        entry = {k: noor[k] for k in ("number", "name", "email", "team", "remarks")} | {"group": "Z"}
+        somebody.send("PUT", f"/classes/{class_id}/students/{noor['id']}", entry)
+        browser.click(".ant-modal-footer button", "Keep")
+        browser.see(".ant-modal .trouble", "somebody else changed this line meanwhile")
+        assert "Z" in browser.see(".ant-modal .trouble").text
+        assert browser.see("textarea[name=student-remarks]").get_attribute("value") == "sits in front"
+        browser.click(".ant-modal-footer button", "Keep")
+        browser.see("tr[data-student]", "sits in front")

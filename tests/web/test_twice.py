@@ -37,7 +37,7 @@ def test_which_file_counts(browser: Browser, tmp_path: Path) -> None:
     task = urlsplit(browser.driver.current_url).path.rpartition("/")[0]
     browser.drop(path)
     browser.see(".which", "Which lock_interlock counts?", seconds=60)
-    browser.click(".which .look")
+    browser.click(".which button.link")
     browser.see("figure pre", "safe | key")
     marked = [e.text.strip() for e in browser.all("figure .own")]
     assert marked == ["assign open_ok = safe | key;", "assign open_ok = safe & key;"]

@@ -37,6 +37,10 @@ const twice = computed(() => {
   for (const s of students.value ?? []) seen.set(s.name, (seen.get(s.name) ?? 0) + 1)
   return new Set([...seen].filter(([, n]) => n > 1).map(([name]) => name))
 })
+async function again(): Promise<StudentLine | undefined> {
+  const id = edited.value === 'new' ? 0 : edited.value?.id
+  return (await reload())?.find((s) => s.id === id)
+}
 function pick(event: Event): void {
   const field = event.target as HTMLInputElement
   file.value = field.files?.[0] ?? null
@@ -103,7 +107,14 @@ useKeys([{ key: '/', label: 'search', act: focusSearch }])
       </div>
     </div>
     <ListPreview v-if="file" :class-id="classId" :file="file" @kept="reload" @close="file = null" />
-    <StudentForm v-if="edited" :class-id="classId" :student="edited === 'new' ? null : edited" @kept="reload" @close="edited = null" />
+    <StudentForm
+      v-if="edited"
+      :class-id="classId"
+      :student="edited === 'new' ? null : edited"
+      :again="again"
+      @kept="reload"
+      @close="edited = null"
+    />
   </main>
 </template>
 

@@ -54,12 +54,16 @@ function focusComment(): void {
 function show(view: CentreView): void {
   chosenView.value = view
 }
-function tryOut(): void {
+function openScratch(): void {
+  scratch.takeUp()
   isScratch.value = true
+}
+function tryOut(): void {
+  openScratch()
   chosenView.value = 'source'
 }
 function leaveScratch(): void {
-  scratch.reset()
+  scratch.leave()
   isScratch.value = false
 }
 async function quote(text: string): Promise<void> {
@@ -131,7 +135,7 @@ useKeys([
         :circuit="circuit"
         :changes="changes"
         @view="show"
-        @try="isScratch = true"
+        @try="openScratch"
         @leave="leaveScratch"
         @quote="quote"
       />

@@ -12,6 +12,7 @@ import SpecVersions from '../features/spec/SpecVersions.vue'
 import SpecTable from '../features/spec/SpecTable.vue'
 import { told } from '../shared/attempt'
 import DraftNote from '../shared/DraftNote.vue'
+import { useDraft } from '../shared/drafts'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
 import TextEditor from '../shared/TextEditor.vue'
@@ -27,7 +28,10 @@ const editor = ref<InstanceType<typeof TextEditor>>()
 const isTaskOpen = ref(false)
 const isEffectOpen = ref(false)
 const areVersionsOpen = ref(false)
-const taskTitle = ref('')
+const newTask = useDraft(
+  () => `lab ${store.labId}/task`,
+  () => '',
+)
 
 /** A version by which somebody was checked is not replaced before it was seen what that changes. */
 function askSave(): void {
@@ -36,9 +40,11 @@ function askSave(): void {
   else void save()
 }
 async function addTask(): Promise<void> {
-  if (!taskTitle.value.trim()) return
+  const title = newTask.text.value
+  if (!title.trim()) return
   await told(async () => {
-    const made = await post(`/labs/${store.labId}/tasks`, { title: taskTitle.value })
+    const made = await post(`/labs/${store.labId}/tasks`, { title })
+    newTask.drop()
     isTaskOpen.value = false
     await router.push(`/lab/${store.labId}/task/${made.id}/spec`)
   })
@@ -67,7 +73,7 @@ useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: askSave }])
           <label class="file">Beside it<input type="file" accept=".v,.sv,.vhd,.vhdl,.wiring,.csv" @change="(e) => take(e, false)" /></label>
           <label class="file">Provided file<input type="file" @change="(e) => take(e, true)" /></label>
           <Button v-if="saved.version > 1" size="small" @click="areVersionsOpen = true">Versions</Button>
-          <Button v-if="store.may('manage')" size="small" @click="((isTaskOpen = true), (taskTitle = ''))">New task</Button>
+          <Button v-if="store.may('manage')" size="small" @click="isTaskOpen = true">New task</Button>
           <Button size="small" type="primary" :disabled="!isChanged || !store.may('manage')" @click="askSave"
             >Save <span class="k">Ctrl+S</span></Button
           >
@@ -104,7 +110,7 @@ useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: askSave }])
       <EffectPanel :task-id="store.taskId" :text="text" />
     </Modal>
     <Modal v-model:open="isTaskOpen" title="New task in this lab" ok-text="Make it" @ok="addTask"
-      ><Input v-model:value="taskTitle" name="task-title" placeholder="title" @press-enter="addTask"
+      ><Input v-model:value="newTask.text.value" name="task-title" placeholder="title" @press-enter="addTask"
     /></Modal>
     <SpecVersions v-if="areVersionsOpen" :task-id="store.taskId" :text="text" @take="change" @close="areVersionsOpen = false" />
   </main>

@@ -6,22 +6,13 @@ const emit = defineEmits<{ drop: []; keep: [] }>()
 
 <template>
   <p v-if="from" class="small draft" role="status">
-    not kept, from {{ from }} <button type="button" @click="emit('keep')">keep</button>
-    <button type="button" @click="emit('drop')">drop</button>
+    not kept, from {{ from }} <button type="button" class="link" @click="emit('keep')">keep</button>
+    <button type="button" class="link" @click="emit('drop')">drop</button>
   </p>
 </template>
 
 <style scoped>
 .draft {
   color: var(--undef-text);
-}
-.draft button {
-  border: 0;
-  background: none;
-  padding: 0 3px;
-  color: var(--lacquer);
-  text-decoration: underline;
-  cursor: pointer;
-  font: inherit;
 }
 </style>

@@ -46,10 +46,12 @@ class LabChanged(BaseModel):
 
 
 class Extension(Body):
-    """A later due date for one student; none takes it back."""
+    """A later due date for one student; none takes it back. `over` is the one that was seen there before, none where
+    there was none; left out: whatever there is."""
 
     due_at: Moment | None
     reason: str = Field(default="", max_length=500)
+    over: Moment | None = None
 
 
 class ExtensionView(BaseModel):

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
-
 from obento.server.course.models import (
     Area,
     ClassCard,
@@ -18,6 +16,7 @@ from obento.server.course.models import (
 from obento.server.course.task_state import handed_in, open_clusters, task_state
 from obento.server.people.models import StudentName
 from obento.server.standing import rights_of
+from obento.server.versions import version_of
 from obento.store import course, handins, letters, owners, people
 from obento.store.connection import Connection
 from obento.store.course import Lab, Standing
@@ -93,8 +92,9 @@ def lab_view(c: Connection, lab: Lab, person_id: int, running: bool, kept: KeptO
 
 def terms_version(lab: Lab) -> str:
     """A print of what a lab says, by which two people who change it at once notice each other."""
-    said = (lab.title, lab.due_at, lab.which_attempt, lab.late_share, lab.late_step, lab.late_grace, lab.late_cap)
-    return hashlib.sha256(repr(said).encode()).hexdigest()
+    return version_of(
+        lab.title, lab.due_at, lab.which_attempt, lab.late_share, lab.late_step, lab.late_grace, lab.late_cap
+    )
 
 
 def who_view(c: Connection, lab: Lab) -> list[Whose]:

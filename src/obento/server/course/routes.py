@@ -103,11 +103,20 @@ def put_extension(
     lab = the_lab(c, lab_id)
     if student_id not in {s.id for s in people.students(c, lab.class_id)}:
         raise not_found("student")
+    known = course.extensions(c, lab_id).get(student_id)
+    if "over" in body.model_fields_set and body.over != (known.due_at if known is not None else None):
+        raise Trouble(409, "somebody else changed this student's time meanwhile; look at it again")
     if body.due_at is None:
         course.drop_extension(c, lab_id, student_id)
     else:
         course.put_extension(c, lab_id, student_id, body.due_at, body.reason, person.id)
-    audit.note(c, person.id, "extension", f"student {student_id}", {"lab": lab_id, **body.model_dump(mode="json")})
+    audit.note(
+        c,
+        person.id,
+        "extension",
+        f"student {student_id}",
+        {"lab": lab_id, **body.model_dump(mode="json", exclude={"over"})},
+    )
     return LabChanged(marks=settle_lab(c, lab_id, services.opened, services.kept))
 
 

@@ -17,6 +17,7 @@ from obento.server.people.models import (
     StudentLine,
     StudentName,
 )
+from obento.server.versions import version_of
 from obento.store import people
 from obento.store.connection import Connection
 from obento.store.people import Listed, ListedStudent
@@ -39,10 +40,18 @@ def lines(c: Connection, class_id: int) -> list[StudentLine]:
     return [
         StudentLine(
             id=s.id, number=s.number, name=s.name, email=s.email, group=s.group_name, team=s.team_name,
-            remarks=s.remarks, left_at=s.left_at,
+            remarks=s.remarks, left_at=s.left_at, version=_version(s),
         )
         for s in people.class_list(c, class_id)
     ]  # fmt: skip
+
+
+def _version(s: ListedStudent) -> str:
+    return version_of(s.number, s.name, s.email, s.group_name, s.team_name, s.remarks, s.left_at)
+
+
+def _list_version(c: Connection, class_id: int) -> str:
+    return version_of(*(_version(s) for s in people.class_list(c, class_id)))
 
 
 def preview(c: Connection, class_id: int, data: bytes, columns: Mapping[str, int] | None) -> RosterPreview:
@@ -70,17 +79,29 @@ def preview(c: Connection, class_id: int, data: bytes, columns: Mapping[str, int
         same=len(found.same),
         problems=_problems(roster),
         trouble=trouble,
+        version=_list_version(c, class_id),
     )
 
 
-def take(c: Connection, class_id: int, data: bytes, columns: Mapping[str, int] | None, gone_leave: bool) -> RosterTaken:
+def take(
+    c: Connection, class_id: int, data: bytes, columns: Mapping[str, int] | None, gone_leave: bool, over: str
+) -> RosterTaken:
     """Keep a class list; who is not in it any more stays, or (`gone_leave`) is out of the class from now on.
+
+    Parameters
+    ----------
+    over
+        The version of the list that was seen beside the file; empty: any.
 
     Raises
     ------
     RosterError
         If it cannot be read.
+    Trouble
+        If the list was changed since it was seen.
     """
+    if over and over != _list_version(c, class_id):
+        raise Trouble(409, "somebody else changed the class list meanwhile; look at what this file would change now")
     file: ListFile = read_list(data)
     chosen = dict(file.columns if columns is None else columns)
     roster = students_of(file, chosen)
@@ -102,11 +123,16 @@ def put(c: Connection, class_id: int, student_id: int | None, entry: StudentEntr
     Raises
     ------
     Trouble
-        If there is no such line, another one has the number, or no mail can be sent to the address.
+        If there is no such line, it was changed since it was seen, another one has the number, or no mail can be sent
+        to the address.
     """
     every = people.class_list(c, class_id)
-    if student_id is not None and student_id not in {s.id for s in every}:
+    known = next((s for s in every if s.id == student_id), None)
+    if student_id is not None and known is None:
         raise not_found("student")
+    if known is not None and entry.over and entry.over != _version(known):
+        there = ", ".join(t for t in (known.number, known.name, known.email, known.group_name, known.team_name) if t)
+        raise Trouble(409, f"somebody else changed this line meanwhile ({there}); keep again to put yours in its place")
     number = " ".join(entry.number.split())
     if any(bare_number(s.number) == bare_number(number) and s.id != student_id for s in every):
         raise Trouble(409, f"somebody of this class has the number {number} already")

@@ -49,7 +49,8 @@ class StudentName(BaseModel):
 
 
 class StudentLine(BaseModel):
-    """A line of the class list; `left_at` is since when somebody is out of the class."""
+    """A line of the class list; `left_at` is since when somebody is out of the class, `version` tells it from what it
+    said before."""
 
     id: int
     number: str
@@ -59,10 +60,11 @@ class StudentLine(BaseModel):
     team: str
     remarks: str
     left_at: datetime | None
+    version: str
 
 
 class StudentEntry(Body):
-    """What somebody writes into a line of the class list."""
+    """What somebody writes into a line of the class list, over the version that they saw (left out: over any)."""
 
     number: str = Field(min_length=1, max_length=100)
     name: str = Field(min_length=1, max_length=200)
@@ -71,6 +73,7 @@ class StudentEntry(Body):
     team: str = Field(default="", max_length=200)
     remarks: str = Field(default="", max_length=2000)
     is_out: bool = False
+    over: str = Field(default="", max_length=100)
 
 
 class ErasedView(BaseModel):
@@ -101,7 +104,7 @@ class RosterChange(BaseModel):
 
 class RosterPreview(BaseModel):
     """A class list before it is kept: its columns with what they seem to be (field to index), its first lines, and what
-    keeping it would change. `trouble` says why it cannot be kept like that."""
+    keeping it would change, beside this `version` of the list. `trouble` says why it cannot be kept like that."""
 
     header: list[str]
     columns: dict[str, int]
@@ -112,6 +115,7 @@ class RosterPreview(BaseModel):
     same: int
     problems: list[RosterProblem]
     trouble: str
+    version: str
 
 
 class RosterTaken(BaseModel):

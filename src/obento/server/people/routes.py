@@ -96,9 +96,10 @@ def preview_roster(
 def put_roster(
     class_id: int, file: Annotated[UploadFile, File()], c: Db, person: Person,
     columns: Annotated[str, Form(max_length=500)] = "", gone_leave: Annotated[bool, Form()] = False,
+    over: Annotated[str, Form(max_length=100)] = "",
 ) -> RosterTaken:  # fmt: skip
-    """Take in a class list (CSV)."""
-    taken = class_list.take(c, class_id, whole(file, _MOST_BYTES), class_list.columns_of(columns), gone_leave)
+    """Take in a class list (CSV), over the version of it that was seen."""
+    taken = class_list.take(c, class_id, whole(file, _MOST_BYTES), class_list.columns_of(columns), gone_leave, over)
     audit.note(c, person.id, "roster", f"class {class_id}", {"rows": taken.rows, "left": taken.left})
     return taken
 

@@ -2,7 +2,7 @@
 import { Checkbox, message, Modal, Select } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 
-import { post } from '../../api/client'
+import { post, ServerTrouble } from '../../api/client'
 import { useAttempt } from '../../shared/attempt'
 import { useResource } from '../../shared/resource'
 import { count } from '../../shared/words'
@@ -54,7 +54,11 @@ function keep(): Promise<void> {
   return attempt(async () => {
     const made = form()
     made.append('gone_leave', String(goneLeave.value))
-    const taken = await post(`/classes/${props.classId}/roster`, made)
+    made.append('over', list.value?.version ?? '')
+    const taken = await post(`/classes/${props.classId}/roster`, made).catch(async (error: unknown) => {
+      if (error instanceof ServerTrouble && error.status === 409) await reload()
+      throw error
+    })
     message.success(`${count(taken.rows, 'student')} in the list, ${taken.new} new${taken.left ? `, ${taken.left} out since today` : ''}`)
     emit('kept')
     emit('close')

@@ -1,24 +1,30 @@
 <script setup lang="ts">
 import { Checkbox, Input, message, Modal, Textarea } from 'ant-design-vue'
-import { computed, reactive } from 'vue'
+import { computed } from 'vue'
 
-import { post, put, remove } from '../../api/client'
+import { post, put, remove, ServerTrouble } from '../../api/client'
 import type { StudentLine } from '../../api/schema'
 import { useAttempt } from '../../shared/attempt'
+import DraftNote from '../../shared/DraftNote.vue'
+import { useFormDraft } from '../../shared/formDraft'
 
-/** One line of the class list, a new one or one that is there. */
-const props = defineProps<{ classId: number; student: StudentLine | null }>()
+/** One line of the class list, a new one or one that is there; `again` gives it as it is by now. */
+const props = defineProps<{ classId: number; student: StudentLine | null; again: () => Promise<StudentLine | undefined> }>()
 const emit = defineEmits<{ kept: []; close: [] }>()
 const { trouble, isBusy, attempt } = useAttempt()
-const form = reactive({
-  number: props.student?.number ?? '',
-  name: props.student?.name ?? '',
-  email: props.student?.email ?? '',
-  group: props.student?.group ?? '',
-  team: props.student?.team ?? '',
-  remarks: props.student?.remarks ?? '',
-  is_out: Boolean(props.student?.left_at),
-})
+const { form, from, isChanged, drop, said, done } = useFormDraft(
+  () => `class ${props.classId}/student ${props.student?.id ?? 'new'}`,
+  () => ({
+    number: props.student?.number ?? '',
+    name: props.student?.name ?? '',
+    email: props.student?.email ?? '',
+    group: props.student?.group ?? '',
+    team: props.student?.team ?? '',
+    remarks: props.student?.remarks ?? '',
+    is_out: Boolean(props.student?.left_at),
+    over: props.student?.version ?? '',
+  }),
+)
 const isReady = computed(() => form.number.trim() !== '' && form.name.trim() !== '')
 
 function erase(): void {
@@ -42,9 +48,19 @@ function erase(): void {
   })
 }
 function keep(): Promise<void> {
+  const kept = said()
   return attempt(async () => {
-    if (props.student) await put(`/classes/${props.classId}/students/${props.student.id}`, { ...form })
-    else await post(`/classes/${props.classId}/students`, { ...form })
+    if (!props.student) await post(`/classes/${props.classId}/students`, { ...form })
+    else {
+      try {
+        await put(`/classes/${props.classId}/students/${props.student.id}`, { ...form })
+      } catch (error) {
+        // What was typed stays, and goes over what somebody else wrote when it is kept once more.
+        if (error instanceof ServerTrouble && error.status === 409) form.over = (await props.again())?.version ?? ''
+        throw error
+      }
+    }
+    done(kept)
     emit('kept')
     emit('close')
   })
@@ -62,6 +78,7 @@ function keep(): Promise<void> {
     @cancel="emit('close')"
   >
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <DraftNote v-if="isChanged" :from="from" @drop="drop" @keep="isReady && keep()" />
     <form class="form" @submit.prevent="isReady && keep()">
       <label>Number<Input v-model:value="form.number" name="student-number" :maxlength="100" /></label>
       <label>Name<Input v-model:value="form.name" name="student-name" :maxlength="200" /></label>
@@ -75,7 +92,7 @@ function keep(): Promise<void> {
         >out of the class: not missing any more, what was handed in stays</Checkbox
       >
       <p v-if="student" class="wide">
-        <button type="button" class="erase" @click="erase">Erase for good</button>
+        <button type="button" class="link danger" @click="erase">Erase for good</button>
         <span class="quiet small">hand-ins, letters, marks and the name, everywhere; nothing of it comes back</span>
       </p>
       <button type="submit" hidden></button>
@@ -93,14 +110,6 @@ function keep(): Promise<void> {
   display: grid;
   gap: 2px;
   color: var(--ink-2);
-}
-.erase {
-  border: 0;
-  background: none;
-  padding: 0;
-  color: var(--fail-text);
-  text-decoration: underline;
-  cursor: pointer;
 }
 .wide {
   grid-column: 1 / -1;

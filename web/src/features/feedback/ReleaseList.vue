@@ -39,7 +39,7 @@ function go(place: string, task: number | null): void {
       <ul v-if="plan.against.length || isAnythingUnkept" class="against">
         <li v-for="a in plan.against" :key="a.text" :data-against="a.kind">
           <span>{{ a.text }}</span>
-          <button type="button" @click="go(a.place, a.task_id)">look</button>
+          <button type="button" class="link" @click="go(a.place, a.task_id)">look</button>
         </li>
         <li v-if="isAnythingUnkept"><span>a text on this page is not kept: letters say what is kept</span></li>
       </ul>
@@ -91,15 +91,6 @@ function go(place: string, task: number | null): void {
 .against span {
   min-width: 0;
   overflow-wrap: anywhere;
-}
-.against button {
-  border: 0;
-  background: none;
-  padding: 0;
-  color: var(--lacquer);
-  text-decoration: underline;
-  cursor: pointer;
-  white-space: nowrap;
 }
 .ready {
   color: var(--pass-text);

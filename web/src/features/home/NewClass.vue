@@ -1,30 +1,34 @@
 <script setup lang="ts">
 import { Input, Modal } from 'ant-design-vue'
-import { ref, watch } from 'vue'
 
 import { post } from '../../api/client'
 import { told } from '../../shared/attempt'
+import DraftNote from '../../shared/DraftNote.vue'
+import { useFormDraft } from '../../shared/formDraft'
 
-const props = defineProps<{ open: boolean }>()
+defineProps<{ open: boolean }>()
 const emit = defineEmits<{ made: []; close: [] }>()
-const name = ref('')
-const school = ref('')
-watch(
-  () => props.open,
-  () => (name.value = ''),
+const { form, from, isChanged, drop, said, done } = useFormDraft(
+  () => 'class/new',
+  () => ({ name: '', school: '' }),
 )
 
 async function make(): Promise<void> {
-  if (!name.value.trim()) return
-  if (await told(() => post('/classes', { name: name.value, school: school.value }))) emit('made')
+  if (!form.name.trim()) return
+  const kept = said()
+  if (!(await told(() => post('/classes', { ...form })))) return
+  done(kept)
+  drop()
+  emit('made')
 }
 </script>
 
 <template>
   <Modal :open="open" title="New class" ok-text="Make it" @ok="make" @cancel="emit('close')">
     <div class="form">
-      <label>Name<Input v-model:value="name" name="class-name" /></label>
-      <label>School<Input v-model:value="school" name="school" /></label>
+      <DraftNote v-if="isChanged" :from="from" @drop="drop" @keep="make" />
+      <label>Name<Input v-model:value="form.name" name="class-name" /></label>
+      <label>School<Input v-model:value="form.school" name="school" /></label>
     </div>
   </Modal>
 </template>

@@ -57,7 +57,7 @@ async function keep(): Promise<void> {
       <Radio value="upload">when it was uploaded here, {{ moment(drop.at) }}</Radio>
     </RadioGroup>
     <p class="away">
-      <button type="button" @click="takeAway('drop', drop.id, drop.name, gone)">Take this drop away</button>
+      <button type="button" class="link" @click="takeAway('drop', drop.id, drop.name, gone)">Take this drop away</button>
       <span class="quiet small">what came in it, with what hangs on it</span>
     </p>
   </Modal>
@@ -70,14 +70,6 @@ async function keep(): Promise<void> {
 }
 .away {
   margin-top: 14px;
-}
-.away button {
-  border: 0;
-  background: none;
-  padding: 0;
-  color: var(--lacquer);
-  text-decoration: underline;
-  cursor: pointer;
 }
 .below {
   padding-left: 24px;

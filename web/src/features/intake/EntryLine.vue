@@ -3,6 +3,7 @@ import { Button, Dropdown, Input, Menu, MenuItem, Modal, Select } from 'ant-desi
 import { computed, ref } from 'vue'
 
 import type { IntakeEntry, NameBinding } from '../../api/schema'
+import { useDraft } from '../../shared/drafts'
 import { count, moment } from '../../shared/words'
 import AttemptList from './AttemptList.vue'
 import WhichFile from './WhichFile.vue'
@@ -27,7 +28,11 @@ const emit = defineEmits<{
 const owners = ref<number[]>([])
 const isAsking = ref(false)
 const isOpen = ref(false)
-const reason = ref<string | null>(null)
+const isPutting = ref(false)
+const reason = useDraft(
+  () => `hand-in ${props.entry.handin_id}/aside`,
+  () => '',
+)
 const last = computed(() => props.entry.attempts.at(-1))
 const owned = computed(() => props.entry.who !== '')
 const STATES: Record<string, string> = {
@@ -44,8 +49,9 @@ function settle(students: number[]): void {
   emit('settle', students)
 }
 function putAside(): void {
-  emit('aside', reason.value)
-  reason.value = null
+  emit('aside', reason.text.value)
+  reason.drop()
+  isPutting.value = false
 }
 </script>
 
@@ -153,7 +159,7 @@ function putAside(): void {
           <Menu>
             <MenuItem key="who" @click="isAsking = true">Somebody else's</MenuItem>
             <MenuItem key="attempts" @click="isOpen = true">{{ count(entry.attempts.length, 'attempt') }}: task, time, split</MenuItem>
-            <MenuItem v-if="entry.aside === null" key="aside" @click="reason = ''">Put aside</MenuItem>
+            <MenuItem v-if="entry.aside === null" key="aside" @click="isPutting = true">Put aside</MenuItem>
             <MenuItem v-else key="back" @click="emit('aside', null)">Take back</MenuItem>
           </Menu>
         </template>
@@ -161,15 +167,15 @@ function putAside(): void {
     </div>
     <AttemptList v-if="isOpen" :entry="entry" :titles="titles" :people="people" @changed="emit('changed')" @close="isOpen = false" />
     <Modal
-      :open="reason !== null"
+      :open="isPutting"
       :title="`Put ${entry.label} aside`"
       ok-text="Put aside"
-      :ok-button-props="{ disabled: !reason?.trim() }"
+      :ok-button-props="{ disabled: !reason.text.value.trim() }"
       @ok="putAside"
-      @cancel="reason = null"
+      @cancel="isPutting = false"
     >
       <p class="quiet">It counts for nothing and is in no list but this one, until it is taken back.</p>
-      <Input v-model:value="reason as string" name="aside-reason" placeholder="why?" />
+      <Input v-model:value="reason.text.value" name="aside-reason" placeholder="why?" />
     </Modal>
   </article>
 </template>

@@ -48,7 +48,7 @@ const own = computed(() => {
       <button v-for="path in t.files" :key="path" type="button" class="chip ask" :data-file="path" @click="choose(t.unit, path)">
         {{ path }}
       </button>
-      <button type="button" class="look" @click="look">look at them</button>
+      <button type="button" class="link" @click="look">look at them</button>
     </p>
     <Modal v-model:open="isOpen" title="The same unit in several files" :footer="null" :width="1120" destroy-on-close>
       <p class="quiet small">
@@ -87,14 +87,6 @@ const own = computed(() => {
   overflow-wrap: anywhere;
   white-space: normal;
   text-align: left;
-}
-.look {
-  border: 0;
-  background: none;
-  padding: 0 4px;
-  cursor: pointer;
-  color: var(--ink-2);
-  text-decoration: underline;
 }
 .texts {
   display: grid;

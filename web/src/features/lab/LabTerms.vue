@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { Button, DatePicker, Input, InputNumber, message, Modal, Segmented, Select } from 'ant-design-vue'
 import dayjs, { type Dayjs } from 'dayjs'
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import { get, post, put } from '../../api/client'
+import { get, post, put, ServerTrouble } from '../../api/client'
 import type { LabTerms as Terms } from '../../api/schema'
 import { takeAway } from '../home/TakeAway'
 import { told } from '../../shared/attempt'
+import DraftNote from '../../shared/DraftNote.vue'
+import { useFormDraft } from '../../shared/formDraft'
 import { useLab } from '../../shared/lab'
 import { useResource } from '../../shared/resource'
 import { count, moment } from '../../shared/words'
@@ -16,19 +18,38 @@ const props = defineProps<{ labId: number; open: boolean }>()
 const emit = defineEmits<{ close: []; changed: [] }>()
 
 const { data: terms, trouble, reload } = useResource((signal) => get(`/labs/${props.labId}/terms`, { signal }), { lazy: true })
-/** What is being changed, until it is kept. */
-const form = reactive({
-  title: '',
-  due: undefined as Dayjs | undefined,
-  which: 'last' as Terms['which_attempt'],
-  share: 0,
-  step: 'once' as Terms['late_step'],
-  grace: 0,
-  cap: 1,
+/** What is being changed, until it is kept. Of the version that it was begun over. */
+const saved = () => ({
+  title: terms.value?.title ?? '',
+  due: terms.value?.due_at ? `${terms.value.due_at}Z` : null,
+  which: terms.value?.which_attempt ?? ('last' as Terms['which_attempt']),
+  share: terms.value?.late_share ?? 0,
+  step: terms.value?.late_step ?? ('once' as Terms['late_step']),
+  grace: terms.value?.late_grace ?? 0,
+  cap: terms.value?.late_cap ?? 1,
+  over: terms.value?.version ?? '',
 })
-const student = ref<number | undefined>()
-const until = ref<Dayjs | undefined>()
-const reason = ref('')
+const { form, from, isChanged, drop, said, done } = useFormDraft(() => (terms.value ? `lab ${props.labId}/terms` : ''), saved)
+const more = useFormDraft(
+  () => `lab ${props.labId}/more time`,
+  () => ({ student: null as number | null, until: null as string | null, reason: '' }),
+)
+const excusing = useFormDraft(
+  () => `lab ${props.labId}/excuse`,
+  () => ({ student: null as number | null, reason: '' }),
+)
+/** A date that is kept as a text, as the field has it. */
+const asDate = (form: Record<string, unknown>, key: string) =>
+  computed({
+    get: () => (typeof form[key] === 'string' ? dayjs(form[key]) : undefined),
+    set: (value: Dayjs | undefined) => (form[key] = value?.toISOString() ?? null),
+  })
+const asChoice = (form: { student: number | null }) =>
+  computed({ get: () => form.student ?? undefined, set: (id: number | undefined) => (form.student = id ?? null) })
+const student = asChoice(more.form)
+const ill = asChoice(excusing.form)
+const due = asDate(form, 'due')
+const until = asDate(more.form, 'until')
 /** The first is shown, any can be typed. */
 const FORMATS = ['ddd D MMM YYYY, HH:mm', 'D MMM YYYY, HH:mm', 'D MMM YYYY HH:mm', 'YYYY-MM-DD HH:mm']
 const ATTEMPTS = [
@@ -39,17 +60,7 @@ const ATTEMPTS = [
 
 watch(
   () => props.open,
-  async (isOpen) => {
-    const found = isOpen ? await reload() : null
-    if (!found) return
-    form.title = found.title
-    form.due = found.due_at ? dayjs(`${found.due_at}Z`) : undefined
-    form.which = found.which_attempt
-    form.share = found.late_share
-    form.step = found.late_step
-    form.grace = found.late_grace
-    form.cap = found.late_cap
-  },
+  (isOpen) => isOpen && void reload(),
 )
 
 const inHundred = (key: 'share' | 'cap') =>
@@ -78,26 +89,41 @@ function send(change: () => Promise<{ marks: number }>): Promise<boolean> {
   })
 }
 async function save(): Promise<void> {
+  const kept = said()
   const body = {
     title: form.title,
-    due_at: form.due?.toISOString() ?? null,
+    due_at: form.due,
     which_attempt: form.which,
     late_share: form.share,
     late_step: form.step,
     late_grace: form.grace ?? 0,
     late_cap: form.cap,
-    over: terms.value?.version ?? '',
+    over: form.over,
   }
-  if (await send(() => put(`/labs/${props.labId}/terms`, body))) emit('close')
+  const sent = await send(async () => {
+    try {
+      return await put(`/labs/${props.labId}/terms`, body)
+    } catch (error) {
+      // What was typed stays, and goes over what somebody else wrote when it is kept once more.
+      if (error instanceof ServerTrouble && error.status === 409) form.over = (await reload())?.version ?? ''
+      throw error
+    }
+  })
+  if (!sent) return
+  done(kept)
+  emit('close')
 }
-function moreTime(id: number, due_at: string | null, why: string): Promise<boolean> {
-  return send(() => put(`/labs/${props.labId}/extensions/${id}`, { due_at, reason: why }))
+function moreTime(id: number, due_at: string | null, why: string, over: string | null): Promise<boolean> {
+  return send(() => put(`/labs/${props.labId}/extensions/${id}`, { due_at, reason: why, over }))
 }
 async function extend(): Promise<void> {
-  if (!student.value || !until.value) return
-  if (!(await moreTime(student.value, until.value.toISOString(), reason.value))) return
-  student.value = undefined
-  reason.value = ''
+  const { student, until, reason } = more.form
+  if (!student || !until) return
+  const kept = more.said()
+  if (await moreTime(student, until, reason, null)) {
+    more.done(kept)
+    more.drop()
+  }
   await reload()
 }
 const store = useLab()
@@ -115,21 +141,23 @@ async function copy(): Promise<void> {
     await router.push(`/lab/${made.id}/task/${lab.tasks[0]?.id ?? 0}/spec`)
   })
 }
-const ill = ref<number | undefined>()
-const illness = ref('')
 const notExcused = computed(() => {
   const excused = new Set(terms.value?.excused.map((e) => e.student_id))
   return (terms.value?.students ?? []).filter((s) => !excused.has(s.id)).map((s) => ({ value: s.id, label: `${s.name} ${s.number}` }))
 })
 async function excuse(id: number, why: string | null): Promise<void> {
+  const kept = excusing.said()
   if (!(await told(() => put(`/labs/${props.labId}/excused/${id}`, { reason: why })))) return
-  ill.value = undefined
-  illness.value = ''
+  if (why !== null) {
+    excusing.done(kept)
+    excusing.drop()
+  }
   emit('changed')
   await reload()
 }
-async function takeBack(id: number): Promise<void> {
-  if (await moreTime(id, null, '')) await reload()
+async function takeBack(id: number, over: string): Promise<void> {
+  await moreTime(id, null, '', over)
+  await reload()
 }
 </script>
 
@@ -137,8 +165,9 @@ async function takeBack(id: number): Promise<void> {
   <Modal :open="open" title="Due date, attempts, extensions" :width="760" ok-text="Keep" @ok="save" @cancel="emit('close')">
     <div v-if="terms" class="two">
       <section class="form">
+        <DraftNote v-if="isChanged" :from="from" @drop="drop" @keep="save" />
         <label>Title<Input v-model:value="form.title" name="lab-title" /></label>
-        <label>Due<DatePicker v-model:value="form.due" show-time :format="FORMATS" class="full" /></label>
+        <label>Due<DatePicker v-model:value="due" show-time :format="FORMATS" class="full" /></label>
         <div class="field"><span>Of several attempts counts</span><Segmented v-model:value="form.which" :options="ATTEMPTS" /></div>
         <label
           >Late costs<InputNumber v-model:value="percent" name="late-share" :min="0" :max="100" addon-after="% of the mark" class="full"
@@ -170,10 +199,11 @@ async function takeBack(id: number): Promise<void> {
           <div>
             <b>{{ e.name }}</b> until {{ moment(e.due_at) }}<small v-if="e.reason" class="quiet">{{ e.reason }}</small>
           </div>
-          <Button size="small" @click="takeBack(e.student_id)">Take back</Button>
+          <Button size="small" @click="takeBack(e.student_id, `${e.due_at}Z`)">Take back</Button>
         </div>
         <p v-if="!terms.extensions.length" class="quiet">Nobody has more time.</p>
         <div class="form give">
+          <DraftNote v-if="more.isChanged.value" :from="more.from.value" @drop="more.drop" @keep="extend" />
           <Select
             v-model:value="student"
             :options="free"
@@ -184,8 +214,14 @@ async function takeBack(id: number): Promise<void> {
             class="full"
           />
           <DatePicker v-model:value="until" show-time :format="FORMATS" placeholder="until" class="full" />
-          <Input v-model:value="reason" name="reason" placeholder="why (stays with the lab)" :maxlength="500" @press-enter="extend" />
-          <Button :disabled="!student || !until" @click="extend">Give more time</Button>
+          <Input
+            v-model:value="more.form.reason"
+            name="reason"
+            placeholder="why (stays with the lab)"
+            :maxlength="500"
+            @press-enter="extend"
+          />
+          <Button :disabled="!more.form.student || !more.form.until" @click="extend">Give more time</Button>
         </div>
         <h3>Excused</h3>
         <div v-for="e in terms.excused" :key="e.student_id" class="given" :data-excused="e.student_id">
@@ -196,6 +232,12 @@ async function takeBack(id: number): Promise<void> {
         </div>
         <p v-if="!terms.excused.length" class="quiet">Nobody is: whoever hands in nothing is missing.</p>
         <div class="form give">
+          <DraftNote
+            v-if="excusing.isChanged.value"
+            :from="excusing.from.value"
+            @drop="excusing.drop"
+            @keep="excusing.form.student && excuse(excusing.form.student, excusing.form.reason)"
+          />
           <Select
             v-model:value="ill"
             :options="notExcused"
@@ -205,8 +247,8 @@ async function takeBack(id: number): Promise<void> {
             aria-label="excused student"
             class="full"
           />
-          <Input v-model:value="illness" name="excuse-reason" placeholder="why (stays with the lab)" :maxlength="500" />
-          <Button :disabled="!ill" @click="excuse(ill ?? 0, illness)">Excuse</Button>
+          <Input v-model:value="excusing.form.reason" name="excuse-reason" placeholder="why (stays with the lab)" :maxlength="500" />
+          <Button :disabled="!excusing.form.student" @click="excuse(excusing.form.student ?? 0, excusing.form.reason)">Excuse</Button>
         </div>
       </section>
     </div>

@@ -5,6 +5,8 @@ import { computed, ref } from 'vue'
 import { get, post, put, remove } from '../../api/client'
 import type { ClassCard, PersonView } from '../../api/schema'
 import { told } from '../../shared/attempt'
+import DraftNote from '../../shared/DraftNote.vue'
+import { useFormDraft } from '../../shared/formDraft'
 import { useResource } from '../../shared/resource'
 import { useSession } from '../../shared/session'
 
@@ -14,9 +16,10 @@ const emit = defineEmits<{ changed: []; close: [] }>()
 type Role = PersonView['role']
 const session = useSession()
 const { data: people, trouble, reload } = useResource((signal) => get(`/classes/${props.of.id}/people`, { signal }))
-const name = ref('')
-const email = ref('')
-const role = ref<Role>('ta')
+const { form, from, isChanged, drop, said, done } = useFormDraft(
+  () => `class ${props.of.id}/colleague`,
+  () => ({ name: '', email: '', role: 'ta' as Role }),
+)
 const link = ref('')
 const linkFor = ref('')
 const tasRelease = ref(props.of.tas_release)
@@ -29,17 +32,22 @@ const ROLES: { value: Role; label: string; title: string }[] = [
 ]
 const WORDS: Record<Role, string> = { lecturer: 'lecturer', ta: 'TA', reader: 'reader' }
 
-async function invite(who: { name: string; email: string; role: Role }): Promise<void> {
-  await told(async () => {
+function invite(who: { name: string; email: string; role: Role }): Promise<boolean> {
+  return told(async () => {
     const made = await post(`/classes/${props.of.id}/people`, who)
     link.value = made.link
     linkFor.value = who.name
     if (!made.link) {
       message.success(made.mailed ? `a link is on its way to ${who.email}` : `${who.name} finds the class after the next sign-in`)
     }
-    name.value = email.value = ''
     await reload()
   })
+}
+async function add(): Promise<void> {
+  const kept = said()
+  if (!(await invite({ ...form }))) return
+  done(kept)
+  drop()
 }
 async function setRights(): Promise<void> {
   const kept = await told(() => put(`/classes/${props.of.id}/rights`, { tas_release: tasRelease.value, tas_manage: tasManage.value }))
@@ -80,11 +88,12 @@ async function copy(): Promise<void> {
         ><Button size="small">Take off</Button></Popconfirm
       >
     </div>
-    <form v-if="mayManage" class="add" @submit.prevent="invite({ name, email, role })">
-      <Input v-model:value="name" name="colleague-name" placeholder="first and last name" />
-      <Input v-model:value="email" name="colleague-email" type="email" placeholder="e-mail" />
-      <Segmented v-model:value="role" :options="ROLES" />
-      <Button type="primary" html-type="submit" :disabled="!name.trim() || !email.includes('@')">Add</Button>
+    <form v-if="mayManage" class="add" @submit.prevent="add">
+      <DraftNote v-if="isChanged" :from="from" class="wide" @drop="drop" @keep="add" />
+      <Input v-model:value="form.name" name="colleague-name" placeholder="first and last name" />
+      <Input v-model:value="form.email" name="colleague-email" type="email" placeholder="e-mail" />
+      <Segmented v-model:value="form.role" :options="ROLES" />
+      <Button type="primary" html-type="submit" :disabled="!form.name.trim() || !form.email.includes('@')">Add</Button>
     </form>
     <div v-if="mayManage" class="rights">
       <Checkbox v-model:checked="tasRelease" name="tas-release" @change="setRights">TAs release letters</Checkbox>
@@ -110,6 +119,9 @@ async function copy(): Promise<void> {
 .person > div:first-child {
   flex: 1;
   min-width: 0;
+}
+.wide {
+  grid-column: 1 / -1;
 }
 .add {
   display: grid;

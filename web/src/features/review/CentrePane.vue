@@ -87,6 +87,11 @@ function stretchOf(part: { file: string; line: number; end_line: number }): Stre
       @quote="(text) => emit('quote', text)"
       @leave="emit('leave')"
     />
+    <p v-else-if="scratch.isLeft.value" class="small waiting" role="status">
+      a scratch copy of yours is here<template v-if="scratch.from.value">, from {{ scratch.from.value }}</template
+      >: <button type="button" class="link" @click="(emit('view', 'source'), emit('try'))">open it</button>
+      <button type="button" class="link" @click="scratch.reset()">drop it</button>
+    </p>
     <pre v-if="centre === 'output'" class="output" tabindex="0" aria-label="what the bench printed">{{ review.output }}</pre>
     <WaveView
       v-else-if="centre === 'waves'"
@@ -151,6 +156,9 @@ function stretchOf(part: { file: string; line: number; end_line: number }): Stre
   border-color: var(--lacquer);
   color: var(--ink);
   font-weight: 600;
+}
+.waiting {
+  color: var(--undef-text);
 }
 .output {
   flex: 1;

@@ -134,7 +134,7 @@ defineExpose({ keep })
     <DraftNote :from="from" @keep="keep" @drop="drop" />
     <p v-if="before && !draft.trim()" class="small before">
       <span class="quiet">by version {{ before.version }} it was:</span> {{ before.text }}
-      <button type="button" @click="insert(before.text)">take it</button>
+      <button type="button" class="link" @click="insert(before.text)">take it</button>
     </p>
     <div v-if="cluster && !draft.trim()" class="row offers">
       <Button size="small" @click="takeDraft">Draft</Button>
@@ -172,14 +172,6 @@ defineExpose({ keep })
   border-left: 3px solid var(--line);
   padding-left: 8px;
   overflow-wrap: anywhere;
-}
-.before button {
-  border: 0;
-  background: none;
-  padding: 0 3px;
-  color: var(--lacquer);
-  text-decoration: underline;
-  cursor: pointer;
 }
 .offers {
   gap: 6px;

@@ -2,6 +2,7 @@ import { computed, reactive, type Ref, watch } from 'vue'
 
 import { post } from '../../api/client'
 import type { ReviewView } from '../../api/schema'
+import { useDraft } from '../../shared/drafts'
 import { useResource } from '../../shared/resource'
 import { turnedOf } from './cases'
 
@@ -26,9 +27,17 @@ export function changeText(original: string, changed: string): string {
   return said(before) === said(after) ? '' : `line ${from + 1}: ${said(after)} instead of ${said(before)}`
 }
 
-/** A scratch copy of a hand-in: texts that may be changed, and what the cases say then. Nothing of the hand-in's own is touched. */
+/** A scratch copy of a hand-in: texts that may be changed, and what the cases say then. Nothing of the hand-in's own is touched.
+ * What was changed stays in this browser until it is undone; coming back it waits to be asked for (`left`), so that nobody takes it for what
+ * was handed in. */
 export function useScratch(taskId: () => number, review: Ref<ReviewView | null>) {
   const texts = reactive(new Map<string, string>())
+  const draft = useDraft(
+    () => (review.value ? `task ${taskId()}/hand-in ${review.value.handin_id}/attempt ${review.value.attempt}/scratch` : ''),
+    () => '',
+  )
+  /** Whether a scratch copy of before waits. */
+  const isLeft = computed(() => draft.text.value !== '' && !texts.size)
   const {
     data: outcome,
     trouble,
@@ -46,8 +55,10 @@ export function useScratch(taskId: () => number, review: Ref<ReviewView | null>)
   const isChanged = computed(() => [...texts].some(([path, t]) => t !== original(path)))
 
   function set(path: string, changed: string): void {
+    if (isLeft.value) takeUp()
     if (changed === text(path)) return
     texts.set(path, changed)
+    remember()
     window.clearTimeout(timer)
     timer = window.setTimeout(() => void run(), PATIENCE)
   }
@@ -60,12 +71,25 @@ export function useScratch(taskId: () => number, review: Ref<ReviewView | null>)
     if (review.value && isChanged.value) await reload()
     else clear()
   }
-  function reset(): void {
+  function remember(): void {
+    draft.text.value = isChanged.value ? JSON.stringify(files.value) : ''
+  }
+  /** On with what was left. */
+  function takeUp(): void {
+    for (const file of JSON.parse(draft.text.value || '[]') as { path: string; text: string }[]) texts.set(file.path, file.text)
+    void run()
+  }
+  /** Back to what was handed in; what was changed waits. */
+  function leave(): void {
     window.clearTimeout(timer)
     texts.clear()
     clear()
   }
-  watch(() => review.value?.handin_id, reset)
+  function reset(): void {
+    leave()
+    draft.drop()
+  }
+  watch(() => [review.value?.handin_id, review.value?.attempt], leave)
 
   /** The change in words, to be put into a comment. */
   function quote(): string {
@@ -78,6 +102,6 @@ export function useScratch(taskId: () => number, review: Ref<ReviewView | null>)
   const turned = computed(() => turnedOf(outcome.value))
   /** The changed texts as the server takes them. */
   const files = computed(() => [...texts].filter(([path, t]) => t !== original(path)).map(([path, t]) => ({ path, text: t })))
-  return { text, files, set, setLine, reset, quote, outcome, trouble, isBusy, isChanged, turned }
+  return { text, files, set, setLine, reset, leave, isLeft, from: draft.from, takeUp, quote, outcome, trouble, isBusy, isChanged, turned }
 }
 export type Scratch = ReturnType<typeof useScratch>
