@@ -512,8 +512,21 @@ def test_once_more_for_the_next_year(evening: Evening) -> None:
     copy = Evening.__new__(Evening)
     copy.ta, copy.lab, copy.tasks = ta, again["id"], {t["title"]: t["id"] for t in again["tasks"]}
     copy.drop({"1/one.v": text("one", "a")}, "one")
-    (wrong,) = ta.get(f"/tasks/{copy.tasks['one']}/results")["clusters"]
-    assert wrong["comment"] == "both inputs"
+    task = copy.tasks["one"]
+    (wrong,) = ta.get(f"/tasks/{task}/results")["clusters"]
+    assert wrong["comment"] == ""  # what was said last year goes into no letter by itself
+    review = ta.get(f"/tasks/{task}/review/{wrong['members'][0]['handin_id']}")
+    assert review["comment_before"] == {"text": "both inputs", "version": 1, "lab": "Three"}
+    # the spec changes in one case: those who are wrong in the others as they were are met with the same words
+    ta.send("PUT", f"/tasks/{task}/spec", {"text": SPEC.format(unit="one", right="a & b | !a & !b")})
+    copy.drop({"1/one.v": text("one", "a | !b")}, "one")
+    ta.check(copy.lab)
+    (wrong,) = ta.get(f"/tasks/{task}/results")["clusters"]
+    review = ta.get(f"/tasks/{task}/review/{wrong['members'][0]['handin_id']}")
+    assert wrong["key"] != cluster and review["comment_before"]["text"] == "both inputs"
+    ta.send("PUT", f"/tasks/{task}/comments/{wrong['key']}", {"text": "mine", "version": review["comment_version"]})
+    (wrong,) = ta.get(f"/tasks/{task}/results")["clusters"]
+    assert wrong["comment"] == "mine"
 
 
 def test_old_versions_are_read_and_taken_up_again(evening: Evening) -> None:
@@ -529,6 +542,15 @@ def test_old_versions_are_read_and_taken_up_again(evening: Evening) -> None:
     ]
     assert ta.get(f"/tasks/{task}/spec/versions/1")["text"] == first
     ta.get(f"/tasks/{task}/spec/versions/9", status=404)
+    where = f"/tasks/{task}/spec/versions/1/cases"
+    body = {"text": ta.get(f"/tasks/{task}/spec")["text"]}
+    assert ta.send("POST", where, body) == {
+        "shared": 4, "only_then": 0, "only_now": 0, "more": 0,
+        "changed": [{"label": "1 0", "outputs": [{"name": "y", "was": "0", "now": "1"}]}],
+    }  # fmt: skip
+    assert ta.send("POST", where, {"text": first})["changed"] == []
+    assert "has errors" in ta.send("POST", where, {"text": "nonsense"}, status=409)["detail"]
+    ta.send("POST", f"/tasks/{task}/spec/versions/9/cases", body, status=404)
 
 
 def test_an_erased_person_is_named_nowhere(evening: Evening) -> None:
@@ -592,7 +614,7 @@ def test_a_comment_comes_back_as_a_proposal_under_a_new_version(evening: Evening
     ta.send("PUT", f"/tasks/{task}/spec", {"text": SPEC.format(unit="one", right="a & !b")})
     ta.check(evening.lab)
     review = ta.get(f"/tasks/{task}/review/{evening.entry('7003')['handin_id']}")
-    assert review["comment"] == "" and review["comment_before"] == {"text": "a matters, too", "version": 1}
+    assert review["comment"] == "" and review["comment_before"] == {"text": "a matters, too", "version": 1, "lab": ""}
     assert evening.letter("7003")["tasks"][0]["comment"] == ""
 
 

@@ -87,7 +87,7 @@ YEARS = [
     "INSERT INTO binding SELECT seq, 'a', 'a', 'exact' FROM seq_1_to_15999",
     "INSERT INTO mark_entry SELECT seq, 1 + seq DIV 5, seq % 3, NULL, 'computed', 1, '', NULL, NULL, NOW()"
     " FROM seq_1_to_15999",
-    "INSERT INTO comment SELECT seq, 1 + seq DIV 60, seq, 0, '', 1, 1 + seq % 9, NOW(), NULL FROM seq_1_to_2999",
+    "INSERT INTO comment SELECT seq, 1 + seq DIV 60, seq, 0, '', 1, 1 + seq % 9, NOW(), NULL, NULL FROM seq_1_to_2999",
     f"INSERT INTO letter (id, lab_id, student_id, number, frozen, person_id, released_at)"
     f" SELECT seq, 1 + seq DIV 200, 1 + seq % {STUDENTS}, 1, '{{}}', 1, NOW()"
     " FROM seq_1_to_3999",

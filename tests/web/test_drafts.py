@@ -20,7 +20,8 @@ window.delays = [1500, 100, 0];
 """
 
 SHOWN = """
-return [[...document.querySelectorAll('.who h1')].map((h) => h.innerText), !!document.querySelector('main.page[inert]')];
+const names = [...document.querySelectorAll('.who h1')].map((h) => h.innerText);
+return [names, !!document.querySelector('main.page[inert]')];
 """
 """Who is on screen, and whether it can be worked with; in one moment."""
 

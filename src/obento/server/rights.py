@@ -50,6 +50,7 @@ GET /api/handins/{handin_id}/tasks/{task_id}/twice
 GET /api/tasks/{task_id}/spec
 GET /api/tasks/{task_id}/spec/versions
 GET /api/tasks/{task_id}/spec/versions/{version}
+POST /api/tasks/{task_id}/spec/versions/{version}/cases
 GET /api/tasks/{task_id}/results
 GET /api/tasks/{task_id}/cells
 GET /api/tasks/{task_id}/drafts/{cluster}

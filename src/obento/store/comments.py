@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Annotated
@@ -36,15 +35,17 @@ class CommentInBank:
 
 def comments_of(c: Connection, task_id: int) -> dict[tuple[str, int], Comment]:
     """By (cluster, hand-in); hand-in 0 is the comment for the whole cluster. One that was written when the spec
-    expected something else has no text: it is a proposal (`comments_before`)."""
+    expected something else, or for another lab, has no text: it is a proposal (`earlier_comments`)."""
     rows = c.rows(
-        "SELECT cluster, handin_id, text, version, person_id, at, spec_version_id FROM comment WHERE task_id = %s",
+        "SELECT cluster, handin_id, text, version, person_id, at, spec_version_id, from_task_id FROM comment WHERE"
+        " task_id = %s",
         task_id,
     )
     holding = _holding(c, task_id) if any(r["spec_version_id"] is not None for r in rows) else set()
     found: dict[tuple[str, int], Comment] = {}
     for r in rows:
-        holds = r["handin_id"] or r["spec_version_id"] is None or r["spec_version_id"] in holding
+        is_own = r["from_task_id"] is None
+        holds = r["handin_id"] or (is_own and (r["spec_version_id"] is None or r["spec_version_id"] in holding))
         text = r["text"] if holds else ""
         key = (r["cluster"], r["handin_id"])
         found[key] = Comment(*key, text, r["version"], r["person_id"], r["at"])
@@ -81,28 +82,27 @@ def comments_by(c: Connection, person_id: int, task_id: int, cluster: str) -> li
 
 @dataclass(frozen=True, slots=True)
 class EarlierComment:
-    """What was said of some hand-ins under an earlier version of the spec, and of how many of them."""
+    """What was said of a cluster under a version of the spec (`spec_version_id`, of `task_id`) that is not the current
+    one, or in a `lab` that this one was copied from (empty where it is this one)."""
 
     text: str
-    version: int
-    count: int
+    cluster: str
+    task_id: int
+    spec_version_id: int | None
+    number: int | None
+    lab: str
 
 
-def comments_before(c: Connection, task_id: int, version_id: int, attempt_ids: Sequence[int]) -> list[EarlierComment]:
-    """What was said of the clusters that some attempts were in under other versions of a task's spec: the newest
-    version first, then what was said of most. The same text behaves alike in every case that two versions share."""
-    if not attempt_ids:
-        return []
-    marks = ", ".join(["%s"] * len(attempt_ids))
+def earlier_comments(c: Connection, task_id: int) -> list[EarlierComment]:
+    """The comments on clusters that are no more than proposals by now: the newest 40."""
     return c.all(
         EarlierComment,
-        "SELECT m.text, v.number AS version, COUNT(DISTINCT r.attempt_id) AS count FROM result r JOIN spec_version v ON"
-        " v.id = r.spec_version_id JOIN comment m ON m.task_id = r.task_id AND m.handin_id = 0 AND m.cluster IN"
-        " (r.cluster, CONCAT(r.cluster, ':rules')) WHERE r.task_id = %s AND r.spec_version_id <> %s AND m.text <> ''"
-        f" AND r.attempt_id IN ({marks}) GROUP BY m.text, v.number ORDER BY v.number DESC, count DESC LIMIT 3",
+        "SELECT m.text, m.cluster, COALESCE(m.from_task_id, m.task_id) AS task_id, m.spec_version_id, v.number,"
+        " IF(m.from_task_id IS NULL, '', COALESCE(l.title, 'another lab')) AS lab FROM comment m LEFT JOIN spec_version"
+        " v ON v.id = m.spec_version_id LEFT JOIN task t ON t.id = m.from_task_id LEFT JOIN lab l ON l.id = t.lab_id"
+        " WHERE m.task_id = %s AND m.handin_id = 0 AND m.text <> '' AND (m.from_task_id IS NOT NULL OR"
+        " m.spec_version_id IS NOT NULL) ORDER BY m.at DESC, m.id DESC LIMIT 40",
         task_id,
-        version_id,
-        *attempt_ids,
     )
 
 
@@ -149,7 +149,7 @@ def put_comment(
         return 1
     c.run(
         "UPDATE comment SET text = %s, version = version + 1, person_id = %s, at = UTC_TIMESTAMP(6), spec_version_id ="
-        " %s WHERE id = %s",
+        " %s, from_task_id = NULL WHERE id = %s",
         text,
         person_id,
         spec,

@@ -6,7 +6,8 @@ from obento.store.connection import Connection
 
 
 def copy_lab(c: Connection, lab_id: int, class_id: int, title: str, person_id: int) -> int:
-    """A lab with the newest spec of each task, the files beside them, and the comments on clusters; no due date."""
+    """A lab with the newest spec of each task, the files beside them, and the comments on clusters as
+    proposals; no due date."""
     made = c.insert(
         "INSERT INTO lab (class_id, title, which_attempt, late_share, late_step, late_grace, late_cap, position,"
         " created_at) SELECT %s, %s, l.which_attempt, l.late_share, l.late_step, l.late_grace, l.late_cap, (SELECT"
@@ -26,7 +27,7 @@ def _copy_task(c: Connection, task_id: int, lab_id: int, person_id: int) -> None
         "INSERT INTO task (lab_id, position, title) SELECT %s, position, title FROM task WHERE id = %s", lab_id, task_id
     )
     version = c.value("SELECT MAX(id) FROM spec_version WHERE task_id = %s", task_id)
-    copied = c.insert(
+    c.run(
         "INSERT INTO spec_version (task_id, number, text, unit, digest, edition, is_right, person_id, created_at)"
         " SELECT %s, 1, text, unit, digest, edition, is_right, %s, UTC_TIMESTAMP(6) FROM spec_version WHERE id = %s",
         made,
@@ -40,12 +41,11 @@ def _copy_task(c: Connection, task_id: int, lab_id: int, person_id: int) -> None
         task_id,
     )
     c.run(
-        "INSERT INTO comment (task_id, cluster, handin_id, text, version, person_id, at, spec_version_id) SELECT %s,"
-        " cluster, 0, text, 1, %s, UTC_TIMESTAMP(6), %s FROM comment WHERE task_id = %s AND handin_id = 0 AND text"
-        " <> ''",
+        "INSERT INTO comment (task_id, cluster, handin_id, text, version, person_id, at, spec_version_id, from_task_id)"
+        " SELECT %s, cluster, 0, text, version, person_id, at, COALESCE(spec_version_id, %s), COALESCE(from_task_id,"
+        " task_id) FROM comment WHERE task_id = %s AND handin_id = 0 AND text <> ''",
         made,
-        person_id,
-        copied,
+        version,
         task_id,
     )
 

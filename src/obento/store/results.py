@@ -285,6 +285,18 @@ def latest_of(c: Connection, attempt_id: int, task_id: int, version_id: int) -> 
     )
 
 
+def of_cluster(c: Connection, task_id: int, version_id: int, cluster: str) -> Result | None:
+    """One outcome of a cluster under one spec version: all of them behave alike."""
+    return c.one(
+        Result,
+        f"SELECT {_COLUMNS} FROM result r JOIN attempt a ON a.id = r.attempt_id WHERE r.task_id = %s AND"
+        " r.spec_version_id = %s AND r.cluster = %s LIMIT 1",
+        task_id,
+        version_id,
+        cluster,
+    )
+
+
 def bindings_of(c: Connection, result_ids: Sequence[int]) -> dict[int, list[BoundName]]:
     """What was not bound by its exact name, of each outcome."""
     if not result_ids:

@@ -34,13 +34,25 @@ class SpecVersion:
 
 
 _SPEC = (
-    "SELECT id, task_id, number, text, digest, person_id, is_right, created_at, used_at, edition, files_digest,"
-    " frozen_at, is_frozen_late FROM spec_version WHERE task_id = %s ORDER BY id DESC LIMIT 1"
+    "id, task_id, number, text, digest, person_id, is_right, created_at, used_at, edition, files_digest, frozen_at,"
+    " is_frozen_late"
 )
 
 
+_NEWEST = f"SELECT {_SPEC} FROM spec_version WHERE task_id = %s ORDER BY id DESC LIMIT 1"
+
+
 def current_spec(c: Connection, task_id: int) -> SpecVersion | None:
-    return c.one(SpecVersion, _SPEC, task_id)
+    return c.one(SpecVersion, _NEWEST, task_id)
+
+
+def spec_version(c: Connection, version_id: int) -> SpecVersion | None:
+    return c.one(SpecVersion, f"SELECT {_SPEC} FROM spec_version WHERE id = %s", version_id)
+
+
+def numbered_spec(c: Connection, task_id: int, number: int) -> SpecVersion | None:
+    """One version of a task's spec, by its number."""
+    return c.one(SpecVersion, f"SELECT {_SPEC} FROM spec_version WHERE task_id = %s AND number = %s", task_id, number)
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,7 +126,7 @@ def save_spec(c: Connection, task_id: int, new: NewSpec, person_id: int | None) 
 
     It goes into the newest version while nothing rests on that and the same person wrote it, else it becomes a new
     version: nobody's text is lost. One that says the same stays."""
-    newest = c.one(SpecVersion, f"{_SPEC} FOR UPDATE", task_id)
+    newest = c.one(SpecVersion, f"{_NEWEST} FOR UPDATE", task_id)
     c.run("UPDATE task SET title = %s WHERE id = %s", new.title, task_id)
     if (
         newest is not None

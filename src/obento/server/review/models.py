@@ -95,10 +95,12 @@ class LineNote(BaseModel):
 
 
 class CommentBefore(BaseModel):
-    """What was said of these hand-ins under an earlier version of the spec: a proposal, in no letter by itself."""
+    """What was said of hand-ins that behave alike under another version of the spec or (`lab`, else empty) in another
+    lab: a proposal, in no letter by itself."""
 
     text: str
     version: int
+    lab: str
 
 
 class ReviewView(BaseModel):

@@ -15,6 +15,7 @@ from obento.runner.worker import RepairTask, Task, TraceTask, run_repair, run_tr
 from obento.server.deps import Db, OpeningRoute, Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble
 from obento.server.results.lookup import outcomes_of
+from obento.server.review.earlier import EarlierComments
 from obento.server.review.models import ChangeView, RepairView, ReviewView, WavesView
 from obento.server.review.tasks import trace_task, worker_task
 from obento.server.review.view import review_view
@@ -33,7 +34,12 @@ def get_review(
     task_id: int, handin_id: int, c: Db, person: Person, request: Request, services: ServicesDep
 ) -> Response:
     """One hand-in beside its spec."""
-    return services.answers.of(c, request, lambda: review_view(outcomes_of(c, task_id, services), handin_id))
+
+    def view() -> ReviewView:
+        outcomes = outcomes_of(c, task_id, services)
+        return review_view(outcomes, handin_id, EarlierComments(outcomes, services.opened, services.kept.planes))
+
+    return services.answers.of(c, request, view)
 
 
 _WANTED = Query(max_length=64, description="inner signals to be shown as well")

@@ -15,16 +15,17 @@ from obento.server.models import MessageView, NameBinding
 from obento.server.results.clusters import member_of
 from obento.server.results.models import Member
 from obento.server.results.outcomes import TaskOutcomes
-from obento.server.review.models import CommentBefore, LineNote, ReviewView, Since, SourceFileView
+from obento.server.review.earlier import EarlierComments
+from obento.server.review.models import LineNote, ReviewView, Since, SourceFileView
 from obento.server.specs.cases import port_views
-from obento.store import comments, handins, results
+from obento.store import handins, results
 from obento.store.results import Detail, Result
 
 _MOST_ROWS = 512
 _TEXT_BYTES = 400_000
 
 
-def review_view(outcomes: TaskOutcomes, handin_id: int) -> ReviewView:
+def review_view(outcomes: TaskOutcomes, handin_id: int, earlier: EarlierComments) -> ReviewView:
     """Everything that the review of a hand-in shows at once.
 
     Raises
@@ -77,17 +78,10 @@ def review_view(outcomes: TaskOutcomes, handin_id: int) -> ReviewView:
         same=_same(outcomes, key),
         comment=comment.text if comment else "",
         comment_version=comment.version if comment else 0,
-        comment_before=_before(outcomes, key) if not (comment and comment.text.strip()) else None,
+        comment_before=earlier.of(key) if not (comment and comment.text.strip()) else None,
         note=note.text if note else "",
         note_version=note.version if note else 0,
     )
-
-
-def _before(outcomes: TaskOutcomes, key: str) -> CommentBefore | None:
-    """What was said of a cluster's hand-ins under the newest earlier version in which anything was."""
-    alike = [r.attempt_id for r in outcomes.state.by_handin.values() if outcomes.state.cluster_key(r) == key]
-    found = comments.comments_before(outcomes.c, outcomes.task.id, outcomes.spec.version_id, alike)
-    return CommentBefore(text=found[0].text, version=found[0].version) if found else None
 
 
 def review_cases(outcomes: TaskOutcomes, handin_id: int) -> list[int]:

@@ -122,6 +122,30 @@ class VersionHead(BaseModel):
     is_right: bool
 
 
+class ChangedOutput(BaseModel):
+    """What an output was expected to be and what it is expected to be now; empty where it does not exist."""
+
+    name: str
+    was: str
+    now: str
+
+
+class ChangedCase(BaseModel):
+    label: str
+    outputs: list[ChangedOutput]
+
+
+class VersionCases(BaseModel):
+    """A version beside a text: so many cases stand in both, so many in one alone; `changed` are those of which they
+    expect something else, `more` how many there are besides."""
+
+    shared: int
+    only_then: int
+    only_now: int
+    changed: list[ChangedCase]
+    more: int
+
+
 class VersionText(BaseModel):
     number: int
     text: str

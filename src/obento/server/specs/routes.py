@@ -15,6 +15,7 @@ from obento.server.checking.effects import effects_of, tasks_under
 from obento.server.deps import Db, OpeningRoute, Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble, not_found
 from obento.server.results.lookup import outcomes_of
+from obento.server.specs.compare import compare
 from obento.server.specs.models import (
     CatchRateView,
     EffectAsked,
@@ -23,6 +24,7 @@ from obento.server.specs.models import (
     SpecSave,
     SpecText,
     SpecView,
+    VersionCases,
     VersionHead,
     VersionText,
 )
@@ -72,6 +74,25 @@ def get_version(task_id: int, version: int, c: Db, person: Person) -> VersionTex
     if text is None:
         raise not_found("version")
     return VersionText(number=version, text=text)
+
+
+@router.post("/tasks/{task_id}/spec/versions/{version}/cases")
+async def compare_version(
+    task_id: int, version: int, body: SpecText, request: Request, person: Person, services: ServicesDep
+) -> VersionCases:
+    """One version beside a text, case by case."""
+
+    def read(c: Connection) -> tuple[SpecFiles, SpecFiles]:
+        row = specs.numbered_spec(c, task_id, version)
+        if row is None:
+            raise not_found("version")
+        return version_spec(c, row), spec_files(c, task_id, body.text)
+
+    then, now = [await _opened(services, request, person, files) for files in await reading(services, read)]
+    if then.expectation is None or now.expectation is None:
+        which = f"version {version}" if then.expectation is None else "what is in the editor"
+        raise Trouble(409, f"{which} has errors: it has no cases to be compared")
+    return compare(then.expectation, now.expectation)
 
 
 @router.post("/tasks/{task_id}/spec/preview")

@@ -18,7 +18,7 @@ const props = defineProps<{
   name: string
   button: string
   add?: string
-  before?: { text: string; version: number } | null
+  before?: { text: string; version: number; lab: string } | null
 }>()
 const emit = defineEmits<{ kept: [of: { cluster: string; handin: number }, text: string, version: number] }>()
 const version = ref(props.version)
@@ -133,7 +133,7 @@ defineExpose({ keep })
     />
     <DraftNote :from="from" @keep="keep" @drop="drop" />
     <p v-if="before && !draft.trim()" class="small before">
-      <span class="quiet">by version {{ before.version }} it was:</span> {{ before.text }}
+      <span class="quiet">{{ before.lab ? `in ${before.lab}` : `by version ${before.version}` }} it was:</span> {{ before.text }}
       <button type="button" class="link" @click="insert(before.text)">take it</button>
     </p>
     <div v-if="cluster && !draft.trim()" class="row offers">

@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { Button, Modal } from 'ant-design-vue'
+import { Button, Modal, Segmented } from 'ant-design-vue'
 import { diffLines } from 'diff'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 
-import { get } from '../../api/client'
+import { get, post } from '../../api/client'
 import { useResource } from '../../shared/resource'
-import { moment } from '../../shared/words'
+import { count, moment } from '../../shared/words'
 
-/** Old versions of a spec: read, compared line by line with what is in the editor, and taken up again. */
+/** Old versions of a spec: read, compared line by line and case by case with what is in the editor, and taken up again. */
 const props = defineProps<{ taskId: number; text: string }>()
 const emit = defineEmits<{ take: [text: string]; close: [] }>()
 const { data: versions, trouble } = useResource((signal) => get(`/tasks/${props.taskId}/spec/versions`, { signal }))
@@ -25,6 +25,19 @@ const lines = computed(() =>
       )
     : [],
 )
+const face = ref<'text' | 'cases'>('text')
+const FACES = [
+  { value: 'text', label: 'line by line' },
+  { value: 'cases', label: 'case by case' },
+]
+const {
+  data: compared,
+  trouble: notCompared,
+  reload: compare,
+} = useResource((signal) => post(`/tasks/${props.taskId}/spec/versions/${chosen.value ?? 0}/cases`, { text: props.text }, { signal }), {
+  lazy: true,
+})
+watch([face, chosen], () => face.value === 'cases' && chosen.value !== null && void compare())
 const SIGNS: Record<string, string> = { new: '+', old: '-', same: ' ' }
 function choose(number: number): void {
   chosen.value = number
@@ -48,10 +61,46 @@ function take(): void {
       </div>
       <div v-if="old" class="text">
         <div class="row spread">
-          <span class="small quiet">- stands in version {{ old.number }} alone, + in the editor alone</span>
+          <Segmented v-model:value="face" :options="FACES" size="small" />
           <Button size="small" type="primary" @click="take">Take it up again</Button>
         </div>
-        <pre><span v-for="(line, n) in lines" :key="n" :class="line.kind">{{ SIGNS[line.kind] }} {{ line.text }}
+        <template v-if="face === 'cases'">
+          <p v-if="notCompared" class="trouble">{{ notCompared }}</p>
+          <p v-else-if="!compared" class="quiet">Looking…</p>
+          <template v-else>
+            <p class="small quiet">
+              {{ count(compared.shared, 'case') }} in both{{
+                compared.only_then ? `, ${compared.only_then} in version ${old.number} alone` : ''
+              }}{{ compared.only_now ? `, ${compared.only_now} in the editor alone` : '' }}
+            </p>
+            <p v-if="!compared.changed.length && compared.shared">Both expect the same in all of them.</p>
+            <div v-if="compared.changed.length" class="cases-changed">
+              <table class="cases">
+                <thead>
+                  <tr>
+                    <th>case</th>
+                    <th>output</th>
+                    <th>version {{ old.number }}</th>
+                    <th>editor</th>
+                  </tr>
+                </thead>
+                <tbody v-for="c in compared.changed" :key="c.label">
+                  <tr v-for="(o, n) in c.outputs" :key="o.name">
+                    <td v-if="!n" :rowspan="c.outputs.length" class="at">{{ c.label }}</td>
+                    <td>{{ o.name }}</td>
+                    <td>{{ o.was || 'not there' }}</td>
+                    <td>
+                      <b>{{ o.now || 'not there' }}</b>
+                    </td>
+                  </tr>
+                </tbody>
+              </table>
+            </div>
+            <p v-if="compared.more" class="quiet">and {{ compared.more }} more</p>
+          </template>
+        </template>
+        <p v-if="face === 'text'" class="small quiet">- stands in version {{ old.number }} alone, + in the editor alone</p>
+        <pre v-if="face === 'text'"><span v-for="(line, n) in lines" :key="n" :class="line.kind">{{ SIGNS[line.kind] }} {{ line.text }}
 </span></pre>
       </div>
       <p v-else class="quiet">Choose a version to read it beside what is in the editor.</p>
@@ -60,6 +109,13 @@ function take(): void {
 </template>
 
 <style scoped>
+.cases-changed {
+  max-height: 50vh;
+  overflow: auto;
+}
+.at {
+  vertical-align: top;
+}
 .two {
   display: grid;
   grid-template-columns: 220px minmax(0, 1fr);
