@@ -324,6 +324,21 @@ def test_no_letter_on_a_version_that_was_not_checked(evening: Evening) -> None:
     assert "not-checked" in {a["kind"] for a in ta.get(f"/labs/{evening.lab}/release")["against"]}
 
 
+def test_a_time_that_nobody_vouches_for_decides_nothing(evening: Evening) -> None:
+    """The first zip keeps the time of its upload until somebody says otherwise; the second was packed long before."""
+    ta, lab = evening.ta, evening.lab
+    first = evening.drop({"7003/one.v": text("one", "b")}, "one")
+    second = evening.drop({"7003/one.v": text("one")}, "one", NOON + timedelta(hours=3))
+    evening.confirm(second)
+    for which, kind in (("last", "right"), ("first", "wrong"), ("best", "right")):
+        ta.send("PUT", f"/labs/{lab}/terms", {"title": "Three", "due_at": None, "which_attempt": which})
+        assert evening.kinds("one") == {"Olaf Dahl": kind}, which
+    evening.confirm(first, "given", at=(NOON + timedelta(hours=5)).isoformat() + "Z")  # the first zip came later
+    for which, kind in (("last", "wrong"), ("first", "right")):
+        ta.send("PUT", f"/labs/{lab}/terms", {"title": "Three", "due_at": None, "which_attempt": which})
+        assert evening.kinds("one") == {"Olaf Dahl": kind}, which
+
+
 def test_two_people_at_once(evening: Evening) -> None:
     ta, task = evening.ta, evening.tasks["one"]
     spec = ta.get(f"/tasks/{task}/spec")

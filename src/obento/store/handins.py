@@ -80,11 +80,13 @@ class Attempt:
 @dataclass(frozen=True, slots=True)
 class LabAttempts:
     """All attempts of a lab that count for something, by hand-in, in the order they came in; `units` are those that the
-    lab's tasks ask for, by task, `which` of several attempts counts (last, first, best)."""
+    lab's tasks ask for, by task, `which` of several attempts counts (last, first, best). `unvouched` are attempts of
+    which nobody said yet when they were received: their times cannot be held against others."""
 
     units: dict[int, str]
     which: str
     by_handin: dict[int, list[Attempt]]
+    unvouched: frozenset[int]
 
 
 @dataclass(frozen=True, slots=True)
@@ -203,11 +205,18 @@ def attempt_files(c: Connection, attempt_id: int) -> list[HandinFile]:
     return [HandinFile(r["path"], r["data"], r["refused"]) for r in rows]
 
 
-_COUNTING = """
-  SELECT a.id FROM attempt a LEFT JOIN intake_drop d ON d.id = a.drop_id WHERE a.handin_id = h.id AND d.gone_at IS NULL
-  ORDER BY CASE WHEN l.which_attempt = 'first' THEN a.received_at END,
-           CASE WHEN l.which_attempt <> 'first' THEN a.received_at END DESC, a.number DESC LIMIT 1
+_UNVOUCHED = """
+  SELECT 1 FROM attempt u JOIN intake_drop k ON k.id = u.drop_id WHERE u.handin_id = h.id AND k.gone_at IS NULL AND NOT
+  k.is_confirmed AND NOT u.is_received_by_hand
 """
+_RECEIVED = f"IF(EXISTS ({_UNVOUCHED}), a.number, a.received_at)"
+_COUNTING = f"""
+  SELECT a.id FROM attempt a LEFT JOIN intake_drop d ON d.id = a.drop_id WHERE a.handin_id = h.id AND d.gone_at IS NULL
+  ORDER BY CASE WHEN l.which_attempt = 'first' THEN {_RECEIVED} END,
+           CASE WHEN l.which_attempt = 'first' THEN a.number END,
+           CASE WHEN l.which_attempt <> 'first' THEN {_RECEIVED} END DESC, a.number DESC LIMIT 1
+"""
+"""By when they were received; as long as that is not said of each of them, by the order in which they came in."""
 
 
 def handins_of(c: Connection, lab_id: int, aside: bool = False) -> list[HandinRow]:
@@ -257,7 +266,12 @@ def lab_attempts(c: Connection, lab_id: int, aside: bool = False) -> LabAttempts
         lab_id,
     )
     which = c.value("SELECT which_attempt FROM lab WHERE id = %s", lab_id) or "last"
-    return LabAttempts({r["id"]: r["unit"] or "" for r in units}, which, found)
+    unvouched = c.rows(
+        "SELECT a.id FROM attempt a JOIN handin h ON h.id = a.handin_id JOIN intake_drop d ON d.id = a.drop_id WHERE"
+        " h.lab_id = %s AND NOT d.is_confirmed AND NOT a.is_received_by_hand",
+        lab_id,
+    )
+    return LabAttempts({r["id"]: r["unit"] or "" for r in units}, which, found, frozenset(r["id"] for r in unvouched))
 
 
 def handin(c: Connection, handin_id: int) -> Handin | None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Container, Mapping, Sequence
 from dataclasses import dataclass, replace
+from datetime import datetime
 
 from obento.store import comments, course, owners, people, results
 from obento.store.connection import Connection
@@ -64,7 +65,7 @@ def task_state(c: Connection, task: CurrentTask, attempts: LabAttempts, kept: Ke
         if not own:
             continue
         state.attempts[handin_id] = own
-        counting = state.counting[handin_id] = _counting(own, outcomes, attempts.which)
+        counting = state.counting[handin_id] = _counting(own, outcomes, attempts)
         found = outcomes.get(counting.id)
         if found is not None:
             number = own.index(counting) + 1
@@ -94,13 +95,20 @@ def found_something(outcome: Result) -> bool:
     return bool(outcome.unit) or outcome.status not in ("no_unit", "unreadable", "empty") or bool(outcome.detail.twice)
 
 
-def _counting(own: list[Attempt], outcomes: dict[int, Result], which: str) -> Attempt:
-    if which == "first":
-        return min(own, key=lambda a: (a.received_at, a.number))
-    checked = [a for a in own if a.id in outcomes] if which == "best" else []
+def _counting(own: list[Attempt], outcomes: dict[int, Result], attempts: LabAttempts) -> Attempt:
+    """The attempt that counts. As long as nobody said of each of them when it was received, they come in the order in
+    which they were taken in: the time of an upload is not held against one that the archive gives."""
+    by_number = any(a.id in attempts.unvouched for a in own)
+
+    def moment(a: Attempt) -> tuple[datetime, int]:
+        return (datetime.min if by_number else a.received_at, a.number)
+
+    if attempts.which == "first":
+        return min(own, key=moment)
+    checked = [a for a in own if a.id in outcomes] if attempts.which == "best" else []
     if checked:
         return max(checked, key=lambda a: (outcomes[a.id].passed, a.number))
-    return max(own, key=lambda a: (a.received_at, a.number))
+    return max(own, key=moment)
 
 
 def open_clusters(c: Connection, task_id: int, state: TaskState) -> int:
