@@ -54,7 +54,7 @@ SEEDED = [
     ("a.v", PLAIN, "| ~c", "| c", 2, "`~` before `c`"),
     ("a.v", PLAIN, "(a & b)", "(a & ~b)", 2, "no `~` before `b`"),
     ("a.v", PLAIN, "d > 2", "d > 3", 3, "2 for 3"),
-    ("a.v", PLAIN, "d > 2", "d >= 2", 3, "`<` for `<=`"),
+    ("a.v", PLAIN, "d > 2", "d >= 2", 3, "`>` for `>=`"),
     ("a.v", PLAIN, "a & b", "a & c", 2, "`b` for `c`"),
     ("a.v", PROCESS, "y = 1", "y = 0", 4, "1 for 0"),
     ("a.v", PROCESS, "a & b", "a ^ b", 4, "`&` for `^`"),

@@ -30,6 +30,7 @@ _WITHOUT_VALUES = frozenset(
         "latch",
         "sensitivity",
         "undriven",
+        "never-assigned",
         "two-drivers",
         "width-cut",
         "number-cut",

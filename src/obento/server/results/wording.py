@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from obento.core.check.explaining.findings import CAUSES
 from obento.core.check.explaining.slips import SLIPS
 from obento.core.check.explaining.timing_slips import TIMING_SLIPS
 from obento.core.check.judging.outcome import Finding
@@ -27,7 +28,7 @@ def title_of_rules(details: Sequence[Detail]) -> str:
 
 def title_of_wrong(detail: Detail, shared: set[str]) -> str:
     """A title for those who are wrong; `shared` are the codes of messages that every one of them got."""
-    findings = detail.findings
+    findings = _of_behaviour(detail.findings)
     if _slip_first(findings):
         return findings[0].text
     if "sensitivity" in shared:
@@ -46,21 +47,24 @@ def title_of_wrong(detail: Detail, shared: set[str]) -> str:
 
 def title_of_checks(detail: Detail, shared: set[str], failed: Sequence[str]) -> str:
     """A title where the cases are the checks of a bench: those that fail, by name, unless a slip says more."""
-    if (
-        _slip_first(detail.findings)
-        or shared & {"sensitivity", "latch"}
-        or (detail.findings[:1] and detail.findings[0].kind == "remembers")
-    ):
+    findings = _of_behaviour(detail.findings)
+    if _slip_first(findings) or shared & {"sensitivity", "latch"} or (findings[:1] and findings[0].kind == "remembers"):
         return title_of_wrong(detail, shared)
     return f"fails {', '.join(failed[:3])}" + (f" and {len(failed) - 3} more checks" if len(failed) > 3 else "")
 
 
 def sentences(detail: Detail, is_wrong: bool) -> list[str]:
     """The findings under the title, without what the title says already; of wrong ones the broken rules too."""
-    texts = [f.text for f in _beside_the_title(detail.findings)]
+    findings = _of_behaviour(detail.findings)
+    texts = [f.text for f in detail.findings if f.kind in CAUSES] + [f.text for f in _beside_the_title(findings)]
     if is_wrong:
         texts += [r.text for r in detail.rules if not r.ok]
     return texts
+
+
+def _of_behaviour(findings: Sequence[Finding]) -> list[Finding]:
+    """What all hand-ins of a cluster have in common; how it comes about is each one's own."""
+    return [f for f in findings if f.kind not in CAUSES]
 
 
 def _slip_first(findings: Sequence[Finding]) -> bool:

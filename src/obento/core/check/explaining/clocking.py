@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 from obento.core.check.explaining.advice import Tell
 from obento.core.check.running.binding import Binding
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, statements, written_bits
-from obento.core.ir.nodes import Assign, Ref, walk
+from obento.core.ir.nodes import Assign, Binary, Block, Const, Expr, If, Ref, Stmt, Unary, walk
 from obento.core.ir.signal import Signal
 
 
@@ -38,7 +38,11 @@ def _written(process: Process) -> set[int]:
 
 
 def _read(process: Process) -> Iterator[Signal]:
-    from_body = (e for s in statements(process.body) for e in expressions(s))
+    return _read_in(statements(process.body))
+
+
+def _read_in(body: Iterable[Stmt]) -> Iterator[Signal]:
+    from_body = (e for s in body for e in expressions(s))
     yield from (node.signal for e in from_body for node in walk(e) if isinstance(node, Ref))
 
 
@@ -84,29 +88,62 @@ def _made_of(design: Design, registers: set[int], inputs: set[int]) -> set[int]:
 
 
 def _races(design: Design, tell: Tell) -> None:
-    """What one process sets with `=` at an edge, and another reads at the same one: which is first is left open."""
-    readers: dict[int, list[Process]] = {}
+    """What one process sets with `=` at an edge, and another reads at the same one: which is first is left open. At the
+    edge of a reset only what its level lets through is done and read."""
     clocked = [p for p in design.processes if is_clocked(p)]
-    for process in clocked:
-        for signal in {s.id: s for s in _read(process)}.values():
-            readers.setdefault(signal.id, []).append(process)
     told: set[int] = set()
     for process in clocked:
-        for s in statements(process.body):
-            if not isinstance(s, Assign) or not s.blocking:
-                continue
-            for target in s.targets:
-                others = [r for r in readers.get(target.signal.id, []) if r is not process and _same_edge(r, process)]
-                if others and target.signal.id not in told:
-                    told.add(target.signal.id)
-                    name = target.signal.name.rpartition(".")[2]
-                    text = (
-                        f"`{name}` is set with `=` here and read by another process at the same edge: which comes first"
-                        " is left open"
-                    )
-                    tell("race", text, s.position, "write `<=`")
+        for signal, edge in sorted({(w.signal, w.edge) for w in process.watches}, key=lambda e: (e[0].id, e[1])):
+            others = [p for p in clocked if p is not process and _wakes_at(p, signal, edge)]
+            level = int(edge == "pos")
+            read = {s.id for other in others for s in _read_in(_reached(other.body, signal, level))}
+            for s in _reached(process.body, signal, level) if others else ():
+                if not isinstance(s, Assign) or not s.blocking:
+                    continue
+                for target in s.targets:
+                    if target.signal.id in read and target.signal.id not in told:
+                        told.add(target.signal.id)
+                        name = target.signal.name.rpartition(".")[2]
+                        text = (
+                            f"`{name}` is set with `=` here and read by another process at the same edge: which comes"
+                            " first is left open"
+                        )
+                        tell("race", text, s.position, "write `<=`")
 
 
-def _same_edge(a: Process, b: Process) -> bool:
-    edges = {(w.signal.id, w.edge) for w in a.watches}
-    return any((w.signal.id, w.edge) in edges for w in b.watches)
+def _wakes_at(process: Process, signal: Signal, edge: str) -> bool:
+    return any(w.signal is signal and w.edge == edge for w in process.watches)
+
+
+def _reached(body: Stmt | None, signal: Signal, level: int) -> Iterator[Stmt]:
+    """Statements that may be run while a signal of one bit has a level."""
+    match body:
+        case None:
+            return
+        case Block():
+            for s in body.body:
+                yield from _reached(s, signal, level)
+        case If():
+            yield body
+            truth = _truth(body.cond, signal, level)
+            if truth is not False:
+                yield from _reached(body.then, signal, level)
+            if truth is not True:
+                yield from _reached(body.other, signal, level)
+        case _:
+            yield from statements(body)
+
+
+def _truth(condition: Expr, signal: Signal, level: int) -> bool | None:
+    """What a condition is while a signal has a level; None where that does not decide it."""
+    match condition:
+        case Ref():
+            return bool(level) if condition.signal is signal and condition.width == 1 else None
+        case Unary(op="not" | "lnot"):
+            inner = _truth(condition.a, signal, level)
+            return None if inner is None else not inner
+        case Binary(op="eq" | "ceq" | "ne" | "cne", b=Const() as wanted) if wanted.one ^ wanted.zero == 1:
+            inner = _truth(condition.a, signal, level)
+            return None if inner is None else (inner == bool(wanted.one)) == condition.op.endswith("eq")
+        case _:
+            return None

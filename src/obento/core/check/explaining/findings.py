@@ -30,7 +30,9 @@ def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: L
         found = _clocked_findings(verdict, expectation, ready, limits)
     found = [_placed(f, ready.reading, ready.design, ready.binding) for f in found]
     found = [*_errors_of_the_run(expectation, verdict, ready.reading), *found, *_unsettled(expectation, verdict)]
-    return [*found, *_structural(found, ready)] if found else []
+    structural = _structural(found, ready) if found else []
+    causes = [f for f in structural if f.kind in CAUSES]
+    return [*causes, *found, *(f for f in structural if f.kind not in CAUSES)]
 
 
 def _errors_of_the_run(expectation: Expectation, verdict: Verdict, reading: Reading) -> list[Finding]:
@@ -71,10 +73,11 @@ def _unsettled(expectation: Expectation, verdict: Verdict) -> list[Finding]:
     return found
 
 
-_STRUCTURE = frozenset(
+CAUSES = frozenset(["undriven", "never-assigned", "two-drivers"])
+"""What is wrong whatever is expected: said before how it shows."""
+
+_STRUCTURE = CAUSES | frozenset(
     [
-        "undriven",
-        "two-drivers",
         "width-cut",
         "number-cut",
         "port-width",

@@ -110,7 +110,7 @@ def judge(expectation: Expectation, observation: Observation) -> Verdict:
     verdict.failed &= ~verdict.stopped
     verdict.undefined &= ~verdict.stopped & ~verdict.failed
     verdict.passed = full & ~(verdict.not_compared | verdict.stopped | verdict.failed | verdict.undefined)
-    verdict.cluster = _cluster(verdict)
+    verdict.cluster = _cluster(verdict, expectation.bits)
     return verdict
 
 
@@ -151,13 +151,19 @@ def _output(
     )
 
 
-def _cluster(verdict: Verdict) -> str:
-    """Hand-ins with the same key behave alike on every compared bit of every case."""
+def _cluster(verdict: Verdict, asked: dict[Key, Planes]) -> str:
+    """Hand-ins with the same key behave alike on every compared bit of every case. Of a bit that is expected as it was
+    before, in a step that was left open, all that counts is whether it is."""
     digest = hashlib.sha256()
     size = (verdict.count + 7) // 8
     for key, want in verdict.expected.items():
         one, zero = verdict.shown[key]
         keep = want.care & ~verdict.stopped
+        for step in asked[key].follow:
+            one, zero = (
+                seen & ~(1 << step) | (((seen ^ wanted) >> step & 1) << step)
+                for seen, wanted in ((one, want.one), (zero, want.zero))
+            )
         digest.update((one & keep).to_bytes(size, "little"))
         digest.update((zero & keep).to_bytes(size, "little"))
     digest.update(verdict.stopped.to_bytes(size, "little"))

@@ -2,19 +2,21 @@
 trying.
 
 Each change is made in the built design, run over a few telling cases, and, where those come out right, over all of
-them. Only what is then right everywhere is said. The likeliest changes are tried first; several of one kind may be
-found."""
+them. What is right everywhere then is made in the text, which is read and run once more: only what is right there is
+said, in the text's own words. The likeliest changes are tried first; several of one kind may be found."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
 from functools import partial
+from itertools import islice
 
 from obento.core.check.expectation.model import Expectation, with_cases
 from obento.core.check.judging.ready import Ready, make_ready
 from obento.core.check.judging.verdict import judge
 from obento.core.check.mutation.changes import Trial, limits_of_trials, trials_of
+from obento.core.check.mutation.in_text import InText, TextChange
 from obento.core.check.running.cases import observe
 from obento.core.check.running.observation import Observation
 from obento.core.check.running.steps import observe_steps
@@ -26,6 +28,8 @@ from obento.core.spec.cases import Cases
 MOST_TRIED = 400
 _FEW = 48
 _MOST_FOUND = 3
+_MOST_WAYS, _MOST_WAYS_VHDL = 24, 8
+"""Texts that are read again for one change of the design; VHDL takes longer to read."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +75,7 @@ def find_repair(
     ready = make_ready(expectation.spec, files, provided, limits, choices)
     if not isinstance(ready, Ready):
         return None
-    run = observe if expectation.cases.stimulus is None else observe_steps
+    run = as_read = observe if expectation.cases.stimulus is None else observe_steps
     if ready.design.parts and expectation.cases.stimulus is not None:
         # What is changed is the form for lanes: on the timeline a part would run as it was written.
         run = partial(observe_steps, lanes_from=1)
@@ -97,45 +101,88 @@ def find_repair(
         return Repair([], 0, True)
     few = _few_cases(expectation, verdict.right)
     trials = trials_of(ready.design, ready.reading.sources)
+    words = InText(ready.reading.sources, ready.design.language, limits)
 
-    def mends(trial: Trial) -> bool:
+    def mends(trial: Trial) -> TextChange | None:
         trial.make()
         try:
-            return right(few, seen(few.cases)) and right(expectation, seen(expectation.cases))
+            if not (right(few, seen(few.cases)) and right(expectation, seen(expectation.cases))):
+                return None
         except LimitReached:
-            return False
+            return None
         finally:
             trial.undo()
+        return next((way for way in _ways_of(words, trial, ready.design.language) if stands(way)), None)
+
+    def stands(way: TextChange) -> bool:
+        """Whether the text with the change made in it is right, too."""
+        file = ready.reading.sources.file_at(way.position)
+        assert file is not None
+        own = [f for f in files if f.path == file.name]
+        if len(own) != 1:
+            return False  # a file of the lab's own, which nobody can change
+        data = way.applied(file).encode()
+        changed = [replace(f, data=data) if f is own[0] else f for f in files]
+        again = make_ready(expectation.spec, changed, provided, tight, choices)
+        if not isinstance(again, Ready):
+            return False
+
+        def run_again(looked: Expectation) -> bool:
+            found = as_read(again.design, again.binding, looked.spec.inputs, looked.cases, tight)
+            return found.limit is None and judge(looked, found).right == looked.cases.full
+
+        return run_again(few) and run_again(expectation)
 
     found, tried = _likeliest(trials, hints, mends)
-    places = [(ready.reading.sources.place(t.position), t.text) for t in found]
+    places = [(ready.reading.sources.place(way.position), way.text) for way in _plainest(found)]
     changes = dict.fromkeys(Change(place.file, place.line, text) for place, text in places)
     return Repair(list(changes), tried, len(trials) <= MOST_TRIED)
 
 
-def _likeliest(
-    trials: Sequence[Trial], hints: Collection[str], mends: Callable[[Trial], bool]
-) -> tuple[list[Trial], int]:
-    """Of trials, the likeliest first, the first few that mend and are equally likely, and how many were tried."""
-    known: dict[int, bool] = {}
+def _ways_of(words: InText, trial: Trial, language: str) -> Iterator[TextChange]:
+    return islice(words.ways(trial.position, trial.text), _MOST_WAYS_VHDL if language == "vhdl" else _MOST_WAYS)
 
-    def is_right(trial: Trial) -> bool:
+
+def _plainest(found: Sequence[TextChange]) -> list[TextChange]:
+    """Of changes of one and the same place the shortest: nobody writes 4294967295 who can write 0."""
+    best: dict[tuple[tuple[int, int], ...], TextChange] = {}
+    for way in found:
+        place = tuple((e.start, e.end) for e in way.edits)
+        if place not in best or _weight(way) < _weight(best[place]):
+            best[place] = way
+    return list(best.values())
+
+
+def _weight(way: TextChange) -> tuple[int, str]:
+    news = "".join(e.new for e in way.edits)
+    return len(news), news
+
+
+def _likeliest(
+    trials: Sequence[Trial], hints: Collection[str], mends: Callable[[Trial], TextChange | None]
+) -> tuple[list[TextChange], int]:
+    """Of trials, the likeliest first, what the first few that mend and are equally likely come to in the text, and how
+    many were tried."""
+    known: dict[int, TextChange | None] = {}
+
+    def change_of(trial: Trial) -> TextChange | None:
         if id(trial) not in known:
             known[id(trial)] = mends(trial)
         return known[id(trial)]
 
     hinted = [t for t in trials if t.text in hints] if hints else []
-    best = next((t.likely for t in hinted if is_right(t)), None)
-    found: list[Trial] = []
+    best = next((t.likely for t in hinted if change_of(t) is not None), None)
+    found: dict[TextChange, None] = {}
     for trial in dict.fromkeys([*trials[:MOST_TRIED], *hinted]):
         if best is not None and trial.likely > best:
             continue
-        if is_right(trial):
+        change = change_of(trial)
+        if change is not None:
             best = trial.likely
-            found.append(trial)
+            found[change] = None
             if len(found) == _MOST_FOUND:
                 break
-    return found, len(known)
+    return list(found), len(known)
 
 
 def _few_cases(expectation: Expectation, right: int) -> Expectation:

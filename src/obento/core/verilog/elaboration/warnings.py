@@ -92,6 +92,9 @@ def _unused(design: Design, implied: list[tuple[Signal, Scope]], collector: Coll
         if _floats(signal, use) and signal.id not in at_ports:
             text = f"`{_name(signal)}` is read but nothing drives it: it floats"
             collector.warning("undriven", text, signal.position)
+        elif _never_assigned(signal, use) and signal.id not in at_ports:
+            text = f"`{_name(signal)}` is read but never given a value"
+            collector.warning("never-assigned", text, signal.position, None, "assign it, or give it a start value")
     if collector.shows("warning"):
         _likely_slips([(s, scope) for s, scope in implied if not use.both(s)], implied, collector)
 
@@ -142,6 +145,13 @@ def _add_body(use: _Use, body: Stmt | None) -> None:
 def _floats(signal: Signal, use: _Use) -> bool:
     """Whether a net is read and nothing gives it a value."""
     if signal.kind != "net" or signal.real or signal.initial is not None or signal.net in ("tri0", "tri1"):
+        return False
+    return signal.id in use.read and signal.id not in use.written
+
+
+def _never_assigned(signal: Signal, use: _Use) -> bool:
+    """Whether a variable is read and nothing ever gives it a value."""
+    if signal.kind == "net" or signal.initial is not None:
         return False
     return signal.id in use.read and signal.id not in use.written
 
