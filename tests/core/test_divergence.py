@@ -146,7 +146,7 @@ def test_what_all_that_goes_astray_has_in_common(expectation: Expectation) -> No
     deaf = judge(expectation, COUNTER.replace("else if (en)", "else"))
     assert deaf.verdict is not None
     words = when_it_diverges(expectation, deaf.verdict, diverge(expectation, deaf.verdict))
-    assert words == "at the rising edge with en = 0"
+    assert words == "en = 0 at the rising edge"
     right = judge(expectation, COUNTER)
     assert right.verdict is not None
     assert when_it_diverges(expectation, right.verdict, diverge(expectation, right.verdict)) == ""

@@ -43,6 +43,10 @@ class SpecPort:
         number = self.right + offset if self.left >= self.right else self.right - offset
         return f"{self.name}[{number}]"
 
+    def bit_word(self, offset: int) -> str:
+        """A bit as people call it: by the port's name alone where there is one."""
+        return self.name if self.width == 1 else self.bit_name(offset)
+
     def show(self, word: Word, cared: int | None = None) -> str:
         """A word as the table shows it: in the port's radix where it is known, else digit by digit, `-` where not
         compared."""

@@ -14,6 +14,7 @@ from obento.core.limits import LimitReached, Limits
 from obento.core.sim.lanes.bits import Bit, BitOps, Unfit
 from obento.core.sim.lanes.graph import Graph
 from obento.core.sim.lanes.symbolic import Symbolic
+from obento.core.words import listed
 
 Tell = Callable[[str, str, int, str], None]
 """Hears of a warning: code, text, position, hint."""
@@ -74,7 +75,7 @@ def _look(
         if id(owner[b]) not in own and b in moving
     }
     if missing:
-        names = ", ".join(f"`{_plain(s)}`" for s in missing.values())
+        names = listed([f"`{_plain(s)}`" for s in missing.values()], "or")
         tell("sensitivity", f"this process does not wake when {names} changes", process.position, "write `always @*`")
 
 

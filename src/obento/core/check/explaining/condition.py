@@ -79,7 +79,7 @@ def necessary_condition(spec: Spec, cases: Cases, failing: int) -> tuple[str, in
             plane = cases.one[first + i]
             for value, holding in ((1, plane), (0, cases.full & ~plane)):
                 if not failing & ~holding and holding.bit_count() < best[1]:
-                    best = f"{port.bit_name(i)} = {value}", holding.bit_count()
+                    best = f"{port.bit_word(i)} = {value}", holding.bit_count()
         first += port.width
     return best
 
@@ -300,5 +300,5 @@ def _words(spec: Spec, product: Product) -> str:
             continue
         for i in range(port.width - 1, -1, -1):
             if care >> i & 1:
-                parts.append(f"{port.bit_name(i)} = {value >> i & 1}")
+                parts.append(f"{port.bit_word(i)} = {value >> i & 1}")
     return " and ".join(parts)

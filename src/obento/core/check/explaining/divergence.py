@@ -209,7 +209,10 @@ def _in_words(spec: Spec, points: list[tuple[tuple[int, ...], int]], stimulus: S
     if not text or text == "always" or " or " in text:
         return ""
     edge = "falling" if stimulus.idle else "rising"
-    text = text.replace(f"{_EDGE} = 1 and ", f"at the {edge} edge with ").replace(
-        f"{_EDGE} = 0 and ", "without an edge with "
-    )
-    return text.replace(f"{_EDGE} = 1", f"at the {edge} edge").replace(f"{_EDGE} = 0", "without an edge")
+    at, without = f"{_EDGE} = 1", f"{_EDGE} = 0"
+    rest = " and ".join(part for part in text.split(" and ") if part not in (at, without))
+    if at in text:
+        return f"{rest} at the {edge} edge" if rest else f"there is a {edge} edge"
+    if without in text:
+        return f"{rest} without an edge" if rest else "there is no edge"
+    return text

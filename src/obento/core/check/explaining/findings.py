@@ -20,6 +20,7 @@ from obento.core.ir.design import Design
 from obento.core.ir.drivers import statements, written_bits
 from obento.core.ir.nodes import Assign
 from obento.core.limits import Limits
+from obento.core.words import counted, times
 
 
 def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: Limits) -> list[Finding]:
@@ -48,7 +49,7 @@ def _errors_of_the_run(expectation: Expectation, verdict: Verdict, reading: Read
             condition = failing_condition(expectation.spec, expectation.cases, cases, verdict.not_compared)
             when = f" whenever {condition}" if condition and condition != "always" else ""
         else:
-            among += " steps"
+            among += " steps" if verdict.count > 1 else " step"
         place = reading.sources.place(ended.position) if ended.position else None
         text = f"{ended.text}: the run ends there{when}: {among}"
         found.append(Finding("run-error", text, "", place.file if place else "", place.line if place else 0))
@@ -115,7 +116,9 @@ def _clocked_findings(verdict: Verdict, expectation: Expectation, ready: Ready, 
     advise_clocking(design, binding, tell)
     relied = relies_on_start(expectation, ready, verdict.right, limits)
     if relied is not None:
-        text = f"{relied.steps} steps are right only because registers have initial values"
+        is_or_are = "is" if relied.steps == 1 else "are"
+        steps = counted(relied.steps, "step")
+        text = f"{steps} {is_or_are} right only because registers have initial values"
         tell("start-values", text, relied.position, "a reset should set them")
     found = diverge(expectation, verdict)
     slips = find_timing_slips(expectation, verdict, found, design, binding, limits) or find_slips(expectation, verdict)
@@ -125,7 +128,7 @@ def _clocked_findings(verdict: Verdict, expectation: Expectation, ready: Ready, 
     when = when_it_diverges(expectation, verdict, found)
     if when:
         output = next((n for n, o in verdict.outputs.items() if o.failed | o.undefined), "")
-        findings.append(Finding("diverges", f"goes wrong whenever {when}: {found.first.bit_count()} times", output))
+        findings.append(Finding("diverges", f"goes wrong whenever {when}: {times(found.first.bit_count())}", output))
     for name, output_verdict in verdict.outputs.items():
         if output_verdict.failed | output_verdict.undefined:
             kind = "wrong" if output_verdict.failed else "undefined"

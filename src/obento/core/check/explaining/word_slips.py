@@ -15,6 +15,7 @@ from obento.core.check.expectation.model import Expectation
 from obento.core.check.explaining.condition import failing_condition
 from obento.core.check.judging.verdict import Verdict
 from obento.core.spec.model import SpecPort
+from obento.core.words import counted
 
 WORD_SLIPS = frozenset(
     [
@@ -200,11 +201,14 @@ class _Output:
         top = max((i for i, p in enumerate(self.got) if p), default=-1)
         if 0 <= top < self.port.width - 1 and not differ(self.expected[: top + 1], self.got[: top + 1]) & self.compared:
             above = (
-                f"{self.port.bit_name(self.port.width - 1)} to {self.port.bit_name(top + 1)}"
+                f"{self.port.bit_word(self.port.width - 1)} to {self.port.bit_word(top + 1)}"
                 if top + 2 < self.port.width
-                else self.port.bit_name(top + 1)
+                else self.port.bit_word(top + 1)
             )
-            yield WordSlip("cut", f"{self.port.name} is cut to its lowest {top + 1} bits: {above} always 0")
+            yield WordSlip(
+                "cut",
+                f"{self.port.name} is cut to its lowest {counted(top + 1, 'bit') if top else 'bit'}: {above} always 0",
+            )
 
     def _values_exchanged(self) -> Iterator[WordSlip]:
         """Two values that come for each other."""

@@ -51,6 +51,7 @@ class TextChange:
 
     @property
     def position(self) -> int:
+        """Where its first edit begins."""
         return min(edit.start for edit in self.edits)
 
     def applied(self, file: SourceFile) -> str:

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import partial
 from itertools import islice
 
 from obento.core.check.expectation.model import Expectation, with_cases
@@ -23,7 +22,6 @@ from obento.core.check.running.steps import observe_steps
 from obento.core.handin import HandinFile
 from obento.core.limits import LimitReached, Limits
 from obento.core.planes import set_bits
-from obento.core.spec.cases import Cases
 
 MOST_TRIED = 400
 _FEW = 48
@@ -75,72 +73,83 @@ def find_repair(
     ready = make_ready(expectation.spec, files, provided, limits, choices)
     if not isinstance(ready, Ready):
         return None
-    run = as_read = observe if expectation.cases.stimulus is None else observe_steps
-    if ready.design.parts and expectation.cases.stimulus is not None:
-        # What is changed is the form for lanes: on the timeline a part would run as it was written.
-        run = partial(observe_steps, lanes_from=1)
-
-    tight = limits_of_trials(limits)
-
-    def seen(cases: Cases) -> Observation:
-        return run(ready.design, ready.binding, expectation.spec.inputs, cases, tight)
-
-    def right(looked: Expectation, observation: Observation) -> bool:
-        # A part that was run step by step ran as it was written: nothing is proven of the change.
-        if observation.limit is not None or (
-            ready.design.parts and (observation.stepped or observation.engine == "timeline")
-        ):
-            return False
-        return judge(looked, observation).right == looked.cases.full
-
-    first = run(ready.design, ready.binding, expectation.spec.inputs, expectation.cases, limits)
+    search = _Search(expectation, files, provided, choices, limits, ready)
+    first = search.run(ready, expectation, limits)
     if first.limit is not None:
         return None
     verdict = judge(expectation, first)
     if verdict.right == expectation.cases.full:
         return Repair([], 0, True)
-    few = _few_cases(expectation, verdict.right)
+    search.few = _few_cases(expectation, verdict.right)
     trials = trials_of(ready.design, ready.reading.sources)
-    words = InText(ready.reading.sources, ready.design.language, limits)
-
-    def mends(trial: Trial) -> TextChange | None:
-        trial.make()
-        try:
-            if not (right(few, seen(few.cases)) and right(expectation, seen(expectation.cases))):
-                return None
-        except LimitReached:
-            return None
-        finally:
-            trial.undo()
-        return next((way for way in _ways_of(words, trial, ready.design.language) if stands(way)), None)
-
-    def stands(way: TextChange) -> bool:
-        """Whether the text with the change made in it is right, too."""
-        file = ready.reading.sources.file_at(way.position)
-        assert file is not None
-        own = [f for f in files if f.path == file.name]
-        if len(own) != 1:
-            return False  # a file of the lab's own, which nobody can change
-        data = way.applied(file).encode()
-        changed = [replace(f, data=data) if f is own[0] else f for f in files]
-        again = make_ready(expectation.spec, changed, provided, tight, choices)
-        if not isinstance(again, Ready):
-            return False
-
-        def run_again(looked: Expectation) -> bool:
-            found = as_read(again.design, again.binding, looked.spec.inputs, looked.cases, tight)
-            return found.limit is None and judge(looked, found).right == looked.cases.full
-
-        return run_again(few) and run_again(expectation)
-
-    found, tried = _likeliest(trials, hints, mends)
+    found, tried = _likeliest(trials, hints, search.change_of)
     places = [(ready.reading.sources.place(way.position), way.text) for way in _plainest(found)]
     changes = dict.fromkeys(Change(place.file, place.line, text) for place, text in places)
     return Repair(list(changes), tried, len(trials) <= MOST_TRIED)
 
 
-def _ways_of(words: InText, trial: Trial, language: str) -> Iterator[TextChange]:
-    return islice(words.ways(trial.position, trial.text), _MOST_WAYS_VHDL if language == "vhdl" else _MOST_WAYS)
+class _Search:
+    """What is asked of each change: whether it mends the design, and then the text. `few` are telling cases."""
+
+    def __init__(
+        self,
+        expectation: Expectation,
+        files: Sequence[HandinFile],
+        provided: Sequence[HandinFile],
+        choices: Mapping[str, str],
+        limits: Limits,
+        ready: Ready,
+    ) -> None:
+        self._expectation = self.few = expectation
+        self._files = files
+        self._provided = provided
+        self._choices = choices
+        self._tight = limits_of_trials(limits)
+        self._ready = ready
+        self._words = InText(ready.reading.sources, ready.design.language, limits)
+
+    def run(self, ready: Ready, looked: Expectation, limits: Limits) -> Observation:
+        """The design as it is now, over some cases."""
+        if looked.cases.stimulus is None:
+            return observe(ready.design, ready.binding, looked.spec.inputs, looked.cases, limits)
+        # What is changed is the form for lanes: on the timeline a part would run as it was written.
+        lanes_from = 1 if ready is self._ready and ready.design.parts else None
+        return observe_steps(ready.design, ready.binding, looked.spec.inputs, looked.cases, limits, lanes_from)
+
+    def change_of(self, trial: Trial) -> TextChange | None:
+        """What a change that mends the design comes to in the text; None where it mends nothing, or has no words."""
+        trial.make()
+        try:
+            if not (self._is_right(self._ready, self.few) and self._is_right(self._ready, self._expectation)):
+                return None
+        except LimitReached:
+            return None
+        finally:
+            trial.undo()
+        return next((way for way in self._ways(trial) if self._stands(way)), None)
+
+    def _is_right(self, ready: Ready, looked: Expectation) -> bool:
+        found = self.run(ready, looked, self._tight)
+        if found.limit is not None:
+            return False
+        if ready is self._ready and ready.design.parts and (found.stepped or found.engine == "timeline"):
+            return False  # a part that was run step by step ran as it was written: nothing is proven of the change
+        return judge(looked, found).right == looked.cases.full
+
+    def _ways(self, trial: Trial) -> Iterator[TextChange]:
+        most = _MOST_WAYS_VHDL if self._ready.design.language == "vhdl" else _MOST_WAYS
+        return islice(self._words.ways(trial.position, trial.text), most)
+
+    def _stands(self, way: TextChange) -> bool:
+        """Whether the text with the change made in it is read, and right, too."""
+        file = self._ready.reading.sources.file_at(way.position)
+        own = [f for f in self._files if file is not None and f.path == file.name]
+        if file is None or len(own) != 1:
+            return False  # a file of the lab's own, which nobody can change
+        data = way.applied(file).encode()
+        changed = [replace(f, data=data) if f is own[0] else f for f in self._files]
+        again = make_ready(self._expectation.spec, changed, self._provided, self._tight, self._choices)
+        return isinstance(again, Ready) and self._is_right(again, self.few) and self._is_right(again, self._expectation)
 
 
 def _plainest(found: Sequence[TextChange]) -> list[TextChange]:

@@ -15,7 +15,10 @@ def warn_if_cut(x: ExpressionLowering, value: ast.Expr, width: int, start: int) 
     own = _width(x, value)
     if own > width:
         x.collector.warning(
-            "width-cut", f"{own} bits are cut to {width}: the upper {own - width} are lost", start, value.end
+            "width-cut",
+            f"{own} bits are cut to {width}: the upper {'one is' if own - width == 1 else f'{own - width} are'} lost",
+            start,
+            value.end,
         )
 
 

@@ -7,6 +7,7 @@ import re
 from obento.core.decimals import from_decimal, shown
 from obento.core.syntax.stream import TokenStream
 from obento.core.verilog.syntax import ast
+from obento.core.words import counted
 
 _LEVELS: list[tuple[str, ...]] = [
     ("||",), ("&&",), ("|",), ("^", "~^", "^~"), ("&",), ("==", "!=", "===", "!=="), ("<", "<=", ">", ">="),
@@ -304,7 +305,10 @@ class ExpressionParser(TokenStream):
         if width is not None:
             if have > width and one >> width:
                 self.collector.warning(
-                    "number-cut", f"{text} does not fit into {width} bits: its upper digits are lost", start, end
+                    "number-cut",
+                    f"{text} does not fit into {counted(width, 'bit')}: its upper digits are lost",
+                    start,
+                    end,
                 )
             one, zero = self._fit(one, zero, have, width)
             return ast.Number(start, end, width, bool(sign), one, zero, width)
