@@ -117,3 +117,51 @@ def test_of_two_numbers_that_do_the_same_the_plain_one() -> None:
     assert expectation is not None
     found = find_repair(expectation, [HandinFile("m.v", text.encode())], (), {})
     assert found is not None and found.changes == [Change("m.v", 3, "0 for 1")]
+
+
+EXCHANGED = spec('in = "a[4] b[4]"\nout = "y z"', "equations = '''\ny = a < b\nz = a == b\n'''")
+
+
+@pytest.mark.parametrize(("name", "handin"), [
+    ("m.v", "module m(input [3:0] a, b, output y, z);\n  assign z = a < b;\n  assign y = a == b;\nendmodule\n"),
+    ("m.v", "module m(a, b, y, z);\n  input [3:0] a, b; output y, z; reg y, z;\n  always @* begin z = a < b; y = a == b;"
+            " end\nendmodule\n"),
+    ("m.vhd", VHDL.replace("y : out", "y, z : out").format("Z <= '1' when unsigned(a) < unsigned(b) else '0';\n"
+                                                          "  y <= '1' when a = b else '0';")),
+])  # fmt: skip
+def test_two_outputs_exchanged_are_one_change(name: str, handin: str) -> None:
+    expectation = open_spec("s.toml", EXCHANGED.encode(), {}).expectation
+    assert expectation is not None
+    found = find_repair(expectation, [HandinFile(name, handin.encode())], (), {})
+    assert found is not None and [c.text for c in found.changes] == ["`y` and `z` exchanged"]
+
+
+@pytest.mark.parametrize(("name", "handin", "said"), [
+    ("m.v", VERILOG.replace("output y", "output reg y").format("always @(a) y = a < b;"),
+     "`always @*` for a list with `a` in it"),
+    ("m.vhd", VHDL.format("process (a) begin if unsigned(a) < unsigned(b) then y <= '1'; else y <= '0'; end if;"
+                          " end process;"), "`process (all)` for a list with `a` in it"),
+])  # fmt: skip
+def test_what_a_process_wakes_for(name: str, handin: str, said: str) -> None:
+    expectation = open_spec("s.toml", spec(WORDS, 'equations = "y = a < b"').encode(), {}).expectation
+    assert expectation is not None
+    found = find_repair(expectation, [HandinFile(name, handin.encode())], (), {})
+    assert found is not None and [c.text for c in found.changes] == [said]
+
+
+@pytest.mark.parametrize(("kind", "edges", "said"), [
+    ("async", "posedge clk", "`or posedge rst` in what this process wakes for"),
+    ("sync", "posedge clk or posedge rst", "no `or posedge rst` in what this process wakes for"),
+])  # fmt: skip
+def test_the_kind_of_a_reset(kind: str, edges: str, said: str) -> None:
+    text = (
+        f"module m(input clk, rst, output reg [1:0] q);\nalways @({edges})\n  if (rst) q <= 0;\n  else q <= q + 1;\n"
+        "endmodule\n"
+    )
+    first, still = ("c", 1) if kind == "sync" else (".", 0)
+    steps = f"clk rst | q\n{first} 1 | 0\nc 0 | 1\n. 1 | {still}\nc 1 | 0\nc 0 | 1\nc 0 | 2\n"
+    text_of = clocked(f"steps = '''\n{steps}'''").replace('kind = "async"', f'kind = "{kind}"')
+    expectation = open_spec("s.toml", text_of.encode(), {}).expectation
+    assert expectation is not None
+    found = find_repair(expectation, [HandinFile("m.v", text.encode())], (), {})
+    assert found is not None and said in [c.text for c in found.changes], found

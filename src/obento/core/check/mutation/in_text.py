@@ -78,13 +78,14 @@ class InText:
             return
         known: set[tuple[Edit, ...]] = set()
         for looks_back in (False, True):  # what stands before the position belongs to the statement, too
-            span = _Span(file, self._tokens(file), position, self._language, looks_back)
+            span = _Span(file, self.tokens(file), position, self._language, looks_back)
             for way in _ways(span, said):
                 if way.edits not in known:
                     known.add(way.edits)
                     yield way
 
-    def _tokens(self, file: SourceFile) -> Tokens:
+    def tokens(self, file: SourceFile) -> Tokens:
+        """The words of a file."""
         if file.base not in self._known:
             read: Callable[[SourceFile, Collector, Limits], Tokens] = {
                 "vhdl": lex_vhdl, "wiring": lex_wiring,

@@ -16,6 +16,7 @@ from obento.core.check.judging.ready import Ready, make_ready
 from obento.core.check.judging.verdict import judge
 from obento.core.check.mutation.changes import Trial, limits_of_trials, trials_of
 from obento.core.check.mutation.in_text import InText, TextChange
+from obento.core.check.mutation.text_trials import text_trials
 from obento.core.check.running.cases import observe
 from obento.core.check.running.observation import Observation
 from obento.core.check.running.steps import observe_steps
@@ -83,6 +84,9 @@ def find_repair(
     search.few = _few_cases(expectation, verdict.right)
     trials = trials_of(ready.design, ready.reading.sources)
     found, tried = _likeliest(trials, hints, search.change_of)
+    if not found:
+        found, more = search.in_text_alone()
+        tried += more
     places = [(ready.reading.sources.place(way.position), way.text) for way in _plainest(found)]
     changes = dict.fromkeys(Change(place.file, place.line, text) for place, text in places)
     return Repair(list(changes), tried, len(trials) <= MOST_TRIED)
@@ -127,6 +131,17 @@ class _Search:
         finally:
             trial.undo()
         return next((way for way in self._ways(trial) if self._stands(way)), None)
+
+    def in_text_alone(self) -> tuple[list[TextChange], int]:
+        """What mends the text of what no design shows as one change, and how many were tried."""
+        found: list[TextChange] = []
+        tried = 0
+        most = _MOST_WAYS_VHDL if self._ready.design.language == "vhdl" else _MOST_WAYS
+        for way in islice(text_trials(self._ready, self._expectation.spec, self._words), most):
+            tried += 1
+            if self._stands(way):
+                found.append(way)
+        return found[:_MOST_FOUND], tried
 
     def _is_right(self, ready: Ready, looked: Expectation) -> bool:
         found = self.run(ready, looked, self._tight)
