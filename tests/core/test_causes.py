@@ -91,3 +91,15 @@ def test_start_values_that_are_left_open_part_no_clusters() -> None:
     assert all(v is not None for v in (*right, *wrong))
     keys = [v.cluster if v is not None else "" for v in (*right, *wrong)]
     assert keys[0] == keys[1] and keys[2] == keys[3] and keys[0] != keys[2]
+
+
+def test_of_carries_is_spoken_where_somebody_adds() -> None:
+    rows = "\n".join(f"{n:04b} | {(n * 3) % 16:04b}" for n in range(16))
+    table = (
+        'obento = "spec/1"\ntitle = "c"\nunit = "m"\n[ports]\nin = "a[4]:bin"\nout = "y[4]:bin"\n[expect]\n'
+        f"table = '''\na | y\n{rows}\n'''\n"
+    )
+    arms = "\n".join(f"    {n}: y = {(n * 3) % 16 & 7};" for n in range(16))
+    ports = "input [3:0] a, output reg [3:0] y"
+    looked_up = checked(table, module(f"always @* case (a)\n{arms}\n  endcase", ports)).findings
+    assert looked_up and not any("carry" in f.text or "borrow" in f.text for f in looked_up), looked_up

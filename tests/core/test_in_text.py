@@ -124,8 +124,8 @@ EXCHANGED = spec('in = "a[4] b[4]"\nout = "y z"', "equations = '''\ny = a < b\nz
 
 @pytest.mark.parametrize(("name", "handin"), [
     ("m.v", "module m(input [3:0] a, b, output y, z);\n  assign z = a < b;\n  assign y = a == b;\nendmodule\n"),
-    ("m.v", "module m(a, b, y, z);\n  input [3:0] a, b; output y, z; reg y, z;\n  always @* begin z = a < b; y = a == b;"
-            " end\nendmodule\n"),
+    ("m.v", "module m(a, b, y, z);\n  input [3:0] a, b; output y, z; reg y, z;\n  always @* begin z = a < b;"
+            " y = a == b; end\nendmodule\n"),
     ("m.vhd", VHDL.replace("y : out", "y, z : out").format("Z <= '1' when unsigned(a) < unsigned(b) else '0';\n"
                                                           "  y <= '1' when a = b else '0';")),
 ])  # fmt: skip

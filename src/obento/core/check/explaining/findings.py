@@ -17,8 +17,8 @@ from obento.core.check.judging.verdict import Verdict
 from obento.core.check.running.binding import Binding
 from obento.core.handin import Reading
 from obento.core.ir.design import Design
-from obento.core.ir.drivers import statements, written_bits
-from obento.core.ir.nodes import Assign
+from obento.core.ir.drivers import expressions, functions_called, statements, written_bits
+from obento.core.ir.nodes import Assign, Binary, walk
 from obento.core.limits import Limits
 from obento.core.words import counted, times
 
@@ -26,7 +26,10 @@ from obento.core.words import counted, times
 def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: Limits) -> list[Finding]:
     """Everything that can be said of a hand-in, with its place; warnings on its clocking go to its messages."""
     if expectation.cases.stimulus is None:
-        found = [*_as_findings(find_slips(expectation, verdict)), *conditions(expectation, verdict)]
+        found = [
+            *_as_findings(find_slips(expectation, verdict, _adds(expectation, ready.design))),
+            *conditions(expectation, verdict),
+        ]
     else:
         found = _clocked_findings(verdict, expectation, ready, limits)
     found = [_placed(f, ready.reading, ready.design, ready.binding) for f in found]
@@ -34,6 +37,21 @@ def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: L
     structural = _structural(found, ready) if found else []
     causes = [f for f in structural if f.kind in CAUSES]
     return [*causes, *found, *(f for f in structural if f.kind not in CAUSES)]
+
+
+def _adds(expectation: Expectation, design: Design) -> bool:
+    """Whether the equations or the hand-in add or subtract."""
+    equations = expectation.spec.equations
+    if equations is not None and ("+" in equations[0] or "-" in equations[0]):
+        return True
+    bodies = [b for p in design.processes for b in (p.body, *(f.body for f in functions_called(p.body)))]
+    return any(
+        isinstance(e, Binary) and e.op in ("add", "sub")
+        for body in bodies
+        for s in statements(body)
+        for whole in expressions(s)
+        for e in walk(whole)
+    )
 
 
 def _errors_of_the_run(expectation: Expectation, verdict: Verdict, reading: Reading) -> list[Finding]:
@@ -121,7 +139,9 @@ def _clocked_findings(verdict: Verdict, expectation: Expectation, ready: Ready, 
         text = f"{steps} {is_or_are} right only because registers have initial values"
         tell("start-values", text, relied.position, "a reset should set them")
     found = diverge(expectation, verdict)
-    slips = find_timing_slips(expectation, verdict, found, design, binding, limits) or find_slips(expectation, verdict)
+    slips = find_timing_slips(expectation, verdict, found, design, binding, limits) or find_slips(
+        expectation, verdict, _adds(expectation, design)
+    )
     if found.first and not slips:
         slips = suspicious  # not proven to be the reason, but the first thing to look at
     findings = _as_findings(slips)

@@ -36,19 +36,26 @@ class Slip:
     output: str
 
 
-def find_slips(expectation: Expectation, verdict: Verdict) -> list[Slip]:
+def find_slips(expectation: Expectation, verdict: Verdict, adds: bool = False) -> list[Slip]:
     """All slips that explain everything wrong with an output, or with several at once. None where memory is
-    involved."""
+    involved.
+
+    Parameters
+    ----------
+    adds
+        Whether the spec or the hand-in adds or subtracts: else nothing is said of carries.
+    """
     if verdict.count < _FEWEST_CASES or verdict.stopped or any(name != "fresh" for name, _ in verdict.failing_runs):
         return []
-    return _Search(expectation, verdict).slips()
+    return _Search(expectation, verdict, adds).slips()
 
 
 class _Search:
     """One hand-in's outputs beside what is expected of them."""
 
-    def __init__(self, expectation: Expectation, verdict: Verdict) -> None:
+    def __init__(self, expectation: Expectation, verdict: Verdict, adds: bool) -> None:
         self._e = expectation
+        self._adds = adds
         self._verdict = verdict
         self._shown = verdict.shown
         self._bits = expectation.bits
@@ -141,7 +148,7 @@ class _Search:
         deaf = self._ignored(port)
         if deaf:
             return [Slip("ignores", f"{name} does not depend on {' or '.join(deaf)}, and should", name)]
-        return [Slip(s.kind, s.text, name) for s in find_word_slips(self._e, self._verdict, port)]
+        return [Slip(s.kind, s.text, name) for s in find_word_slips(self._e, self._verdict, port, self._adds)]
 
     def _expected(self, name: str, i: int) -> Planes:
         return self._bits[name, i]

@@ -51,11 +51,13 @@ class WordSlip:
     text: str
 
 
-def find_word_slips(expectation: Expectation, verdict: Verdict, port: SpecPort) -> list[WordSlip]:
-    """Slips that explain everything that is wrong with an output; the first that does is enough."""
+def find_word_slips(expectation: Expectation, verdict: Verdict, port: SpecPort, adds: bool) -> list[WordSlip]:
+    """Slips that explain everything that is wrong with an output; the first that does is enough. Of carries is spoken
+    where somebody `adds`."""
     found = _Output.of(expectation, verdict, port)
     if found is None:
         return []
+    found.adds = adds
     return [slip for slip in (next(found.slips(), None),) if slip is not None]
 
 
@@ -108,6 +110,7 @@ class _Output:
     compared: int
     bad: int
     inputs: dict[str, Word]
+    adds: bool = False
 
     @classmethod
     def of(cls, expectation: Expectation, verdict: Verdict, port: SpecPort) -> _Output | None:
@@ -181,12 +184,14 @@ class _Output:
         if lost:
             yield WordSlip(
                 "carry-lost",
-                f"{name} is {less} too small {self._count}: a carry into bit {less.bit_length() - 1} is lost",
+                f"{name} is {less} too small {self._count}" + self._lost("a carry into", less),
             )
         elif gained:
-            yield WordSlip(
-                "carry-lost", f"{name} is {by} too large {self._count}: a borrow from bit {by.bit_length() - 1} is lost"
-            )
+            yield WordSlip("carry-lost", f"{name} is {by} too large {self._count}" + self._lost("a borrow from", by))
+
+    def _lost(self, what: str, weight: int) -> str:
+        """Of carries and borrows is spoken where there are any."""
+        return f": {what} bit {weight.bit_length() - 1} is lost" if self.adds else ""
 
     def _no_carries(self) -> Iterator[WordSlip]:
         """A sum whose digits are added each for itself."""
