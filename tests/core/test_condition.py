@@ -84,7 +84,7 @@ def test_as_few_products_as_can_be_on_three_inputs() -> None:
         (0xFF00, "a = 1"),
         (0x00FF, "a = 0"),
         (0xAAAA, "d = 1"),
-        (0x6666, "(c = 0 and d = 1) or (c = 1 and d = 0)"),
+        (0x6666, "c differs from d"),
         (0xFFFF, "always"),
         (0, ""),
     ],
@@ -96,8 +96,8 @@ def test_in_words(failing: int, words: str) -> None:
 @pytest.mark.parametrize(
     ("values", "words"),
     [
-        ((9, 10, 11, 12, 13, 14, 15), "n = 9 to 15"),
-        ((0, 1, 2), "n = 0 to 2"),
+        ((9, 10, 11, 12, 13, 14, 15), "n is at least 9"),
+        ((0, 1, 2), "n is at most 2"),
         ((5,), "n = 5"),
         ((5, 9), "n = 5 or 9"),
         ((4, 5, 6, 7), "n = 4 to 7"),

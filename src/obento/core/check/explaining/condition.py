@@ -6,10 +6,11 @@ or not compared are free: a product may cover them."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import compress
 
+from obento.core.check.explaining.relations import relation
 from obento.core.planes import case_flags, count_plane, set_bits, spelled
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import Spec, SpecPort
@@ -48,9 +49,51 @@ def failing_condition(spec: Spec, cases: Cases, failing: int, free: int = 0) -> 
     if by_value:
         return by_value
     products = products_of(spec, cases, failing, free)
-    if not products:
+    words = _sum_words(spec, products) if products else ""
+    if len(products) == 1:
+        return words
+    other = _with_relation(spec, cases, failing, free, products)
+    return other if other and (not words or len(other) < len(words)) else words
+
+
+def one_product(spec: Spec, cases: Cases, failing: int, free: int = 0) -> str:
+    """The failing cases as one product of inputs; empty where they are none, or all of them."""
+    products = products_of(spec, cases, failing, free)
+    return _words(spec, products[0]) if len(products) == 1 and products[0].care else ""
+
+
+def _with_relation(spec: Spec, cases: Cases, failing: int, free: int, products: list[Product]) -> str:
+    """`key = 1 and boat_clear differs from (level_eq and gate_shut)`: what all failing cases share, and a relation that
+    holds in just these among such cases."""
+    right = cases.full & ~failing & ~free
+    if not failing or not right or not cases.all_known:
         return ""
-    return _sum_words(spec, products)
+    shared = _shared(products)
+    if shared.care:
+        bits = [p for port in _ports_first(spec, cases) for p in port]
+        for i, plane in enumerate(reversed(bits)):
+            if shared.care >> i & 1:
+                right &= plane if shared.value >> i & 1 else plane ^ cases.full
+    found = relation(spec, cases, failing, right)
+    return f"{_words(spec, shared)} and {found}" if found and shared.care else found
+
+
+def _ports_first(spec: Spec, cases: Cases) -> Iterator[list[int]]:
+    """The planes of each input, its leftmost bit first."""
+    first = 0
+    for port in spec.inputs:
+        yield [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
+        first += port.width
+
+
+def _shared(products: Sequence[Product]) -> Product:
+    """What all products have in common; nothing where there are none."""
+    if not products:
+        return Product(0, 0)
+    care = products[0].care
+    for p in products[1:]:
+        care &= p.care & ~(p.value ^ products[0].value)
+    return Product(care, products[0].value & care)
 
 
 def necessary_condition(spec: Spec, cases: Cases, failing: int) -> tuple[str, int]:
@@ -96,15 +139,11 @@ def _sum_words(spec: Spec, products: list[Product]) -> str:
     """`key = 1 and (level_eq = 0 or gate_shut = 0)`: what all products share stands once."""
     if len(products) == 1:
         return _words(spec, products[0])
-    shared = products[0].care
-    for p in products[1:]:
-        shared &= p.care & ~(p.value ^ products[0].value)
-    rests = [Product(p.care & ~shared, p.value & ~shared) for p in products]
+    shared = _shared(products)
+    rests = [Product(p.care & ~shared.care, p.value & ~shared.care) for p in products]
     parts = [_words(spec, p) for p in rests]
     text = " or ".join(f"({part})" if " and " in part else part for part in parts)
-    if not shared:
-        return text
-    return f"{_words(spec, Product(shared, products[0].value & shared))} and ({text})"
+    return f"{_words(spec, shared)} and ({text})" if shared.care else text
 
 
 def _by_value(spec: Spec, cases: Cases, failing: int) -> str:
@@ -159,6 +198,12 @@ def _value_words(port: SpecPort, bad: list[int]) -> str:
     def show(value: int) -> str:
         return port.show((value, value ^ full))
 
+    if len(runs) == 1 and not port.signed and runs[0][0] != runs[0][1]:
+        (low, high) = runs[0]
+        if high == full:
+            return f"{port.name} is at least {show(low)}"
+        if not low:
+            return f"{port.name} is at most {show(high)}"
     parts = [show(a) if a == b else f"{show(a)} to {show(b)}" for a, b in runs]
     return f"{port.name} = {' or '.join(parts)}"
 
@@ -168,11 +213,7 @@ def products_of(spec: Spec, cases: Cases, failing: int, free: int = 0) -> list[P
     bits = spec.input_bits
     if not failing or bits > _MOST_BITS or not cases.all_known:
         return []
-    planes: list[int] = []
-    first = 0
-    for port in spec.inputs:
-        planes += [cases.one[first + i] for i in range(port.width - 1, -1, -1)]
-        first += port.width
+    planes = [plane for port in _ports_first(spec, cases) for plane in port]
     right = cases.full & ~failing & ~free
     if not right:
         return [Product(0, 0)]

@@ -211,6 +211,8 @@ def _in_words(spec: Spec, points: list[tuple[tuple[int, ...], int]], stimulus: S
     edge = "falling" if stimulus.idle else "rising"
     at, without = f"{_EDGE} = 1", f"{_EDGE} = 0"
     rest = " and ".join(part for part in text.split(" and ") if part not in (at, without))
+    if _EDGE in rest:
+        return ""  # an edge is nothing that differs from inputs
     if at in text:
         return f"{rest} at the {edge} edge" if rest else f"there is a {edge} edge"
     if without in text:

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from itertools import combinations
 
 from obento.core.check.expectation.model import Expectation
-from obento.core.check.explaining.condition import failing_condition
+from obento.core.check.explaining.condition import one_product
 from obento.core.check.judging.verdict import Verdict
 from obento.core.spec.model import SpecPort
 from obento.core.words import counted
@@ -265,8 +265,8 @@ class _Output:
         missing, added = not self.bad & ~self.expected[0], not self.bad & self.expected[0]
         if cases.count != 1 << len(cases.one) or not (missing or added):
             return
-        product = failing_condition(spec, cases, self.bad, cases.full & ~self.compared)
-        if product and product != "always" and " or " not in product and " to " not in product:
+        product = one_product(spec, cases, self.bad, cases.full & ~self.compared)
+        if product:
             what = "lacks a product term: it should be 1" if missing else "has a product term too many: it is 1 also"
             yield WordSlip("term-missing" if missing else "term-added", f"{self.port.name} {what} whenever {product}")
 

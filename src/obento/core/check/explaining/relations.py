@@ -1,0 +1,116 @@
+"""Conditions as people say them: words that are equal, less or more than each other, inputs that differ from each other
+or from what others make, an odd number of ones. Each is held against every case before it is said."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from itertools import combinations, product
+
+from obento.core.spec.cases import Cases
+from obento.core.spec.model import Spec, SpecPort
+from obento.core.words import listed
+
+_MOST_BITS = 10
+"""Among more input bits nothing is looked for but relations of whole words."""
+_MOST_FACTORS = 3
+_FEWEST_PARITY = 3
+
+
+@dataclass(frozen=True, slots=True)
+class Bit:
+    """An input bit: what it is called, and its plane."""
+
+    name: str
+    plane: int
+
+
+def relation(spec: Spec, cases: Cases, failing: int, right: int) -> str:
+    """The first relation that holds in every failing case and in no right one; empty where there is none.
+
+    Parameters
+    ----------
+    failing, right
+        Planes over the cases; in all others anything may hold.
+    """
+    for words, plane in _relations(spec, cases):
+        if not plane & right and not failing & ~plane:
+            return words
+    return ""
+
+
+def _relations(spec: Spec, cases: Cases) -> Iterator[tuple[str, int]]:
+    """Relations with the cases in which they hold, the plainest first."""
+    yield from _of_words(spec, cases)
+    bits = _bits(spec, cases)
+    if len(bits) > _MOST_BITS:
+        return
+    full = cases.full
+    for a, b in combinations(bits, 2):
+        yield f"{a.name} differs from {b.name}", a.plane ^ b.plane
+        yield f"{a.name} equals {b.name}", a.plane ^ b.plane ^ full
+    for count in range(_FEWEST_PARITY, len(bits) + 1):
+        for some in combinations(bits, count):
+            odd = 0
+            for bit in some:
+                odd ^= bit.plane
+            names = listed([bit.name for bit in some])
+            yield f"an odd number of {names} is 1", odd
+            yield f"an even number of {names} is 1", odd ^ full
+    for factors in range(2, _MOST_FACTORS + 1):
+        for one in bits:
+            others = [bit for bit in bits if bit is not one]
+            for some in combinations(others, factors):
+                for words, plane in _made_of(some, full):
+                    yield f"{one.name} differs from ({words})", one.plane ^ plane
+                    yield f"{one.name} equals ({words})", one.plane ^ plane ^ full
+
+
+def _made_of(bits: Sequence[Bit], full: int) -> Iterator[tuple[str, int]]:
+    """What some bits make by `and` or `or`, each as it is or inverted."""
+    for levels in product((1, 0), repeat=len(bits)):
+        all_of, any_of = full, 0
+        for bit, level in zip(bits, levels, strict=True):
+            plane = bit.plane if level else bit.plane ^ full
+            all_of &= plane
+            any_of |= plane
+        names = [bit.name if level else f"not {bit.name}" for bit, level in zip(bits, levels, strict=True)]
+        yield " and ".join(names), all_of
+        yield " or ".join(names), any_of
+
+
+def _bits(spec: Spec, cases: Cases) -> list[Bit]:
+    found: list[Bit] = []
+    first = 0
+    for port in spec.inputs:
+        found += [Bit(port.bit_word(i), cases.one[first + i]) for i in range(port.width - 1, -1, -1)]
+        first += port.width
+    return found
+
+
+def _of_words(spec: Spec, cases: Cases) -> Iterator[tuple[str, int]]:
+    """Two inputs of one width against each other, as numbers in the way both are taken."""
+    planes: dict[str, tuple[int, ...]] = {}
+    first = 0
+    for port in spec.inputs:
+        planes[port.name] = cases.one[first : first + port.width]
+        first += port.width
+    wide = [p for p in spec.inputs if p.width > 1]
+    for a, b in combinations(wide, 2):
+        if a.width == b.width and a.signed == b.signed:
+            yield from _compared(a, b, planes[a.name], planes[b.name], cases.full)
+
+
+def _compared(a: SpecPort, b: SpecPort, x: Sequence[int], y: Sequence[int], full: int) -> Iterator[tuple[str, int]]:
+    differ = less = 0
+    for i, (p, q) in enumerate(zip(x, y, strict=True)):  # the highest digit that differs decides
+        if a.signed and i == a.width - 1:
+            p, q = q, p
+        differ |= p ^ q
+        less = (less & ~(p ^ q)) | (~p & q & full)
+    yield f"{a.name} differs from {b.name}", differ
+    yield f"{a.name} equals {b.name}", differ ^ full
+    yield f"{a.name} is less than {b.name}", less
+    yield f"{a.name} is at least {b.name}", less ^ full
+    yield f"{a.name} is at most {b.name}", less | differ ^ full
+    yield f"{a.name} is more than {b.name}", full ^ (less | differ ^ full)
