@@ -52,7 +52,7 @@ def failing_condition(spec: Spec, cases: Cases, failing: int, free: int = 0) -> 
     words = _sum_words(spec, products) if products else ""
     if len(products) == 1:
         return words
-    other = _with_relation(spec, cases, failing, free, products)
+    other = _with_relation(spec, cases, failing, free)
     return other if other and (not words or len(other) < len(words)) else words
 
 
@@ -62,20 +62,35 @@ def one_product(spec: Spec, cases: Cases, failing: int, free: int = 0) -> str:
     return _words(spec, products[0]) if len(products) == 1 and products[0].care else ""
 
 
-def _with_relation(spec: Spec, cases: Cases, failing: int, free: int, products: list[Product]) -> str:
-    """`key = 1 and boat_clear differs from (level_eq and gate_shut)`: what all failing cases share, and a relation that
-    holds in just these among such cases."""
+def _with_relation(spec: Spec, cases: Cases, failing: int, free: int) -> str:
+    """`key = 1 and boat_clear differs from (level_eq and gate_shut)`: bits that are the same in all failing cases, and
+    a relation that holds in just these among such cases."""
     right = cases.full & ~failing & ~free
     if not failing or not right or not cases.all_known:
         return ""
-    shared = _shared(products)
-    if shared.care:
-        bits = [p for port in _ports_first(spec, cases) for p in port]
-        for i, plane in enumerate(reversed(bits)):
-            if shared.care >> i & 1:
-                right &= plane if shared.value >> i & 1 else plane ^ cases.full
-    found = relation(spec, cases, failing, right)
-    return f"{_words(spec, shared)} and {found}" if found and shared.care else found
+    words, _ = relation(spec, cases, failing, right)
+    if words:
+        return words
+    same: dict[int, int] = {}  # of each such bit the right cases in which it is like that
+    bits = [plane for port in _ports_first(spec, cases) for plane in port][::-1]
+    for i, plane in enumerate(bits):
+        if not failing & ~plane or not failing & plane:
+            same[i] = right & (plane if failing & plane else plane ^ cases.full)
+    left = right
+    for kept in same.values():
+        left &= kept
+    words, holds = relation(spec, cases, failing, left) if same else ("", 0)
+    if not words:
+        return ""
+    for i in list(same):  # what is not needed is not said
+        others = right & holds
+        for j, kept in same.items():
+            others &= kept if j != i else cases.full
+        if not others:
+            del same[i]
+    care = sum(1 << i for i in same)
+    value = sum(1 << i for i in same if failing & bits[i])
+    return f"{_words(spec, Product(care, value))} and {words}" if care else words
 
 
 def _ports_first(spec: Spec, cases: Cases) -> Iterator[list[int]]:

@@ -25,8 +25,9 @@ class Bit:
     plane: int
 
 
-def relation(spec: Spec, cases: Cases, failing: int, right: int) -> str:
-    """The first relation that holds in every failing case and in no right one; empty where there is none.
+def relation(spec: Spec, cases: Cases, failing: int, right: int) -> tuple[str, int]:
+    """The first relation that holds in every failing case and in no right one, with the cases in which it holds; empty
+    where there is none.
 
     Parameters
     ----------
@@ -35,8 +36,8 @@ def relation(spec: Spec, cases: Cases, failing: int, right: int) -> str:
     """
     for words, plane in _relations(spec, cases):
         if not plane & right and not failing & ~plane:
-            return words
-    return ""
+            return words, plane
+    return "", 0
 
 
 def _relations(spec: Spec, cases: Cases) -> Iterator[tuple[str, int]]:
