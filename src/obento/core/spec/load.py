@@ -17,6 +17,7 @@ from obento.core.spec.expected import check_kind, meaning_of_x, read_bench, read
 from obento.core.spec.model import (
     EDITION,
     SEE,
+    TELL,
     Bench,
     Clock,
     FunctionRow,
@@ -27,6 +28,7 @@ from obento.core.spec.model import (
     SpecPort,
     StepList,
     StepRow,
+    Tell,
 )
 from obento.core.spec.ports import check_names, check_ports, read_clock, read_ports, read_reset, with_timing
 from obento.core.spec.steps import Sides, parse_function, parse_steps
@@ -82,7 +84,7 @@ def load_spec(
     all_cases, corners, random = which_cases(
         cases, head.inputs, told.listed, is_clocked or head.bench is not None, reader
     )
-    see, hidden = _students(data, reader)
+    see, hidden, tell_change = _students(data, reader)
     lenient, aliases = _match(data, head, reader)
     rules, marks, groups = read_rules(data, reader), read_marks(data, reader), read_groups(cases, reader)
     without_reset = is_without_reset(cases, head.reset, told.function, reader)
@@ -94,7 +96,8 @@ def load_spec(
         table=told.table, listed=told.listed, models=models, all_cases=all_cases, corners=corners, random=random,
         groups=groups, lenient=lenient, aliases=aliases, rules=rules, marks=marks, see=see, hidden=hidden,
         digest=_digest(file, others, models, head.bench), clock=head.clock, reset=head.reset, inner=head.inner,
-        steps=told.steps, function=told.function, bench=head.bench, without_reset=without_reset, edition=edition,
+        steps=told.steps, function=told.function, bench=head.bench, without_reset=without_reset,
+        tell_change=tell_change, edition=edition,
     )  # fmt: skip
 
 
@@ -201,13 +204,16 @@ def _no_source(is_clocked: bool, reader: Reader) -> None:
     reader.error("expect", "expect", "no-source", "nothing says what is right", hint)
 
 
-def _students(data: Mapping[str, Any], reader: Reader) -> tuple[See, tuple[str, ...]]:
-    """How much students see, and the groups whose values they never do."""
+def _students(data: Mapping[str, Any], reader: Reader) -> tuple[See, tuple[str, ...], Tell]:
+    """How much students see, the groups whose values they never do, and when they are told the smallest change."""
     students = section_of(data, "students", reader)
     see = next((s for s in SEE if s == students.get("see", "first-failing")), None)
     if see is None:
         reader.error("students", "see", "bad-value", "`see` is first-failing, all, counts or nothing")
-    return see or "nothing", strings_of(students, "students", "hidden", reader)
+    tell = next((t for t in TELL if t == students.get("change", "always")), None)
+    if tell is None:
+        reader.error("students", "change", "bad-value", '`change` is "always", "after due" or "never"')
+    return see or "nothing", strings_of(students, "students", "hidden", reader), tell or "never"
 
 
 def _match(data: Mapping[str, Any], head: _Head, reader: Reader) -> tuple[bool, dict[str, tuple[str, ...]]]:

@@ -21,9 +21,11 @@ is a reset. """
 
 
 See = Literal["first-failing", "all", "counts", "nothing"]
+Tell = Literal["always", "after due", "never"]
 """How much of their wrong cases students see."""
 
 SEE: tuple[See, ...] = ("first-failing", "all", "counts", "nothing")
+TELL: tuple[Tell, ...] = ("always", "after due", "never")
 
 
 @dataclass(frozen=True, slots=True)
@@ -224,6 +226,7 @@ class Spec:
     function: tuple[FunctionRow, ...] | None = None
     bench: Bench | None = None
     without_reset: bool = False
+    tell_change: Tell = "always"
     edition: int = EDITION
 
     @property

@@ -41,7 +41,7 @@ _KEYS: dict[str, tuple[str, ...]] = {
     "match": ("names", "aliases"),
     "rules": RULES,
     "marks": ("total", "by", "weights", "rules"),
-    "students": ("see", "hidden"),
+    "students": ("see", "hidden", "change"),
 }
 
 

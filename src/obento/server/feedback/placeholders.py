@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from datetime import UTC, datetime
 
 from obento.core.check.judging.outcome import Finding
 from obento.core.check.mutation.smallest_change import Change
@@ -59,10 +60,12 @@ def own_words(t: TaskOutcomes, result: Result) -> dict[str, str]:
 
 
 def _change(t: TaskOutcomes, result: Result) -> Change | None:
-    """The smallest change that is known, if it may be told."""
-    repair = t.repairs.get(result.id)
-    if repair is None or not repair.changes or t.expectation.spec.see in ("nothing", "counts"):
+    """The smallest change that is known, if it may be told, and may be by now."""
+    repair, spec = t.repairs.get(result.id), t.expectation.spec
+    if repair is None or not repair.changes or spec.see in ("nothing", "counts") or spec.tell_change == "never":
         return None
+    if spec.tell_change == "after due" and not t.due.are_over(datetime.now(UTC).replace(tzinfo=None)):
+        return None  # who can hand in once more would have it done by us
     return repair.changes[0]
 
 

@@ -39,6 +39,11 @@ class DueDates:
         given = [self._extended[s] for s in self._owners.get(handin_id, []) if s in self._extended]
         return latest(self._lab, given)
 
+    def are_over(self, now: datetime) -> bool:
+        """Whether nobody of the lab can hand in in time any more; never without a due date."""
+        last = latest(self._lab, self._extended.values())
+        return last is not None and last < now
+
     def lateness(self, handin_id: int, received_at: datetime) -> Late | None:
         """What it costs that a hand-in came when it did; None where it is in time."""
         return lateness(self._lab, received_at, self.of(handin_id))
