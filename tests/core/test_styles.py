@@ -117,7 +117,7 @@ WRONG = {
     "a loop without end": (
         f"{REGS}always @(r) begin valid = 0; code = 0; while (r > 3) code = code + 1; valid = |r; end\nendmodule",
         "pp" + 2 * "f" + 12 * "s",
-        "this loop ran more than 262144 rounds without time passing: the run ends there whenever r = 0100 to 1111",
+        "this loop ran more than 262144 rounds without time passing: the run ends there whenever r is at least 0100",
     ),
     "x in plain case labels never matches": (
         (
@@ -146,7 +146,7 @@ WRONG = {
             " : r >= 4 ? 2 : r >= 2 ? 1 : 0; endmodule"
         ),
         8 * "p" + 8 * "f",
-        "valid is wrong whenever r = 1000 to 1111: 8 of 16",
+        "valid is wrong whenever r is at least 1000: 8 of 16",
     ),
     "a stage late by non-blocking assignment": (
         (
@@ -154,7 +154,7 @@ WRONG = {
             " r[1]); end\nendmodule"
         ),
         "p" + 15 * "u",
-        "code is undefined whenever r = 0001 to 1111: 15 of 16",
+        "code is undefined whenever r differs from 0000: 15 of 16",
     ),
     "only start values": (
         f"{REGS}initial begin code = 0; valid = 1; end\nendmodule",

@@ -215,6 +215,8 @@ def _value_words(port: SpecPort, bad: list[int]) -> str:
 
     if len(runs) == 1 and not port.signed and runs[0][0] != runs[0][1]:
         (low, high) = runs[0]
+        if (low, high) in ((1, full), (0, full - 1)):
+            return f"{port.name} differs from {show(0 if low else full)}"
         if high == full:
             return f"{port.name} is at least {show(low)}"
         if not low:
