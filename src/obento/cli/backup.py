@@ -10,6 +10,7 @@ from pathlib import Path
 from obento import __version__
 from obento.cli.database import database_at_hand
 from obento.cli.serve import root
+from obento.core.words import counted
 from obento.server.settings import Settings
 from obento.store.backup import About, BackupTrouble, back_up, is_empty, restore, try_upgrade
 from obento.store.connection import DatabaseGone, Store
@@ -50,7 +51,8 @@ def run_restore(file: Path, replace: bool) -> int:
         settings.erased.keep(known)
         print(f"obento: {_count(found)} of {found.made_at} are back")
         if again:
-            print(f"obento: {again} people who were erased since then are erased in them, too")
+            who = counted(again, "person who was", "people who were")
+            print(f"obento: {who} erased since then {'is' if again == 1 else 'are'} erased in them, too")
 
     return _with_database(work)
 
