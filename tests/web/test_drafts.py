@@ -218,7 +218,7 @@ def test_two_write_one_line_of_the_class_list(browser: Browser) -> None:
     browser.see("tr[data-student]", "Noor Haddo")
     browser.click("tr[data-student] button", "Change")
     browser.type("textarea[name=student-remarks]", "sits in front")
-    with httpx.Client(base_url=browser.base) as http:
+    with httpx.Client(base_url=browser.base, timeout=60) as http:
         somebody = Client(http).sign_in()  # type: ignore[arg-type]
         class_id = somebody.get("/home")[0]["id"]
         noor = next(s for s in somebody.get(f"/classes/{class_id}/students") if s["name"] == "Noor Haddo")

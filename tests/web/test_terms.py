@@ -31,14 +31,7 @@ def test_more_time_for_one_student(browser: Browser) -> None:
     assert abs(float(mark_of(browser, "Ravi Sund")) - full / 2) < 0.02
     browser.see("body").send_keys("d")
     browser.see(".extensions")
-    who = browser.see(".give .ant-select input")
-    who.send_keys("Ravi")
-    who.send_keys(Keys.ENTER)
-    until = browser.see(".give .ant-picker input")
-    until.send_keys("2100-12-31 12:00")
-    until.send_keys(Keys.ENTER)
-    browser.type("input[name=reason]", "was ill")
-    browser.click(".give button", "Give more time")
+    browser.give_more_time("Ravi", "was ill")
     browser.see("[data-extension]", "Ravi Sund")
     assert "was ill" in browser.see("[data-extension]").text
     browser.click(".ant-modal-footer button", "Cancel")

@@ -24,7 +24,7 @@ OPEN_WINDOW = '.ant-modal-wrap:not([style*="display: none"])'
 @pytest.fixture
 def evening(base: str) -> Iterator[Evening]:
     """A class with its list and a lab of three tasks, due at noon."""
-    with httpx.Client(base_url=base) as http:
+    with httpx.Client(base_url=base, timeout=60) as http:
         yield Evening(Client(http).sign_in(), due=NOON)  # type: ignore[arg-type]
 
 
@@ -93,13 +93,7 @@ def test_an_evening_of_three_tasks(browser: Browser, evening: Evening, tmp_path:
     browser.see(".entry", "late")
     # more time for him
     browser.see("body").send_keys("d")
-    who = browser.see(".give .ant-select input")
-    who.send_keys("Olaf")
-    who.send_keys(Keys.ENTER)
-    until = browser.see(".give .ant-picker input")
-    until.send_keys("2100-12-31 12:00")
-    until.send_keys(Keys.ENTER)
-    browser.click(".give button", "Give more time")
+    browser.give_more_time("Olaf")
     browser.see("[data-extension]", "Olaf Dahl")
     browser.click(".ant-modal-footer button", "Cancel")
     browser.gone(OPEN_WINDOW)
