@@ -54,7 +54,9 @@ class EarlierComments:
         expectation = self._expectation(version)
         if expectation is None:
             return False
-        shared = self._shared.setdefault(version, shared_cases(expectation, self._outcomes.expectation))
+        if version not in self._shared:  # it walks all cases: once for each version
+            self._shared[version] = shared_cases(expectation, self._outcomes.expectation)
+        shared = self._shared[version]
         if not any(verdict.right >> case & 1 ^ 1 for _, case in shared.alike):
             return False  # what both versions still expect, it does right: there is nothing to be said of that
         cluster = said.cluster.removesuffix(_RULES)
