@@ -385,6 +385,31 @@ def test_two_people_at_one_line_one_list_one_extension(evening: Evening) -> None
     assert ta.get(f"/labs/{lab}/terms")["extensions"] == []
 
 
+def test_two_people_at_one_drop_one_excuse_one_role(evening: Evening) -> None:
+    ta, lab = evening.ta, evening.lab
+    came = evening.drop({"7003/one.v": text("one")}, "one")
+    seen = ta.get(f"/labs/{lab}/intake")["drops"][0]["version"]
+    where, given = f"/drops/{came['drop_id']}/times", {"times": "given", "at": "2026-05-04T10:00:00Z", "over": seen}
+    ta.send("PUT", where, given)
+    ta.send("PUT", where, given | {"at": "2026-05-05T10:00:00Z"}, status=409)
+    again = ta.get(f"/labs/{lab}/intake")["drops"][0]["version"]
+    assert again != seen and evening.entry("7003")["attempts"][0]["received_at"] == "2026-05-04T10:00:00"
+    ta.send("PUT", where, given | {"at": "2026-05-05T10:00:00Z", "over": again})  # given again, at another time
+    ta.send("PUT", where, given | {"over": again}, status=409)
+    excuse = f"/labs/{lab}/excused/{evening.students['7006']}"
+    ta.send("PUT", excuse, {"reason": "ill", "over": None})
+    ta.send("PUT", excuse, {"reason": "abroad", "over": None}, status=409)
+    ta.send("PUT", excuse, {"reason": None, "over": "abroad"}, status=409)
+    assert [e["reason"] for e in ta.get(f"/labs/{lab}/terms")["excused"]] == ["ill"]
+    ta.send("PUT", excuse, {"reason": None, "over": "ill"})
+    people = f"/classes/{evening.class_id}/people"
+    who = {"email": f"new@{evening.domain}", "name": "New One", "role": "ta", "over": None}
+    ta.send("POST", people, who)
+    ta.send("POST", people, who | {"role": "reader"}, status=409)
+    ta.send("POST", people, who | {"role": "reader", "over": "ta"})
+    assert {p["email"]: p["role"] for p in ta.get(people)}[who["email"]] == "reader"
+
+
 def test_everybody_and_their_hand_in(evening: Evening) -> None:
     evening.drop({"Sunna Brekke/one.v": text("one"), "7003/one.v": text("one")})
     who = {w["number"]: w for w in evening.ta.get(f"/labs/{evening.lab}/who")}

@@ -88,7 +88,8 @@ class IntakeEntry(BaseModel):
 
 class DropView(BaseModel):
     """A drop. `times` says how the times of receipt are known (upload, archive, given); until `is_confirmed` nobody is
-    late by them. `first` and `last` are when its files were packed, by the archive, in no zone."""
+    late by them. `first` and `last` are when its files were packed, by the archive, in no zone; `version` tells what is
+    said of its times from what was said before."""
 
     id: int
     name: str
@@ -101,6 +102,7 @@ class DropView(BaseModel):
     is_confirmed: bool
     first: datetime | None
     last: datetime | None
+    version: str
 
 
 class IntakeView(BaseModel):
@@ -147,17 +149,20 @@ class Received(Body):
 
 class DropTimes(Body):
     """How the times of receipt of a drop are known: by its upload, by the archive in a `zone` (an IANA name), or given,
-    `at`."""
+    `at`; over the version that was seen (left out: over any)."""
 
     times: Literal["upload", "archive", "given"]
     zone: str = Field(default="", max_length=60)
     at: Moment | None = None
+    over: str = Field(default="", max_length=100)
 
 
 class Excuse(Body):
-    """Why somebody need not hand in; None: they have to."""
+    """Why somebody need not hand in; None: they have to. `over` is the reason that was seen there before, None where
+    there was none; left out: whatever there is."""
 
     reason: str | None = Field(max_length=500)
+    over: str | None = Field(default=None, max_length=500)
 
 
 class Owner(Body):

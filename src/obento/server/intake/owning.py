@@ -8,6 +8,7 @@ from zoneinfo import ZoneInfo, ZoneInfoNotFoundError
 
 from obento.server.errors import Trouble, not_found
 from obento.server.intake.taking_in import Owners, owner_of, worth_remembering
+from obento.server.intake.times import times_version
 from obento.server.marks.ledger import settle_lab
 from obento.server.specs.opened import OpenedSpecs
 from obento.store import audit, course, drops, handins, letters, owners
@@ -92,18 +93,21 @@ class Owning:
         self._note("received", {"attempt": attempt_id, "at": str(at)})
         self._settle()
 
-    def set_drop_times(self, drop_id: int, times: str, zone: str, at: datetime | None) -> None:
+    def set_drop_times(self, drop_id: int, times: str, zone: str, at: datetime | None, over: str) -> None:
         """Say when what came in one drop was received: at its upload, as the archive says (in a zone), or at a given
         time.
 
         Raises
         ------
         Trouble
-            If the zone is unknown, the time is missing, or the archive says nothing.
+            If the zone is unknown, the time is missing, the archive says nothing, or somebody said otherwise since it
+            was seen (`over`).
         """
         drop = drops.drop(self._c, drop_id)
         if drop is None:
             raise not_found("drop")
+        if over and over != times_version(self._c, drop):
+            raise Trouble(409, "somebody else said meanwhile when this drop was received; look at it again")
         received: list[tuple[int, datetime]] = []
         for attempt in drops.attempts_of_drop(self._c, drop_id):
             if times == "archive" and attempt.entry_time is None:

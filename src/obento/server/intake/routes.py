@@ -9,7 +9,7 @@ from fastapi import APIRouter, File, Request, Response, UploadFile
 from obento.intake.archive import unpack
 from obento.server.course.lookup import lab_of_handin, the_lab, the_task
 from obento.server.deps import Db, OpeningRoute, Person, Services, ServicesDep
-from obento.server.errors import not_found
+from obento.server.errors import Trouble, not_found
 from obento.server.intake.models import (
     Agreement,
     Aside,
@@ -76,7 +76,9 @@ def _owning(c: Connection, lab_id: int | None, person: SignedIn, services: Servi
 @router.put("/drops/{drop_id}/times")
 def put_times(drop_id: int, body: DropTimes, c: Db, person: Person, services: ServicesDep) -> Done:
     """Say when what came in one drop was received; lateness follows at once."""
-    _owning(c, drops.lab_of_drop(c, drop_id), person, services).set_drop_times(drop_id, body.times, body.zone, body.at)
+    _owning(c, drops.lab_of_drop(c, drop_id), person, services).set_drop_times(
+        drop_id, body.times, body.zone, body.at, body.over
+    )
     return Done()
 
 
@@ -122,6 +124,8 @@ def put_excused(lab_id: int, student_id: int, body: Excuse, c: Db, person: Perso
     lab = the_lab(c, lab_id)
     if student_id not in {s.id for s in people.students(c, lab.class_id)}:
         raise not_found("student")
+    if "over" in body.model_fields_set and body.over != course.excused(c, lab_id).get(student_id):
+        raise Trouble(409, "somebody else changed meanwhile whether this student is excused; look at it again")
     course.excuse(c, lab_id, student_id, body.reason, person.id)
     audit.note(c, person.id, "excuse", f"student {student_id}", {"lab": lab_id, "reason": body.reason})
     return Done()

@@ -19,6 +19,7 @@ from obento.server.intake.models import (
     Twice,
     TwiceText,
 )
+from obento.server.intake.times import times_version
 from obento.server.marks.mark import why_held
 from obento.server.models import NameBinding
 from obento.store import course, drops, handins, people, results
@@ -164,7 +165,7 @@ def intake_view(c: Connection, lab: Lab, kept: KeptOutcomes) -> IntakeView:
 
 def _drop(c: Connection, drop: drops.Drop) -> DropView:
     times = drops.entry_times(c, drop.id)
-    return DropView(**asdict(drop), first=times[0], last=times[1])
+    return DropView(**asdict(drop), first=times[0], last=times[1], version=times_version(c, drop))
 
 
 def twice_texts(c: Connection, lab: Lab, handin_id: int, task_id: int, kept: KeptOutcomes) -> list[TwiceText]:

@@ -15,6 +15,10 @@ def invite(c: Connection, class_id: int, body: Invite, address: str, by: int) ->
     link is the account, and an account may be more by now than what its maker gave it."""
     email = body.email.strip().lower()
     known = accounts.person_by_email(c, email)
+    if "over" in body.model_fields_set:
+        roles = {p.email: p.role for p in people.people_of(c, class_id)}
+        if roles.get(email) != body.over:
+            raise Trouble(409, f"somebody else changed meanwhile what {email} may do here; look at it again")
     if known is None:
         person_id = accounts.add_person(c, email, body.name.strip(), "", by)
     else:

@@ -14,6 +14,8 @@ class Invite(Body):
     email: str = Field(max_length=200, pattern=r"^\s*[^@\s]+@[^@\s]+\s*$")
     name: str = Field(min_length=1, max_length=200)
     role: Literal["reader", "ta", "lecturer"] = "ta"
+    over: Literal["reader", "ta", "lecturer"] | None = None
+    """The role that was seen before, None where there was none; left out: whatever there is."""
 
 
 class Invited(BaseModel):

@@ -29,7 +29,9 @@ function gone(): void {
 }
 async function keep(): Promise<void> {
   const given = times.value === 'given' ? at.value.toISOString() : null
-  if (await told(() => put(`/drops/${props.drop.id}/times`, { times: times.value, zone: zone.value, at: given }))) {
+  if (
+    await told(() => put(`/drops/${props.drop.id}/times`, { times: times.value, zone: zone.value, at: given, over: props.drop.version }))
+  ) {
     emit('changed')
     emit('close')
   }

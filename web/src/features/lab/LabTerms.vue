@@ -145,9 +145,9 @@ const notExcused = computed(() => {
   const excused = new Set(terms.value?.excused.map((e) => e.student_id))
   return (terms.value?.students ?? []).filter((s) => !excused.has(s.id)).map((s) => ({ value: s.id, label: `${s.name} ${s.number}` }))
 })
-async function excuse(id: number, why: string | null): Promise<void> {
+async function excuse(id: number, why: string | null, over: string | null): Promise<void> {
   const kept = excusing.said()
-  if (!(await told(() => put(`/labs/${props.labId}/excused/${id}`, { reason: why })))) return
+  if (!(await told(() => put(`/labs/${props.labId}/excused/${id}`, { reason: why, over })))) return
   if (why !== null) {
     excusing.done(kept)
     excusing.drop()
@@ -228,7 +228,7 @@ async function takeBack(id: number, over: string): Promise<void> {
           <div>
             <b>{{ e.name }}</b> <small class="quiet">{{ e.reason }}</small>
           </div>
-          <Button size="small" @click="excuse(e.student_id, null)">Take back</Button>
+          <Button size="small" @click="excuse(e.student_id, null, e.reason)">Take back</Button>
         </div>
         <p v-if="!terms.excused.length" class="quiet">Nobody is: whoever hands in nothing is missing.</p>
         <div class="form give">
@@ -236,7 +236,7 @@ async function takeBack(id: number, over: string): Promise<void> {
             v-if="excusing.isChanged.value"
             :from="excusing.from.value"
             @drop="excusing.drop"
-            @keep="excusing.form.student && excuse(excusing.form.student, excusing.form.reason)"
+            @keep="excusing.form.student && excuse(excusing.form.student, excusing.form.reason, null)"
           />
           <Select
             v-model:value="ill"
@@ -248,7 +248,7 @@ async function takeBack(id: number, over: string): Promise<void> {
             class="full"
           />
           <Input v-model:value="excusing.form.reason" name="excuse-reason" placeholder="why (stays with the lab)" :maxlength="500" />
-          <Button :disabled="!excusing.form.student" @click="excuse(excusing.form.student ?? 0, excusing.form.reason)">Excuse</Button>
+          <Button :disabled="!excusing.form.student" @click="excuse(excusing.form.student ?? 0, excusing.form.reason, null)">Excuse</Button>
         </div>
       </section>
     </div>

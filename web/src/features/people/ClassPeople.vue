@@ -32,7 +32,7 @@ const ROLES: { value: Role; label: string; title: string }[] = [
 ]
 const WORDS: Record<Role, string> = { lecturer: 'lecturer', ta: 'TA', reader: 'reader' }
 
-function invite(who: { name: string; email: string; role: Role }): Promise<boolean> {
+function invite(who: { name: string; email: string; role: Role; over: Role | null }): Promise<boolean> {
   return told(async () => {
     const made = await post(`/classes/${props.of.id}/people`, who)
     link.value = made.link
@@ -45,7 +45,7 @@ function invite(who: { name: string; email: string; role: Role }): Promise<boole
 }
 async function add(): Promise<void> {
   const kept = said()
-  if (!(await invite({ ...form }))) return
+  if (!(await invite({ ...form, over: null }))) return
   done(kept)
   drop()
 }
@@ -76,10 +76,10 @@ async function copy(): Promise<void> {
         size="small"
         class="role"
         :aria-label="`role of ${p.name}`"
-        @change="(chosen) => invite({ ...p, role: chosen as Role })"
+        @change="(chosen) => invite({ ...p, role: chosen as Role, over: p.role })"
       />
       <span v-else class="tag">{{ WORDS[p.role] }}</span>
-      <Button v-if="!p.joined && mayManage" size="small" @click="invite(p)">New link</Button>
+      <Button v-if="!p.joined && mayManage" size="small" @click="invite({ ...p, over: p.role })">New link</Button>
       <Popconfirm
         v-if="p.id !== session.me?.id && mayManage"
         :title="`Take ${p.name} off this class?`"
