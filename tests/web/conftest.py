@@ -11,6 +11,7 @@ from typing import Literal
 import pytest
 import uvicorn
 from selenium import webdriver
+from selenium.common.exceptions import TimeoutException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
@@ -44,9 +45,15 @@ class Browser:
         def found(_: object) -> WebElement | Literal[False]:
             return next((e for e in self.all(css) if e.is_displayed() and text in e.text), False)
 
-        return WebDriverWait(self.driver, seconds, ignored_exceptions=[Exception]).until(
-            found, f"{css} {text!r} does not appear"
-        )
+        try:
+            return WebDriverWait(self.driver, seconds, ignored_exceptions=[Exception]).until(found)
+        except TimeoutException as error:
+            raise AssertionError(f"{css} {text!r} does not appear\n{self.shown()}") from error
+
+    def shown(self) -> str:
+        """What is on screen, for the message of a test that fails."""
+        body = self.driver.execute_script("return document.body.innerText")
+        return f"at {self.driver.current_url}:\n{body}\n{self.driver.get_log('browser')}"
 
     def click(self, css: str, text: str = "") -> None:
         self.see(css, text)

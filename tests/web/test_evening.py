@@ -50,7 +50,7 @@ def test_an_evening(browser: Browser, tmp_path: Path) -> None:
     # the tray: wrong ones first
     browser.click("button[data-place=results]")
     first = browser.see("[data-cluster]")
-    assert "2" in first.text and "warn wrong" in first.text and "whenever" in first.text
+    assert "2 alike" in first.text and "warn is wrong whenever high equals wide: 2 of 4" in first.text
     browser.see(".rest", "not checked")
     # the review by key, a comment for the cluster
     browser.see("body").send_keys(Keys.ENTER)

@@ -27,6 +27,7 @@ useKeys([{ key: 'n', label: 'new lab', act: () => (newLabFor.value = classes.val
 async function open(lab: number, place = 'results'): Promise<void> {
   await told(async () => {
     const view = await get(`/labs/${lab}`)
+    if (router.currentRoute.value.name !== 'home') return // a second click, answered after the first one led on
     await router.push(`/lab/${lab}/task/${view.tasks[0]?.id ?? 0}/${place}`)
   })
 }
