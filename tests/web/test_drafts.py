@@ -4,10 +4,8 @@ from __future__ import annotations
 
 import time
 
-import httpx
 from selenium.webdriver.common.keys import Keys
 
-from tests.server.conftest import Client
 from tests.web.conftest import Browser
 
 SLOW = """
@@ -208,25 +206,3 @@ def test_dialogs_keep_their_drafts(browser: Browser) -> None:
     browser.keys("d")
     browser.see("input[name=lab-title]")
     assert not browser.all(".form .draft")
-
-
-def test_two_write_one_line_of_the_class_list(browser: Browser) -> None:
-    """The second learns what the first did, and what was typed stays."""
-    browser.sign_in()
-    browser.click("button", "Class list")
-    browser.type("input[name=search]", "haddo")
-    browser.see("tr[data-student]", "Noor Haddo")
-    browser.click("tr[data-student] button", "Change")
-    browser.type("textarea[name=student-remarks]", "sits in front")
-    with httpx.Client(base_url=browser.base, timeout=60) as http:
-        somebody = Client(http).sign_in()  # type: ignore[arg-type]
-        class_id = somebody.get("/home")[0]["id"]
-        noor = next(s for s in somebody.get(f"/classes/{class_id}/students") if s["name"] == "Noor Haddo")
-        entry = {k: noor[k] for k in ("number", "name", "email", "team", "remarks")} | {"group": "Z"}
-        somebody.send("PUT", f"/classes/{class_id}/students/{noor['id']}", entry)
-        browser.click(".ant-modal-footer button", "Keep")
-        browser.see(".ant-modal .trouble", "somebody else changed this line meanwhile")
-        assert "Z" in browser.see(".ant-modal .trouble").text
-        assert browser.see("textarea[name=student-remarks]").get_attribute("value") == "sits in front"
-        browser.click(".ant-modal-footer button", "Keep")
-        browser.see("tr[data-student]", "sits in front")

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 
-import type { DropView, IntakeView } from '../../api/schema'
+import type { IntakeView } from '../../api/schema'
 import { count, moment } from '../../shared/words'
 import DropTimes from './DropTimes.vue'
 
@@ -10,7 +10,8 @@ const props = defineProps<{ intake: IntakeView; titles: Map<number, string>; may
 const emit = defineEmits<{ changed: [] }>()
 const SHOWN = 12
 const NAMED = 40
-const chosen = ref<DropView | null>(null)
+const chosenId = ref(0)
+const chosen = computed(() => props.intake.drops.find((d) => d.id === chosenId.value))
 const leftOut = computed(() => props.intake.drops.flatMap((d) => d.left_out.map((text) => `${d.name}: ${text}`)))
 const WORDS: Record<string, string> = {
   upload: 'received at its upload',
@@ -29,7 +30,7 @@ const WORDS: Record<string, string> = {
         <span class="quiet">
           {{ moment(d.at) }}, {{ count(d.files, 'file') }}<template v-if="d.task_id">, for {{ titles.get(d.task_id) }}</template></span
         >
-        <button v-if="may" type="button" class="chip" :class="{ ask: !d.is_confirmed }" @click="chosen = d">
+        <button v-if="may" type="button" class="chip" :class="{ ask: !d.is_confirmed }" @click="chosenId = d.id">
           {{ d.is_confirmed ? WORDS[d.times] : 'when was it received? nobody is late yet' }}
         </button>
       </div>
@@ -48,7 +49,7 @@ const WORDS: Record<string, string> = {
       <div class="caption">{{ intake.excused.length }} excused</div>
       <span v-for="s in intake.excused" :key="s.id" class="chip plain" :title="s.reason">{{ s.name }}</span>
     </div>
-    <DropTimes v-if="chosen" :drop="chosen" @changed="emit('changed')" @close="chosen = null" />
+    <DropTimes v-if="chosen" :drop="chosen" @changed="emit('changed')" @close="chosenId = 0" />
   </aside>
 </template>
 

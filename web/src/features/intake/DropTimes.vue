@@ -3,7 +3,7 @@ import { DatePicker, Modal, Radio, RadioGroup, Select } from 'ant-design-vue'
 import dayjs, { type Dayjs } from 'dayjs'
 import { computed, ref } from 'vue'
 
-import { put } from '../../api/client'
+import { put, ServerTrouble } from '../../api/client'
 import type { DropView } from '../../api/schema'
 import { takeAway } from '../home/TakeAway'
 import { told } from '../../shared/attempt'
@@ -23,18 +23,22 @@ const zones = computed(() =>
 )
 const wall = (iso: string | null): string => (iso ? dayjs(iso).format('ddd D MMM, HH:mm') : '')
 
-function gone(): void {
+function done(): void {
   emit('changed')
   emit('close')
 }
 async function keep(): Promise<void> {
   const given = times.value === 'given' ? at.value.toISOString() : null
-  if (
-    await told(() => put(`/drops/${props.drop.id}/times`, { times: times.value, zone: zone.value, at: given, over: props.drop.version }))
-  ) {
-    emit('changed')
-    emit('close')
-  }
+  await told(async () => {
+    try {
+      await put(`/drops/${props.drop.id}/times`, { times: times.value, zone: zone.value, at: given, over: props.drop.version })
+    } catch (error) {
+      // What was chosen stays, and goes over what somebody else said when it is kept once more.
+      if (error instanceof ServerTrouble && error.status === 409) emit('changed')
+      throw error
+    }
+    done()
+  })
 }
 </script>
 
@@ -59,7 +63,7 @@ async function keep(): Promise<void> {
       <Radio value="upload">when it was uploaded here, {{ moment(drop.at) }}</Radio>
     </RadioGroup>
     <p class="away">
-      <button type="button" class="link" @click="takeAway('drop', drop.id, drop.name, gone)">Take this drop away</button>
+      <button type="button" class="link" @click="takeAway('drop', drop.id, drop.name, done)">Take this drop away</button>
       <span class="quiet small">what came in it, with what hangs on it</span>
     </p>
   </Modal>

@@ -147,12 +147,12 @@ const notExcused = computed(() => {
 })
 async function excuse(id: number, why: string | null, over: string | null): Promise<void> {
   const kept = excusing.said()
-  if (!(await told(() => put(`/labs/${props.labId}/excused/${id}`, { reason: why, over })))) return
-  if (why !== null) {
+  const sent = await told(() => put(`/labs/${props.labId}/excused/${id}`, { reason: why, over }))
+  if (sent && why !== null) {
     excusing.done(kept)
     excusing.drop()
   }
-  emit('changed')
+  if (sent) emit('changed')
   await reload()
 }
 async function takeBack(id: number, over: string): Promise<void> {

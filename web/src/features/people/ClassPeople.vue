@@ -32,16 +32,18 @@ const ROLES: { value: Role; label: string; title: string }[] = [
 ]
 const WORDS: Record<Role, string> = { lecturer: 'lecturer', ta: 'TA', reader: 'reader' }
 
-function invite(who: { name: string; email: string; role: Role; over: Role | null }): Promise<boolean> {
-  return told(async () => {
+/** Also who is not let in shows as they are by now: somebody else may have seen to them. */
+async function invite(who: { name: string; email: string; role: Role; over: Role | null }): Promise<boolean> {
+  const sent = await told(async () => {
     const made = await post(`/classes/${props.of.id}/people`, who)
     link.value = made.link
     linkFor.value = who.name
     if (!made.link) {
       message.success(made.mailed ? `a link is on its way to ${who.email}` : `${who.name} finds the class after the next sign-in`)
     }
-    await reload()
   })
+  await reload()
+  return sent
 }
 async function add(): Promise<void> {
   const kept = said()
