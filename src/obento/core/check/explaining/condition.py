@@ -10,6 +10,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import compress
 
+from obento.core import values
 from obento.core.check.explaining.relations import relation
 from obento.core.planes import case_flags, count_plane, set_bits, spelled
 from obento.core.spec.cases import Cases
@@ -200,26 +201,32 @@ def _values_apart(bits: Sequence[int], failing: int, right: int) -> list[int]:
 
 
 def _value_words(port: SpecPort, bad: list[int]) -> str:
+    """Words of a bus in order, as values and runs of values; what stands there as a number below 0 comes before 0."""
+    full = values.ones(port.width)
+    first = 0
+    if port.signed and port.radix == "dec":
+        first = 1 << (port.width - 1)
+        bad = sorted(bad, key=lambda word: word ^ first)
+    last = first - 1 & full
     runs: list[tuple[int, int]] = []
     for value in bad:
-        if runs and value == runs[-1][1] + 1:
+        if runs and value == runs[-1][1] + 1 & full:
             runs[-1] = (runs[-1][0], value)
         else:
             runs.append((value, value))
     if not runs or len(runs) > _MOST_PRODUCTS:
         return ""
-    full = (1 << port.width) - 1
 
     def show(value: int) -> str:
         return port.show((value, value ^ full))
 
-    if len(runs) == 1 and not port.signed and runs[0][0] != runs[0][1]:
-        (low, high) = runs[0]
-        if (low, high) in ((1, full), (0, full - 1)):
-            return f"{port.name} differs from {show(0 if low else full)}"
-        if high == full:
+    (low, high) = runs[0]
+    if len(runs) == 1 and low != high and (not port.signed or port.radix == "dec"):
+        if (low, high) in ((first + 1 & full, last), (first, last - 1 & full)):
+            return f"{port.name} differs from {show(first if high == last else last)}"
+        if high == last:
             return f"{port.name} is at least {show(low)}"
-        if not low:
+        if low == first:
             return f"{port.name} is at most {show(high)}"
     parts = [show(a) if a == b else f"{show(a)} to {show(b)}" for a, b in runs]
     return f"{port.name} = {' or '.join(parts)}"

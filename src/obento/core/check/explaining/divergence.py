@@ -16,6 +16,7 @@ from obento.core.planes import set_bits
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import Spec, SpecPort
 from obento.core.spec.stimulus import Sequence, Stimulus
+from obento.core.words import counted
 
 _BACK_AFTER = 4
 _MOST_POINTS = 4_000
@@ -115,7 +116,11 @@ def describe(expectation: Expectation, verdict: Verdict, found: Divergence, outp
     word, care = expected_word(expectation, port.name, port.width, step, verdict.expected)
     text += f"it is {port.show(shown_word(verdict, port, step))} instead of {port.show(word, care)}"
     follows = (bad & found.follows).bit_count()
-    return f"{text} ({follows} only follow)" if follows else text
+    if not follows:
+        return text
+    if follows == count:
+        return f"{text} ({'it only follows' if count == 1 else 'all of them only follow'})"
+    return f"{text} ({counted(follows, 'only follows', 'only follow')})"
 
 
 def happening(expectation: Expectation, step: int) -> str:

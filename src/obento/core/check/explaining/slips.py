@@ -207,10 +207,10 @@ class _Search:
         return names
 
     def _turns(self, port: SpecPort, digit: int, actual: bool) -> bool:
-        """Whether turning an input digit changes the output, or should, in any case compared on both sides."""
+        """Whether turning an input digit changes the output in any case, or should in one compared on both sides."""
         for i in range(port.width):
             expected = self._expected(port.name, i)
-            both = expected.care & self._flipped(expected.care, digit)
+            both = self._cases.full if actual else expected.care & self._flipped(expected.care, digit)
             one, zero = self._shown[port.name, i] if actual else (expected.one, expected.zero)
             if ((one ^ self._flipped(one, digit)) | (zero ^ self._flipped(zero, digit))) & both:
                 return True

@@ -88,6 +88,8 @@ def find_timing_slips(
     if whole is not None:
         return [whole]
     constant = [s for s in find_slips(expectation, verdict) if s.kind == "constant"]
+    if {s.output for s in constant} == {n for n, o in verdict.outputs.items() if o.failed | o.undefined}:
+        return constant  # what never changes reacts to nothing
     found_here = [*search.ignored(), *search.counting(), *constant]
     return found_here or search.stuck()
 
@@ -233,13 +235,36 @@ class _Search:
         bit = 0
         for port in spec.inputs:
             at, bit = bit, bit + port.width
-            if spec.clock is not None and port.name == spec.clock.port:
+            if (spec.clock is not None and port.name == spec.clock.port) or not self._matters(at, port.width):
                 continue
             if self._again(turned_input(few, at, port.width)).runs[0].outputs == before:
                 full = self._again(turned_input(self._cases, at, port.width)).runs[0].outputs
                 if all(full[key] == self._verdict.shown[key] for key in self._e.bits):
                     found.append(Slip("ignores", f"it does not react to {port.name}", self._wrong[0]))
         return found
+
+    def _matters(self, bit: int, width: int) -> bool:
+        """Whether two steps are alike in what they do, in all other inputs and in what was expected before, and
+        different things are expected in them: by this input. Not where two steps that are alike in it, too, differ:
+        then something else is remembered."""
+        own = values.ones(width) << bit
+        seen: dict[tuple[object, ...], dict[int, set[tuple[int, ...]]]] = {}
+        for sequence in self._drive.sequences:
+            for step in range(sequence.first + 1, sequence.first + sequence.length):
+                before, wanted = self._all_expected(step - 1), self._all_expected(step)
+                given = sum((plane >> step & 1) << i for i, plane in enumerate(self._cases.one))
+                if before is not None and wanted is not None:
+                    alike = before, self._drive.actions[step], given & ~own
+                    seen.setdefault(alike, {}).setdefault(given & own, set()).add(wanted)
+        for by_value in seen.values():
+            if all(len(outcomes) == 1 for outcomes in by_value.values()) and len(set.union(*by_value.values())) > 1:
+                return True
+        return False
+
+    def _all_expected(self, step: int) -> tuple[int, ...] | None:
+        """What all outputs should be; None where some of it is not compared."""
+        found = [self._expected(port, step) for port in self._e.spec.outputs]
+        return tuple(number for number, _ in found) if all(is_word for _, is_word in found) else None
 
     # Read off the steps.
 

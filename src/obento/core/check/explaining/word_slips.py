@@ -9,10 +9,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from itertools import combinations
+from itertools import combinations, product
 
 from obento.core.check.expectation.model import Expectation
-from obento.core.check.explaining.condition import one_product
+from obento.core.check.explaining.condition import failing_condition, one_product
 from obento.core.check.judging.verdict import Verdict
 from obento.core.spec.model import SpecPort
 from obento.core.words import counted
@@ -234,12 +234,13 @@ class _Output:
         """Wrong just where two inputs are equal."""
         for a, b in self._pairs():
             equal = self.compared & ~differ(self.inputs[a], self.inputs[b])
-            if self._is_just(equal, {a, b}):
-                yield WordSlip(
-                    "boundary",
-                    f"{self.port.name} is wrong just where {a} = {b}: equality counted on the wrong"
-                    f" side{self._among({a, b})}",
-                )
+            if not self._is_just(equal, {a, b}):
+                continue
+            region, among = self._region({a, b}), self._among({a, b})
+            orders = [w[0] for signed in (False, True) for w in self._orders(a, b, signed).values()]
+            if among is not None and any(not (p ^ self.expected[0]) & region for p in orders):
+                text = f"{self.port.name} is wrong just where {a} = {b}: equality counted on the wrong side{among}"
+                yield WordSlip("boundary", text)
 
     def _flag(self) -> Iterator[WordSlip]:
         """What is expected is a property of one word, what comes is the same property of another."""
@@ -279,26 +280,18 @@ class _Output:
             of = self._operations(a, b)
             got = next((text for text, w in of.items() if not differ(w, self.got) & region), None)
             wanted = next((text for text, w in of.items() if not differ(w, self.expected) & region), None)
-            if got is not None and wanted is not None:
+            among = self._among({a, b}) if got is not None and wanted is not None else None
+            if among is not None:
                 verb = "says whether" if self.port.width == 1 else "is"
-                yield WordSlip(
-                    "other-operation", f"{self.port.name} {verb} {got}{self._among({a, b})}, and should be {wanted}"
-                )
+                yield WordSlip("other-operation", f"{self.port.name} {verb} {got}{among}, and should be {wanted}")
                 return
 
     def _operations(self, a: str, b: str) -> dict[str, Word]:
         full = self.compared
         if self.port.width == 1:
-            x, y = self.inputs[a], self.inputs[b]
-            less, more, equal = _below(x, y, full), _below(y, x, full), full & ~differ(x, y)
-            tests = {
-                f"{a} < {b}": less,
-                f"{a} > {b}": more,
-                f"{a} = {b}": equal,
-                f"{a} ≤ {b}": less | equal,
-                f"{a} ≥ {b}": more | equal,
-            }
-            return {text: [plane] for text, plane in (tests | {f"{a} ≠ {b}": full & ~equal}).items()}
+            equal = full & ~differ(self.inputs[a], self.inputs[b])
+            same = {f"{a} = {b}": [equal], f"{a} ≠ {b}": [full & ~equal]}
+            return self._orders(a, b, signed=False) | same
         x, y = self._fit(a), self._fit(b)
         not_x, not_y = [full & ~p for p in x], [full & ~p for p in y]
         return {
@@ -313,6 +306,19 @@ class _Output:
             f"{a} and {b} digit by digit": [p & q for p, q in zip(x, y, strict=True)],
             f"{a} or {b} digit by digit": [p | q for p, q in zip(x, y, strict=True)],
             f"{a} xor {b} digit by digit": [p ^ q for p, q in zip(x, y, strict=True)],
+        }
+
+    def _orders(self, a: str, b: str, signed: bool) -> dict[str, Word]:
+        """Which of two words of one width is the larger, as numbers with signs or without."""
+        full, x, y = self.compared, self.inputs[a], self.inputs[b]
+        if signed:
+            x, y = [*x[:-1], full & ~x[-1]], [*y[:-1], full & ~y[-1]]
+        less, more = _below(x, y, full), _below(y, x, full)
+        return {
+            f"{a} < {b}": [less],
+            f"{a} > {b}": [more],
+            f"{a} ≤ {b}": [full & ~more],
+            f"{a} ≥ {b}": [full & ~less],
         }
 
     def _constant_in(self) -> Iterator[WordSlip]:
@@ -342,23 +348,29 @@ class _Output:
         names = {n: w for n, w in self.inputs.items() if len(w) > 1}
         if self.port.width == 1:
             for a, b in self._pairs():
-                if self._is_just(names[a][-1] ^ names[b][-1], {a, b}):
-                    text = (
-                        f"{self.port.name} is wrong just where the signs of {a} and {b} differ: signed taken as"
-                        " unsigned, or the other way round"
-                    )
-                    yield WordSlip("sign", text + self._among({a, b}))
+                if not self._is_just(names[a][-1] ^ names[b][-1], {a, b}):
+                    continue
+                region, among = self._region({a, b}), self._among({a, b})
+                for wanted, came in product(self._orders(a, b, False).items(), self._orders(a, b, True).items()):
+                    planes = {self.expected[0] & region, self.got[0] & region}
+                    if (
+                        among is not None
+                        and wanted[0] == came[0]
+                        and planes == {wanted[1][0] & region, came[1][0] & region}
+                    ):
+                        text = (
+                            f"{self.port.name} is wrong just where the signs of {a} and {b} differ: signed taken as"
+                            f" unsigned, or the other way round{among}"
+                        )
+                        yield WordSlip("sign", text)
             return
         for name, word in names.items():
             if len(word) >= self.port.width or not self._is_just(word[-1], {name}):
                 continue
-            low = len(word)
-            if not differ(self.expected[:low], self.got[:low]) & self.bad:
-                yield WordSlip(
-                    "sign",
-                    f"{self.port.name} is wrong just where {name} is negative: its sign is not carried"
-                    f" on{self._among({name})}",
-                )
+            low, among = len(word), self._among({name})
+            if among is not None and not differ(self.expected[:low], self.got[:low]) & self.bad:
+                text = f"{self.port.name} is wrong just where {name} is negative: its sign is not carried on{among}"
+                yield WordSlip("sign", text)
 
     # Helpers.
 
@@ -397,18 +409,27 @@ class _Output:
         region = self._region(apart)
         return bool(where & region) and self.bad == where & region and region != self.bad
 
-    def _among(self, apart: set[str]) -> str:
+    def _among(self, apart: set[str]) -> str | None:
+        """`, with key = 1 and sel = 2`: just the cases of the region; empty where it is all, None where it cannot be
+        said."""
         region = self._region(apart)
         if region == self.compared:
             return ""
-        others = [p for p in self.expectation.spec.inputs if p.name not in apart]
         case = (region & -region).bit_length() - 1
-        shown = []
-        for p in others:
+        shown, holds = [], self.compared
+        for p in self.expectation.spec.inputs:
+            if p.name in apart:
+                continue
             value = number_at(self.inputs[p.name], case)
-            if not region & ~self._equals(self.inputs[p.name], value):
+            same = self._equals(self.inputs[p.name], value)
+            if not region & ~same:
                 shown.append(f"{p.name} = {p.show((value, ~value & (1 << p.width) - 1))}")
-        return f", with {' and '.join(shown)}" if shown else ""
+                holds &= same
+        if holds == region:
+            return f", with {' and '.join(shown)}"
+        spec, cases = self.expectation.spec, self.expectation.cases
+        words = failing_condition(spec, cases, region, cases.full & ~self.compared)
+        return f", with {words}" if words else None
 
     def _words(self) -> dict[str, Word]:
         """Words that a flag could be of: expected outputs, outputs as they came, inputs; and an output with a one-bit
