@@ -12,6 +12,7 @@ import sys
 from collections import Counter, defaultdict
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cache
 from multiprocessing import Pool
 from pathlib import Path
 
@@ -20,15 +21,18 @@ from obento.core.check.expectation.model import Expectation
 from obento.core.check.mutation.smallest_change import find_repair
 from obento.core.handin import HandinFile
 
-DEMO = Path(__file__).parent.parent / "demo"
+HERE = Path(__file__).parent
 TASKS = {
-    "lab1/interlock": "interlock",
-    "lab1/lamps": "lamps",
-    "lab2/paddles": "paddle",
-    "lab2/ballast": "trim",
-    "lab3/tickets": "ticket",
-    "lab3/beacon": "beacon",
+    "../demo/lab1/interlock": ("drop-1", "interlock"),
+    "../demo/lab1/lamps": ("drop-1", "lamps"),
+    "../demo/lab2/paddles": ("drop-1", "paddle"),
+    "../demo/lab2/ballast": ("drop-1", "trim"),
+    "../demo/lab3/tickets": ("drop-1", "ticket"),
+    "../demo/lab3/beacon": ("drop-1", "beacon"),
+    "seeded/gate": ("gate", ""),
+    "seeded/winch": ("winch", ""),
 }
+"""Specs, each with the folder of its hand-ins and a part of their names."""
 SUFFIX = {".v": "verilog", ".sv": "verilog", ".vhd": "vhdl", ".wiring": "wiring"}
 MOST_OF_A_KIND = 3
 """Changes of one kind in one text."""
@@ -45,10 +49,13 @@ class Mutant:
 DECLARES = re.compile(
     r"\s*(module|entity|library|use|input|output|port|takes|gives|architecture|signal|constant|wiring)\b"
 )
+ALSO_DECLARATIONS = frozenset(["width"])
+"""Kinds of changes that are made in declarations as well."""
 KEEP = frozenset("and or not nor nand xor xnor buf when else others unsigned signed resize wide word flipflop".split())
 
 Swap = tuple[str, str, str, str]
-"""The kind of change, the language, what is looked for, and what is put there (`+1`: the number found and one more)."""
+"""The kind of change, the language, what is looked for, and what is put there (`+1`: the number found and one more;
+`-1`: one less; `turned`: binary digits with the last one turned)."""
 
 SWAPS: list[Swap] = [
     ("operator", "verilog", r"&&", "||"),
@@ -88,6 +95,28 @@ SWAPS: list[Swap] = [
     ("edge", "wiring", r"\bfall:", "rise:"),
     ("constant", "verilog", r"(?<=[34]'d)(\d+)(?=\b)", "+1"),
     ("constant", "vhdl", r"(?<=[<=+>] )(\d+)(?=\b)", "+1"),
+    ("constant", "verilog", r"(?<='b)([01]+)(?=\b)", "turned"),
+    ("constant", "vhdl", r"(?<=\")([01]{2,})(?=\")", "turned"),
+    ("reset level", "verilog", r"(?<=if \()!(?=(?:clr_n|rst_n|rst|clear_n|reset)\b)", ""),
+    ("reset level", "verilog", r"(?<=if \()(?=(?:clr_n|rst_n|rst|clear_n|reset)\b)", "!"),
+    ("reset level", "vhdl", r"(?<=_n = ')0", "1"),
+    ("reset level", "vhdl", r"(?<=rst = ')1", "0"),
+    ("reset kind", "verilog", r" or (?:posedge|negedge) (?:clr_n|rst_n|rst|clear_n|reset)\b", ""),
+    ("reset kind", "verilog", r"(?<=[a-z])(?=\)\s*(?:begin)?\s*$)(?<=(?:edge clk))", " or posedge rst"),
+    ("reset value", "verilog", r"(?<=<= )0(?=;)", "1"),
+    ("state", "verilog", r"(?<== )FILLING", "LIFTING"),
+    ("state", "verilog", r"(?<== )(SHUT|RAISED)", "LIFTING"),
+    ("state", "verilog", r"(?<== )LIFTING", "RAISED"),
+    ("state", "vhdl", r"(?<=<= )(filling|shut)\b", "lifting"),
+    ("state", "vhdl", r"(?<== )(lifting|filling)\b", "raised"),
+    ("condition forgotten", "vhdl", r"elsif load = '1' and \w+ = '1'", "elsif load = '1'"),
+    ("condition forgotten", "verilog", r"else if \([\w!~ ]+\)", "else"),
+    ("branch forgotten", "verilog", r"\belse\s+\w+\s*<?=[^;]*;", ";"),
+    ("sensitivity", "verilog", r" or \w+(?=\)\s*(?:begin)?\s*$)", ""),
+    ("sensitivity", "vhdl", r"(?<=process \()(\w+), ", ""),
+    ("width", "verilog", r"(?<=(?:wire|.reg) \[)(\d)(?=:0\])", "-1"),
+    ("width", "vhdl", r"(?<=\()(\d)(?= downto 0\))", "-1"),
+    ("assignment", "verilog", r"(?<=\w) <= (?=[^;()]*;)", " = "),
     ("bit", "verilog", r"\[(\d)\]", "+1"),
     ("bit", "vhdl", r"\((\d)\)", "+1"),
     ("bit", "wiring", r"\[(\d)\]", "+1"),
@@ -97,7 +126,9 @@ NO_EXPLANATION = frozenset(["wrong", "undefined"])
 """Kinds of findings that only say where something is wrong. All others say what kind of slip it is."""
 
 CALLED_FOR = {
-    "edge": frozenset(["wrong-edge", "reset-level", "reset-sync", "late", "ripple-clock", "blocking"]),
+    "edge": frozenset(
+        ["wrong-edge", "reset-level", "reset-sync", "late", "ripple-clock", "blocking", "reset-edge", "other-edge"]
+    ),
 }
 """Of some kinds of changes, what they should be called. The others may be anything that explains, or a condition of at
 most two products."""
@@ -111,20 +142,27 @@ def mutants(text: str, language: str) -> Iterator[Mutant]:
             continue
         for i, line in enumerate(lines):
             code = re.split(r"//|--", line)[0]
-            if DECLARES.match(code):
+            if DECLARES.match(code) and (kind not in ALSO_DECLARATIONS or re.match(r"\s*(module|entity|port)", code)):
                 continue
             for m in re.finditer(pattern, code):
                 if made[kind] >= MOST_OF_A_KIND:
                     break
                 made[kind] += 1
-                put = str(int(m.group(1)) + 1) if new == "+1" else m.expand(new)
-                if new == "+1":
-                    put = m.group(0).replace(m.group(1), put)
+                put = _put(m, new)
                 changed = code[: m.start()] + put + code[m.end() :]
                 yield Mutant(
                     kind, i + 1, "\n".join([*lines[:i], changed + line[len(code) :], *lines[i + 1 :]]), code.strip()
                 )
     yield from _names_exchanged(lines, language)
+
+
+def _put(m: re.Match[str], new: str) -> str:
+    """What stands there after the change."""
+    if new in ("+1", "-1"):
+        return m.group(0).replace(m.group(1), str(max(0, int(m.group(1)) + int(new))))
+    if new == "turned":
+        return m.group(1)[:-1] + "10"[int(m.group(1)[-1])]
+    return m.expand(new)
 
 
 def _names_exchanged(lines: list[str], language: str) -> Iterator[Mutant]:
@@ -166,55 +204,65 @@ class Tally:
         return f"{self.made:6} {shares}   ({self.unseen}, {self.broken})"
 
 
+@dataclass(frozen=True)
+class Job:
+    """One mutant of one hand-in."""
+
+    task: str
+    path: Path
+    language: str
+    mutant: Mutant
+
+
 @dataclass
 class Tried:
-    """What came of one task's mutants."""
+    """What came of one mutant."""
 
-    tallies: dict[tuple[str, str], Tally]
+    job: Job
+    tally: Tally
     misses: list[str]
     kinds: Counter[str]
 
 
 def main(show_misses: bool) -> None:
-    total = Tried(defaultdict(Tally), [], Counter())
+    tallies: dict[tuple[str, str], Tally] = defaultdict(Tally)
+    kinds: Counter[str] = Counter()
+    misses: list[str] = []
+    jobs = [job for task in TASKS for job in _jobs(task)]
     with Pool() as pool:
-        for tried in pool.imap(_try_task, TASKS):
-            total.misses += tried.misses
-            total.kinds += tried.kinds
-            for key, tally in tried.tallies.items():
-                total.tallies[key].add(tally)
-    _print(total.tallies)
-    print("\nfindings:", ", ".join(f"{k} {n}" for k, n in total.kinds.most_common()))
+        for tried in pool.imap(_try_job, jobs):
+            tallies[tried.job.mutant.kind, tried.job.language].add(tried.tally)
+            misses += tried.misses
+            kinds += tried.kinds
+    _print(tallies)
+    print("\nfindings:", ", ".join(f"{k} {n}" for k, n in kinds.most_common()))
     if show_misses:
         print("\nmisses")
-        print("\n".join(total.misses))
+        print("\n".join(misses))
 
 
-def _try_task(task: str) -> Tried:
-    tried = Tried({}, [], Counter())
-    expectation, files = _task(task, TASKS[task])
-    for path, text in files:
+def _jobs(task: str) -> Iterator[Job]:
+    for path, text in _task(task)[1]:
         language = SUFFIX[path.suffix]
-        for mutant in mutants(text, language):
-            _try(
-                expectation,
-                path,
-                mutant,
-                tried.tallies.setdefault((mutant.kind, language), Tally()),
-                tried.misses,
-                tried.kinds,
-            )
+        yield from (Job(task, path, language, mutant) for mutant in mutants(text, language))
+
+
+def _try_job(job: Job) -> Tried:
+    tried = Tried(job, Tally(), [], Counter())
+    _try(_task(job.task)[0], job.path, job.mutant, tried.tally, tried.misses, tried.kinds)
     return tried
 
 
-def _task(task: str, pattern: str) -> tuple[Expectation, list[tuple[Path, str]]]:
+@cache
+def _task(task: str) -> tuple[Expectation, list[tuple[Path, str]]]:
     """A task's expectation and the texts of all hand-ins that are right, each text once."""
-    spec = DEMO / f"{task}.toml"
+    folder, pattern = TASKS[task]
+    spec = HERE / f"{task}.toml"
     others = {p.name: p.read_bytes() for p in spec.parent.iterdir() if p.is_file() and p != spec}
     loaded = open_spec(spec.name, spec.read_bytes(), others)
     assert loaded.expectation is not None, task
     found: dict[str, Path] = {}
-    for path in sorted((spec.parent / "drop-1").rglob("*")):
+    for path in sorted((spec.parent / folder).rglob("*")):
         if path.suffix not in SUFFIX or not re.search(pattern, path.name):
             continue
         text = path.read_bytes().decode("utf-8", "replace").replace("\r\n", "\n")

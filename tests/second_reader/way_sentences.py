@@ -184,6 +184,19 @@ def _shifted(way: Way, m: re.Match[str]) -> bool:
     return all(any(c.is_wrong(n) for c in way.truth.cases) for n in names)
 
 
+@_sentence(r"(\w+) is (\S+) at every reset, and should be (\S+)")
+def _reset_value(way: Way, m: re.Match[str]) -> bool:
+    right = way.drive.right
+    port = next(p for p in way.truth.outputs if p.name == m[1])
+    at_resets = [
+        c
+        for sequence in way.sequences()
+        for s, c in sequence
+        if s.given["rst"] == right.active and (right.kind == "async" or s.turns()[:1] == [1 - s.idle])
+    ]
+    return {(c.got[port.name], c.wanted[port.name]) for c in at_resets} == {(port.read(m[2]), port.read(m[3]))}
+
+
 # What it does.
 
 

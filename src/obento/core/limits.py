@@ -14,7 +14,8 @@ def _never() -> bool:
 class Limits:
     """Every stage gets this value; the defaults fit coursework with room to spare. `expired` is asked now and then
     whether to give up: only who runs us has a clock. Where cases are run one by one a loop may go round
-    `loop_rounds_alone` times: what is still not at its end then counts as a loop without one."""
+    `loop_rounds_alone` times: what is still not at its end then counts as a loop without one. Without `replays` cases
+    that lanes cannot tell are only named (`Observation.stepped`), not run again."""
 
     source_bytes: int = 4_000_000
     tokens: int = 2_000_000
@@ -42,6 +43,7 @@ class Limits:
     graph_nodes: int = 4_000_000
     cases: int = 1 << 20
     expired: Callable[[], bool] = _never
+    replays: bool = True
 
     def alone(self) -> Limits:
         """Bounds for cases that are run one by one."""

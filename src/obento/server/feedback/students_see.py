@@ -29,6 +29,8 @@ _WITHOUT_VALUES = frozenset(
         "no-carries",
         "latch",
         "sensitivity",
+        "other-edge",
+        "reset-edge",
         "undriven",
         "never-assigned",
         "two-drivers",

@@ -1,4 +1,5 @@
-"""Warnings on how a clocked design is clocked: clocks made of registers, registers that race."""
+"""Warnings on how a clocked design is clocked: clocks made of registers, both edges of one clock, resets that wake at
+one level and ask for the other, registers that race."""
 
 from __future__ import annotations
 
@@ -69,7 +70,50 @@ def advise_clocking(design: Design, binding: Binding, tell: Tell) -> None:
                     process.position,
                     "use the one clock everywhere, and an enable",
                 )
+    _both_edges(design, tell)
+    for process in design.processes:
+        if is_clocked(process) and len(process.watches) > 1:
+            _level_of_reset(process, tell)
     _races(design, tell)
+
+
+def _both_edges(design: Design, tell: Tell) -> None:
+    """Registers that one signal clocks at its rising edge, beside others that it clocks at its falling one: of the
+    fewer of them is spoken."""
+    by_edge: dict[int, dict[str, list[Process]]] = {}
+    names: dict[int, str] = {}
+    for process in design.processes:
+        if is_clocked(process) and len(process.watches) == 1:
+            (watch,) = process.watches
+            by_edge.setdefault(watch.signal.id, {}).setdefault(watch.edge, []).append(process)
+            names[watch.signal.id] = watch.signal.name.rpartition(".")[2]
+    for clock, edges in by_edge.items():
+        if len(edges) < 2:
+            continue
+        (few, some), (_, others) = sorted(edges.items(), key=lambda item: len(item[1]))
+        if len(some) == len(others):
+            continue
+        edge, other = ("rising", "falling") if few == "pos" else ("falling", "rising")
+        for process in some:
+            text = f"this is clocked at the {edge} edge of `{names[clock]}`, all else at the {other} one"
+            tell("other-edge", text, process.position, "use one edge for all registers")
+
+
+def _level_of_reset(process: Process, tell: Tell) -> None:
+    """A process that a reset wakes at one level, and that asks first for the other."""
+    first = process.body
+    while isinstance(first, Block) and first.body:
+        first = first.body[0]
+    if not isinstance(first, If):
+        return
+    for watch in process.watches:
+        level = int(watch.edge == "pos")
+        truths = [_truth(first.cond, watch.signal, at) for at in (level, 1 - level)]
+        if truths == [False, True]:
+            name = watch.signal.name.rpartition(".")[2]
+            text = f"this wakes when `{name}` turns {level}, and what it does first is for `{name}` = {1 - level}"
+            hint = f"write `{'negedge' if level else 'posedge'} {name}`, or ask for {level}"
+            tell("reset-edge", text, process.position, hint)
 
 
 def _made_of(design: Design, registers: set[int], inputs: set[int]) -> set[int]:

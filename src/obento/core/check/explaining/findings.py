@@ -92,7 +92,7 @@ def _unsettled(expectation: Expectation, verdict: Verdict) -> list[Finding]:
     return found
 
 
-CAUSES = frozenset(["undriven", "never-assigned", "two-drivers"])
+CAUSES = frozenset(["undriven", "never-assigned", "two-drivers", "reset-edge"])
 """What is wrong whatever is expected: said before how it shows."""
 
 _STRUCTURE = CAUSES | frozenset(
@@ -105,6 +105,7 @@ _STRUCTURE = CAUSES | frozenset(
         "out-of-range",
         "latch",
         "sensitivity",
+        "other-edge",
     ]
 )
 """Messages that name a slip in how a design is put together: no more than worth a look while it is right, a likely

@@ -16,6 +16,7 @@ from obento.core import values
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.explaining.clocking import clocked_assignments, read_elsewhere
 from obento.core.check.explaining.divergence import Divergence
+from obento.core.check.explaining.reset_values import wrong_reset_values
 from obento.core.check.explaining.slips import Slip, find_slips
 from obento.core.check.judging.verdict import Verdict, judge, shown_word
 from obento.core.check.running.binding import Binding
@@ -34,6 +35,7 @@ TIMING_SLIPS = frozenset(
         "reset-level",
         "reset-async",
         "reset-sync",
+        "reset-value",
         "ignores",
         "late",
         "early",
@@ -90,7 +92,7 @@ def find_timing_slips(
     constant = [s for s in find_slips(expectation, verdict) if s.kind == "constant"]
     if {s.output for s in constant} == {n for n, o in verdict.outputs.items() if o.failed | o.undefined}:
         return constant  # what never changes reacts to nothing
-    found_here = [*search.ignored(), *search.counting(), *constant]
+    found_here = [*wrong_reset_values(expectation, verdict), *search.ignored(), *search.counting(), *constant]
     return found_here or search.stuck()
 
 

@@ -21,6 +21,8 @@ from obento.core.values import ones
 _LOOP_ROUNDS, _DELTAS = 300, 200
 _MOST_WIRES = 10
 _MOST_DIGITS = 16
+_WIDEST_STATE = 3
+"""Of such constants every other value is tried: they may be states."""
 _GATES = {
     "and": ("and", 0),
     "or": ("or", 0),
@@ -309,13 +311,12 @@ class _Maker:
                     owner, field, ir.Mux(expr.width, expr.cond, expr.b, expr.a), 2, at, "the two branches exchanged"
                 )
             case ir.Const(width=width) if width <= 64 and expr.one ^ expr.zero == ones(width):
-                for value in dict.fromkeys(
-                    (expr.one + 1, expr.one - 1, *([ones(width) ^ expr.one] if width <= _MOST_DIGITS else []))
-                ):
-                    number = value & ones(width)
-                    if number != expr.one:
-                        new = ir.Const(width, number, number ^ ones(width))
-                        yield self._set(owner, field, new, 1, at, f"{number} for {expr.one}")
+                near = [expr.one + 1, expr.one - 1, *([ones(width) ^ expr.one] if width <= _MOST_DIGITS else [])]
+                every = range(1 << width) if width <= _WIDEST_STATE else ()
+                for value in dict.fromkeys(number & ones(width) for number in [*near, *every]):
+                    if value != expr.one:
+                        new = ir.Const(width, value, value ^ ones(width))
+                        yield self._set(owner, field, new, 1, at, f"{value} for {expr.one}")
             case _:
                 pass
         yield from self._other_wires(slot)

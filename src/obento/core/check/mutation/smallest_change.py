@@ -29,6 +29,8 @@ _FEW = 48
 _MOST_FOUND = 3
 _MOST_WAYS, _MOST_WAYS_VHDL = 24, 8
 """Texts that are read again for one change of the design; VHDL takes longer to read."""
+_MOST_ALONE, _MOST_ALONE_VHDL = 160, 60
+"""Texts that are read where no change of the design mends it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,6 +83,7 @@ def find_repair(
     verdict = judge(expectation, first)
     if verdict.right == expectation.cases.full:
         return Repair([], 0, True)
+    search.ran_in_lanes = first.engine != "timeline" and not first.stepped
     search.few = _few_cases(expectation, verdict.right)
     trials = trials_of(ready.design, ready.reading.sources)
     found, tried = _likeliest(trials, hints, search.change_of)
@@ -110,6 +113,8 @@ class _Search:
         self._choices = choices
         self._tight = limits_of_trials(limits)
         self._ready = ready
+        self.ran_in_lanes = False
+        """As it was handed in, in every case."""
         self._words = InText(ready.reading.sources, ready.design.language, limits)
 
     def run(self, ready: Ready, looked: Expectation, limits: Limits) -> Observation:
@@ -117,7 +122,8 @@ class _Search:
         if looked.cases.stimulus is None:
             return observe(ready.design, ready.binding, looked.spec.inputs, looked.cases, limits)
         # What is changed is the form for lanes: on the timeline a part would run as it was written.
-        lanes_from = 1 if ready is self._ready and ready.design.parts else None
+        is_changed = ready is self._ready or self.ran_in_lanes
+        lanes_from = 1 if is_changed and ready.design.parts else None
         return observe_steps(ready.design, ready.binding, looked.spec.inputs, looked.cases, limits, lanes_from)
 
     def change_of(self, trial: Trial) -> TextChange | None:
@@ -136,19 +142,22 @@ class _Search:
         """What mends the text of what no design shows as one change, and how many were tried."""
         found: list[TextChange] = []
         tried = 0
-        most = _MOST_WAYS_VHDL if self._ready.design.language == "vhdl" else _MOST_WAYS
+        most = _MOST_ALONE_VHDL if self._ready.design.language == "vhdl" else _MOST_ALONE
         for way in islice(text_trials(self._ready, self._expectation.spec, self._words), most):
             tried += 1
             if self._stands(way):
                 found.append(way)
-        return found[:_MOST_FOUND], tried
+                if len(found) == _MOST_FOUND:
+                    break
+        return found, tried
 
     def _is_right(self, ready: Ready, looked: Expectation) -> bool:
-        found = self.run(ready, looked, self._tight)
-        if found.limit is not None:
+        # A part that is run step by step runs as it was written: nothing would be proven of the change. What ran in
+        # lanes and would not with the change is no small one, and takes too long.
+        in_lanes_only = self.ran_in_lanes or (ready is self._ready and bool(ready.design.parts))
+        found = self.run(ready, looked, replace(self._tight, replays=not in_lanes_only))
+        if found.limit is not None or (in_lanes_only and (found.stepped or found.engine == "timeline")):
             return False
-        if ready is self._ready and ready.design.parts and (found.stepped or found.engine == "timeline"):
-            return False  # a part that was run step by step ran as it was written: nothing is proven of the change
         return judge(looked, found).right == looked.cases.full
 
     def _ways(self, trial: Trial) -> Iterator[TextChange]:

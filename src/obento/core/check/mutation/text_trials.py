@@ -1,5 +1,5 @@
-"""Changes that are tried in the text alone, since a design does not show them as one: two ports exchanged, what a
-process wakes for, an edge of the reset too many or too few."""
+"""Changes that are tried in the text alone, since a design does not show them as one: what a process wakes for, an edge
+of the reset too many or too few, sizes, a condition or branch that was forgotten, two ports exchanged, constants."""
 
 from __future__ import annotations
 
@@ -8,6 +8,8 @@ from itertools import combinations
 
 from obento.core.check.judging.ready import Ready
 from obento.core.check.mutation.in_text import Edit, InText, TextChange
+from obento.core.check.mutation.text_branches import forgotten_branches, forgotten_conditions
+from obento.core.check.mutation.text_numbers import other_numbers, other_sizes
 from obento.core.spec.model import Spec
 from obento.core.syntax.stream import Tokens
 
@@ -25,11 +27,29 @@ def text_trials(ready: Ready, spec: Spec, words: InText) -> Iterator[TextChange]
     if language == "verilog" and spec.reset is not None:
         name = next((port.name for (ours, _), (port, _) in ready.binding.bits.items() if ours == spec.reset.port), "")
         yield from _edges_of_reset(tokens, name)
+    begin = _body_begins(tokens, language)
+    if language in ("verilog", "vhdl"):
+        yield from other_sizes(tokens, language, begin)
+        yield from forgotten_conditions(tokens, language, _plain_inputs(ready, spec), begin)
     for direction in ("out", "in"):
         named = [p for p in ready.design.ports if p.direction == direction]
         alike = [(a.name, b.name) for a, b in combinations(named, 2) if a.signal.width == b.signal.width]
         for a, b in alike[:_MOST_PAIRS]:
             yield from _exchanged(tokens, language, a, b)
+    if language in ("verilog", "vhdl"):
+        yield from forgotten_branches(tokens, language, begin)
+    yield from other_numbers(tokens, ready.unit.file, language, begin)
+
+
+def _plain_inputs(ready: Ready, spec: Spec) -> list[str]:
+    """Inputs of one bit that are neither clock nor reset, as the hand-in names them."""
+    special = {one.port for one in (spec.clock, spec.reset) if one is not None}
+    found = {
+        port.name: None
+        for (ours, _), (port, _) in ready.binding.bits.items()
+        if port.direction == "in" and port.signal.width == 1 and ours not in special
+    }
+    return list(found)
 
 
 def _exchanged(tokens: Tokens, language: str, a: str, b: str) -> Iterator[TextChange]:

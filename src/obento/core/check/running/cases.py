@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import reduce
+from functools import partial, reduce
 from operator import or_
 
 from obento.core import values
@@ -49,9 +49,8 @@ def observe(
     try:
         levelized = Levelized(design, limits, frozenset(p.name for p in binding.floating), kind)
         found = _observe_levelized(levelized, wires.place, wires.watched | _escapes(design), cases)
-        return _escaped_again(
-            found, design, lambda only: observe_case_by_case(design, wires, cases, limits, only, False)
-        )
+        alone = partial(observe_case_by_case, design, wires, cases, limits, neighbours=False)
+        return _escaped_again(found, design, alone, limits.replays)
     except (HasMemory, Unfit, LimitReached):
         pass
     try:
@@ -59,10 +58,13 @@ def observe(
         refused = power_up_refused(lanes, design, limits)
         found = _observe_event_driven(lanes, wires, design, cases, refused)
     except (Unfit, LimitReached) as why:
+        if not limits.replays:
+            return Observation([], "timeline", stepped=cases.full)
         found = observe_case_by_case(design, wires, cases, limits)
         found.why = why.text if isinstance(why, LimitReached) else str(why)
         return found
-    return _escaped_again(found, design, lambda only: observe_case_by_case(design, wires, cases, limits, only))
+    alone = partial(observe_case_by_case, design, wires, cases, limits)
+    return _escaped_again(found, design, alone, limits.replays)
 
 
 def _wires(binding: Binding, inputs: tuple[SpecPort, ...]) -> Wires:
@@ -110,7 +112,9 @@ def _certain(marks: dict[int, int], errors: frozenset[int]) -> int:
     return in_error & ~reduce(or_, (plane for i, plane in marks.items() if i not in errors), 0)
 
 
-def _escaped_again(found: Observation, design: Design, step_by_step: Callable[[int], Observation]) -> Observation:
+def _escaped_again(
+    found: Observation, design: Design, step_by_step: Callable[[int], Observation], replays: bool
+) -> Observation:
     """Cases in which lanes could not tell what happens are taken from the timeline.
 
     Of many that certainly end in an error (`Design.errors`) a few are run there to hear of it; the others end as these
@@ -125,6 +129,9 @@ def _escaped_again(found: Observation, design: Design, step_by_step: Callable[[i
     ending = reduce(or_, certain, 0) & ~only
     only |= ending
     if not only:
+        return found
+    if not replays:
+        found.stepped = only
         return found
     if ending.bit_count() > _MOST_REPLAYED:
         heard = _sample(ending)

@@ -88,6 +88,8 @@ def observe_steps(
         try:
             return _side_by_side(design, wiring, cases, stimulus, limits, runs)
         except (Unfit, LimitReached) as unfit:
+            if not limits.replays:
+                return Observation([], "timeline", stepped=cases.full)
             found = _one_by_one(design, wiring, cases, stimulus, limits, runs)
             found.why = unfit.text if isinstance(unfit, LimitReached) else str(unfit)
             return found
@@ -364,6 +366,9 @@ def _escaped_again(
     design: Design, wiring: Wiring, cases: Cases, stimulus: Stimulus, limits: Limits, found: Observation, escaped: int
 ) -> Observation:
     """Sequences in which lanes could not tell what happens are taken from the timeline."""
+    if not limits.replays:
+        found.stepped = cases.full
+        return found
     exact = _one_by_one(design, wiring, cases, stimulus, limits, [Run(r.name) for r in found.runs], escaped)
     if exact.limit is not None:
         return exact

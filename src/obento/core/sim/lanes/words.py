@@ -202,6 +202,11 @@ class Words(ABC):
         ops = self.ops
         index = self.expr(e.index)
         signal = e.a.signal if isinstance(e.a, Ref) else None
+        number = _constant(index, e.index_signed)
+        if number is not None and signal is not None:
+            low = (number - e.base) * e.step
+            there = range(signal.width)
+            return [self._read_bit(signal.offset + i) if i in there else X for i in range(low, low + e.width)]
         word = self.expr(e.a)
         size = signal.width if signal else len(word)
         n = len(index)
@@ -281,14 +286,14 @@ class Words(ABC):
 
     def _places(self, index: BitWord, signed: bool, base: int, step: int, offsets: range) -> list[tuple[int, int]]:
         """Where a computed offset may point: pairs of offset and the literal of "it points there"."""
+        number = _constant(index, signed)
+        if number is not None:
+            offset = (number - base) * step
+            return [(offset, TRUE)] if offset in offsets else []
         known = self.ops.all_known(index)
         if known == FALSE:
             return []
         n = len(index)
-        if all(bit[0] < 2 for bit in index):
-            value = sum(bit[0] << i for i, bit in enumerate(index)) - ((1 << n) if signed and index[-1][0] else 0)
-            offset = (value - base) * step
-            return [(offset, known)] if offset in offsets else []
         offset_of: dict[int, int] = {}
         for offset in _multiples(step, offsets):
             value = base + offset // step
@@ -312,6 +317,16 @@ class Words(ABC):
                             longer[2 * value + digit] = literal
             found = longer
         return found
+
+
+def _constant(word: BitWord, signed: bool) -> int | None:
+    """The number that a word is in every lane; None where it varies, or is not known."""
+    number = 0
+    for i, (one, zero) in enumerate(word):
+        if one | zero != TRUE or one == zero:
+            return None
+        number |= one << i
+    return values.signed_value(number, len(word)) if signed else number
 
 
 def _multiples(step: int, offsets: range) -> range:
