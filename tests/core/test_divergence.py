@@ -132,8 +132,8 @@ def test_the_first_step_is_named_with_what_it_is_and_should_be(expectation: Expe
     assert deaf.verdict.cells() == "pppppffppppppffnff"
     assert told(found, 18) == "sssssFwssssssFw.ww"
     assert describe(expectation, deaf.verdict, found, "q") == (
-        "in 6 of 18 steps, first in sequence 1, step 6: at the rising edge with rst = 0 and en = 0 it is 0 instead of 3"
-        " (4 only follow)"
+        "q is wrong in 6 of 18 steps, first in sequence 1, step 6: at the rising edge with rst = 0 and en = 0 it is 0"
+        " instead of 3 (4 only follow)"
     )
 
 

@@ -11,10 +11,10 @@ from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import functions_called, written_bits
 from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
+from obento.core.sentences.said import say
 from obento.core.sim.lanes.bits import Bit, BitOps, Unfit
 from obento.core.sim.lanes.graph import Graph
 from obento.core.sim.lanes.symbolic import Symbolic
-from obento.core.words import listed
 
 Tell = Callable[[str, str, int, str], None]
 """Hears of a warning: code, text, position, hint."""
@@ -59,10 +59,10 @@ def _look(
     places = {latch.signal.id: latch for latch in find_latches(process.body)}
     for signal in forgotten.values():
         place = places.get(signal.id)
-        where = place.why if place else "on some ways through this process"
+        where = place.why if place else say("latch-somewhere")
         tell(
             "latch",
-            f"`{_plain(signal)}` is not given a value {where}, so it keeps its last one",
+            say("latch", name=_plain(signal), where=where),
             place.position if place else process.position,
             "give it a value at the top, or in every branch",
         )
@@ -75,8 +75,8 @@ def _look(
         if id(owner[b]) not in own and b in moving
     }
     if missing:
-        names = listed([f"`{_plain(s)}`" for s in missing.values()], "or")
-        tell("sensitivity", f"this process does not wake when {names} changes", process.position, "write `always @*`")
+        names = [f"`{_plain(s)}`" for s in missing.values()]
+        tell("sensitivity", say("sensitivity", names=names), process.position, "write `always @*`")
 
 
 class _Readers:

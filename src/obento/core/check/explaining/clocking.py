@@ -11,6 +11,7 @@ from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, statements, written_bits
 from obento.core.ir.nodes import Assign, Binary, Block, Const, Expr, If, Ref, Stmt, Unary, walk
 from obento.core.ir.signal import Signal
+from obento.core.sentences.said import say
 
 
 def is_clocked(process: Process) -> bool:
@@ -66,7 +67,7 @@ def advise_clocking(design: Design, binding: Binding, tell: Tell) -> None:
                 name = watch.signal.name.rpartition(".")[2]
                 tell(
                     "ripple-clock",
-                    f"`{name}` is made of registers and clocks others: they change later than the rest",
+                    say("ripple-clock", name=name),
                     process.position,
                     "use the one clock everywhere, and an enable",
                 )
@@ -93,9 +94,8 @@ def _both_edges(design: Design, tell: Tell) -> None:
         (few, some), (_, others) = sorted(edges.items(), key=lambda item: len(item[1]))
         if len(some) == len(others):
             continue
-        edge, other = ("rising", "falling") if few == "pos" else ("falling", "rising")
+        text = say("other-edge-rising" if few == "pos" else "other-edge-falling", clock=names[clock])
         for process in some:
-            text = f"this is clocked at the {edge} edge of `{names[clock]}`, all else at the {other} one"
             tell("other-edge", text, process.position, "use one edge for all registers")
 
 
@@ -111,7 +111,7 @@ def _level_of_reset(process: Process, tell: Tell) -> None:
         truths = [_truth(first.cond, watch.signal, at) for at in (level, 1 - level)]
         if truths == [False, True]:
             name = watch.signal.name.rpartition(".")[2]
-            text = f"this wakes when `{name}` turns {level}, and what it does first is for `{name}` = {1 - level}"
+            text = say("reset-edge", name=name, level=level, other=1 - level)
             hint = f"write `{'negedge' if level else 'posedge'} {name}`, or ask for {level}"
             tell("reset-edge", text, process.position, hint)
 
@@ -148,11 +148,7 @@ def _races(design: Design, tell: Tell) -> None:
                     if target.signal.id in read and target.signal.id not in told:
                         told.add(target.signal.id)
                         name = target.signal.name.rpartition(".")[2]
-                        text = (
-                            f"`{name}` is set with `=` here and read by another process at the same edge: which comes"
-                            " first is left open"
-                        )
-                        tell("race", text, s.position, "write `<=`")
+                        tell("race", say("race", name=name), s.position, "write `<=`")
 
 
 def _wakes_at(process: Process, signal: Signal, edge: str) -> bool:

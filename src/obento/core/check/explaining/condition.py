@@ -13,8 +13,12 @@ from itertools import compress
 from obento.core import values
 from obento.core.check.explaining.relations import relation
 from obento.core.planes import case_flags, count_plane, set_bits, spelled
+from obento.core.sentences.said import any_of, every, say
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import Spec, SpecPort
+
+ALWAYS = "always"
+"""What is said of a condition that holds in every case."""
 
 _EXACT_BITS = 8
 _MOST_BITS = 16
@@ -91,7 +95,7 @@ def _with_relation(spec: Spec, cases: Cases, failing: int, free: int) -> str:
             del same[i]
     care = sum(1 << i for i in same)
     value = sum(1 << i for i in same if failing & bits[i])
-    return f"{_words(spec, Product(care, value))} and {words}" if care else words
+    return every([*_literals(spec, Product(care, value)), words]) if care else words
 
 
 def _ports_first(spec: Spec, cases: Cases) -> Iterator[list[int]]:
@@ -138,7 +142,7 @@ def necessary_condition(spec: Spec, cases: Cases, failing: int) -> tuple[str, in
             plane = cases.one[first + i]
             for value, holding in ((1, plane), (0, cases.full & ~plane)):
                 if not failing & ~holding and holding.bit_count() < best[1]:
-                    best = f"{port.bit_word(i)} = {value}", holding.bit_count()
+                    best = say("is", name=port.bit_word(i), value=value), holding.bit_count()
         first += port.width
     return best
 
@@ -157,9 +161,9 @@ def _sum_words(spec: Spec, products: list[Product]) -> str:
         return _words(spec, products[0])
     shared = _shared(products)
     rests = [Product(p.care & ~shared.care, p.value & ~shared.care) for p in products]
-    parts = [_words(spec, p) for p in rests]
-    text = " or ".join(f"({part})" if " and " in part else part for part in parts)
-    return f"{_words(spec, shared)} and ({text})" if shared.care else text
+    parts = [_literals(spec, p) for p in rests]
+    either = any_of([say("grouped", part=every(part)) if len(part) > 1 else part[0] for part in parts])
+    return every([*_literals(spec, shared), say("grouped", part=either)]) if shared.care else either
 
 
 def _by_value(spec: Spec, cases: Cases, failing: int) -> str:
@@ -223,13 +227,13 @@ def _value_words(port: SpecPort, bad: list[int]) -> str:
     (low, high) = runs[0]
     if len(runs) == 1 and low != high and (not port.signed or port.radix == "dec"):
         if (low, high) in ((first + 1 & full, last), (first, last - 1 & full)):
-            return f"{port.name} differs from {show(first if high == last else last)}"
+            return say("differs", a=port.name, b=show(first if high == last else last))
         if high == last:
-            return f"{port.name} is at least {show(low)}"
+            return say("at-least", a=port.name, b=show(low))
         if low == first:
-            return f"{port.name} is at most {show(high)}"
-    parts = [show(a) if a == b else f"{show(a)} to {show(b)}" for a, b in runs]
-    return f"{port.name} = {' or '.join(parts)}"
+            return say("at-most", a=port.name, b=show(high))
+    parts = [show(a) if a == b else say("from-to", low=show(a), high=show(b)) for a, b in runs]
+    return say("one-of", name=port.name, values=parts)
 
 
 def products_of(spec: Spec, cases: Cases, failing: int, free: int = 0) -> list[Product]:
@@ -351,9 +355,12 @@ def _cover(cubes: _Cubes, on: int, primes: list[Product]) -> list[Product]:
 
 
 def _words(spec: Spec, product: Product) -> str:
-    """`key = 1 and level_eq = 0`; a bus with every bit fixed as one value."""
-    if product.care == 0:
-        return "always"
+    """`key = 1 and level_eq = 0`."""
+    return every(_literals(spec, product)) if product.care else say(ALWAYS)
+
+
+def _literals(spec: Spec, product: Product) -> list[str]:
+    """`key = 1`, `level_eq = 0`; a bus with every bit fixed as one value."""
     parts: list[str] = []
     low = spec.input_bits
     for port in spec.inputs:
@@ -361,9 +368,9 @@ def _words(spec: Spec, product: Product) -> str:
         full = (1 << port.width) - 1
         care, value = product.care >> low & full, product.value >> low & full
         if care == full:
-            parts.append(f"{port.name} = {port.show((value, value ^ full))}")
+            parts.append(say("is", name=port.name, value=port.show((value, value ^ full))))
             continue
         for i in range(port.width - 1, -1, -1):
             if care >> i & 1:
-                parts.append(f"{port.bit_word(i)} = {value >> i & 1}")
-    return " and ".join(parts)
+                parts.append(say("is", name=port.bit_word(i), value=value >> i & 1))
+    return parts

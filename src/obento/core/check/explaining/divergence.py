@@ -10,13 +10,13 @@ from dataclasses import dataclass, replace
 
 from obento.core import values
 from obento.core.check.expectation.model import Expectation, expected_word
-from obento.core.check.explaining.condition import failing_condition
+from obento.core.check.explaining.condition import ALWAYS, failing_condition
 from obento.core.check.judging.verdict import Verdict, shown_word
 from obento.core.planes import set_bits
+from obento.core.sentences.said import Said, every, say
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import Spec, SpecPort
 from obento.core.spec.stimulus import Sequence, Stimulus
-from obento.core.words import counted
 
 _BACK_AFTER = 4
 _MOST_POINTS = 4_000
@@ -102,8 +102,8 @@ def _resets(expectation: Expectation, stimulus: Stimulus, step: int) -> bool:
 
 
 def describe(expectation: Expectation, verdict: Verdict, found: Divergence, output: str) -> str:
-    """`in 14 of 120 steps, first in walk 2, step 3: at the falling edge with take = 1 it is 12 instead of 0 (13 only
-    follow)`."""
+    """`ticket is wrong in 14 of 120 steps, first in walk 2, step 3: at the falling edge with take = 1 it is 12 instead
+    of 0 (13 only follow)`."""
     of_output = verdict.outputs[output]
     bad = of_output.failed | of_output.undefined | of_output.stopped
     steps = set_bits(bad & found.first) or set_bits(bad)
@@ -111,16 +111,22 @@ def describe(expectation: Expectation, verdict: Verdict, found: Divergence, outp
     cases = expectation.cases
     assert cases.stimulus is not None
     count = bad.bit_count()
-    text = f"in {count} of {verdict.count} steps, first in {cases.stimulus.name(step)}: {happening(expectation, step)} "
     port = next(p for p in expectation.spec.outputs if p.name == output)
     word, care = expected_word(expectation, port.name, port.width, step, verdict.expected)
-    text += f"it is {port.show(shown_word(verdict, port, step))} instead of {port.show(word, care)}"
+    text = say(
+        "wrong-in-steps" if of_output.failed else "undefined-in-steps",
+        output=output,
+        count=count,
+        total=verdict.count,
+        step=cases.stimulus.name(step),
+        event=happening(expectation, step),
+        got=port.show(shown_word(verdict, port, step)),
+        wanted=port.show(word, care),
+    )
     follows = (bad & found.follows).bit_count()
     if not follows:
         return text
-    if follows == count:
-        return f"{text} ({'it only follows' if count == 1 else 'all of them only follow'})"
-    return f"{text} ({counted(follows, 'only follows', 'only follow')})"
+    return say("all-follow" if follows == count else "some-follow", what=text, count=follows)
 
 
 def happening(expectation: Expectation, step: int) -> str:
@@ -134,21 +140,19 @@ def happening(expectation: Expectation, step: int) -> str:
     for port in spec.inputs:
         if spec.clock is None or port.name != spec.clock.port:
             word = cases.word(step, bit, port.width)
-            text = f"{port.name} = {port.show(word)}"
+            text = say("is", name=port.name, value=port.show(word))
             given.append(text)
             if number > 1 and cases.word(step - 1, bit, port.width) != word:
                 turned.append(text)
         bit += port.width
     action = stimulus.actions[step]
-    with_inputs = f" with {' and '.join(given)}" if given else ""
+    if action == "." and (turned or number > 1):
+        return say("without-an-edge", turned=turned) if turned else say("nothing-changed")
     if action == ".":
-        return (
-            f"without an edge, {' and '.join(turned) or 'nothing changed'}:"
-            if turned or number > 1
-            else f"at power-up{with_inputs}"
-        )
+        return say("at-power-up-with", inputs=given) if given else say("at-power-up")
     falls = action == "f" or (action == "c" and stimulus.idle == 1)
-    return f"at the {'falling' if falls else 'rising'} edge{with_inputs}"
+    key = "falling-edge" if falls else "edge"
+    return say(f"{key}-with", inputs=given) if given else say(f"with-{key}")
 
 
 def when_it_diverges(expectation: Expectation, verdict: Verdict, found: Divergence) -> str:
@@ -211,15 +215,16 @@ def _in_words(spec: Spec, points: list[tuple[tuple[int, ...], int]], stimulus: S
     full = values.ones(len(unique))
     cases = Cases(len(unique), tuple(planes), tuple(full ^ p for p in planes))
     text = failing_condition(spec, cases, sum(wrong << n for n, (_, wrong) in enumerate(unique)))
-    if not text or text == "always" or " or " in text:
+    if not text or text == ALWAYS or " or " in text:
         return ""
-    edge = "falling" if stimulus.idle else "rising"
+    parts = text.values["parts"] if isinstance(text, Said) and text.key == "every" else [text]
     at, without = f"{_EDGE} = 1", f"{_EDGE} = 0"
-    rest = " and ".join(part for part in text.split(" and ") if part not in (at, without))
-    if _EDGE in rest:
+    others = [part for part in parts if part not in (at, without)]
+    if any(_EDGE in part for part in others):
         return ""  # an edge is nothing that differs from inputs
-    if at in text:
-        return f"{rest} at the {edge} edge" if rest else f"there is a {edge} edge"
-    if without in text:
-        return f"{rest} without an edge" if rest else "there is no edge"
+    falls = "falling-" if stimulus.idle else ""
+    if at in parts:
+        return say(f"at-{falls}edge", when=every(others)) if others else say(f"a-{falls}edge" if falls else "an-edge")
+    if without in parts:
+        return say("without-edge", when=every(others)) if others else say("no-edge")
     return text

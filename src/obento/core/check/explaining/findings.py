@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.explaining.clocking import advise_clocking
-from obento.core.check.explaining.condition import failing_condition, necessary_condition
+from obento.core.check.explaining.condition import ALWAYS, failing_condition, necessary_condition
 from obento.core.check.explaining.divergence import describe, diverge, when_it_diverges
 from obento.core.check.explaining.slips import Slip, find_slips
 from obento.core.check.explaining.start_values import relies_on_start
@@ -20,7 +20,7 @@ from obento.core.ir.design import Design
 from obento.core.ir.drivers import expressions, functions_called, statements, written_bits
 from obento.core.ir.nodes import Assign, Binary, walk
 from obento.core.limits import Limits
-from obento.core.words import counted, times
+from obento.core.sentences.said import say
 
 
 def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: Limits) -> list[Finding]:
@@ -62,14 +62,12 @@ def _errors_of_the_run(expectation: Expectation, verdict: Verdict, reading: Read
         cases = ended.cases & verdict.stopped
         if not cases:
             continue
-        among, when = f"{cases.bit_count()} of {verdict.count}", ""
+        key, condition = "run-ends-in-steps", ""
         if expectation.cases.stimulus is None:
             condition = failing_condition(expectation.spec, expectation.cases, cases, verdict.not_compared)
-            when = f" whenever {condition}" if condition and condition != "always" else ""
-        else:
-            among += " steps" if verdict.count > 1 else " step"
+            key = "run-ends-whenever" if condition and condition != ALWAYS else "run-ends"
         place = reading.sources.place(ended.position) if ended.position else None
-        text = f"{ended.text}: the run ends there{when}: {among}"
+        text = say(key, what=ended.text, when=condition, count=cases.bit_count(), total=verdict.count)
         found.append(Finding("run-error", text, "", place.file if place else "", place.line if place else 0))
     return found
 
@@ -83,12 +81,10 @@ def _unsettled(expectation: Expectation, verdict: Verdict) -> list[Finding]:
     found: list[Finding] = []
     if verdict.untried:
         tried = verdict.count - verdict.untried.bit_count()
-        what = "does not settle" if moving else "comes to no end"
-        text = f"{what} in any of {tried} cases spread over all: the others were not run"
-        found.append(Finding("stopped", text))
+        found.append(Finding("stopped", say("settles-nowhere" if moving else "ends-nowhere", count=tried)))
     elif moving:
-        steps = " steps" if expectation.cases.stimulus is not None else ""
-        found.append(Finding("stopped", f"does not settle: {moving.bit_count()} of {verdict.count}{steps}"))
+        key = "does-not-settle" if expectation.cases.stimulus is None else "does-not-settle-in-steps"
+        found.append(Finding("stopped", say(key, count=moving.bit_count(), total=verdict.count)))
     return found
 
 
@@ -135,9 +131,7 @@ def _clocked_findings(verdict: Verdict, expectation: Expectation, ready: Ready, 
     advise_clocking(design, binding, tell)
     relied = relies_on_start(expectation, ready, verdict.right, limits)
     if relied is not None:
-        is_or_are = "is" if relied.steps == 1 else "are"
-        steps = counted(relied.steps, "step")
-        text = f"{steps} {is_or_are} right only because registers have initial values"
+        text = say("start-values", count=relied.steps)
         tell("start-values", text, relied.position, "a reset should set them")
     found = diverge(expectation, verdict)
     slips = find_timing_slips(expectation, verdict, found, design, binding, limits) or find_slips(
@@ -149,11 +143,11 @@ def _clocked_findings(verdict: Verdict, expectation: Expectation, ready: Ready, 
     when = when_it_diverges(expectation, verdict, found)
     if when:
         output = next((n for n, o in verdict.outputs.items() if o.failed | o.undefined), "")
-        findings.append(Finding("diverges", f"goes wrong whenever {when}: {times(found.first.bit_count())}", output))
+        findings.append(Finding("diverges", say("goes-wrong", when=when, count=found.first.bit_count()), output))
     for name, output_verdict in verdict.outputs.items():
         if output_verdict.failed | output_verdict.undefined:
             kind = "wrong" if output_verdict.failed else "undefined"
-            findings.append(Finding(kind, f"{name} is {kind} {describe(expectation, verdict, found, name)}", name))
+            findings.append(Finding(kind, describe(expectation, verdict, found, name), name))
     return findings
 
 
@@ -180,20 +174,17 @@ def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
     count = verdict.count
     runs = {name for name, _ in verdict.failing_runs if name != "fresh"}
     for name, output in verdict.outputs.items():
-        for plane, kind, word in (
-            (output.failed, "wrong", "is wrong"),
-            (output.undefined, "undefined", "is undefined"),
-        ):
+        for plane, kind in ((output.failed, "wrong"), (output.undefined, "undefined")):
             if not plane:
                 continue
-            text = failing_condition(expectation.spec, expectation.cases, plane, output.not_compared)
-            when = "" if not text else " always" if text == "always" else f" whenever {text}"
-            among = count
-            if not text:
-                words, holds = necessary_condition(expectation.spec, expectation.cases, plane)
-                if words:
-                    when, among = f" only when {words}", holds
-            found.append(Finding(kind, f"{name} {word}{when}: {plane.bit_count()} of {among}", name))
+            when = failing_condition(expectation.spec, expectation.cases, plane, output.not_compared)
+            key, among = f"{kind}-always" if when == ALWAYS else f"{kind}-whenever" if when else kind, count
+            if not when:
+                when, holds = necessary_condition(expectation.spec, expectation.cases, plane)
+                if when:
+                    key, among = f"{kind}-only-when", holds
+            text = say(key, output=name, when=when, count=plane.bit_count(), total=among)
+            found.append(Finding(kind, text, name))
     remembered = 0
     for name, mask in verdict.failing_runs:
         if name != "fresh":
@@ -201,13 +192,7 @@ def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
     if remembered:
         single = {f"{p.name}[{p.right}]": p.name for p in expectation.spec.inputs if p.width == 1}
         turned = [r.removeprefix("after ") for r in sorted(runs)[:4]]
-        names = ", ".join(single.get(t, t) for t in turned)
-        found.insert(
-            0,
-            Finding(
-                "remembers",
-                f"the result depends on the case before: {remembered.bit_count()} of {count} are right fresh, but wrong"
-                f" after a change of {names}",
-            ),
-        )
+        names = [single.get(t, t) for t in turned]
+        text = say("remembers", count=remembered.bit_count(), total=count, names=names)
+        found.insert(0, Finding("remembers", text))
     return found

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from obento.core.ir.nodes import Assign, Block, Case, CaseArm, Const, If, Loop, Repeat, Stmt, Target
 from obento.core.ir.signal import Signal
+from obento.core.sentences.said import say
 
 _MOST_SUBJECT_BITS = 12
 
@@ -61,7 +62,7 @@ class _Search:
                 return self._assign(s.targets)
             case If():
                 then, other = self.statement(s.then), self.statement(s.other)
-                missing = "where the `if` here does not hold" if s.other is None else "on one side of the `if` here"
+                missing = say("latch-no-else" if s.other is None else "latch-one-side")
                 return self._meet([then, other], missing, s.position)
             case Case():
                 return self._case(s)
@@ -84,12 +85,12 @@ class _Search:
 
     def _case(self, s: Case) -> Masks:
         ways = [self.statement(arm.body) for arm in s.arms]
-        why = "in one arm of the `case` here"
+        why = say("latch-one-arm")
         if s.default is not None:
             ways.append(self.statement(s.default))
         elif not _covers_all(s):
             ways.append({})
-            why = "where no arm of the `case` here fits"
+            why = say("latch-no-arm")
         return self._meet(ways, why, s.position)
 
     def _meet(self, ways: list[Masks], why: str, position: int) -> Masks:

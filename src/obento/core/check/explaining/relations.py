@@ -7,9 +7,9 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import combinations, product
 
+from obento.core.sentences.said import any_of, every, say
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import Spec, SpecPort
-from obento.core.words import listed
 
 _MOST_BITS = 10
 """Among more input bits nothing is looked for but relations of whole words."""
@@ -48,36 +48,37 @@ def _relations(spec: Spec, cases: Cases) -> Iterator[tuple[str, int]]:
         return
     full = cases.full
     for a, b in combinations(bits, 2):
-        yield f"{a.name} differs from {b.name}", a.plane ^ b.plane
-        yield f"{a.name} equals {b.name}", a.plane ^ b.plane ^ full
+        yield say("differs", a=a.name, b=b.name), a.plane ^ b.plane
+        yield say("equals", a=a.name, b=b.name), a.plane ^ b.plane ^ full
     for count in range(_FEWEST_PARITY, len(bits) + 1):
         for some in combinations(bits, count):
             odd = 0
             for bit in some:
                 odd ^= bit.plane
-            names = listed([bit.name for bit in some])
-            yield f"an odd number of {names} is 1", odd
-            yield f"an even number of {names} is 1", odd ^ full
+            names = [bit.name for bit in some]
+            yield say("odd-number", names=names), odd
+            yield say("even-number", names=names), odd ^ full
     for factors in range(2, _MOST_FACTORS + 1):
         for one in bits:
             others = [bit for bit in bits if bit is not one]
             for some in combinations(others, factors):
                 for words, plane in _made_of(some, full):
-                    yield f"{one.name} differs from ({words})", one.plane ^ plane
-                    yield f"{one.name} equals ({words})", one.plane ^ plane ^ full
+                    other = say("grouped", part=words)
+                    yield say("differs", a=one.name, b=other), one.plane ^ plane
+                    yield say("equals", a=one.name, b=other), one.plane ^ plane ^ full
 
 
 def _made_of(bits: Sequence[Bit], full: int) -> Iterator[tuple[str, int]]:
     """What some bits make by `and` or `or`, each as it is or inverted."""
     for levels in product((1, 0), repeat=len(bits)):
-        all_of, any_of = full, 0
+        all_ones, some_ones = full, 0
         for bit, level in zip(bits, levels, strict=True):
             plane = bit.plane if level else bit.plane ^ full
-            all_of &= plane
-            any_of |= plane
-        names = [bit.name if level else f"not {bit.name}" for bit, level in zip(bits, levels, strict=True)]
-        yield " and ".join(names), all_of
-        yield " or ".join(names), any_of
+            all_ones &= plane
+            some_ones |= plane
+        names = [bit.name if level else say("not", name=bit.name) for bit, level in zip(bits, levels, strict=True)]
+        yield every(names), all_ones
+        yield any_of(names), some_ones
 
 
 def _bits(spec: Spec, cases: Cases) -> list[Bit]:
@@ -109,9 +110,9 @@ def _compared(a: SpecPort, b: SpecPort, x: Sequence[int], y: Sequence[int], full
             p, q = q, p
         differ |= p ^ q
         less = (less & ~(p ^ q)) | (~p & q & full)
-    yield f"{a.name} differs from {b.name}", differ
-    yield f"{a.name} equals {b.name}", differ ^ full
-    yield f"{a.name} is less than {b.name}", less
-    yield f"{a.name} is at least {b.name}", less ^ full
-    yield f"{a.name} is at most {b.name}", less | differ ^ full
-    yield f"{a.name} is more than {b.name}", full ^ (less | differ ^ full)
+    yield say("differs", a=a.name, b=b.name), differ
+    yield say("equals", a=a.name, b=b.name), differ ^ full
+    yield say("less", a=a.name, b=b.name), less
+    yield say("at-least", a=a.name, b=b.name), less ^ full
+    yield say("at-most", a=a.name, b=b.name), less | differ ^ full
+    yield say("more", a=a.name, b=b.name), full ^ (less | differ ^ full)

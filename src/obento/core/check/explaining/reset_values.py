@@ -7,6 +7,7 @@ from obento.core.check.expectation.model import Expectation, expected_word
 from obento.core.check.explaining.slips import Slip
 from obento.core.check.judging.verdict import Verdict, shown_word
 from obento.core.planes import set_bits
+from obento.core.sentences.said import say
 from obento.core.spec.model import SpecPort
 
 _FEWEST = 2
@@ -24,7 +25,7 @@ def wrong_reset_values(expectation: Expectation, verdict: Verdict) -> list[Slip]
         got, wanted = words.pop()
         if got is not None and wanted is not None and got != wanted and _moves(expectation, verdict, port, resets, got):
             x, y = (port.show(values.word(number, port.width)) for number in (got, wanted))
-            found.append(Slip("reset-value", f"{port.name} is {x} at every reset, and should be {y}", port.name))
+            found.append(Slip("reset-value", say("reset-value", output=port.name, value=x, wanted=y), port.name))
     return found
 
 

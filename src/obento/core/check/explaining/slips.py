@@ -14,6 +14,7 @@ from obento.core.check.expectation.model import Expectation, Planes
 from obento.core.check.explaining.word_slips import WORD_SLIPS, find_word_slips
 from obento.core.check.judging.verdict import Verdict
 from obento.core.planes import count_plane, plane_digits
+from obento.core.sentences.said import say
 from obento.core.spec.cases import match_plane
 from obento.core.spec.model import SpecPort
 
@@ -105,7 +106,7 @@ class _Search:
         for a, b in combinations(self._wrong, 2):
             if not {a, b} & told and self._exchanged_outputs(a, b):
                 told |= {a, b}
-                found.append(Slip("exchanged-outputs", f"{a} and {b} are exchanged", a))
+                found.append(Slip("exchanged-outputs", say("exchanged-outputs", a=a, b=b), a))
         for name in self._wrong:
             if name not in told:
                 found += self._of_one(name)
@@ -130,8 +131,7 @@ class _Search:
             is_whole_row = is_whole_row or (bool(plane & ones_) and not plane & ones_ & ~bad)
         if not bad or bad & ~with_one or not is_whole_row:
             return []
-        text = "right in every row of the table read with 0 for `-`, wrong only where a `-` is 1"
-        return [Slip("dont-care", text, "")]
+        return [Slip("dont-care", say("dont-care"), "")]
 
     # One output.
 
@@ -139,15 +139,14 @@ class _Search:
         port = self._ports[name]
         stuck = self._constant(port)
         if stuck is not None:
-            return [Slip("constant", f"{name} is always {stuck}", name)]
+            return [Slip("constant", say("constant", output=name, value=stuck), name)]
         if self._is(port, lambda i: self._inverse(name, i)):
-            what = "always the opposite of what it should be" if port.width == 1 else "inverted in every bit"
-            return [Slip("inverted", f"{name} is {what}", name)]
+            return [Slip("inverted", say("inverted" if port.width == 1 else "inverted-word", output=name), name)]
         if port.width > 1 and self._is(port, lambda i: self._shown[name, port.width - 1 - i]):
-            return [Slip("reversed", f"{name} has its bits in reverse order", name)]
+            return [Slip("reversed", say("reversed", output=name), name)]
         deaf = self._ignored(port)
         if deaf:
-            return [Slip("ignores", f"{name} does not depend on {' or '.join(deaf)}, and should", name)]
+            return [Slip("ignores", say("ignores", output=name, names=deaf), name)]
         return [Slip(s.kind, s.text, name) for s in find_word_slips(self._e, self._verdict, port, self._adds)]
 
     def _expected(self, name: str, i: int) -> Planes:
@@ -238,7 +237,7 @@ class _Search:
             if all(self._explained(name, digits) for name in self._ports):
                 return Slip(
                     "exchanged-inputs",
-                    f"{a.name} and {b.name} are taken for each other: exchanged, every case is right",
+                    say("exchanged-inputs", a=a.name, b=b.name),
                     self._wrong[0],
                 )
         return None

@@ -25,6 +25,7 @@ from obento.core.check.running.steps import observe_steps
 from obento.core.ir.design import Design
 from obento.core.limits import Limits
 from obento.core.planes import set_bits
+from obento.core.sentences.said import say
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import Cell, SpecPort
 from obento.core.spec.stimulus import CYCLE, FALL, QUIET, RISE, Planned, Sequence, Stimulus, clock_after, pack_steps
@@ -115,29 +116,24 @@ class _Search:
         """Slips under which, taken for right, every step is right."""
         spec = self._e.spec
         output = self._wrong[0]
-        edges = ("falling", "rising") if spec.clock and spec.clock.edge == "rise" else ("rising", "falling")
+        edge, other = ("falling", "rising") if spec.clock and spec.clock.edge == "rise" else ("rising", "falling")
         if spec.clock is not None and self._is_right(turned_clock(self._cases)):
-            yield Slip(
-                "wrong-edge",
-                f"it acts on the {edges[0]} edge of {spec.clock.port}, and should on the {edges[1]} one",
-                output,
-            )
+            yield Slip("wrong-edge", say(f"acts-on-{edge}", clock=spec.clock.port), output)
         if spec.reset is None:
             return
         name, active = spec.reset.port, spec.reset.active
         bit = sum(p.width for p in spec.inputs[: [p.name for p in spec.inputs].index(name)])
         turned = turned_input(self._cases, bit, 1)
         if self._is_right(turned):
-            yield Slip("reset-level", f"{name} acts at {1 - active}, and should at {active}", output)
+            yield Slip("reset-level", say("reset-level", reset=name, level=1 - active, wanted=active), output)
         if spec.clock is not None and self._is_right(turned_clock(turned)):
-            text = f"it acts on the {edges[0]} edge, and {name} at {1 - active}: both are the wrong way round"
-            yield Slip("wrong-edge", text, output)
+            yield Slip("wrong-edge", say(f"{edge}-and-level", reset=name, level=1 - active), output)
         if spec.clock is None:
             return
         if spec.reset.kind == "async" and self._right_with(partial(self._pulsed, bit)):
-            yield Slip("reset-sync", f"{name} waits for the clock, and should act at once", output)
+            yield Slip("reset-sync", say("reset-sync", reset=name), output)
         if spec.reset.kind == "sync" and self._right_with(partial(self._held_back, bit)):
-            yield Slip("reset-async", f"{name} acts at once, and should wait for the {edges[1]} edge", output)
+            yield Slip("reset-async", say(f"reset-async-{other}", reset=name), output)
 
     def _is_right(self, cases: Cases) -> bool:
         """Whether every step is right when the hand-in is driven by other inputs of as many steps; suspects first."""
@@ -242,7 +238,7 @@ class _Search:
             if self._again(turned_input(few, at, port.width)).runs[0].outputs == before:
                 full = self._again(turned_input(self._cases, at, port.width)).runs[0].outputs
                 if all(full[key] == self._verdict.shown[key] for key in self._e.bits):
-                    found.append(Slip("ignores", f"it does not react to {port.name}", self._wrong[0]))
+                    found.append(Slip("ignores", say("does-not-react", name=port.name), self._wrong[0]))
         return found
 
     def _matters(self, bit: int, width: int) -> bool:
@@ -272,13 +268,9 @@ class _Search:
 
     def shifted(self) -> Slip | None:
         """Every output right, but a cycle late, or early."""
-        for kind, by, word in (("late", -1, "one cycle late"), ("early", 1, "one cycle early")):
+        for kind, by in (("late", -1), ("early", 1)):
             if self._is_shifted(by):
-                return Slip(
-                    kind,
-                    f"{' and '.join(self._wrong)} {'is' if len(self._wrong) == 1 else 'are'} {word}",
-                    self._wrong[0],
-                )
+                return Slip(kind, say(kind, names=self._wrong, count=len(self._wrong)), self._wrong[0])
         return None
 
     def _is_shifted(self, by: int) -> bool:
@@ -334,8 +326,8 @@ class _Search:
         kind, a, b = kinds.pop()
         x, y = port.show(values.word(a, port.width)), port.show(values.word(b, port.width))
         if kind == "counts-too-far":
-            return Slip(kind, f"{port.name} counts on to {x} where it should go back to {y}", port.name)
-        return Slip(kind, f"{port.name} goes back to {y} after {x}, too early", port.name)
+            return Slip(kind, say(kind, output=port.name, value=x, wanted=y), port.name)
+        return Slip(kind, say(kind, output=port.name, value=y, before=x), port.name)
 
     def _expected(self, port: SpecPort, step: int) -> tuple[int, bool]:
         number, care = 0, True
@@ -352,9 +344,7 @@ class _Search:
             held = {v for v in (self._held_value(port, s) for s in self._suspects) if v is not None}
             if len(held) == 1 and self._leaves(port, next(iter(held))):
                 value = port.show(values.word(next(iter(held)), port.width))
-                found.append(
-                    Slip("stuck", f"{port.name} stays at {value} once it is there, whatever the clock does", port.name)
-                )
+                found.append(Slip("stuck", say("stuck", output=port.name, value=value), port.name))
         return found
 
     def _held_value(self, port: SpecPort, sequence: Sequence) -> int | None:
@@ -451,6 +441,5 @@ def _written_blocking(
                 s.blocking = True
         if verdict.right == expectation.cases.full:
             names = sorted({t.signal.name.rpartition(".")[2] for s in chosen for t in s.targets})
-            text = f"{', '.join(names)} set with `=` at the edge: with `<=` every step is right"
-            return Slip("blocking", text, expectation.spec.outputs[0].name)
+            return Slip("blocking", say("blocking", names=names), expectation.spec.outputs[0].name)
     return None

@@ -14,8 +14,8 @@ from itertools import combinations, product
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.explaining.condition import failing_condition, one_product
 from obento.core.check.judging.verdict import Verdict
+from obento.core.sentences.said import every, say
 from obento.core.spec.model import SpecPort
-from obento.core.words import counted
 
 WORD_SLIPS = frozenset(
     [
@@ -160,10 +160,6 @@ class _Output:
         if self.port.width == 1:
             yield from self._term()
 
-    @property
-    def _count(self) -> str:
-        return f"in all {self.bad.bit_count()} wrong cases"
-
     # Words.
 
     def _offset(self) -> Iterator[WordSlip]:
@@ -174,7 +170,8 @@ class _Output:
             return
         name = self.port.name
         if by in (1, (1 << width) - 1):
-            yield WordSlip("off-by-one", f"{name} is 1 too {'large' if by == 1 else 'small'} {self._count}")
+            key = "off-by-one-large" if by == 1 else "off-by-one-small"
+            yield WordSlip("off-by-one", say(key, output=name, count=self.bad.bit_count()))
             return
         less = -by % (1 << width)
         if less == by:  # only the highest digit: which way it went shows in what was expected
@@ -182,16 +179,15 @@ class _Output:
         else:
             lost, gained = less & (less - 1) == 0, by & (by - 1) == 0
         if lost:
-            yield WordSlip(
-                "carry-lost",
-                f"{name} is {less} too small {self._count}" + self._lost("a carry into", less),
-            )
+            what = say("too-small", output=name, by=less, count=self.bad.bit_count())
+            yield WordSlip("carry-lost", self._lost("carry-lost", what, less))
         elif gained:
-            yield WordSlip("carry-lost", f"{name} is {by} too large {self._count}" + self._lost("a borrow from", by))
+            what = say("too-large", output=name, by=by, count=self.bad.bit_count())
+            yield WordSlip("carry-lost", self._lost("borrow-lost", what, by))
 
-    def _lost(self, what: str, weight: int) -> str:
+    def _lost(self, key: str, what: str, weight: int) -> str:
         """Of carries and borrows is spoken where there are any."""
-        return f": {what} bit {weight.bit_length() - 1} is lost" if self.adds else ""
+        return say(key, what=what, bit=weight.bit_length() - 1) if self.adds else what
 
     def _no_carries(self) -> Iterator[WordSlip]:
         """A sum whose digits are added each for itself."""
@@ -199,21 +195,18 @@ class _Output:
             sums = add(self._fit(a), self._fit(b), self.compared)
             alone = [x ^ y for x, y in zip(self._fit(a), self._fit(b), strict=True)]
             if not differ(sums, self.expected) & self.bad and not differ(alone, self.got) & self.bad:
-                yield WordSlip("no-carries", f"{self.port.name} adds {a} and {b} without carries {self._count}")
+                count = self.bad.bit_count()
+                yield WordSlip("no-carries", say("no-carries", output=self.port.name, a=a, b=b, count=count))
 
     def _cut(self) -> Iterator[WordSlip]:
         """Right in its lower digits, and nothing above them."""
         top = max((i for i, p in enumerate(self.got) if p), default=-1)
         if 0 <= top < self.port.width - 1 and not differ(self.expected[: top + 1], self.got[: top + 1]) & self.compared:
-            above = (
-                f"{self.port.bit_word(self.port.width - 1)} to {self.port.bit_word(top + 1)}"
-                if top + 2 < self.port.width
-                else self.port.bit_word(top + 1)
-            )
-            yield WordSlip(
-                "cut",
-                f"{self.port.name} is cut to its lowest {counted(top + 1, 'bit') if top else 'bit'}: {above} always 0",
-            )
+            above = self.port.bit_word(top + 1)
+            if top + 2 < self.port.width:
+                above = say("bits-to", high=self.port.bit_word(self.port.width - 1), low=above)
+            key = "cut" if top else "cut-to-one"
+            yield WordSlip("cut", say(key, output=self.port.name, count=top + 1, above=above))
 
     def _values_exchanged(self) -> Iterator[WordSlip]:
         """Two values that come for each other."""
@@ -224,9 +217,9 @@ class _Output:
         exchanged = (is_a[0] & is_b[1]) | (is_b[0] & is_a[1])
         if is_b[0] & is_a[1] and not self.bad & ~exchanged:
             shown = [self.port.show((v, ~v & (1 << self.port.width) - 1)) for v in sorted((a, b))]
-            yield WordSlip(
-                "values-exchanged", f"{self.port.name} has {shown[0]} and {shown[1]} exchanged {self._count}"
-            )
+            count = self.bad.bit_count()
+            text = say("values-exchanged", output=self.port.name, a=shown[0], b=shown[1], count=count)
+            yield WordSlip("values-exchanged", text)
 
     # Single bits.
 
@@ -239,8 +232,7 @@ class _Output:
             region, among = self._region({a, b}), self._among({a, b})
             orders = [w[0] for signed in (False, True) for w in self._orders(a, b, signed).values()]
             if among is not None and any(not (p ^ self.expected[0]) & region for p in orders):
-                text = f"{self.port.name} is wrong just where {a} = {b}: equality counted on the wrong side{among}"
-                yield WordSlip("boundary", text)
+                yield WordSlip("boundary", say("boundary", output=self.port.name, a=a, b=b, among=among))
 
     def _flag(self) -> Iterator[WordSlip]:
         """What is expected is a property of one word, what comes is the same property of another."""
@@ -256,8 +248,13 @@ class _Output:
         taken = next((key for key, plane in fits.items() if not (plane ^ self.got[0]) & self.compared), None)
         if right is None or taken is None:
             return
-        should = f"should say so of {right[0]}" if right[1] == taken[1] else f"should say whether {right[0]} {right[1]}"
-        yield WordSlip("wrong-flag", f"{self.port.name} says whether {taken[0]} {taken[1]}, and {should}")
+        word, held = taken[0], say(taken[1])
+        if right[1] == taken[1]:
+            text = say("wrong-flag", output=self.port.name, word=word, property=held, other=right[0])
+        else:
+            wanted = say(right[1])
+            text = say("wrong-property", output=self.port.name, word=word, property=held, other=right[0], wanted=wanted)
+        yield WordSlip("wrong-flag", text)
 
     def _term(self) -> Iterator[WordSlip]:
         """A sum of products with one product too few or too many: the wrong cases are one product, all wrong in one
@@ -268,8 +265,8 @@ class _Output:
             return
         product = one_product(spec, cases, self.bad, cases.full & ~self.compared)
         if product:
-            what = "lacks a product term: it should be 1" if missing else "has a product term too many: it is 1 also"
-            yield WordSlip("term-missing" if missing else "term-added", f"{self.port.name} {what} whenever {product}")
+            kind = "term-missing" if missing else "term-added"
+            yield WordSlip(kind, say(kind, output=self.port.name, when=product))
 
     def _other_operation(self) -> Iterator[WordSlip]:
         """What comes is one operation on two inputs, where another one is expected."""
@@ -280,10 +277,13 @@ class _Output:
             of = self._operations(a, b)
             got = next((text for text, w in of.items() if not differ(w, self.got) & region), None)
             wanted = next((text for text, w in of.items() if not differ(w, self.expected) & region), None)
-            among = self._among({a, b}) if got is not None and wanted is not None else None
+            if got is None or wanted is None:
+                continue
+            among = self._among({a, b})
             if among is not None:
-                verb = "says whether" if self.port.width == 1 else "is"
-                yield WordSlip("other-operation", f"{self.port.name} {verb} {got}{among}, and should be {wanted}")
+                key = "other-test" if self.port.width == 1 else "other-operation"
+                text = say(key, output=self.port.name, got=got, among=among, wanted=wanted)
+                yield WordSlip("other-operation", text)
                 return
 
     def _operations(self, a: str, b: str) -> dict[str, Word]:
@@ -303,9 +303,9 @@ class _Output:
             a: x,
             b: y,
             "0": [0] * len(x),
-            f"{a} and {b} digit by digit": [p & q for p, q in zip(x, y, strict=True)],
-            f"{a} or {b} digit by digit": [p | q for p, q in zip(x, y, strict=True)],
-            f"{a} xor {b} digit by digit": [p ^ q for p, q in zip(x, y, strict=True)],
+            say("digit-by-digit", a=a, b=b, operation="and"): [p & q for p, q in zip(x, y, strict=True)],
+            say("digit-by-digit", a=a, b=b, operation="or"): [p | q for p, q in zip(x, y, strict=True)],
+            say("digit-by-digit", a=a, b=b, operation="xor"): [p ^ q for p, q in zip(x, y, strict=True)],
         }
 
     def _orders(self, a: str, b: str, signed: bool) -> dict[str, Word]:
@@ -338,7 +338,7 @@ class _Output:
                 shown = self.port.show((value, ~value & (1 << self.port.width) - 1))
                 text = self._among(apart)
                 if text:
-                    yield WordSlip("constant-in", f"{self.port.name} is always {shown}{text}")
+                    yield WordSlip("constant-in", say("constant-in", output=self.port.name, value=shown, among=text))
                     return
 
     # Signs.
@@ -358,19 +358,14 @@ class _Output:
                         and wanted[0] == came[0]
                         and planes == {wanted[1][0] & region, came[1][0] & region}
                     ):
-                        text = (
-                            f"{self.port.name} is wrong just where the signs of {a} and {b} differ: signed taken as"
-                            f" unsigned, or the other way round{among}"
-                        )
-                        yield WordSlip("sign", text)
+                        yield WordSlip("sign", say("signs", output=self.port.name, a=a, b=b, among=among))
             return
         for name, word in names.items():
             if len(word) >= self.port.width or not self._is_just(word[-1], {name}):
                 continue
             low, among = len(word), self._among({name})
             if among is not None and not differ(self.expected[:low], self.got[:low]) & self.bad:
-                text = f"{self.port.name} is wrong just where {name} is negative: its sign is not carried on{among}"
-                yield WordSlip("sign", text)
+                yield WordSlip("sign", say("sign-lost", output=self.port.name, name=name, among=among))
 
     # Helpers.
 
@@ -423,13 +418,13 @@ class _Output:
             value = number_at(self.inputs[p.name], case)
             same = self._equals(self.inputs[p.name], value)
             if not region & ~same:
-                shown.append(f"{p.name} = {p.show((value, ~value & (1 << p.width) - 1))}")
+                shown.append(say("is", name=p.name, value=p.show((value, ~value & (1 << p.width) - 1))))
                 holds &= same
         if holds == region:
-            return f", with {' and '.join(shown)}"
+            return say("with", when=every(shown))
         spec, cases = self.expectation.spec, self.expectation.cases
         words = failing_condition(spec, cases, region, cases.full & ~self.compared)
-        return f", with {words}" if words else None
+        return say("with", when=words) if words else None
 
     def _words(self) -> dict[str, Word]:
         """Words that a flag could be of: expected outputs, outputs as they came, inputs; and an output with a one-bit
@@ -446,7 +441,7 @@ class _Output:
                 bits[p.name] = planes[0].one & self.compared
             else:
                 words[p.name] = [x.one & self.compared for x in planes]
-        joined = {f"{b} and {n} together": [*w, plane] for n, w in words.items() for b, plane in bits.items()}
+        joined = {say("together", a=b, b=n): [*w, plane] for n, w in words.items() for b, plane in bits.items()}
         return words | {n: w for n, w in self.inputs.items() if len(w) > 1} | joined
 
 
@@ -472,11 +467,11 @@ def _is_full(word: Word, full: int) -> int:
 
 
 _PROPERTIES: dict[str, Callable[[Word, int], int]] = {
-    "is zero": _is_zero,
-    "is all ones": _is_full,
-    "is not all ones": lambda w, full: full & ~_is_full(w, full),
-    "is not zero": lambda w, full: full & ~_is_zero(w, full),
-    "is negative": lambda w, full: w[-1] & full,
-    "has an odd number of ones": _parity,
-    "is odd": lambda w, full: w[0] & full,
+    "is-zero": _is_zero,
+    "is-full": _is_full,
+    "is-not-full": lambda w, full: full & ~_is_full(w, full),
+    "is-not-zero": lambda w, full: full & ~_is_zero(w, full),
+    "is-negative": lambda w, full: w[-1] & full,
+    "is-odd-parity": _parity,
+    "is-odd": lambda w, full: w[0] & full,
 }
