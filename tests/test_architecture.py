@@ -14,7 +14,8 @@ import pytest
 SRC = Path(__file__).resolve().parents[1] / "src"
 
 LAYERS = """
-core.words core.sentences core.planes core.exhaustive core.source core.limits core.pause core.suggest core.values core.decimals
+core.words core.sentences core.planes core.exhaustive core.source core.limits core.pause core.suggest core.values
+core.decimals
 core.texts
 core.diagnostics core.copies core.ir
 core.syntax core.sim.bench core.circuit

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from pathlib import Path
 
 import pytest
@@ -11,6 +12,8 @@ from obento.intake.addresses import is_address
 from obento.mail.sender import MailRoute, link_mail, send
 from obento.mail.standin import StandInMailbox
 from obento.store.mariadb import free_port
+
+UNTIL = date(2026, 12, 31)
 
 
 @pytest.fixture
@@ -24,7 +27,7 @@ def mailbox(tmp_path: Path):  # type: ignore[no-untyped-def]
 def test_mails_arrive_whole(mailbox: StandInMailbox) -> None:
     route = MailRoute("127.0.0.1", mailbox.port)
     mails = [
-        link_mail(route, f"s{i}@x.example", "Ecole d'été", "Lab ⊕", f"http://127.0.0.1/page/{i}", "1 May 2027")
+        link_mail(route, f"s{i}@x.example", "Ecole d'été", "Lab ⊕", f"http://127.0.0.1/page/{i}", UNTIL)
         for i in range(3)
     ]
     assert send(route, mails) == ["", "", ""]
@@ -34,19 +37,19 @@ def test_mails_arrive_whole(mailbox: StandInMailbox) -> None:
 
 
 def test_a_subject_cannot_smuggle_headers() -> None:
-    mail = link_mail(MailRoute("h", 1), "a@x.example", "S", "Lab\r\nBcc: everyone@x.example", "l", "e")
+    mail = link_mail(MailRoute("h", 1), "a@x.example", "S", "Lab\r\nBcc: everyone@x.example", "l", UNTIL)
     assert mail["Bcc"] is None and "Bcc: everyone" in mail["Subject"]
 
 
 def test_a_server_that_is_away_is_said_for_each_mail() -> None:
     route = MailRoute("127.0.0.1", free_port())
-    mails = [link_mail(route, "a@x.example", "S", "L", "l", "e")] * 2
+    mails = [link_mail(route, "a@x.example", "S", "L", "l", UNTIL)] * 2
     assert all("does not answer" in trouble for trouble in send(route, mails))
 
 
 def test_one_that_fails_stops_none_of_the_others(mailbox: StandInMailbox) -> None:
     route = MailRoute("127.0.0.1", mailbox.port)
-    mails = [link_mail(route, f"s{i}@x.example", "S", "L", "l", "e") for i in range(4)]
+    mails = [link_mail(route, f"s{i}@x.example", "S", "L", "l", UNTIL) for i in range(4)]
     del mails[1]["To"]  # nobody to send it to
     troubles = send(route, mails)
     assert [bool(t) for t in troubles] == [False, True, False, False], troubles
@@ -55,14 +58,14 @@ def test_one_that_fails_stops_none_of_the_others(mailbox: StandInMailbox) -> Non
 
 @pytest.mark.parametrize("separator", ["\n", "\r", "\r\n", "\v", "\f", "\x1c", "\x85", "\u2028", "\u2029"])
 def test_no_separator_of_lines_stays_in_a_subject(separator: str) -> None:
-    mail = link_mail(MailRoute("h", 1), "a@x.example", "S", f"Lab{separator}Bcc: all@x.example", "l", "e")
+    mail = link_mail(MailRoute("h", 1), "a@x.example", "S", f"Lab{separator}Bcc: all@x.example", "l", UNTIL)
     assert mail["Subject"] == "Your feedback: Lab Bcc: all@x.example" and mail["Bcc"] is None
     assert len(bytes(mail).split(b"\n\n")[0].splitlines()) >= 6
 
 
 def test_without_privacy_nothing_is_said(mailbox: StandInMailbox) -> None:
     """A server that offers no private connection gets neither mail nor password, where one was asked for."""
-    mails = [link_mail(MailRoute("h", 1), "a@x.example", "S", "L", "l", "e")]
+    mails = [link_mail(MailRoute("h", 1), "a@x.example", "S", "L", "l", UNTIL)]
     for security in ("starttls", "tls"):
         route = MailRoute("127.0.0.1", mailbox.port, "f@x.example", security, "user", "secret")
         assert send(route, mails) != [""]
@@ -71,7 +74,7 @@ def test_without_privacy_nothing_is_said(mailbox: StandInMailbox) -> None:
 
 
 def test_what_the_mailbox_keeps_is_private(mailbox: StandInMailbox, tmp_path: Path) -> None:
-    send(MailRoute("127.0.0.1", mailbox.port), [link_mail(MailRoute("h", 1), "a@x.example", "S", "L", "l", "e")])
+    send(MailRoute("127.0.0.1", mailbox.port), [link_mail(MailRoute("h", 1), "a@x.example", "S", "L", "l", UNTIL)])
     folder = tmp_path / "mail"
     assert oct(folder.stat().st_mode & 0o777) == "0o700"
     assert [oct(f.stat().st_mode & 0o777) for f in folder.iterdir()] == ["0o600"]
@@ -119,9 +122,26 @@ def test_a_refused_address_is_said_in_the_servers_words() -> None:
     controller.start()
     try:
         route = MailRoute("127.0.0.1", controller.port)
-        mails = [link_mail(route, a, "S", "L", "l", "e") for a in ("good@x.example", "bad@x.example", "good@x.example")]
+        mails = [
+            link_mail(route, a, "S", "L", "l", UNTIL) for a in ("good@x.example", "bad@x.example", "good@x.example")
+        ]
         first, second, third = send(route, mails)
     finally:
         controller.stop()
     assert first == third == "" and "nobody of that name here" in second
     assert len(picky.connections) == 1
+
+
+@pytest.mark.parametrize(
+    ("language", "corrects", "subject", "says"),
+    [
+        ("en", False, "Your feedback: L", ["Your feedback for L is ready", "holds until 31 December 2026"]),
+        ("en", True, "Corrected feedback: L", ["was corrected"]),
+        ("de", False, "Deine Rückmeldung: L", ["Deine Rückmeldung zu L ist da", "gilt bis 31. Dezember 2026"]),
+        ("de", True, "Berichtigte Rückmeldung: L", ["wurde berichtigt"]),
+    ],
+)
+def test_the_mail_is_in_the_language_of_the_class(language: str, corrects: bool, subject: str, says: list[str]) -> None:
+    mail = link_mail(MailRoute("h", 1), "a@x.example", "S", "L", "https://x", UNTIL, corrects, language)
+    assert mail["Subject"] == subject
+    assert all(text in mail.get_content() for text in [*says, "https://x"])

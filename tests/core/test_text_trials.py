@@ -16,10 +16,9 @@ LEVELS = HEAD + (
 )
 LATCHED = HEAD + 'in = "a b"\nout = "y"\n[expect]\nequations = "y = a & b"\n'
 LIBRARY = "library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all;\n"
-ADDER = "module m(input [2:0] a, b, output [3:0] y);\n  wire [{top}:0] s;\n  assign s = a + b;\n  assign y = s;\nendmodule\n"
-VHDL_ADDER = (
-    "module m(input [2:0] a, b, output [3:0] y);\n  wire [{top}:0] s;\n  assign s = a + b;\n  assign y = s;\n"
-    "endmodule\n"
+ADDER = (
+    "module m(input [2:0] a, b, output [3:0] y);\n  wire [{top}:0] s;\n"
+    "  assign s = a + b;\n  assign y = s;\nendmodule\n"
 )
 VHDL_ADDER = (
     LIBRARY + "entity m is port (a, b : in std_logic_vector(2 downto 0); y : out std_logic_vector(3 downto 0)); end;\n"

@@ -7,9 +7,12 @@ import ssl
 from collections.abc import Sequence
 from contextlib import suppress
 from dataclasses import dataclass
+from datetime import date
 from email.message import EmailMessage
 from email.utils import formatdate, make_msgid
 from typing import Literal
+
+from obento.core.sentences.said import ENGLISH, in_language, say
 
 Security = Literal["none", "starttls", "tls"]
 
@@ -28,15 +31,24 @@ class MailRoute:
 
 
 def link_mail(
-    route: MailRoute, address: str, school: str, lab: str, link: str, expires: str, corrects: bool = False
+    route: MailRoute,
+    address: str,
+    school: str,
+    lab: str,
+    link: str,
+    expires: date,
+    corrects: bool = False,
+    language: str = ENGLISH,
 ) -> EmailMessage:
     """The mail that tells a student where the letter is, or where the one is that corrects it."""
-    ready = f"Your feedback for {lab} was corrected" if corrects else f"Your feedback for {lab} is ready"
-    text = (
-        f"{ready}:\n\n{link}\n\nThe link is yours alone and holds until {expires}. Please do"
-        f" not pass it on.\n\n{school}\n"
-    )
-    return _message(route, address, f"Corrected feedback: {lab}" if corrects else f"Your feedback: {lab}", text)
+
+    def words(key: str, **values: str) -> str:
+        return in_language(say(key, **values), language)
+
+    ready = words("corrected" if corrects else "ready", lab=lab)
+    until = say("date", day=expires.day, month=say(f"month-{expires.month}"), year=expires.year)
+    text = f"{ready}:\n\n{link}\n\n{words('link-is-yours', expires=until)}\n\n{school}\n"
+    return _message(route, address, words("subject-corrected" if corrects else "subject", lab=lab), text)
 
 
 def welcome_mail(route: MailRoute, address: str, class_name: str, link: str, days: int) -> EmailMessage:

@@ -53,8 +53,8 @@ def _copy_task(c: Connection, task_id: int, lab_id: int, person_id: int) -> None
 def copy_class(c: Connection, class_id: int, name: str, person_id: int) -> int:
     """A class with copies of all its labs, and the one who made it as its lecturer."""
     made = c.insert(
-        "INSERT INTO class (name, school, created_at, tas_release, tas_manage) SELECT %s, school, UTC_TIMESTAMP(6),"
-        " tas_release, tas_manage FROM class WHERE id = %s",
+        "INSERT INTO class (name, school, created_at, tas_release, tas_manage, language) SELECT %s, school,"
+        " UTC_TIMESTAMP(6), tas_release, tas_manage, language FROM class WHERE id = %s",
         name[:200],
         class_id,
     )

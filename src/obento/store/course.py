@@ -18,6 +18,7 @@ class ClassHead:
     role: str
     tas_release: bool
     tas_manage: bool
+    language: str
     students: int
 
 
@@ -54,6 +55,7 @@ class Lab:
     late_cap: float
     class_name: str
     school: str
+    language: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +98,7 @@ def add_class(c: Connection, name: str, school: str, person_id: int, role: str) 
 def classes_of(c: Connection, person_id: int) -> list[ClassHead]:
     return c.all(
         ClassHead,
-        "SELECT k.id, k.name, k.school, r.role, k.tas_release, k.tas_manage,"
+        "SELECT k.id, k.name, k.school, r.role, k.tas_release, k.tas_manage, k.language,"
         " (SELECT COUNT(*) FROM student s WHERE s.class_id = k.id AND s.erased_at IS NULL) AS students"
         " FROM class k JOIN class_role r ON r.class_id = k.id WHERE r.person_id = %s AND k.gone_at IS NULL ORDER BY"
         " k.id",
@@ -118,6 +120,11 @@ def standing(c: Connection, class_id: int, person_id: int) -> Standing | None:
 def set_rights(c: Connection, class_id: int, tas_release: bool, tas_manage: bool) -> None:
     """What the TAs of a class may do besides checking, commenting and marking."""
     c.run("UPDATE class SET tas_release = %s, tas_manage = %s WHERE id = %s", tas_release, tas_manage, class_id)
+
+
+def set_language(c: Connection, class_id: int, language: str) -> None:
+    """In which language a class's letters are written."""
+    c.run("UPDATE class SET language = %s WHERE id = %s", language, class_id)
 
 
 def class_name(c: Connection, class_id: int) -> str:
@@ -146,7 +153,7 @@ def labs_of(c: Connection, class_id: int) -> list[LabHead]:
 
 _LAB = (
     "SELECT l.id, l.class_id, l.title, l.due_at, l.which_attempt, l.late_share, l.late_step, l.late_grace, l.late_cap,"
-    " k.name AS class_name, k.school"
+    " k.name AS class_name, k.school, k.language"
     " FROM lab l JOIN class k ON k.id = l.class_id"
 )
 

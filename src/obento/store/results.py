@@ -15,6 +15,7 @@ from obento.core.check.judging.outcome import Checked, Finding
 from obento.core.check.judging.rules import RuleResult
 from obento.core.check.judging.verdict import Verdict
 from obento.core.diagnostics import Message
+from obento.core.sentences.said import as_data, from_data
 from obento.store.connection import Connection
 from obento.store.kept import Kept
 from obento.store.packing import Blob, pack_verdict, unpack, unpack_cases, unpack_outputs
@@ -38,7 +39,7 @@ class Detail:
         return cls(
             data.get("output", ""),
             [RuleResult(**r) for r in data["rules"]],
-            [Finding(**f) for f in data["findings"]],
+            [_finding(**f) for f in data["findings"]],
             [Message(**m) for m in data["messages"]],
             data.get("engine", ""),
             data.get("twice", {}),
@@ -54,10 +55,21 @@ class Detail:
         """What is kept of an outcome."""
         return cls(checked.output, checked.rules, checked.findings, checked.messages, checked.engine, checked.twice)
 
+    def as_data(self) -> dict[str, Any]:
+        """As it stands in the database: beside each sentence how it was made."""
+        data = asdict(self)
+        for finding, kept in zip(self.findings, data["findings"], strict=True):
+            kept["said"] = as_data(finding.text)
+        return data
+
     @property
     def codes(self) -> set[str]:
         """The codes of all messages."""
         return {m.code for m in self.messages}
+
+
+def _finding(text: str, said: object = None, **rest: Any) -> Finding:
+    return Finding(text=from_data(text, said), **rest)
 
 
 @dataclass(frozen=True)
@@ -214,7 +226,7 @@ def _add(c: Connection, new: NewResult, planes: Blob) -> int:
         planes.digest,
         new.against.blob.digest,
         new.summary,
-        json.dumps(asdict(Detail.of(checked)), ensure_ascii=False),
+        json.dumps(Detail.of(checked).as_data(), ensure_ascii=False),
     )
 
 

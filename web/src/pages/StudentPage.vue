@@ -7,6 +7,7 @@ import type { PageView } from '../api/schema'
 import LetterSheet from '../features/feedback/LetterSheet.vue'
 import { useAttempt } from '../shared/attempt'
 import { useResource } from '../shared/resource'
+import { filled } from '../shared/templates'
 import { moment } from '../shared/words'
 
 /** A student's own page. Opening the letter is an act on it: programs that look at links in mail open none. */
@@ -14,6 +15,7 @@ const props = defineProps<{ token: string }>()
 const address = encodeURIComponent(props.token)
 const { data: head, trouble } = useResource((signal) => get(`/page/${address}`, { signal }))
 const page = ref<PageView | null>(null)
+const at = (iso: string): string => moment(iso, head.value?.language)
 const { trouble: refused, isBusy, attempt } = useAttempt()
 function open(): Promise<void> {
   return attempt(async () => {
@@ -29,21 +31,19 @@ function open(): Promise<void> {
       <small>{{ head.school }} · {{ head.class_name }}</small>
       <h1>{{ head.lab }}</h1>
       <p>
-        Feedback for {{ head.student }}, {{ head.corrects ? 'corrected' : 'released' }} {{ moment(head.released_at)
-        }}{{ head.corrects ? '. It replaces what you got before; that stays below it.' : '.' }}
+        {{ filled(head.words, head.corrects ? 'feedback-corrected' : 'feedback', { student: head.student, date: at(head.released_at) }) }}
       </p>
-      <Button type="primary" size="large" :loading="isBusy" @click="open">Open my letter</Button>
+      <Button type="primary" size="large" :loading="isBusy" @click="open">{{ filled(head.words, 'open-letter') }}</Button>
     </section>
     <p v-else-if="!head" class="quiet">Loading…</p>
     <template v-if="page">
       <LetterSheet :letter="page.letter" />
       <details v-for="e in page.earlier" :key="e.number" class="earlier">
-        <summary>What you got {{ moment(e.released_at) }}, before it was corrected</summary>
+        <summary>{{ filled(page.letter.words, 'before-corrected', { date: at(e.released_at) }) }}</summary>
         <LetterSheet :letter="e.letter" />
       </details>
       <p class="quiet small">
-        Your own page, released {{ moment(page.released_at) }}. The link holds until {{ moment(page.expires_at) }}; please do not pass it
-        on.
+        {{ filled(page.letter.words, 'own-page', { date: at(page.released_at), until: at(page.expires_at) }) }}
       </p>
     </template>
   </main>

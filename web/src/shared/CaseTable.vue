@@ -16,6 +16,8 @@ const props = defineProps<{
   full?: boolean
   probes?: Probe[]
   turned?: Map<number, 'right' | 'wrong'>
+  /** The words of a letter in another language. */
+  words?: Record<string, string>
 }>()
 const emit = defineEmits<{ choose: [index: number] }>()
 const isClocked = computed(() => props.rows.some((r) => r.step))
@@ -46,13 +48,16 @@ const columns = computed<Column[]>(() => {
     <thead>
       <tr>
         <th v-if="glyphs"></th>
-        <th v-if="isClocked" class="step">step</th>
+        <th v-if="isClocked" class="step">{{ words?.step ?? 'step' }}</th>
         <th v-if="isNamed" class="step">check</th>
         <th v-for="c in columns" :key="c.key" :class="{ side: !c.isInput }" :title="c.name" scope="col">
-          {{ c.head }}<template v-if="!c.isInput"><br /><span class="eg">exp got</span></template>
+          {{ c.head
+          }}<template v-if="!c.isInput"
+            ><br /><span class="eg">{{ words?.['expected-got'] ?? 'exp got' }}</span></template
+          >
         </th>
         <th v-for="p in probes" :key="p.pin" class="side probe" :title="p.name" scope="col">{{ p.name }}</th>
-        <th v-if="runs" class="side">run</th>
+        <th v-if="runs" class="side">{{ words?.run ?? 'run' }}</th>
       </tr>
     </thead>
     <tbody>

@@ -1,8 +1,14 @@
 /** A moment as people say it, in the reader's own time zone (the server speaks UTC). */
-export function moment(iso: string | null): string {
+export function moment(iso: string | null, language = 'en-GB'): string {
   if (!iso) return ''
   const date = new Date(iso.endsWith('Z') || iso.includes('+') ? iso : `${iso}Z`)
-  return date.toLocaleString('en-GB', { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+  return date.toLocaleString(language === 'en' ? 'en-GB' : language, {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  })
 }
 export function clock(iso: string | null): string {
   if (!iso) return ''

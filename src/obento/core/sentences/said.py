@@ -6,8 +6,11 @@ sentences themselves. The templates of a language stand in one file beside this 
 - `{name}` is a value,
 - `{name|one|many}` is one word or the other, by a number,
 - `{name*}` is a number of times,
+- `{name;}` is one after the other, parted by semicolons,
 - `{name&}` and `{name/}` are lists as people write them, with "and" or "or" before the last,
-- `{name+}` and `{name~}` are parts of a condition, each joined to the next by "and" or "or"."""
+- `{name+}` and `{name~}` are parts of a condition, each joined to the next by "and" or "or".
+
+What no value is given for stays as it stands: drafts of comments keep their placeholders."""
 
 from __future__ import annotations
 
@@ -20,7 +23,7 @@ from typing import Any
 
 ENGLISH = "en"
 _HERE = Path(__file__).parent
-_PLACE = re.compile(r"\{(\w+)([*&/+~]|\|([^|{}]*)\|([^|{}]*))?\}")
+_PLACE = re.compile(r"\{(\w+)([*;&/+~]|\|([^|{}]*)\|([^|{}]*))?\}")
 
 
 @cache
@@ -43,6 +46,13 @@ def templates(language: str) -> Mapping[str, str]:
         raise KeyError(language)
     data = tomllib.loads((_HERE / f"{language}.toml").read_text("utf-8"))
     return {key: text for table in data.values() if isinstance(table, dict) for key, text in table.items()}
+
+
+@cache
+def table(name: str, language: str) -> Mapping[str, str]:
+    """One table of a language's templates: what a page or a mail is put together of."""
+    data = tomllib.loads((_HERE / f"{language}.toml").read_text("utf-8"))
+    return dict(data[name])
 
 
 def places(template: str) -> set[str]:
@@ -82,6 +92,11 @@ def every(parts: Sequence[str]) -> str:
 def any_of(parts: Sequence[str]) -> str:
     """Parts of a condition one of which has to hold."""
     return parts[0] if len(parts) == 1 else say("any", parts=list(parts))
+
+
+def one_after_another(sentences: Sequence[str]) -> str:
+    """Sentences parted by semicolons."""
+    return sentences[0] if len(sentences) == 1 else say("one-after-another", sentences=list(sentences))
 
 
 def in_language(text: str, language: str) -> str:
@@ -127,11 +142,15 @@ def _rendered(key: str, values: Mapping[str, Any], language: str) -> str:
         return in_language(value, language) if isinstance(value, str) else str(value)
 
     def put(m: re.Match[str]) -> str:
+        if m[1] not in values:
+            return m[0]
         value, how = values[m[1]], m[2] or ""
         if how.startswith("|"):
             return m[3] if value == 1 else m[4]
         if how == "*":
             return known.get(f"times-{value}") or known["times-many"].replace("{n}", str(value))
+        if how == ";":
+            return "; ".join(word(v) for v in value)
         if how:
             return _listed([word(v) for v in value], known["and" if how in "&+" else "or"], how in "+~")
         return word(value)

@@ -149,6 +149,8 @@ class LabCard(BaseModel):
 
 
 class ClassCard(BaseModel):
+    """A class as one person has it. `language` is that of its letters; `languages` are those that there are."""
+
     id: int
     name: str
     school: str
@@ -156,6 +158,8 @@ class ClassCard(BaseModel):
     rights: list[str]
     tas_release: bool
     tas_manage: bool
+    language: str
+    languages: dict[str, str]
     students: int
     labs: list[LabCard]
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from obento.core.sentences.said import languages, templates
 from obento.server.course.models import (
     Area,
     ClassCard,
@@ -31,10 +32,15 @@ def home(c: Connection, person_id: int, kept: KeptOutcomes) -> list[ClassCard]:
             ClassCard(
                 id=k.id, name=k.name, school=k.school, role=k.role, students=k.students, labs=lab_cards,
                 rights=sorted(rights_of(Standing(k.role, k.tas_release, k.tas_manage))), tas_release=k.tas_release,
-                tas_manage=k.tas_manage,
+                tas_manage=k.tas_manage, language=k.language, languages=letter_languages(),
             )
         )  # fmt: skip
     return cards
+
+
+def letter_languages() -> dict[str, str]:
+    """The languages that letters can be in, with their names."""
+    return {language: templates(language)["language"] for language in languages()}
 
 
 def _lab_card(c: Connection, lab_id: int, students: int, kept: KeptOutcomes) -> LabCard:

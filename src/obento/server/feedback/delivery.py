@@ -10,6 +10,7 @@ from datetime import UTC, datetime, timedelta
 from email.message import EmailMessage
 from functools import partial
 
+from obento.core.sentences.said import ENGLISH
 from obento.mail.sender import MailRoute, link_mail, send, welcome_mail
 from obento.server.accounts.invitations import LINK_DAYS, link_of
 from obento.server.settings import Settings
@@ -65,10 +66,11 @@ class DeliveryService:
         return sum(not t for t in troubles)
 
     def _letters(self, c: Connection) -> Iterator[_Waiting]:
-        expires = (datetime.now(UTC) + timedelta(days=self._settings.link_days)).strftime("%d %B %Y")
+        expires = (datetime.now(UTC) + timedelta(days=self._settings.link_days)).date()
         for row in letters.queued_deliveries(c):
             link = f"{self._settings.address}/page/{row.token}"
-            about = row.frozen["school"], row.frozen["lab"], link, expires, bool(row.frozen.get("corrects"))
+            language = row.frozen.get("language", ENGLISH)
+            about = row.frozen["school"], row.frozen["lab"], link, expires, bool(row.frozen.get("corrects")), language
             yield _Waiting(row.id, partial(link_mail, self._route, row.address, *about), letters.note_delivery)
 
     def _welcomes(self, c: Connection) -> Iterator[_Waiting]:

@@ -6,6 +6,7 @@ from __future__ import annotations
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.judging.outcome import Finding
 from obento.core.check.judging.verdict import Verdict
+from obento.core.sentences.said import ENGLISH, Said, in_language, say, templates
 from obento.server.feedback.models import BankEntry
 from obento.server.feedback.students_see import for_students
 from obento.server.results.outcomes import TaskOutcomes
@@ -23,33 +24,31 @@ def draft(outcomes: TaskOutcomes, key: str) -> str:
     if not ids:
         return ""
     result = outcomes.state.by_handin[ids[0]]
-    detail = result.detail
+    detail, language = result.detail, outcomes.lab.language
     kind = outcomes.state.kind(result)
     if kind == "right":
         return ""
     if kind == "unchecked":
-        return (
-            "{name}, your hand-in could not be checked[: {message}][ ({line})]. Please mend this and hand it in again."
-        )
+        return in_language(say("not-checked"), language)
     if kind == "rules":
-        return "{name}, it does what it should in every case, but not in the way that was asked for: {rule}."
+        return in_language(say("against-rules"), language)
     verdict = outcomes.verdict(result)
-    parts = [_opening(outcomes.expectation, verdict), *_sentences(outcomes.expectation, verdict, detail.findings)]
+    parts: list[str] = [say(_opening(outcomes.expectation, verdict))]
+    parts += _sentences(outcomes.expectation, verdict, detail.findings)
     if outcomes.expectation.spec.see not in ("nothing", "counts"):
-        parts.append("[Have a look at {line}.]")
-        parts.append("[One change would make every case right: {change}.]")
+        parts += [say("look-at"), say("one-change")]
     if any(not r.ok for r in detail.rules):
-        parts.append("[Mind the rules too: {rule}.]")
-    return " ".join(p for p in parts if p)
+        parts.append(say("mind-rules"))
+    return " ".join(_begun(in_language(p, language), p) for p in parts)
 
 
 def _opening(expectation: Expectation, verdict: Verdict) -> str:
     if expectation.spec.see == "nothing":
-        return "{name}, not every case is right yet."
-    what = "steps" if expectation.cases.stimulus is not None else "cases"
+        return "not-every-case"
+    is_clocked = expectation.cases.stimulus is not None
     if verdict.passed.bit_count() == 0:
-        return f"{{name}}, none of the {what} is right yet."
-    return f"{{name}}, {{right}} of {{total}} {what} are right."
+        return "no-step" if is_clocked else "no-case"
+    return "some-steps" if is_clocked else "some-cases"
 
 
 def _sentences(expectation: Expectation, verdict: Verdict, findings: list[Finding]) -> list[str]:
@@ -57,16 +56,23 @@ def _sentences(expectation: Expectation, verdict: Verdict, findings: list[Findin
     told = for_students(expectation, verdict, findings)
     slips = [f for f in told if f.kind not in _CONDITIONAL]
     conditions = [f for f in told if f.kind in _CONDITIONAL]
-    if slips:
-        return [_sentence(f.text) for f in slips[:_MOST_SENTENCES]]
-    if len(conditions) == 1 and " whenever " in conditions[0].text:
-        return [_sentence(conditions[0].text.partition(" whenever ")[0] + " whenever {when}")]
-    return [_sentence(f.text) for f in conditions[:_MOST_SENTENCES]]
+    if not slips and len(conditions) == 1 and " whenever " in conditions[0].text:
+        return [say("sentence", text=_with_placeholder(conditions[0].text))]
+    return [say("sentence", text=f.text) for f in (slips or conditions)[:_MOST_SENTENCES]]
 
 
-def _sentence(text: str) -> str:
-    """A finding as a sentence of its own: names at its beginning stay as they are."""
-    return f"{text[0].upper() + text[1:] if text.startswith(('it ', 'the ', 'right ', 'does ', 'this ')) else text}."
+def _with_placeholder(text: str) -> str:
+    """A sentence with a condition, with the placeholder for each one's own in its place, and no numbers of cases."""
+    if isinstance(text, Said) and f"{text.key}-own" in templates(ENGLISH):
+        return Said(f"{text.key}-own", {k: v for k, v in text.values.items() if k != "when"})
+    return text.partition(" whenever ")[0] + " whenever {when}"
+
+
+def _begun(text: str, said: str) -> str:
+    """A sentence with a capital, unless it begins with the name of a port or has one already."""
+    first = said.values["text"] if isinstance(said, Said) and said.key == "sentence" else ""
+    is_name = isinstance(first, Said) and any(first.startswith(str(v)) for v in first.values.values())
+    return text if is_name or not first else text[0].upper() + text[1:]
 
 
 def from_bank(outcomes: TaskOutcomes, key: str, person_id: int) -> list[BankEntry]:

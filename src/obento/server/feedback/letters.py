@@ -4,17 +4,20 @@ from __future__ import annotations
 
 from obento.core.check.expectation.model import inputs_text
 from obento.core.diagnostics import Message
+from obento.core.sentences.said import in_language, one_after_another, say
 from obento.runner.engine import engine_version
 from obento.server.cases.models import CaseRow
 from obento.server.cases.rows import case_rows, first_wrong, wrong_cases
 from obento.server.errors import not_found
-from obento.server.feedback.models import Letter, LetterTask
+from obento.server.feedback.models import Letter, LetterTask, sheet_words
 from obento.server.feedback.outcomes import LabOutcomes
 from obento.server.feedback.placeholders import fill, own_words
 from obento.server.feedback.students_see import hidden_cases
+from obento.server.marks.lateness import late_words
+from obento.server.marks.mark import held_reason
 from obento.server.results.outcomes import TaskOutcomes
 from obento.server.review.waves import around
-from obento.store.handins import HandinRow
+from obento.store.handins import Attempt, HandinRow
 from obento.store.results import Result
 
 _MOST_ROWS = 64
@@ -52,6 +55,8 @@ def letter_for(outcomes: LabOutcomes, student_id: int) -> Letter:
         mark=None if any(m is None for m in marks) else round(sum(m or 0 for m in marks), 2),
         total=sum(p.total for p in parts),
         excused=outcomes.excused.get(student_id, ""),
+        language=lab.language,
+        words=sheet_words(lab.language),
         handin_id=row.id if row is not None else None,
     )
 
@@ -59,6 +64,7 @@ def letter_for(outcomes: LabOutcomes, student_id: int) -> Letter:
 def _task(t: TaskOutcomes, row: HandinRow | None, student: str) -> LetterTask:
     """The part of a letter on one task."""
     result = t.state.by_handin.get(row.id) if row else None
+    language = t.lab.language
     letter = _for_nothing(t)
     if row is None:
         return letter
@@ -66,14 +72,19 @@ def _task(t: TaskOutcomes, row: HandinRow | None, student: str) -> LetterTask:
     if counting is not None:
         letter.attempt = t.state.attempts[row.id].index(counting) + 1
         letter.received_at, letter.is_late = counting.received_at, counting.late
-        letter.status, letter.held = "waiting", "not checked yet"
+        letter.status, letter.held = "waiting", in_language(say("held-not-checked"), language)
     if result is None:
         return letter
     mark = t.mark(row.id)
-    letter.status, letter.mark, letter.held = result.status, mark.value, mark.reason if mark.held else ""
-    letter.late = "" if mark.held or mark.by_hand else mark.reason
+    letter.status, letter.mark = result.status, mark.value
+    if mark.held:
+        held = held_reason(result.status)
+        letter.held = in_language(held if held == mark.reason else mark.reason, language)
+    elif not mark.by_hand:
+        letter.late = _taken_off(t, row.id, counting, mark.reason)
     letter.messages = [_message(m) for m in result.detail.messages if m.severity == "error"]
-    letter.bound = [f"your {b.theirs} was read as {b.ours}" for b in t.bindings.get(result.id, []) if b.how != "case"]
+    read_as = [say("read-as", theirs=b.theirs, ours=b.ours) for b in t.bindings.get(result.id, []) if b.how != "case"]
+    letter.bound = [in_language(text, language) for text in read_as]
     if result.status == "checked":
         _put_cases(letter, t, result)
     key = t.state.cluster_key(result)
@@ -87,6 +98,16 @@ def _task(t: TaskOutcomes, row: HandinRow | None, student: str) -> LetterTask:
     return letter
 
 
+def _taken_off(t: TaskOutcomes, handin_id: int, counting: Attempt | None, reason: str) -> str:
+    """Why a mark is less, as the ledger has it; what it says of lateness in the language of the class."""
+    late = t.due.lateness(handin_id, counting.received_at) if counting is not None and counting.late else None
+    if late is None:
+        return reason
+    off = next((e.value or 0.0 for e in reversed(t.entries(handin_id)) if e.kind == "late"), 0.0)
+    said = late_words(late, off)
+    return in_language(said, t.lab.language) + reason[len(said) :] if reason.startswith(said) else reason
+
+
 def _for_nothing(t: TaskOutcomes) -> LetterTask:
     """What stands there where nothing was handed in."""
     spec = t.expectation.spec
@@ -97,7 +118,7 @@ def _for_nothing(t: TaskOutcomes) -> LetterTask:
         compared=0,
         mark=None,
         total=spec.marks.total,
-        held="nothing was handed in",
+        held=in_language(say("held-missing"), t.lab.language),
         late="",
         comment="",
         note="",
@@ -128,7 +149,7 @@ def _put_cases(letter: LetterTask, t: TaskOutcomes, result: Result) -> None:
     most = _MOST_ROWS if expectation.cases.stimulus is None else _MOST_STEPS
     shown = {"all": own[:most], "first-failing": own[:1]}.get(see, [])
     letter.rows = case_rows(expectation, verdict, shown)
-    letter.again = _again(letter.rows, letter.inputs, letter.outputs)
+    letter.again = in_language(_again(letter.rows, letter.inputs, letter.outputs), t.lab.language)
     if shown:
         letter.waves = around(expectation, verdict, shown[0], lambda step: bool(hidden >> step & 1))
     if see != "nothing":
@@ -142,19 +163,16 @@ def _again(rows: list[CaseRow], inputs: list[str], outputs: list[str]) -> str:
     if not rows:
         return ""
     row = rows[0]
-    looks = [
-        f"{n} should be {e} and is {a}"
-        for n, e, a, w in zip(outputs, row.expected, row.actual, row.wrong, strict=True)
-        if w
-    ]
-    if row.step is not None:
-        return (
-            f"From power-up go through the steps of {row.step.sequence} to number {row.step.number}:"
-            f" {'; '.join(looks)}."
-        )
-    before = (
-        f", coming from the case in which {row.run.removeprefix('after ')} was the other value"
-        if row.run != "fresh"
-        else ""
+    looks = one_after_another(
+        [
+            say("should-be", output=n, expected=e, actual=a)
+            for n, e, a, w in zip(outputs, row.expected, row.actual, row.wrong, strict=True)
+            if w
+        ]
     )
-    return f"Set {inputs_text(inputs, row.inputs)}{before}: {'; '.join(looks)}."
+    if row.step is not None:
+        return say("go-through", sequence=row.step.sequence, number=row.step.number, looks=looks)
+    given = inputs_text(inputs, row.inputs)
+    if row.run != "fresh":
+        return say("set-case-after", inputs=given, bit=row.run.removeprefix("after "), looks=looks)
+    return say("set-case", inputs=given, looks=looks)

@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from fastapi import Path
 from pydantic import BaseModel, Field
 
+from obento.core.sentences.said import ENGLISH, table, templates
 from obento.server.cases.models import CaseRow
 from obento.server.models import Body, Number
 from obento.server.results.models import ClusterView
@@ -77,7 +78,8 @@ class LetterTask(BaseModel):
 
 class Letter(BaseModel):
     """A student's letter. `attempt`, `received_at` and `late` are those of all tasks where they share them; attempt 0
-    leaves that to each task. `excused` is the reason for which nothing had to be handed in."""
+    leaves that to each task. `excused` is the reason for which nothing had to be handed in. `words` are the fixed ones,
+    as templates (core/sentences): they are frozen with it."""
 
     school: str
     class_name: str
@@ -93,6 +95,14 @@ class Letter(BaseModel):
     corrects: bool = False
     excused: str = ""
     handin_id: int | None = None
+    language: str = ENGLISH
+    words: dict[str, str] = Field(default_factory=lambda: sheet_words(ENGLISH))
+
+
+def sheet_words(language: str) -> dict[str, str]:
+    """The fixed words of a letter and of the page that it stands on."""
+    joints = {key: templates(language)[key] for key in ("and", "or")}
+    return {**joints, **table("letter", language), **table("page", language)}
 
 
 class FeedbackStudent(BaseModel):
@@ -221,6 +231,8 @@ class PageHead(BaseModel):
     lab: str
     student: str
     corrects: bool
+    language: str
+    words: dict[str, str]
     released_at: datetime
     expires_at: datetime
 

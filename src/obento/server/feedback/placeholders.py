@@ -8,6 +8,7 @@ from datetime import UTC, datetime
 from obento.core.check.judging.outcome import Finding
 from obento.core.check.mutation.smallest_change import Change
 from obento.core.diagnostics import Message
+from obento.core.sentences.said import Said, in_language, say
 from obento.server.feedback.students_see import for_students
 from obento.server.results.outcomes import TaskOutcomes
 from obento.store.results import Result
@@ -48,12 +49,14 @@ def own_words(t: TaskOutcomes, result: Result) -> dict[str, str]:
     place: Change | Finding | Message | None = (
         change or finding or (message if message is not None and message.line else None)
     )
+    language = t.lab.language
+    change_in = say("change-in", change=change.text, number=change.line) if change is not None else ""
     return {
-        "when": _when(finding),
-        "line": f"line {place.line}" if place is not None and place.line else "",
+        "when": _when(finding, language),
+        "line": in_language(say("line", number=place.line), language) if place is not None and place.line else "",
         "file": place.file if place is not None else "",
         "unit": result.unit,
-        "change": f"{change.text} in line {change.line}" if change is not None else "",
+        "change": in_language(change_in, language),
         "message": message.text + (f" ({message.hint})" if message.hint else "") if message else "",
         "rule": "; ".join(r.text for r in result.detail.rules if not r.ok),
     }
@@ -69,6 +72,10 @@ def _change(t: TaskOutcomes, result: Result) -> Change | None:
     return repair.changes[0]
 
 
-def _when(finding: Finding | None) -> str:
+def _when(finding: Finding | None, language: str) -> str:
+    """The condition in a sentence; of an outcome of old, which does not say how its sentences were made, what stands
+    behind the word for it."""
     text = finding.text if finding else ""
+    if isinstance(text, Said):
+        return in_language(text.values.get("when", ""), language)
     return (text.partition(" whenever ")[2] or text.partition(" only when ")[2]).rpartition(":")[0]

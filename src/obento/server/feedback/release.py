@@ -63,7 +63,7 @@ def is_same_letter(frozen: dict[str, Any], letter: Letter) -> bool:
 
 
 def _said(letter: dict[str, Any]) -> dict[str, Any]:
-    """A letter without what is no reason to write again: that it corrects one, by which number its hand-in goes, and
-    which engine found the same."""
+    """A letter without what is no reason to write again: that it corrects one, by which number its hand-in goes, which
+    engine found the same, and what is said around it."""
     tasks = [{k: v for k, v in task.items() if k != "engine"} for task in letter["tasks"]]
-    return {k: v for k, v in letter.items() if k not in ("corrects", "handin_id")} | {"tasks": tasks}
+    return {k: v for k, v in letter.items() if k not in ("corrects", "handin_id", "words")} | {"tasks": tasks}

@@ -135,7 +135,8 @@ def page(token: str, c: Db, response: Response) -> PageHead:
     letter = Letter.model_validate_json(row.frozen)
     return PageHead(
         school=letter.school, class_name=letter.class_name, lab=letter.lab, student=letter.student,
-        corrects=letter.corrects, released_at=row.released_at, expires_at=row.expires_at,
+        corrects=letter.corrects, language=letter.language, words=letter.words, released_at=row.released_at,
+        expires_at=row.expires_at,
     )  # fmt: skip
 
 

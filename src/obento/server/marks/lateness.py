@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from obento.core.sentences.said import say
 from obento.store import course, handins, owners
 from obento.store.connection import Connection
 from obento.store.course import Lab
@@ -67,19 +68,22 @@ def lateness(lab: Lab, received_at: datetime, due: datetime | None) -> Late | No
     step = _STEPS.get(lab.late_step)
     begun = math.ceil(over / step) if step is not None else 1
     share = min(begun * float(lab.late_share), max(float(lab.late_cap), float(lab.late_share)))
-    said = f"handed in {_duration(over)} late"
+    said = say("late-by", over=_duration(over))
     if step is not None:
-        said += f", {begun} {lab.late_step}{'' if begun == 1 else 's'} begun"
+        said = say(f"late-steps-{lab.late_step}", what=said, count=begun)
     if share < begun * float(lab.late_share) - 1e-9:
-        said += f", at most {100 * share:g} %"
+        said = say("late-at-most", what=said, share=f"{100 * share:g}")
     return Late(share, said)
+
+
+def late_words(late: Late, off: float) -> str:
+    """How late something came, and what it costs in marks."""
+    return say("late-costs", what=late.words, off=f"{off:g}") if off else say("late-free")
 
 
 def _duration(over: timedelta) -> str:
     minutes = max(1, int(over.total_seconds() // 60))
     if minutes < 90:
-        return f"{minutes} minute{'' if minutes == 1 else 's'}"
+        return say("minutes", count=minutes)
     hours = minutes // 60
-    if hours < 48:
-        return f"{hours} hours"
-    return f"{hours // 24} days"
+    return say("hours", count=hours) if hours < 48 else say("days", count=hours // 24)

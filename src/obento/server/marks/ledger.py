@@ -9,7 +9,7 @@ from obento.core.check.judging.marking import Earned
 from obento.server.cases.summary import kept_summary
 from obento.server.course.task_state import task_state
 from obento.server.errors import Trouble
-from obento.server.marks.lateness import DueDates, Late, is_late
+from obento.server.marks.lateness import DueDates, Late, is_late, late_words
 from obento.server.marks.mark import held_reason, settle
 from obento.server.specs.opened import OpenedSpecs
 from obento.store import audit, course, handins, marks, owners
@@ -72,12 +72,8 @@ def _entries(
     off = round(-earned.value * late.share, 3) if late is not None else 0.0
     taken = next((e.value or 0.0 for e in reversed(known[at + 1 :]) if e.kind == "late"), 0.0) if stands else 0.0
     if not _same(off, taken):
-        reason = "not late any more" if late is None else _late_words(late, off)
+        reason = "not late any more" if late is None else late_words(late, off)
         yield "late", off, reason
-
-
-def _late_words(late: Late, off: float) -> str:
-    return f"{late.words}: {off:g}" if off else "late, without costs"
 
 
 def _same(a: float, b: float) -> bool:

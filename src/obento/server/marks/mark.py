@@ -6,19 +6,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from obento.core.diagnostics import Message
+from obento.core.sentences.said import say
 from obento.store.marks import MarkEntry
 
-_HELD = {
-    "unreadable": "does not compile",
-    "no_unit": "the unit is missing",
-    "ports": "the ports do not fit",
-    "stopped": "was stopped by a limit",
-    "empty": "is empty",
-}
+_HELD = frozenset(["unreadable", "no_unit", "ports", "stopped", "empty"])
 
 
 def held_reason(status: str) -> str:
-    return _HELD.get(status, status)
+    """What keeps an outcome from having a mark, in few words."""
+    return say(f"held-{status}") if status in _HELD else status
 
 
 def why_held(status: str, messages: Sequence[Message]) -> str:
@@ -57,7 +53,7 @@ def settle(entries: Sequence[MarkEntry]) -> Mark:
     if "held" in newest and order["held"] > order.get("computed", -1):
         return Mark(None, True, newest["held"].reason, False)
     if "computed" not in newest:
-        return Mark(None, True, "not checked yet", False)
+        return Mark(None, True, say("held-not-checked"), False)
     computed = newest["computed"]
     late = newest.get("late")
     if late is not None and order["late"] > order["computed"] - 1 and late.result_id == computed.result_id:

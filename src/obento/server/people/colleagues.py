@@ -50,10 +50,11 @@ def leave(c: Connection, class_id: int, person_id: int, by: int) -> None:
 
 
 def set_rights(c: Connection, class_id: int, body: ClassRights, by: int) -> None:
-    """What TAs may do besides; that somebody may look after the class is seen to."""
+    """What TAs may do besides, and the language of letters; that somebody may look after the class is seen to."""
     if not body.tas_manage and not any(p.role == "lecturer" for p in people.people_of(c, class_id)):
         raise Trouble(409, "the class has no lecturer; make somebody its lecturer first")
     course.set_rights(c, class_id, body.tas_release, body.tas_manage)
+    course.set_language(c, class_id, body.language)
     audit.note(c, by, "rights", f"class {class_id}", body.model_dump())
 
 

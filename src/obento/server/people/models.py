@@ -3,11 +3,18 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import AfterValidator, BaseModel, Field
 
+from obento.core.sentences.said import ENGLISH, languages
 from obento.server.models import Body
+
+
+def _known_language(language: str) -> str:
+    if language not in languages():
+        raise ValueError(f"letters can be in {', '.join(languages())}")
+    return language
 
 
 class Invite(Body):
@@ -28,10 +35,11 @@ class Invited(BaseModel):
 
 
 class ClassRights(Body):
-    """What the TAs of a class may do besides checking, commenting and marking."""
+    """What the TAs of a class may do besides checking, commenting and marking, and the language of its letters."""
 
     tas_release: bool
     tas_manage: bool
+    language: Annotated[str, AfterValidator(_known_language)] = ENGLISH
 
 
 class PersonView(BaseModel):

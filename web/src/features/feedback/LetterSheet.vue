@@ -3,9 +3,13 @@ import type { Letter } from '../../api/schema'
 import SentenceText from '../../shared/SentenceText.vue'
 import WavePicture from '../waves/WavePicture.vue'
 import CaseTable from '../../shared/CaseTable.vue'
+import { filled, type Value } from '../../shared/templates'
 import { mark, moment } from '../../shared/words'
 
-defineProps<{ letter: Letter }>()
+const props = defineProps<{ letter: Letter }>()
+/** The letter's own words: in the language of the class, and as they were when it was released. */
+const say = (key: string, values: Record<string, Value> = {}): string => filled(props.letter.words, key, values)
+const at = (iso: string | null | undefined): string => moment(iso ?? null, props.letter.language)
 </script>
 
 <template>
@@ -16,32 +20,32 @@ defineProps<{ letter: Letter }>()
         <h1>{{ letter.lab }}</h1>
       </div>
       <div v-if="letter.mark !== null" class="sum">
-        <b>{{ mark(letter.mark) }}</b> of {{ letter.total }}
+        <b>{{ mark(letter.mark) }}</b> {{ say('mark-of', { total: letter.total }) }}
       </div>
     </header>
     <p>
-      For {{ letter.student }}<template v-if="letter.team.length">, handed in with {{ letter.team.join(' and ') }}</template
-      >.
-      <template v-if="letter.attempt"
-        >Attempt {{ letter.attempt }}, received {{ moment(letter.received_at) }}{{ letter.late ? ' (late)' : '' }}.</template
-      >
-      <template v-if="letter.excused"> You are excused from this lab: {{ letter.excused }}.</template>
-      <template v-if="letter.corrects"> This letter corrects the one you got before.</template>
+      {{ say(letter.team.length ? 'for-team' : 'for-student', { student: letter.student, team: letter.team }) }}
+      <template v-if="letter.attempt">{{
+        say(letter.late ? 'attempt-late' : 'attempt', { number: letter.attempt, date: at(letter.received_at) })
+      }}</template>
+      <template v-if="letter.excused"> {{ say('excused', { reason: letter.excused }) }}</template>
+      <template v-if="letter.corrects"> {{ say('corrects') }}</template>
     </p>
     <section v-for="t in letter.tasks" :key="t.title">
       <div class="head">
         <h2>{{ t.title }}</h2>
         <span v-if="t.mark !== null" class="mono"
-          >{{ mark(t.mark) }} of {{ t.total }}<template v-if="t.late"> ({{ t.late }})</template></span
-        ><span v-else-if="t.attempt || !letter.excused" class="held">{{ t.attempt ? 'no mark yet: ' : '' }}{{ t.held }}</span>
+          >{{ mark(t.mark) }} {{ say('mark-of', { total: t.total }) }}<template v-if="t.late"> ({{ t.late }})</template></span
+        ><span v-else-if="t.attempt || !letter.excused" class="held">{{
+          t.attempt ? say('no-mark-yet', { reason: t.held }) : t.held
+        }}</span>
       </div>
       <p v-if="t.attempt && !letter.attempt" class="quiet small">
-        attempt {{ t.attempt }}, received {{ moment(t.received_at ?? null) }}{{ t.is_late ? ' (late)' : '' }}
+        {{ say(t.is_late ? 'attempt-late' : 'attempt', { number: t.attempt, date: at(t.received_at) }) }}
       </p>
       <p v-if="t.compared" class="count">
-        {{ t.passed }} of {{ t.compared }} {{ t.rows[0]?.step ? 'steps' : 'cases' }} right<template v-if="t.passed === t.compared"
-          >. Well done.</template
-        >
+        {{ say(t.rows[0]?.step ? 'steps-right' : 'cases-right', { passed: t.passed, compared: t.compared })
+        }}<template v-if="t.passed === t.compared">. {{ say('well-done') }}</template>
       </p>
       <p v-if="t.comment" class="say"><SentenceText :text="t.comment" /></p>
       <p v-if="t.note" class="say"><SentenceText :text="t.note" /></p>
@@ -51,13 +55,23 @@ defineProps<{ letter: Letter }>()
       <template v-if="t.rows.length">
         <WavePicture v-if="t.waves" :waves="t.waves" />
         <div class="rows">
-          <CaseTable :inputs="t.inputs" :outputs="t.outputs" :rows="t.rows" glyphs full :runs="t.rows.some((r) => r.run !== 'fresh')" />
+          <CaseTable
+            :inputs="t.inputs"
+            :outputs="t.outputs"
+            :rows="t.rows"
+            glyphs
+            full
+            :runs="t.rows.some((r) => r.run !== 'fresh')"
+            :words="letter.words"
+          />
         </div>
-        <p v-if="t.more > 0" class="quiet small">and {{ t.more }} more {{ t.rows[0]?.step ? 'steps' : 'cases' }} that are not right</p>
-        <p class="again"><b>To see it again:</b> {{ t.again }}</p>
+        <p v-if="t.more > 0" class="quiet small">{{ say(t.rows[0]?.step ? 'more-steps' : 'more-cases', { count: t.more }) }}</p>
+        <p class="again">
+          <b>{{ say('see-again') }}</b> {{ t.again }}
+        </p>
       </template>
       <p v-if="t.bound.length" class="quiet small">{{ t.bound.join('; ') }}</p>
-      <p class="quiet small foot">Checked against version {{ t.spec_version }} of the task.</p>
+      <p class="quiet small foot">{{ say('checked-against', { version: t.spec_version }) }}</p>
     </section>
   </article>
 </template>

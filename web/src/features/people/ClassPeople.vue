@@ -24,6 +24,8 @@ const link = ref('')
 const linkFor = ref('')
 const tasRelease = ref(props.of.tas_release)
 const tasManage = ref(props.of.tas_manage)
+const language = ref(props.of.language)
+const languages = computed(() => Object.entries(props.of.languages).map(([value, label]) => ({ value, label })))
 const mayManage = computed(() => props.of.rights.includes('manage'))
 const ROLES: { value: Role; label: string; title: string }[] = [
   { value: 'lecturer', label: 'lecturer', title: 'terms, specs, people, letters, and all that a TA does' },
@@ -52,7 +54,8 @@ async function add(): Promise<void> {
   drop()
 }
 async function setRights(): Promise<void> {
-  const kept = await told(() => put(`/classes/${props.of.id}/rights`, { tas_release: tasRelease.value, tas_manage: tasManage.value }))
+  const rights = { tas_release: tasRelease.value, tas_manage: tasManage.value, language: language.value }
+  const kept = await told(() => put(`/classes/${props.of.id}/rights`, rights))
   if (kept) emit('changed')
 }
 async function takeOff(person: PersonView): Promise<void> {
@@ -100,6 +103,10 @@ async function copy(): Promise<void> {
     <div v-if="mayManage" class="rights">
       <Checkbox v-model:checked="tasRelease" name="tas-release" @change="setRights">TAs release letters</Checkbox>
       <Checkbox v-model:checked="tasManage" name="tas-manage" @change="setRights">TAs set terms, specs and people</Checkbox>
+      <label class="row"
+        >letters in
+        <Select v-model:value="language" :options="languages" size="small" class="role" aria-label="letters in" @change="setRights"
+      /></label>
     </div>
     <div v-if="link" class="link">
       <p>Pass this on to {{ linkFor }}. It sets a password, once, within seven days, and is shown only now; it was mailed as well:</p>
