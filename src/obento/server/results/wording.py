@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from obento.core.check.explaining.findings import CAUSES
+from obento.core.check.explaining.findings import CAUSES, KEEPERS
 from obento.core.check.explaining.slips import SLIPS
 from obento.core.check.explaining.timing_slips import TIMING_SLIPS
 from obento.core.check.judging.outcome import Finding
@@ -12,6 +12,7 @@ from obento.core.check.mutation.smallest_change import Repair
 from obento.store.results import Detail
 
 _TITLES = SLIPS | TIMING_SLIPS | {"ripple-clock", "race"}
+_BUILD = CAUSES | KEEPERS
 _TITLE_LENGTH = 72
 
 
@@ -56,7 +57,7 @@ def title_of_checks(detail: Detail, shared: set[str], failed: Sequence[str]) -> 
 def sentences(detail: Detail, is_wrong: bool) -> list[str]:
     """The findings under the title, without what the title says already; of wrong ones the broken rules too."""
     findings = _of_behaviour(detail.findings)
-    texts = [f.text for f in detail.findings if f.kind in CAUSES] + [f.text for f in _beside_the_title(findings)]
+    texts = [f.text for f in detail.findings if f.kind in _BUILD] + [f.text for f in _beside_the_title(findings)]
     if is_wrong:
         texts += [r.text for r in detail.rules if not r.ok]
     return texts
@@ -64,7 +65,7 @@ def sentences(detail: Detail, is_wrong: bool) -> list[str]:
 
 def _of_behaviour(findings: Sequence[Finding]) -> list[Finding]:
     """What all hand-ins of a cluster have in common; how it comes about is each one's own."""
-    return [f for f in findings if f.kind not in CAUSES]
+    return [f for f in findings if f.kind not in _BUILD]
 
 
 def _slip_first(findings: Sequence[Finding]) -> bool:

@@ -145,7 +145,9 @@ async function copy(): Promise<void> {
 .rights {
   margin-top: 14px;
   display: flex;
-  gap: 18px;
+  flex-wrap: wrap;
+  gap: 10px 18px;
+  white-space: nowrap;
 }
 .link {
   margin-top: 14px;

@@ -35,8 +35,10 @@ def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: L
     found = [_placed(f, ready.reading, ready.design, ready.binding) for f in found]
     found = [*_errors_of_the_run(expectation, verdict, ready.reading), *found, *_unsettled(expectation, verdict)]
     structural = _structural(found, ready) if found else []
-    causes = [f for f in structural if f.kind in CAUSES]
-    return [*causes, *found, *(f for f in structural if f.kind not in CAUSES)]
+    # Where something is kept, or nobody knows what it is, what keeps it is the cause.
+    is_kept = any(f.kind in ("remembers", "undefined") for f in found)
+    causes = [f for f in structural if f.kind in CAUSES or (is_kept and f.kind in KEEPERS)]
+    return [*causes, *found, *(f for f in structural if f not in causes)]
 
 
 def _adds(expectation: Expectation, design: Design) -> bool:
@@ -90,6 +92,9 @@ def _unsettled(expectation: Expectation, verdict: Verdict) -> list[Finding]:
 
 CAUSES = frozenset(["undriven", "never-assigned", "two-drivers", "reset-edge"])
 """What is wrong whatever is expected: said before how it shows."""
+
+KEEPERS = frozenset(["latch", "sensitivity"])
+"""What has a value kept: the cause where something is kept."""
 
 _STRUCTURE = CAUSES | frozenset(
     [
