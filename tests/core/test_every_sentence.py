@@ -94,6 +94,12 @@ COMBINATIONAL: list[tuple[str, str, str, str]] = [
     (WORDS, words(), "with", words(y="op ? b - a : a + b")),
     (WORDS, words(), "digit-by-digit", words(y="op ? a - b : {1'b0, a & b}")),
     (WORDS, words(), "boundary", words(more="a >= b")),
+    (WORDS, words(), "constant-in", words(y="op ? 5'd7 : a + b")),
+    (WORDS, words(), "too-large", words(y="!op & a < 8 & b < 8 ? a + b + 5'd16 : full")),
+    (WORDS, words(), "borrow-lost", words(y="!op & a < 8 & b < 8 ? a + b + 5'd16 : full")),
+    (SIGNED, signed(), "sign-lost", signed(y="{2'b00, a} + {{2{b[3]}}, b}")),
+    (CODES, codes(), "wrong-property", codes(any_="n[0]")),
+    (CODES, codes(), "is-full", codes(any_="&n")),
     (WORDS, words(), "other-test", words(more="a < b")),
     (SIGNED, signed(), "signs", signed(less="a < b")),
     (CODES, codes(), "cut", codes("(n ^ (n >> 1)) & 3'b011")),
@@ -119,6 +125,8 @@ CLOCKED: list[tuple[dict[str, str], str, str, str]] = [
     ({}, VERILOG, "constant", VERILOG.replace("q <= q + 1", "q <= q")),
     ({}, VERILOG, "reset-edge", VERILOG.replace("posedge rst", "negedge rst")),
     ({"kind": "sync"}, VERILOG.replace(" or posedge rst", ""), "reset-async-rising", VERILOG),
+    ({"kind": "sync", "edge": "fall"}, VERILOG.replace("posedge clk or posedge rst", "negedge clk"),
+     "reset-async-falling", VERILOG.replace("posedge clk", "negedge clk")),
     ({"edge": "fall"}, VERILOG.replace("posedge clk", "negedge clk"), "acts-on-rising", VERILOG),
     ({"edge": "fall"}, VERILOG.replace("posedge clk", "negedge clk"), "rising-and-level",
      VERILOG.replace("posedge rst", "negedge rst").replace("(rst)", "(!rst)")),
@@ -161,18 +169,20 @@ def test_it_is_said_of_what_is_clocked(terms: dict[str, str], right: str, key: s
 
 ELSEWHERE = frozenset(
     [
-        "dont-care", "bits-to", "together", "too-large", "borrow-lost", "late", "early", "stuck", "blocking",
-        "counts-too-far", "start-values", "reset-async-falling", "ripple-clock", "race", "other-edge-rising",
-        "other-edge-falling", "wrong", "wrong-only-when", "undefined", "undefined-only-when", "undefined-in-steps",
-        "all-follow", "run-ends", "run-ends-whenever", "run-ends-in-steps", "settles-nowhere", "ends-nowhere",
+        "dont-care", "bits-to", "together", "late", "early", "stuck", "blocking",
+        "counts-too-far", "start-values", "ripple-clock", "race", "other-edge-rising",
+        "other-edge-falling", "wrong", "wrong-only-when", "undefined-in-steps",
+        "all-follow", "run-ends", "run-ends-whenever", "run-ends-in-steps", "ends-nowhere",
         "does-not-settle-in-steps", "latch-no-else", "latch-one-side", "latch-one-arm", "latch-no-arm",
-        "latch-somewhere", "too-small", "constant-in", "wrong-flag", "wrong-property", "sign-lost", "term-missing",
+        "too-small", "wrong-flag", "term-missing",
         "term-added", "remembers", "does-not-settle",
     ]
 )  # fmt: skip
-"""Said in the tests of their own rooms."""
+"""Said in the tests of their own rooms, or to the second reader."""
+SELDOM = frozenset(["undefined", "undefined-only-when", "settles-nowhere", "latch-somewhere"])
+"""No hand-in here has them said: only their words are tested (`test_said`)."""
 
 
 def test_no_sentence_is_left_out() -> None:
     every = {k for name in ("findings", "slips", "timing", "structure") for k in table(name, ENGLISH)}
-    assert every == {c[2] for c in (*COMBINATIONAL, *CLOCKED)} - {"with"} | ELSEWHERE
+    assert every == {c[2] for c in (*COMBINATIONAL, *CLOCKED)} - {"with", "is-full"} | ELSEWHERE | SELDOM

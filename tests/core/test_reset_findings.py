@@ -60,5 +60,7 @@ def test_both_the_wrong_way_round_is_no_such_thing() -> None:
 def test_one_register_at_the_other_edge() -> None:
     found = kinds(PAIR)
     assert found["other-edge"] == "this is clocked at the falling edge of `clk`, all else at the rising one"
+    turned = PAIR.replace("posedge", "edge").replace("negedge", "posedge").replace("(edge", "(negedge")
+    assert kinds(turned)["other-edge"] == "this is clocked at the rising edge of `clk`, all else at the falling one"
     assert "other-edge" not in kinds(PAIR.replace("negedge", "posedge"))
     assert "other-edge" not in kinds(PAIR.replace("  always @(posedge clk) seen <= 1;\n", ""))  # one here, one there

@@ -10,7 +10,8 @@ from tests.second_reader.truth import Case, Port, Unread
 Condition = Callable[[Case], bool]
 
 _TOKEN = re.compile(
-    r"\s*(differs from|equals|is at least|is at most|is less than|is more than|is 1|an odd number of"
+    r"\s*(differs from|equals|is at least|is at most|is less than|is more than|is negative|is not negative"
+    r"|is 1|an odd number of"
     r"|an even number of|0[xb][0-9a-f]+|-?\d+|[a-z]\w*\[\d+\]|[a-z]\w*|[=(),])"
 )
 _COMPARED: dict[str, Callable[[int, int], bool]] = {
@@ -91,6 +92,8 @@ class _Reader:
             return self._parity(word == "an odd number of")
         name, bit = self._named(word)
         following = self._next()
+        if following in ("is negative", "is not negative"):
+            return self._sign(name, self._take() == "is negative")
         if following == "=":
             self._take()
             return self._values(name, bit)
@@ -103,6 +106,10 @@ class _Reader:
         if m is None or m[1] not in self._ports:
             raise Unread(f"{self._text!r}: {word!r} is no input")
         return self._ports[m[1]], int(m[2]) if m[2] else None
+
+    @staticmethod
+    def _sign(port: Port, is_negative: bool) -> Condition:
+        return lambda case: (port.as_number(case.given[port.name]) < 0) == is_negative
 
     def _parity(self, is_odd: bool) -> Condition:
         bits = [self._named(self._take())]

@@ -226,6 +226,8 @@ def _value_words(port: SpecPort, bad: list[int]) -> str:
 
     (low, high) = runs[0]
     if len(runs) == 1 and low != high and (not port.signed or port.radix == "dec"):
+        if first and (low, high) in ((first, full), (0, last)):
+            return say("negative" if high == full else "not-negative", name=port.name)
         if (low, high) in ((first + 1 & full, last), (first, last - 1 & full)):
             return say("differs", a=port.name, b=show(first if high == last else last))
         if high == last:

@@ -148,13 +148,14 @@ class _Output:
     def slips(self) -> Iterator[WordSlip]:
         if self.port.width > 1:
             yield from self._cut()
+            yield from self._sign()
             yield from self._offset()
             yield from self._no_carries()
             yield from self._values_exchanged()
         else:
             yield from self._boundary()
             yield from self._flag()
-        yield from self._sign()
+            yield from self._sign()
         yield from self._other_operation()
         yield from self._constant_in()
         if self.port.width == 1:
