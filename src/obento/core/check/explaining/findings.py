@@ -20,16 +20,14 @@ from obento.core.ir.design import Design
 from obento.core.ir.drivers import expressions, functions_called, statements, written_bits
 from obento.core.ir.nodes import Assign, Binary, walk
 from obento.core.limits import Limits
-from obento.core.sentences.said import say
+from obento.core.sentences.said import Said, say
 
 
 def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: Limits) -> list[Finding]:
     """Everything that can be said of a hand-in, with its place; warnings on its clocking go to its messages."""
     if expectation.cases.stimulus is None:
-        found = [
-            *_as_findings(find_slips(expectation, verdict, _adds(expectation, ready.design))),
-            *conditions(expectation, verdict),
-        ]
+        slips = find_slips(expectation, verdict, _adds(expectation, ready.design))
+        found = [*_as_findings(slips), *conditions(expectation, verdict, _explained(slips))]
     else:
         found = _clocked_findings(verdict, expectation, ready, limits)
     found = [_placed(f, ready.reading, ready.design, ready.binding) for f in found]
@@ -39,6 +37,13 @@ def find_all(expectation: Expectation, verdict: Verdict, ready: Ready, limits: L
     is_kept = any(f.kind in ("remembers", "undefined") for f in found)
     causes = [f for f in structural if f.kind in CAUSES or (is_kept and f.kind in KEEPERS)]
     return [*causes, *found, *(f for f in structural if f not in causes)]
+
+
+def _explained(slips: list[Slip]) -> frozenset[str]:
+    """The outputs of which a slip says everything."""
+    exchanged = {str(v) for s in slips if isinstance(s.text, Said) and s.kind == "exchanged-outputs"
+                 for v in s.text.values.values()}  # fmt: skip
+    return frozenset({s.output for s in slips} | exchanged)
 
 
 def _adds(expectation: Expectation, design: Design) -> bool:
@@ -173,8 +178,9 @@ def _placed(finding: Finding, reading: Reading, design: Design, binding: Binding
     return replace(finding, file=place.file, line=place.line)
 
 
-def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
-    """For each output that is not right: when, as the shortest condition, and in how many cases."""
+def conditions(expectation: Expectation, verdict: Verdict, explained: frozenset[str] = frozenset()) -> list[Finding]:
+    """For each output that is not right: when, as the shortest condition, and in how many cases. Of outputs of which
+    everything is `explained` a long condition says nothing more."""
     found: list[Finding] = []
     count = verdict.count
     runs = {name for name, _ in verdict.failing_runs if name != "fresh"}
@@ -183,6 +189,10 @@ def conditions(expectation: Expectation, verdict: Verdict) -> list[Finding]:
             if not plane:
                 continue
             when = failing_condition(expectation.spec, expectation.cases, plane, output.not_compared)
+            if name in explained and " or " in when:
+                text = say(kind, output=name, count=plane.bit_count(), total=count)
+                found.append(Finding(kind, text, name))
+                continue
             key, among = f"{kind}-always" if when == ALWAYS else f"{kind}-whenever" if when else kind, count
             if not when:
                 when, holds = necessary_condition(expectation.spec, expectation.cases, plane)

@@ -13,6 +13,7 @@ from dataclasses import dataclass, replace
 from obento.core.check.mutation.literals import rewritten, value_of
 from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
+from obento.core.sentences.said import say
 from obento.core.source import SourceFile, Sources
 from obento.core.syntax.stream import Tokens
 from obento.core.verilog.syntax.lexer import lex as lex_verilog
@@ -60,6 +61,11 @@ class TextChange:
         for edit in sorted(self.edits, key=lambda e: -e.start):
             text = text[: edit.start - file.base] + edit.new + text[edit.end - file.base :]
         return text
+
+
+def instead(new: str, old: str) -> str:
+    """To write one thing instead of another."""
+    return say("put-for", new=f"`{new}`", old=f"`{old}`")
 
 
 class InText:
@@ -215,8 +221,9 @@ def _ways(span: _Span, said: str) -> Iterator[TextChange]:
     elif "signs" in said or "its sign" in said:
         yield from _with_signs(span, without="without" in said)
     elif len(quoted) == 2:
-        gate = "gate " if said.startswith("gate ") else ""
-        yield from (replace(way, text=gate + way.text) for way in _other_words(span, quoted[1], quoted[0]))
+        is_gate = said.startswith("gate ")
+        for way in _other_words(span, quoted[1], quoted[0]):
+            yield replace(way, text=say("gate", what=way.text)) if is_gate else way
 
 
 def _other_words(span: _Span, old: str, new: str) -> Iterator[TextChange]:
@@ -227,8 +234,8 @@ def _other_words(span: _Span, old: str, new: str) -> Iterator[TextChange]:
         words = _parted(a, span.language)
         for at in span.find(words):
             written = b if span.language != "vhdl" or "[" not in b else "".join(_parted(b, "vhdl"))
-            yield TextChange(f"`{written}` for `{a if '[' not in a else span.shown(at, len(words))}`",
-                             (span.put(at, len(words), written),))  # fmt: skip
+            old = a if "[" not in a else span.shown(at, len(words))
+            yield TextChange(instead(written, old), (span.put(at, len(words), written),))
     if span.language == "vhdl" and "_edge(" in old:
         yield from _event_level(span)
 
@@ -248,7 +255,9 @@ def _event_level(span: _Span) -> Iterator[TextChange]:
         if level < len(span.texts) and span.texts[at + 4] == "=" and span.kinds[level] == "c":
             new = "'0'" if "1" in span.as_written[level] else "'1'"
             clock = span.as_written[at + 3]
-            yield TextChange(f"`{clock} = {new}` for `{clock} = {span.as_written[level]}`", (span.put(level, 1, new),))
+            yield TextChange(
+                instead(f"{clock} = {new}", f"{clock} = {span.as_written[level]}"), (span.put(level, 1, new),)
+            )
 
 
 def _other_number(span: _Span, old: int, new: int) -> Iterator[TextChange]:
@@ -261,16 +270,17 @@ def _other_number(span: _Span, old: int, new: int) -> Iterator[TextChange]:
         is_index = at and span.texts[at - 1] in "[(" and at > 1 and span.kinds[at - 2] in "ix"
         if is_index and span.texts[at + 1 : at + 2] in (["]"], [")"]):
             name, closing = span.as_written[at - 2] + span.texts[at - 1], span.texts[at + 1]
-            yield TextChange(f"`{name}{written}{closing}` for `{name}{word}{closing}`", (span.put(at, 1, written),))
+            yield TextChange(
+                instead(f"{name}{written}{closing}", f"{name}{word}{closing}"), (span.put(at, 1, written),)
+            )
         else:
-            plain = word.isdecimal()
-            text = f"{written} for {word}" if plain else f"`{written}` for `{word}`"
+            text = say("put-for", new=written, old=word) if word.isdecimal() else instead(written, word)
             yield TextChange(text, (span.put(at, 1, written),))
     for at, word in enumerate(span.texts):
         if span.kinds[at] == "i" and word in span.states:
             for other in span.states:
                 if other != word:
-                    yield TextChange(f"`{other}` for `{span.as_written[at]}`", (span.put(at, 1, other),))
+                    yield TextChange(instead(other, span.as_written[at]), (span.put(at, 1, other),))
 
 
 def _exchanged(span: _Span) -> Iterator[TextChange]:
@@ -278,7 +288,7 @@ def _exchanged(span: _Span) -> Iterator[TextChange]:
         if sign in _ORDERED:
             left, right = span.operand(at - 1, -1), span.operand(at + 1, 1)
             if left is not None and right is not None:
-                yield _swapped(span, left, right, f"the operands of `{sign}` exchanged")
+                yield _swapped(span, left, right, say("operands-exchanged", sign=f"`{sign}`"))
         if sign in ("?", "when"):
             yield from _choice_turned(span, at)
 
@@ -295,7 +305,7 @@ def _choice_turned(span: _Span, at: int) -> Iterator[TextChange]:
         other = next((i for i in range(at, len(span.texts)) if span.texts[i] == "else"), None)
         second = span.operand(other + 1, 1) if other is not None else None
     if first is not None and second is not None:
-        yield _swapped(span, first, second, "the two values exchanged")
+        yield _swapped(span, first, second, say("values-turned"))
 
 
 def _swapped(span: _Span, first: tuple[int, int], second: tuple[int, int], text: str) -> TextChange:
@@ -331,21 +341,21 @@ def _turned(span: _Span) -> Iterator[TextChange]:
         if last < first:
             continue
         if span.texts[first] in _NOT and span.operand(first + 1, 1) == (first + 1, last):
-            yield TextChange("the condition of this `if` turned round", (span.put(first, 1, ""),))
+            yield TextChange(say("condition-turned"), (span.put(first, 1, ""),))
         elif first == last:
-            yield TextChange("the condition of this `if` turned round", (span.before(first, sign),))
+            yield TextChange(say("condition-turned"), (span.before(first, sign),))
         else:
-            yield TextChange(
-                "the condition of this `if` turned round", (span.before(first, f"{sign}("), span.after(last, ")"))
-            )
+            yield TextChange(say("condition-turned"), (span.before(first, f"{sign}("), span.after(last, ")")))
 
 
 def _without(span: _Span) -> Iterator[TextChange]:
     for at, word in enumerate(span.texts):
         if (word in _NOT and span.kinds[at] in "ok") or (span.language == "wiring" and word == "not"):
             part = span.operand(at + 1, 1)
-            what = f"`{_written(span, part)}`" if part is not None and span.texts[part[0]] != "(" else "what follows it"
-            yield TextChange(f"no `{word}` before {what}", (span.put(at, 1, ""),))
+            what = (
+                f"`{_written(span, part)}`" if part is not None and span.texts[part[0]] != "(" else say("what-follows")
+            )
+            yield TextChange(say("no-before", word=f"`{word}`", what=what), (span.put(at, 1, ""),))
 
 
 def _with_not(span: _Span, name: str) -> Iterator[TextChange]:
@@ -353,7 +363,10 @@ def _with_not(span: _Span, name: str) -> Iterator[TextChange]:
     if span.language == "wiring":
         for at in span.find(_parted(name, "wiring")) if name else ():
             count = len(_parted(name, "wiring"))
-            yield TextChange(f"`not` before `{name}`", (span.before(at, "not("), span.after(at + count - 1, ")")))
+            yield TextChange(
+                say("put-before", word="`not`", what=f"`{name}`"),
+                (span.before(at, "not("), span.after(at + count - 1, ")")),
+            )
         return
     sign = "not" if span.language == "vhdl" else "!" if "&&" in span.texts or "||" in span.texts else "~"
     gap = " " if sign == "not" else ""
@@ -361,12 +374,12 @@ def _with_not(span: _Span, name: str) -> Iterator[TextChange]:
         words = _parted(name, span.language)
         for at in span.find(words):
             new, shown = f"{sign}{gap}", span.shown(at, len(words))
-            yield TextChange(f"`{sign}` before `{shown}`", (span.before(at, new),))
+            yield TextChange(say("put-before", word=f"`{sign}`", what=f"`{shown}`"), (span.before(at, new),))
         return
     equals = next((i for i, w in enumerate(span.texts) if w in ("=", "<=") and span.kinds[i] == "o"), None)
     if equals is not None and equals + 1 < len(span.texts):
         edits = (span.before(equals + 1, f"{sign}{gap}("), span.after(len(span.texts) - 1, ")"))
-        yield TextChange(f"`{sign}` before the whole in parentheses", edits)
+        yield TextChange(say("put-before", word=f"`{sign}`", what=say("the-whole")), edits)
 
 
 def _with_signs(span: _Span, without: bool) -> Iterator[TextChange]:
@@ -374,7 +387,8 @@ def _with_signs(span: _Span, without: bool) -> Iterator[TextChange]:
     places = list(span.find([old] if span.language == "vhdl" else [f"${old}"]))
     mark = "" if span.language == "vhdl" else "$"
     if places:
-        yield TextChange(f"`{mark}{new}` for `{mark}{old}`", tuple(span.put(at, 1, f"{mark}{new}") for at in places))
+        edits = tuple(span.put(at, 1, f"{mark}{new}") for at in places)
+        yield TextChange(instead(f"{mark}{new}", f"{mark}{old}"), edits)
     if span.language != "verilog" or without:
         return
     for at, sign in enumerate(span.texts):
@@ -384,7 +398,7 @@ def _with_signs(span: _Span, without: bool) -> Iterator[TextChange]:
                 continue
             parts = (left, right) if sign != ">>>" else (left,)
             edits = tuple(Edit(span.starts[a], span.stops[b], f"$signed({_written(span, (a, b))})") for a, b in parts)
-            yield TextChange(f"the operands of `{sign}` in `$signed(...)`", edits)
+            yield TextChange(say("operands-signed", sign=f"`{sign}`"), edits)
 
 
 def _edge_and_level(span: _Span, quoted: list[str]) -> Iterator[TextChange]:
@@ -394,4 +408,5 @@ def _edge_and_level(span: _Span, quoted: list[str]) -> Iterator[TextChange]:
     name = quoted[0].split()[-1]
     for edge in _other_words(span, quoted[1], quoted[0]):
         for level in _turned(span):
-            yield TextChange(f"{edge.text}, and `{name}` in the `if` turned round", (*edge.edits, *level.edits))
+            text = say("and-turned", what=edge.text, name=f"`{name}`")
+            yield TextChange(text, (*edge.edits, *level.edits))

@@ -5,7 +5,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from obento.core.check.mutation.in_text import Edit, TextChange
+from obento.core.check.mutation.in_text import Edit, TextChange, instead
+from obento.core.sentences.said import say
 from obento.core.syntax.stream import Tokens
 
 _MOST_VALUES = 5
@@ -25,7 +26,7 @@ def forgotten_conditions(tokens: Tokens, language: str, inputs: Sequence[str], b
                     new = f"elsif {name} = '{int(not is_not)}' then"
                 else:
                     new = f"else if ({'!' if is_not else ''}{name})"
-                yield TextChange(f"`{new}` for `else`", (Edit(tokens.starts[i], tokens.ends[i], new),))
+                yield TextChange(instead(new, "else"), (Edit(tokens.starts[i], tokens.ends[i], new),))
 
 
 def forgotten_branches(tokens: Tokens, language: str, begin: int) -> Iterator[TextChange]:
@@ -50,7 +51,7 @@ def _else_in_verilog(tokens: Tokens, begin: int) -> Iterator[TextChange]:
             continue
         for value in _values(tokens, target, ("0", "1"), begin):
             new = f"else {target} {sign} {value};"
-            yield TextChange(f"`{new}` behind this `if`", (Edit(tokens.ends[end], tokens.ends[end], f" {new}"),))
+            yield TextChange(say("behind-if", new=f"`{new}`"), (Edit(tokens.ends[end], tokens.ends[end], f" {new}"),))
 
 
 def _else_in_vhdl(tokens: Tokens, begin: int) -> Iterator[TextChange]:
@@ -67,7 +68,7 @@ def _else_in_vhdl(tokens: Tokens, begin: int) -> Iterator[TextChange]:
         target, sign, _ = found
         for value in _values(tokens, target, ("'0'", "'1'", "(others => '0')"), begin):
             new = f"else {target} {sign} {value};"
-            yield TextChange(f"`{new}` in this `if`", (Edit(tokens.starts[i], tokens.starts[i], f"{new} "),))
+            yield TextChange(say("in-if", new=f"`{new}`"), (Edit(tokens.starts[i], tokens.starts[i], f"{new} "),))
 
 
 def _default(tokens: Tokens, begin: int) -> Iterator[TextChange]:
@@ -87,7 +88,7 @@ def _default(tokens: Tokens, begin: int) -> Iterator[TextChange]:
             for value in _values(tokens, target, ("0", "1"), begin):
                 new = f"default: {target} {sign} {value};"
                 place = tokens.starts[end]
-                yield TextChange(f"`{new}` in this `case`", (Edit(place, place, f"{new} "),))
+                yield TextChange(say("in-case", new=f"`{new}`"), (Edit(place, place, f"{new} "),))
 
 
 def _assignment(tokens: Tokens, at: int) -> tuple[str, str, int] | None:

@@ -5,8 +5,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from obento.core.check.mutation.in_text import Edit, TextChange
+from obento.core.check.mutation.in_text import Edit, TextChange, instead
 from obento.core.check.mutation.literals import rewritten, value_of
+from obento.core.sentences.said import say
 from obento.core.source import SourceFile
 from obento.core.syntax.stream import Tokens
 
@@ -35,7 +36,7 @@ def other_sizes(tokens: Tokens, language: str, begin: int) -> Iterator[TextChang
             gap = " " if language == "vhdl" else ""
             rest = gap + gap.join(tokens.texts[i + 1 : closing])
             a, b = ("[", "]") if language == "verilog" else ("(", ")")
-            text = f"`{a}{number}{rest}{b}` for `{a}{tokens.texts[i]}{rest}{b}`"
+            text = instead(f"{a}{number}{rest}{b}", f"{a}{tokens.texts[i]}{rest}{b}")
             yield TextChange(text, (Edit(tokens.starts[i], tokens.ends[i], str(number)),))
 
 
@@ -51,7 +52,7 @@ def other_numbers(tokens: Tokens, file: SourceFile, language: str, begin: int) -
         for number in dict.fromkeys([value + 1, value - 1, *(value ^ 1 << digit for digit in range(digits))]):
             new = rewritten(word, number, language)
             if new is not None and new != word:
-                text = f"{new} for {word}" if word.isdecimal() else f"`{new}` for `{word}`"
+                text = say("put-for", new=new, old=word) if word.isdecimal() else instead(new, word)
                 yield TextChange(text, (Edit(tokens.starts[i], tokens.ends[i], new),))
 
 

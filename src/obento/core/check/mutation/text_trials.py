@@ -10,6 +10,7 @@ from obento.core.check.judging.ready import Ready
 from obento.core.check.mutation.in_text import Edit, InText, TextChange
 from obento.core.check.mutation.text_branches import forgotten_branches, forgotten_conditions
 from obento.core.check.mutation.text_numbers import other_numbers, other_sizes
+from obento.core.sentences.said import say
 from obento.core.spec.model import Spec
 from obento.core.syntax.stream import Tokens
 
@@ -62,7 +63,7 @@ def _exchanged(tokens: Tokens, language: str, a: str, b: str) -> Iterator[TextCh
         if i >= begin and tokens.kinds[i] == "i" and word in other and not _declares(tokens, i, language)
     )
     if edits:
-        yield TextChange(f"`{a}` and `{b}` exchanged", edits)
+        yield TextChange(say("ports-exchanged", a=f"`{a}`", b=f"`{b}`"), edits)
 
 
 def _body_begins(tokens: Tokens, language: str) -> int:
@@ -105,7 +106,7 @@ def _everything_wakes(tokens: Tokens, language: str) -> Iterator[TextChange]:
         after = last if language == "verilog" else last - 1
         said = "`always @*`" if language == "verilog" else "`process (all)`"
         names = ", ".join(f"`{w}`" for w, k in zip(inside, tokens.kinds[first:last], strict=True) if k in "ix")
-        text = f"{said} for a list with {names or 'nothing'} in it"
+        text = say("wakes-for-all", new=said, names=names) if names else say("wakes-for-all-not-none", new=said)
         yield TextChange(text, (Edit(tokens.starts[before], tokens.ends[after], new),))
 
 
@@ -120,9 +121,9 @@ def _edges_of_reset(tokens: Tokens, reset: str) -> Iterator[TextChange]:
         if reset not in tokens.texts[i:last]:
             for edge in ("posedge", "negedge"):
                 new = f" or {edge} {reset}"
-                text = f"`or {edge} {reset}` in what this process wakes for"
+                text = say("wakes-for", edge=f"`or {edge} {reset}`")
                 yield TextChange(text, (Edit(tokens.ends[last - 1], tokens.ends[last - 1], new),))
         elif tokens.texts[last - 1] == reset and tokens.texts[last - 3] in ("or", ","):
             edge = tokens.texts[last - 2]
-            text = f"no `or {edge} {reset}` in what this process wakes for"
+            text = say("wakes-not-for", edge=f"`or {edge} {reset}`")
             yield TextChange(text, (Edit(tokens.starts[last - 3], tokens.ends[last - 1], ""),))
