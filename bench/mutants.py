@@ -230,15 +230,17 @@ def main(show_misses: bool) -> None:
     misses: list[str] = []
     jobs = [job for task in TASKS for job in _jobs(task)]
     with Pool() as pool:
-        for tried in pool.imap(_try_job, jobs):
+        for number, tried in enumerate(pool.imap_unordered(_try_job, jobs), 1):
             tallies[tried.job.mutant.kind, tried.job.language].add(tried.tally)
             misses += tried.misses
             kinds += tried.kinds
+            print(f"\r{number} of {len(jobs)}", end="", file=sys.stderr, flush=True)
+    print(file=sys.stderr)
     _print(tallies)
     print("\nfindings:", ", ".join(f"{k} {n}" for k, n in kinds.most_common()))
     if show_misses:
         print("\nmisses")
-        print("\n".join(misses))
+        print("\n".join(sorted(misses)))
 
 
 def _jobs(task: str) -> Iterator[Job]:

@@ -21,7 +21,7 @@ TITLES = {
     },
     "IEEE 1800-2017": {
         "1": "habits of later editions", "5": "lexical conventions", "6": "data types", "9": "processes",
-        "11": "operators", "12": "statements", "13": "tasks and functions", "18": "random numbers",
+        "11": "operators", "12": "statements", "13": "tasks and functions", "16": "assertions", "18": "random numbers",
         "20": "system tasks", "21": "input and output",
     },
     "IEEE 1076-1993": {

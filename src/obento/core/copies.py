@@ -33,6 +33,8 @@ def looks_like_copy(path: str, is_proper: bool, text: str) -> bool:
     if not is_proper:
         return True
     *folders, name = path.split("/")
+    if folders and not folders[0]:
+        folders = []  # a path from the root: somebody asked for this very file, wherever it lies
     if any(_FOLDER.fullmatch(f) for f in folders):
         return True
     stem = name.rpartition(".")[0]

@@ -11,6 +11,7 @@ from obento.core.source import SourceFile
 from obento.core.syntax.stream import SyntaxProblem, Tokens
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.lexer import as_system_verilog, lex
+from obento.core.verilog.syntax.not_read import behind
 from obento.core.verilog.syntax.parser import Parser
 from obento.core.verilog.syntax.preprocessor import Preprocessor, Settings
 
@@ -43,7 +44,7 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
             try:
                 flat = preprocessor.run(own)
                 if name.lower().endswith((".sv", ".svh")):
-                    modules += Parser(flat, collector, limits, preprocessor.marks, True).modules()
+                    modules += _system_verilog_modules(flat, preprocessor.marks, collector, limits)
                 else:
                     modules += _verilog_modules(flat, preprocessor.marks, collector, limits)
             except LimitReached as limit:
@@ -51,6 +52,23 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
             except SyntaxProblem:
                 continue
     return modules
+
+
+def _system_verilog_modules(
+    flat: Tokens, marks: list[tuple[int, Settings]], collector: Collector, limits: Limits
+) -> list[ast.Module | ast.Primitive]:
+    """The modules of a .sv file. Where it stumbles over a word that is not read, that is told, and nothing that follows
+    from it."""
+    messages = Collector()
+    try:
+        return Parser(flat, messages, limits, marks, True).modules()
+    finally:
+        first = min((d.start for d in messages.items() if d.severity == "error" and d.start), default=0)
+        word = behind(flat, first) if first else None
+        if word is None:
+            collector.take(messages)
+        else:
+            word.tell(collector)
 
 
 def _verilog_modules(

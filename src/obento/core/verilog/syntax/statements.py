@@ -90,6 +90,8 @@ class StatementParser(AssignmentParser):
             return self.task(text)
         if text == "{" and kind == "o" and self._groups_statements():
             raise self.fail("brace", "`{` does not group statements", "Verilog groups them with `begin` and `end`")
+        if kind == "i" and text in _ASSERTIONS and self.system_verilog:
+            return self._assertion()
         if kind == "i":
             self._misspelt_statement(text)
             if self.kinds[self.at] == "k":
@@ -143,7 +145,9 @@ class StatementParser(AssignmentParser):
 
     def is_label(self) -> bool:
         """Whether a name and a colon stand before a block here (.sv files)."""
-        return self.texts[self.at + 2] in ("begin", "fork") and self.kinds[self.at + 2] == "k"
+        after = self.texts[self.at + 2]
+        is_block = after in ("begin", "fork") and self.kinds[self.at + 2] == "k"
+        return is_block or (self.system_verilog and after in _ASSERTIONS)
 
     def _labelled(self) -> ast.Stmt:
         name = self.text
@@ -152,6 +156,29 @@ class StatementParser(AssignmentParser):
         if isinstance(block, ast.Block) and block.name is None:
             block.name = name
         return block
+
+    def _assertion(self) -> ast.Stmt:
+        """An immediate assertion (1800 clause 16.3): as an `if` that reports where its condition is not true. What is
+        only covered reports nothing."""
+        start, word = self.start, self.text
+        self.at += 1
+        if not self.is_at("("):
+            raise self.fail(
+                "not-yet",
+                f"`{word} {self.text}` is not read by this version",
+                f"`{word} (...)` is, which asks at once",
+            )
+        self.at += 1
+        cond = self.expression()
+        self.expect(")")
+        end = self.previous_end
+        then = None if self.is_at("else") else self.statement_or_null()
+        other: ast.Stmt | None = None
+        if word != "cover":
+            other = ast.TaskCall(start, end, "$error", [ast.String(start, end, f"`{word}` fails")])
+            if self.accept("else"):
+                other = self.statement_or_null()
+        return ast.If(start, self.previous_end, cond, then, other)
 
     def _event_name(self) -> ast.Expr:
         if self.kinds[self.at] not in "ix":
@@ -518,6 +545,8 @@ class StatementParser(AssignmentParser):
         self.semicolon("statement")
         return ast.Leave(start, self.previous_end, what, value)
 
+
+_ASSERTIONS = frozenset(["assert", "assume", "cover"])
 
 _BY_WORD = {
     "begin": StatementParser._block,
