@@ -50,6 +50,13 @@ def test_other_mistakes_stay_what_they_are(text: str) -> None:
     assert errors and "is not read by this version" not in errors[0].text
 
 
+@pytest.mark.parametrize("item", ["function automatic int f(int x); return x + 1; endfunction", "parameter W = 4;"])
+def test_declarations_outside_of_modules_are_named(item: str) -> None:
+    text = f"{item}\n" + MODULE.format("")
+    errors = [m for m in read_handin([HandinFile("m.sv", text.encode())], Limits()).messages() if m.severity == "error"]
+    assert [m.text for m in errors] == [f"`{item.split()[0]}` outside of a module is not read by this version"]
+
+
 def test_in_a_v_file_they_are_names() -> None:
     text = "module m(input a, output y);\n  wire string = a, let = string;\n  assign y = let;\nendmodule\n"
     reading = read_handin([HandinFile("m.v", text.encode())], Limits())

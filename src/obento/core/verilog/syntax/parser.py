@@ -25,6 +25,12 @@ _ITEM_STARTS = (
 )
 
 
+_SHARED = frozenset(
+    ["function", "task", "parameter", "localparam", "logic", "bit", "int", "byte", "shortint", "longint", "wire", "reg"]
+)
+"""What SystemVerilog lets stand outside of modules (1800 clause 3.12.1), and this version does not."""
+
+
 class Parser(ItemParser):
     """One file's tokens to modules. `marks` tells from which token on which directives hold."""
 
@@ -75,6 +81,12 @@ class Parser(ItemParser):
         hint = did_you_mean(text, ["module", "endmodule"]) if self.kinds[self.at] == "i" else ""
         if text in ("end", "endmodule"):
             hint = f"one `{text}` too many?"
+        if self.system_verilog and text in _SHARED:
+            told = f"`{text}` outside of a module is not read by this version"
+            self.collector.error(
+                "not-yet", told, self.start, self.ends[self.at], "move it into the module that uses it"
+            )
+            return
         self.collector.error(
             "outside-module", f"{self.describe()} stands outside of any module", self.start, self.ends[self.at], hint
         )
