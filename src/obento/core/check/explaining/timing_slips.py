@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
-from functools import partial
+from functools import cached_property, partial
 from itertools import pairwise
 
 from obento.core import values
@@ -233,9 +233,11 @@ class _Search:
         bit = 0
         for port in spec.inputs:
             at, bit = bit, bit + port.width
-            if (spec.clock is not None and port.name == spec.clock.port) or not self._matters(at, port.width):
+            if spec.clock is not None and port.name == spec.clock.port:
                 continue
-            if self._again(turned_input(few, at, port.width)).runs[0].outputs == before:
+            if self._again(turned_input(few, at, port.width)).runs[0].outputs == before and self._matters(
+                at, port.width
+            ):
                 full = self._again(turned_input(self._cases, at, port.width)).runs[0].outputs
                 if all(full[key] == self._verdict.shown[key] for key in self._e.bits):
                     found.append(Slip("ignores", say("does-not-react", name=port.name), self._wrong[0]))
@@ -247,17 +249,26 @@ class _Search:
         then something else is remembered."""
         own = values.ones(width) << bit
         seen: dict[tuple[object, ...], dict[int, set[tuple[int, ...]]]] = {}
-        for sequence in self._drive.sequences:
-            for step in range(sequence.first + 1, sequence.first + sequence.length):
-                before, wanted = self._all_expected(step - 1), self._all_expected(step)
-                given = sum((plane >> step & 1) << i for i, plane in enumerate(self._cases.one))
-                if before is not None and wanted is not None:
-                    alike = before, self._drive.actions[step], given & ~own
-                    seen.setdefault(alike, {}).setdefault(given & own, set()).add(wanted)
+        for before, action, given, wanted in self._moves:
+            alike = before, action, given & ~own
+            seen.setdefault(alike, {}).setdefault(given & own, set()).add(wanted)
         for by_value in seen.values():
             if all(len(outcomes) == 1 for outcomes in by_value.values()) and len(set.union(*by_value.values())) > 1:
                 return True
         return False
+
+    @cached_property
+    def _moves(self) -> list[tuple[tuple[int, ...], str, int, tuple[int, ...]]]:
+        """Of each step but the first of a sequence, where all is compared: what was expected before, what the clock
+        does, all inputs as one number, what is expected."""
+        found = []
+        for sequence in self._drive.sequences:
+            for step in range(sequence.first + 1, sequence.first + sequence.length):
+                before, wanted = self._all_expected(step - 1), self._all_expected(step)
+                if before is not None and wanted is not None:
+                    given = sum((plane >> step & 1) << i for i, plane in enumerate(self._cases.one))
+                    found.append((before, self._drive.actions[step], given, wanted))
+        return found
 
     def _all_expected(self, step: int) -> tuple[int, ...] | None:
         """What all outputs should be; None where some of it is not compared."""
