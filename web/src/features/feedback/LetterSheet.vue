@@ -50,7 +50,7 @@ const at = (iso: string | null | undefined): string => moment(iso ?? null, props
       <p v-if="t.comment" class="say"><SentenceText :text="t.comment" /></p>
       <p v-if="t.note" class="say"><SentenceText :text="t.note" /></p>
       <ul v-if="t.messages.length" class="messages">
-        <li v-for="m in t.messages" :key="m">{{ m }}</li>
+        <li v-for="m in t.messages" :key="m"><SentenceText :text="m" /></li>
       </ul>
       <template v-if="t.rows.length">
         <WavePicture v-if="t.waves" :waves="t.waves" />

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 
 import type { IntakeView } from '../../api/schema'
+import SentenceText from '../../shared/SentenceText.vue'
 import { count, moment } from '../../shared/words'
 import DropTimes from './DropTimes.vue'
 
@@ -37,7 +38,7 @@ const WORDS: Record<string, string> = {
     </div>
     <div v-if="leftOut.length" class="compartment">
       <div class="caption">Left out</div>
-      <p v-for="text in leftOut.slice(0, SHOWN)" :key="text" class="small quiet wrap">{{ text }}</p>
+      <p v-for="text in leftOut.slice(0, SHOWN)" :key="text" class="small quiet wrap"><SentenceText :text="text" /></p>
       <p v-if="leftOut.length > SHOWN" class="small quiet">and {{ leftOut.length - SHOWN }} more</p>
     </div>
     <div v-if="intake.missing.length" class="compartment">

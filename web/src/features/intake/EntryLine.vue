@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 
 import type { IntakeEntry, NameBinding } from '../../api/schema'
 import { useDraft } from '../../shared/drafts'
+import SentenceText from '../../shared/SentenceText.vue'
 import { count, moment } from '../../shared/words'
 import AttemptList from './AttemptList.vue'
 import WhichFile from './WhichFile.vue'
@@ -142,7 +143,7 @@ function putAside(): void {
             </button>
           </template>
           <WhichFile v-else-if="t.twice.length" :handin="entry.handin_id" :task="t.task_id" :twice="t.twice" @chosen="emit('check')" />
-          <button v-else type="button" class="why" @click="emit('review', t.task_id)">{{ t.message }}</button>
+          <button v-else type="button" class="why" @click="emit('review', t.task_id)"><SentenceText :text="t.message" /></button>
         </span>
       </div>
       <div v-if="entry.aside === null && entry.for_none" class="task one">

@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 
 import type { LineNote } from '../../api/schema'
+import SentenceText from '../../shared/SentenceText.vue'
 import { pieces, wordsOf } from './highlight'
 
 const props = defineProps<{
@@ -77,7 +78,9 @@ function isChosen(number: number): boolean {
           <i>{{ i + 1 }}</i>
           <pre><span v-for="(p, k) in pieces(line, words)" :key="k" :class="p.kind">{{ p.text }}</span></pre>
         </div>
-        <p v-for="(n, k) in byLine.get(i + 1) ?? []" :key="`n${k}`" class="note" :class="`is-${n.severity}`">{{ n.text }}</p>
+        <p v-for="(n, k) in byLine.get(i + 1) ?? []" :key="`n${k}`" class="note" :class="`is-${n.severity}`">
+          <SentenceText :text="n.text" />
+        </p>
       </template>
     </div>
   </div>
