@@ -9,8 +9,9 @@ from __future__ import annotations
 
 import re
 import sys
+import time
 from collections import Counter, defaultdict
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
 from multiprocessing import Pool
@@ -20,6 +21,7 @@ from obento.core.check.check import check_handin, open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.mutation.smallest_change import find_repair
 from obento.core.handin import HandinFile
+from obento.core.limits import Limits
 
 HERE = Path(__file__).parent
 TASKS = {
@@ -34,6 +36,7 @@ TASKS = {
 }
 """Specs, each with the folder of its hand-ins and a part of their names."""
 SUFFIX = {".v": "verilog", ".sv": "verilog", ".vhd": "vhdl", ".wiring": "wiring"}
+_MOST_SECONDS = 30
 MOST_OF_A_KIND = 3
 """Changes of one kind in one text."""
 
@@ -297,7 +300,7 @@ def _try(
     )
     is_found = bool(explained) or (short and mutant.kind not in CALLED_FOR)
     tally.found += is_found
-    repair = find_repair(expectation, files, [], {})
+    repair = find_repair(expectation, files, [], {}, Limits(expired=_used_up(_MOST_SECONDS)))
     is_mended = repair is not None and bool(repair.changes)
     on_line = is_mended and repair is not None and any(c.line == mutant.line for c in repair.changes)
     tally.mended += is_mended
@@ -313,6 +316,12 @@ def _try(
         misses.append(
             f"{mutant.kind:18} {path.parent.name[:8]}/{path.name}:{mutant.line} `{mutant.was[:60]}` {'; '.join(parts)}"
         )
+
+
+def _used_up(seconds: float) -> Callable[[], bool]:
+    """Whether so much processor time has gone by: as long a worker may look."""
+    end = time.process_time() + seconds
+    return lambda: time.process_time() > end
 
 
 def _print(tallies: dict[tuple[str, str], Tally]) -> None:

@@ -47,7 +47,7 @@ def test_a_reader_looks_and_a_lecturer_says_what_tas_may(browser: Browser) -> No
     browser.click("button", "People")
     browser.see("[data-person]", "Oskar Tenn")
     browser.see(".rights", "TAs release letters")
-    assert all(box.is_selected() for box in browser.driver.find_elements("css selector", ".rights input"))
+    assert all(box.is_selected() for box in browser.all(".rights input[type=checkbox]"))
     browser.type("input[name=colleague-name]", "Runa Dahl")
     browser.type("input[name=colleague-email]", "runa@college.example")
     browser.click(".add .ant-segmented-item", "reader")
