@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from random import Random
+from typing import TypeVar
 
 from obento.core.check.check import check_handin, open_spec
 from obento.core.handin import HandinFile
@@ -15,6 +16,7 @@ from tests.second_reader.truth import Truth, Unread
 from tests.second_reader.way_sentences import Way, is_true_of
 
 _TWO_MISTAKES = 0.3
+Design = TypeVar("Design")
 
 
 @dataclass(frozen=True)
@@ -29,9 +31,7 @@ def judged_tree(seed: int) -> Judged:
     """One random combinational design with a mistake or two."""
     r = Random(seed)
     right = random_tree(r)
-    wrong = mistaken(r, right)
-    if r.random() < _TWO_MISTAKES:
-        wrong = mistaken(r, wrong)
+    wrong = _mistaken(r, right, mistaken)
     truth = truth_of(r, right, wrong)
     return _judged(truth, truth.spec(), wrong.verilog(), lambda text: is_true(truth, text))
 
@@ -40,15 +40,18 @@ def judged_machine(seed: int) -> Judged:
     """One random machine with a mistake or two."""
     r = Random(seed)
     right = random_machine(r)
-    wrong = mistaken_machine(r, right)
-    if r.random() < _TWO_MISTAKES:
-        wrong = mistaken_machine(r, wrong)
+    wrong = _mistaken(r, right, mistaken_machine)
     drive = random_drive(r, right)
     if not wrong.is_settled_by(drive):
         return Judged(0, [])
     truth = truth_of_steps(drive, wrong)
     way = Way(drive, wrong, truth)
     return _judged(truth, spec_of(drive, truth), wrong.verilog(), lambda text: is_true_of(way, text))
+
+
+def _mistaken(r: Random, right: Design, change: Callable[[Random, Design], Design]) -> Design:
+    wrong = change(r, right)
+    return change(r, wrong) if r.random() < _TWO_MISTAKES else wrong
 
 
 def _judged(truth: Truth, spec: str, verilog: str, is_so: Callable[[str], bool]) -> Judged:

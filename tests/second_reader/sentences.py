@@ -6,10 +6,10 @@ import re
 from collections.abc import Callable, Iterator
 
 from tests.second_reader.conditions import read_condition
+from tests.second_reader.known import Known
 from tests.second_reader.truth import Case, Port, Truth, Unread
 
-Says = Callable[[Truth, "re.Match[str]"], bool]
-_SENTENCES: list[tuple[re.Pattern[str], Says]] = []
+_sentence: Known[Truth] = Known()
 
 
 def is_true(truth: Truth, text: str) -> bool:
@@ -20,19 +20,10 @@ def is_true(truth: Truth, text: str) -> bool:
     Unread
         Where it is none of the sentences that are known here.
     """
-    for pattern, says in _SENTENCES:
-        m = pattern.fullmatch(text)
-        if m is not None:
-            return says(truth, m)
-    raise Unread(text)
-
-
-def _sentence(pattern: str) -> Callable[[Says], Says]:
-    def add(says: Says) -> Says:
-        _SENTENCES.append((re.compile(pattern), says))
-        return says
-
-    return add
+    found = _sentence.is_true(truth, text)
+    if found is None:
+        raise Unread(text)
+    return found
 
 
 def _output(truth: Truth, name: str) -> Port:

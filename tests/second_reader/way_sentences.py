@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import itertools
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from tests.second_reader.conditions import read_condition
+from tests.second_reader.known import Known
 from tests.second_reader.machines import Drive, DriveStep, Machine
 from tests.second_reader.sentences import is_true
 from tests.second_reader.truth import Case, Port, Truth
@@ -37,8 +38,7 @@ class Way:
         return all(s[n] == w for s, c in zip(shown, self.truth.cases, strict=True) for n, w in c.wanted.items())
 
 
-Says = Callable[[Way, "re.Match[str]"], bool]
-_SENTENCES: list[tuple[re.Pattern[str], Says]] = []
+_sentence: Known[Way] = Known()
 _TURNED = {"rise": "fall", "fall": "rise"}
 _EDGES = {"rising": "rise", "falling": "fall"}
 
@@ -51,19 +51,8 @@ def is_true_of(way: Way, text: str) -> bool:
     Unread
         Where it is none of the sentences that are known here.
     """
-    for pattern, says in _SENTENCES:
-        m = pattern.fullmatch(text)
-        if m is not None:
-            return says(way, m)
-    return is_true(way.truth, text)
-
-
-def _sentence(pattern: str) -> Callable[[Says], Says]:
-    def add(says: Says) -> Says:
-        _SENTENCES.append((re.compile(pattern), says))
-        return says
-
-    return add
+    found = _sentence.is_true(way, text)
+    return is_true(way.truth, text) if found is None else found
 
 
 # Where it goes astray.
