@@ -7,15 +7,19 @@ import pytest
 from obento.core.check.check import check_handin, open_spec
 from obento.core.check.judging.outcome import Checked
 from obento.core.handin import HandinFile
-from obento.core.words import counted, listed, times
+from obento.core.sentences.said import say
+from obento.core.words import counted
 
 
 def test_counts_and_lists() -> None:
     assert [counted(n, "step") for n in (0, 1, 2)] == ["0 steps", "1 step", "2 steps"]
     assert [counted(n, "entry", "entries") for n in (1, 3)] == ["1 entry", "3 entries"]
-    assert [times(n) for n in (1, 2, 3)] == ["once", "twice", "3 times"]
-    assert [listed(list(names)) for names in ("", "a", "ab", "abc")] == ["", "a", "a and b", "a, b and c"]
-    assert listed(["a", "b"], "or") == "a or b"
+    often = [say("goes-wrong", when="a", count=n).rpartition(": ")[2] for n in (1, 2, 3)]
+    assert often == ["once", "twice", "3 times"]
+    names = [say("odd-number", names=list(n)) for n in ("", "a", "ab", "abc")]
+    listed = [text.removeprefix("an odd number of ").removesuffix(" is 1") for text in names]
+    assert listed == ["", "a", "a and b", "a, b and c"]
+    assert say("ignores", output="y", names=["a", "b"]) == "y does not depend on a or b, and should"
 
 
 def checked(spec: str, text: str) -> Checked:
