@@ -72,7 +72,7 @@ LONGER = {
     "core/sim/timeline/kernel.py": 740,
     "core/vhdl/analysis/statements.py": 690,
     "core/vhdl/analysis/declarations.py": 660,
-    "core/verilog/lowering/expressions.py": 670,
+    "core/verilog/syntax/ast.py": 680,
     "core/vhdl/syntax/declarations.py": 640,
     "core/vhdl/syntax/ast.py": 680,
 }

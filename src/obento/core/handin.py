@@ -77,6 +77,8 @@ class Reading:
     duplicates: set[str] = field(default_factory=set)
     choice: Choice = field(default_factory=Choice)
     primitives: dict[str, verilog_ast.Primitive] = field(default_factory=dict)
+    packages: dict[str, verilog_ast.Package] = field(default_factory=dict)
+    """Verilog packages; under `$unit` what is declared outside of everything, in all files."""
     design_units: DesignUnits = field(default_factory=DesignUnits)
     empty: bool = False
     _building: list[str] = field(default_factory=list)
@@ -89,6 +91,8 @@ class Reading:
         """Errors in the files that a unit and what it uses stand in: it would not compile with them."""
         units = self._needed(unit)
         needed = {id(u.file) for u in units}
+        if any(u.verilog is not None for u in units):
+            needed |= {id(self.sources.file_at(p.name_start)) for p in self.packages.values()}
         ambiguous = any(u.name in self.duplicates for u in units)
         return [
             d
@@ -153,7 +157,7 @@ class Reading:
     def _elaborated(self, unit: Unit) -> Design | None:
         if unit.verilog is not None:
             modules = self.modules()
-            return elaborate_verilog(modules, unit.name, self.collector, self.limits, self.entity)
+            return elaborate_verilog(modules, unit.name, self.collector, self.limits, self.entity, self.packages)
         if unit.vhdl is not None:
             return self.elaborate_vhdl(unit.name)
         assert unit.wiring is not None
@@ -339,11 +343,19 @@ def _read_units(reading: Reading, texts: Sequence[Text], chosen: Mapping[str, st
         if isinstance(module, verilog_ast.Primitive):
             _add_primitive(reading, module)
             continue
+        if isinstance(module, verilog_ast.Package):
+            _add_package(reading, module)
+            continue
         file = reading.sources.file_at(module.name_start)
         _add_unit(
             reading,
             Unit(
-                module.name, "verilog", file, bool(module.ports), frozenset(modules_used(module.items)), verilog=module
+                module.name,
+                "verilog",
+                file,
+                bool(module.ports) and not module.is_interface,
+                frozenset(modules_used(module.items)),
+                verilog=module,
             ),
         )
     for wiring in parsed.wirings:
@@ -380,6 +392,19 @@ def _add_primitive(reading: Reading, primitive: verilog_ast.Primitive) -> None:
             "duplicate", f"`{primitive.name}` is defined a second time", primitive.name_start, None, "keep one of them"
         )
     reading.primitives[primitive.name] = primitive
+
+
+def _add_package(reading: Reading, package: verilog_ast.Package) -> None:
+    known = reading.packages.get(package.name)
+    if known is None:
+        reading.packages[package.name] = package
+    elif package.name == "$unit":
+        known.items = known.items + package.items
+        known.reals = known.reals or package.reals
+    else:
+        reading.collector.error(
+            "duplicate", f"the package `{package.name}` is defined a second time", package.name_start, None, "keep one"
+        )
 
 
 def _add_unit(reading: Reading, unit: Unit) -> None:

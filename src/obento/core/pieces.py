@@ -31,7 +31,7 @@ class Text:
 class Parsed:
     """What stands in the files of a hand-in, as trees."""
 
-    modules: list[verilog_ast.Module | verilog_ast.Primitive]
+    modules: list[verilog_ast.Module | verilog_ast.Primitive | verilog_ast.Package]
     wirings: list[wiring_ast.Wiring]
     vhdl: list[vhdl_ast.Unit]
 
@@ -40,11 +40,24 @@ class Parsed:
         same ones."""
         for m in self.modules:
             kind = "primitive" if isinstance(m, verilog_ast.Primitive) else "unit"
+            if isinstance(m, verilog_ast.Package):
+                kind = "package"
+                if m.name == "$unit":
+                    yield _declarations(m, sources)
+                    continue
             yield _piece((kind, m.name.lower()), sources, m.name_start, m.start, m.end)
         for w in self.wirings:
             yield _piece(("unit", w.name.lower()), sources, w.name_start, w.start, w.end)
         for u in self.vhdl:
             yield _vhdl_piece(u, sources)
+
+
+def _declarations(unit: verilog_ast.Package, sources: Sources) -> Piece:
+    """What a file declares outside of everything, which has no name: its words stand for one."""
+    file = sources.file_at(unit.name_start)
+    assert file is not None
+    words = " ".join(" ".join(file.text[i.start - file.base : i.end - file.base].split()) for i in unit.items)
+    return Piece(("declarations", words), file, words, unit.name_start, "")
 
 
 def _piece(key: Key, sources: Sources, name_at: int, start: int, end: int, variant: str = "") -> Piece:

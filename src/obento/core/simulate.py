@@ -101,7 +101,9 @@ def _design(reading: Reading, top: str | None) -> Design | None:
         if unit.vhdl is not None:
             return _vhdl(reading, unit.name)
         with collector_held():
-            return elaborate_tops(reading.modules(), [unit.name], reading.collector, reading.limits, reading.entity)
+            return elaborate_tops(
+                reading.modules(), [unit.name], reading.collector, reading.limits, reading.entity, reading.packages
+            )
     used = {n.lower() for u in reading.units.values() for n in u.uses}
     modules = [n for n in top_modules(reading.modules()) if n.lower() not in used]
     entities = [n for n in top_entities(reading.design_units) if n not in used]
@@ -119,7 +121,9 @@ def _design(reading: Reading, top: str | None) -> Design | None:
         )
         return None
     with collector_held():
-        return elaborate_tops(reading.modules(), modules, reading.collector, reading.limits, reading.entity)
+        return elaborate_tops(
+            reading.modules(), modules, reading.collector, reading.limits, reading.entity, reading.packages
+        )
 
 
 def _vhdl(reading: Reading, name: str) -> Design | None:

@@ -83,7 +83,7 @@ class ExpressionEmitter:
             case Const():
                 return f"({e.one:#x}, {e.zero:#x})"
             case Ref():
-                return self._temp(f"S[{e.signal.id}][0]") if is_array(e.signal) else self._read(e.signal)
+                return self._whole_array(e.signal) if is_array(e.signal) else self._read(e.signal)
             case Unary():
                 return self._temp(f"v_{e.op}({self._expr(e.a)}, {e.a.width})")
             case Binary():
@@ -117,6 +117,11 @@ class ExpressionEmitter:
             case SystemCall():
                 return self._system_value(e)
         return self._real(e)
+
+    def _whole_array(self, signal: Signal) -> str:
+        if signal.width == signal.element or signal.real:
+            return self._temp(f"S[{signal.id}][0]")
+        return self._temp(f"elements(S[{signal.id}], {signal.element}, 0, {signal.width})")
 
     def _inlined(self, e: Binary, a: str, b: str) -> str:
         """The most frequent operators without a call: exact where all digits are known, by `values` otherwise."""
@@ -202,6 +207,8 @@ class ExpressionEmitter:
         place = self._array_place(e)
         if place is not None:
             signal, at = place
+            if e.width > signal.element:
+                return self._temp(f"elements(S[{signal.id}], {signal.element}, {at}, {e.width})")
             return self._temp(f"K.element({signal.id}, {at})")
         a = self._expr(e.a)
         if isinstance(e, Slice):
@@ -211,7 +218,7 @@ class ExpressionEmitter:
         return self._temp(f"pick({a}, {e.a.width}, {i}, {rest})")
 
     def _array_place(self, e: Expr) -> tuple[Signal, str] | None:
-        """The array and the offset in it, when an expression selects whole elements of one."""
+        """The array and the offset in it, when an expression selects whole elements of one, one or several."""
         if not isinstance(e, Slice | Pick):
             return None
         if isinstance(e.a, Ref):
@@ -333,6 +340,17 @@ def put(old: values.Word, size: int, low: int, width: int, word: values.Word) ->
     return old[0] & ~mask | one & mask, old[1] & ~mask | zero & mask
 
 
+def elements(words: list[values.Word], size: int, at: int, width: int) -> values.Word:
+    """Several elements of an array side by side, of `size` digits each, the one at offset `at` on the right; x where
+    there are none."""
+    if not 0 <= at <= len(words) * size - width:
+        return 0, 0
+    one = zero = 0
+    for number, word in enumerate(words[at // size : (at + width) // size]):
+        one, zero = one | word[0] << number * size, zero | word[1] << number * size
+    return one, zero
+
+
 def namespace() -> dict[str, object]:
     """The names that emitted source refers to."""
     names: dict[str, object] = {f"v_{op}": f for op, f in values.UNARY.items()}
@@ -344,4 +362,5 @@ def namespace() -> dict[str, object]:
         names[name] = getattr(evaluate, name)
     names["resolve"] = strength.resolve
     names["put"] = put
+    names["elements"] = elements
     return names

@@ -561,6 +561,10 @@ class Timeline:
     def _write_element(self, s: Signal, low: int, width: int, word: Word) -> None:
         if low + width <= 0 or low >= s.width:
             return
+        if width > s.element:
+            for at in range(0, width, s.element):
+                self._write_element(s, low + at, s.element, v.select(word, width, at, s.element))
+            return
         number, at = divmod(low, s.element)
         elements = cast(list[Word], self.words[s.id])
         if number < 0 or number >= len(elements):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from obento.core import values
@@ -12,10 +12,11 @@ from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real
 from obento.core.ir.signal import Signal
 from obento.core.values import Word
 from obento.core.verilog.elaboration.module_context import ModuleContext
-from obento.core.verilog.lowering.statements import VARIABLES
+from obento.core.verilog.lowering.types import blank
 from obento.core.verilog.model.scope import Broken, Genvar, Inside, Parameter, Scope, TypeName, Vector
+from obento.core.verilog.model.types import DataType, Shape
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.builtin_types import TWO_STATE, WIDTHS
+from obento.core.verilog.syntax.builtin_types import TWO_STATE
 from obento.core.verilog.syntax.declarations import NET_TYPES
 
 
@@ -23,29 +24,38 @@ def type_definition(body: ModuleContext, item: ast.TypeDefinition, scope: Scope)
     """A `typedef`, with the constants of an enumeration."""
     if item.name in scope.entries:
         return  # known since the parameters were looked at
-    kind, signed, base = item.kind, item.signed, scope.find(item.kind)
-    if isinstance(base, TypeName):
-        if item.range is not None:
-            raise body.error(
-                "not-yet", "an array of a named type is not read by this version", item.range, "write the type out"
-            )
-        kind, signed, msb, lsb = base.kind, base.signed, base.msb, base.lsb
-    elif item.range is not None:
-        msb, lsb, _ = body.range(item.range, scope)
-    else:
-        msb, lsb = WIDTHS.get(kind, 1) - 1, 0
-    made = scope.entries[item.name] = TypeName(item.name, kind, signed, msb, lsb, [c.name for c in item.constants])
-    made.enum = made if item.is_enum else base.enum if isinstance(base, TypeName) else None
-    number, width = 0, made.width
-    for constant in item.constants:
-        if constant.value is not None:
-            number = body.x(scope).integer(constant.value, "a value of the enumeration")
-        if constant.name in scope.entries:
-            raise body.error("duplicate", f"the name `{constant.name}` is taken already", constant)
-        scope.entries[constant.name] = Parameter(
-            ir.Const(width, *values.word(number, width)), signed, constant.start, enum=made
-        )
-        number += 1
+    types = body.x(scope).types
+    made = types.shape(item.type)
+    if item.type.word in ("struct", "union", "enum"):
+        made.type.name = item.name
+    scope.entries[item.name] = TypeName(Shape(made.type, types.dims(item.dims) + made.dims), item.start)
+    enum_constants(body, item.type, made.type, scope)
+
+
+def enum_constants(body: ModuleContext, written: ast.Type, made: DataType, scope: Scope) -> None:
+    """The constants that an enumeration declares beside itself, those of members of a structure too."""
+    for declaration in written.members if written.word != "enum" else []:
+        inner = made.members[declaration.names[0].name].type
+        enum_constants(body, declaration.type, inner, scope)
+    of = made
+    while of.element is not None and not of.is_enum:
+        of = of.element
+    for constant in written.constants:
+        for name in body.x(scope).types.constant_names(constant):
+            if name in scope.entries:
+                raise body.error("duplicate", f"the name `{name}` is taken already", constant)
+            value = ir.Const(of.width, *values.word(of.values[name], of.width))
+            scope.entries[name] = Parameter(value, of.signed, constant.start, shape=Shape(of))
+
+
+def type_parameter(body: ModuleContext, item: ast.TypeParameter, scope: Scope) -> None:
+    """`parameter type`: what this use of the module says, or else what stands there (1800 clause 6.20.3)."""
+    given = body.types.get(item.name) if not item.local and scope is body.scope else None
+    if given is None and item.type is None:
+        raise body.error("no-value", f"the type `{item.name}` is given by nobody", item, "give it where it is used")
+    if item.name in scope.entries:
+        return
+    scope.entries[item.name] = TypeName(given or body.x(scope).types.shape(item.type or ast.Type(0, 0, "")), item.start)
 
 
 def declare_names(body: ModuleContext, item: ast.Item, scope: Scope) -> None:
@@ -53,6 +63,10 @@ def declare_names(body: ModuleContext, item: ast.Item, scope: Scope) -> None:
     match item:
         case ast.TypeDefinition():
             type_definition(body, item, scope)
+        case ast.TypeParameter():
+            type_parameter(body, item, scope)
+        case ast.Import():
+            body.take_in(item, scope)
         case ast.Declaration() if item.kind == "genvar":
             for d in item.names:
                 scope.entries.setdefault(d.name, Genvar(d.start))
@@ -72,51 +86,31 @@ def declare_variables(body: ModuleContext, item: ast.Declaration, scope: Scope) 
 
 
 def _declared(body: ModuleContext, item: ast.Declaration, scope: Scope) -> None:
-    kind, signed = item.kind, item.signed
-    named = scope.find(kind) if kind and kind not in NET_TYPES | VARIABLES | {"event"} else None
-    enum = named.enum if isinstance(named, TypeName) else None
-    if isinstance(named, TypeName):
-        kind, signed, msb, lsb, width = named.kind, named.signed, named.msb, named.lsb, named.width
-    elif item.range is not None:
-        msb, lsb, width = body.range(item.range, scope)
-    else:
-        width = WIDTHS.get(kind, 1)
-        msb, lsb = width - 1, 0
+    shape = body.x(scope).types.shape(item.type)
     for d in item.names:
-        body.b.guarded(lambda d=d: _declarator(body, item, d, kind, signed, (msb, lsb, width), scope, enum))  # type: ignore[misc]
+        body.b.guarded(lambda d=d: _declarator(body, item, d, shape, scope))  # type: ignore[misc]
 
 
-def _declarator(
-    body: ModuleContext,
-    item: ast.Declaration,
-    d: ast.Declarator,
-    kind: str,
-    signed: bool,
-    span: tuple[int, int, int],
-    scope: Scope,
-    enum: TypeName | None,
-) -> None:
-    msb, lsb, width = span
+def _declarator(body: ModuleContext, item: ast.Declaration, d: ast.Declarator, shape: Shape, scope: Scope) -> None:
     known = scope.entries.get(d.name)
     if known is not None:
         if isinstance(known, Vector) and _completes(body, known, item, d):
-            _complete(body, known, item, d, width, scope)
+            _complete(body, known, item, d, shape, scope)
             return
         raise body.error("duplicate", f"`{d.name}` is declared twice", d, "keep one of the two declarations")
-    dims = [body.range(r, scope, most=body.b.limits.memory_bits)[:2] for r in d.dims]
-    total = width
-    for left, right in dims:
-        total *= abs(left - right) + 1
-    if total > (body.b.limits.memory_bits if dims else body.b.limits.vector_bits):
-        raise body.error("too-wide", f"`{d.name}` has {total} bits, more than can be taken", d)
-    wanted = _Wanted(item, d, kind or "wire", signed, span, dims, scope)
+    dims = body.x(scope).types.dims(d.dims) + shape.dims
+    whole = Shape(shape.type, dims)
+    if whole.width > (body.b.limits.memory_bits if dims else body.b.limits.vector_bits):
+        raise body.error("too-wide", f"`{d.name}` has {whole.width} bits, more than can be taken", d)
+    kind = item.kind if item.kind in NET_TYPES | {"event"} else shape.type.variable_kind if item.kind else "wire"
+    wanted = _Wanted(item, d, kind, whole, scope)
     vector = _join(body, wanted) or _make(body, wanted)
     vector.signal.position = vector.signal.position or d.start
     scope.entries[d.name] = vector
-    vector.enum = enum
     if scope.shown is not None:
-        scope.shown.variables.append(Variable(d.name, vector.signal, vector.kind, msb, lsb, vector.at))
+        scope.shown.variables.append(shown_variable(d.name, vector))
     if kind in ("supply0", "supply1"):
+        total = whole.width
         full = values.ones(total)
         value = ir.Const(total, full, 0) if kind == "supply1" else ir.Const(total, 0, full)
         target = [ir.Target(vector.signal, vector.at, total)]
@@ -124,60 +118,60 @@ def _declarator(
     _start_value(body, vector, d, scope)
 
 
+def shown_variable(name: str, vector: Vector, kind: str = "") -> Variable:
+    """A variable or net as waves and drawings see it: a vector of digits, whatever it is made of."""
+    of = vector.type
+    left, right = of.span if of.element is None and not of.members else (of.width - 1, 0)
+    return Variable(name, vector.signal, kind or vector.kind, left, right, vector.at)
+
+
 @dataclass(frozen=True, slots=True)
 class _Wanted:
-    """One name of a declaration with its type settled; `span` is its left and right bound and its width."""
+    """One name of a declaration with its type settled."""
 
     item: ast.Declaration
     d: ast.Declarator
     kind: str
-    signed: bool
-    span: tuple[int, int, int]
-    dims: list[tuple[int, int]]
+    shape: Shape
     scope: Scope
 
 
 def _join(body: ModuleContext, wanted: _Wanted) -> Vector | None:
     """A port as part of the wire outside, where it is nothing more than that."""
-    d, kind, span = wanted.d, wanted.kind, wanted.span
-    is_port = wanted.scope is body.scope and wanted.item.direction and not wanted.dims
+    d, kind, shape = wanted.d, wanted.kind, wanted.shape
+    is_port = wanted.scope is body.scope and wanted.item.direction and not shape.dims
     outside = body.outside.get(d.name) if is_port else None
-    place = outside.place(span[2]) if outside is not None and kind in NET_TYPES | {"logic"} else None
+    place = outside.place(shape.width) if outside is not None and kind in NET_TYPES | {"logic"} else None
     if outside is None or place is None:
         return None
     if kind not in ("wire", "logic") and outside.signal.net == "wire":
         outside.signal.net = kind
     body.joined.add(d.name)
-    return Vector(outside.signal, span[0], span[1], wanted.signed, kind, [], d.start, place)
+    return Vector(outside.signal, shape.type, kind, (), d.start, place)
 
 
 def _make(body: ModuleContext, wanted: _Wanted) -> Vector:
     """A net or variable of its own."""
-    item, d, kind, signed, dims, scope = wanted.item, wanted.d, wanted.kind, wanted.signed, wanted.dims, wanted.scope
-    msb, lsb, width = wanted.span
-    total = Vector(Signal(0, "", 0, "net"), msb, lsb, signed, kind, dims).total
+    item, d, kind, scope = wanted.item, wanted.d, wanted.kind, wanted.scope
+    of, dims, total = wanted.shape.type, wanted.shape.dims, wanted.shape.width
     flavour: Literal["net", "variable"] = "net" if kind in NET_TYPES else "variable"
-    if scope.automatic and dims:
-        raise body.error(
-            "automatic-array",
-            f"`{d.name}` is an array in an automatic task, which cannot be run",
-            d,
-            "declare it in the module",
-        )
-    signal = body.b.signal(f"{scope.path}.{d.name}", total, flavour, d.start, element=width if dims else 0)
-    signal.real = kind in ("real", "realtime")
+    element = of.width if dims and not scope.automatic else 0  # of a call that has fresh storage it is one vector
+    signal = body.b.signal(f"{scope.path}.{d.name}", total, flavour, d.start, element=element)
+    signal.real = of.is_real
     signal.automatic = scope.automatic
     if flavour == "net":
         signal.net = kind
         if d.value is None:
             signal.delay = body.delays(item.delays, scope)
-    if kind in TWO_STATE:
+    if flavour == "variable" and of.two_state:
         signal.two_state, signal.initial = True, values.word(0, total)
+    elif flavour == "variable" and of.is_unpacked:
+        signal.initial = blank(wanted.shape)
     if flavour == "variable" and body.m.system_verilog:
         body.b.variables.add(signal.id)
     if item.direction == "in" and kind == "logic":
         signal.kind = "net"
-    return Vector(signal, msb, lsb, signed, kind, list(dims), d.start)
+    return Vector(signal, of, kind, dims, d.start)
 
 
 def _completes(body: ModuleContext, known: Vector, item: ast.Declaration, d: ast.Declarator) -> bool:
@@ -186,12 +180,14 @@ def _completes(body: ModuleContext, known: Vector, item: ast.Declaration, d: ast
 
 
 def _complete(
-    body: ModuleContext, known: Vector, item: ast.Declaration, d: ast.Declarator, width: int, scope: Scope
+    body: ModuleContext, known: Vector, item: ast.Declaration, d: ast.Declarator, shape: Shape, scope: Scope
 ) -> None:
     """`output y; reg y;`: two halves of one declaration."""
-    if item.range is not None and known.width != width and known.width != 1:
+    width = shape.width
+    has_range = bool(item.type.ranges)
+    if has_range and known.width != width and known.width != 1:
         raise body.error("range-differs", f"`{d.name}` is declared with two different ranges", d)
-    if item.range is not None and known.width == 1 and width != 1:
+    if has_range and known.width == 1 and width != 1:
         raise body.error(
             "range-differs",
             f"`{d.name}` has a range here but none in its port declaration",
@@ -214,7 +210,8 @@ def _complete(
             known.signal.two_state, known.signal.initial = True, values.word(0, known.signal.width)
     else:
         known.signal.net = item.kind
-    known.signed = known.signed or item.signed
+    if item.type.signed and not known.signed:
+        known.type = replace(known.type, signed=True)
     _start_value(body, known, d, scope)
 
 
@@ -222,7 +219,7 @@ def _start_value(body: ModuleContext, vector: Vector, d: ast.Declarator, scope: 
     if d.value is None or vector.signal.kind == "net" or scope.automatic:
         return  # a net's value is a continuous assignment, built later
     x = body.x(scope)
-    if vector.dims:
+    if vector.dims and not body.m.system_verilog:
         raise body.error(
             "array-value",
             f"`{d.name}` is an array and cannot be given a value here",
@@ -233,10 +230,7 @@ def _start_value(body: ModuleContext, vector: Vector, d: ast.Declarator, scope: 
         if vector.is_real:
             vector.signal.number = evaluate_real(x.reals.lower(d.value))
         else:
-            x.check_enum(vector, d.value)
-            word = evaluate(
-                ir.settled([ir.Target(vector.signal, 0, vector.signal.width)], x.to_width(d.value, vector.signal.width))
-            )
+            word = evaluate(x.to_shape(d.value, vector.shape))
             if body.m.system_verilog:
                 vector.signal.initial = word  # 1800 clause 6.8: there before anything runs
             else:
@@ -272,7 +266,7 @@ def named_blocks(body: ModuleContext, s: ast.Stmt | None, scope: Scope) -> None:
             case ast.Case():
                 stack += [(arm.body, inside) for arm in s.items]
                 stack.append((s.default, inside))
-            case ast.For() | ast.While() | ast.RepeatTimes() | ast.Timed():
+            case ast.For() | ast.Foreach() | ast.While() | ast.RepeatTimes() | ast.Timed():
                 stack.append((s.body, inside))
             case _:
                 pass
@@ -292,6 +286,9 @@ def _named_block(body: ModuleContext, block: ast.Block, scope: Scope) -> Scope:
         if scope.shown is not None:
             scope.shown.children.append(shown)
     body.b.blocks[id(block), id(scope)] = inner
+    for item in block.declarations:
+        if isinstance(item, ast.Import):
+            body.take_in(item, inner)
     for item in block.declarations:
         if isinstance(item, ast.Parameter):
             body.declare_parameter(item, inner)

@@ -2,17 +2,23 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import ScopeOfNames, Variable
+from obento.core.ir.design import ScopeOfNames
 from obento.core.ir.drivers import waits
 from obento.core.ir.signal import Signal
 from obento.core.values import word
-from obento.core.verilog.elaboration.declarations import declare_variables, named_blocks
+from obento.core.verilog.elaboration.declarations import (
+    declare_names,
+    declare_variables,
+    named_blocks,
+    shown_variable,
+)
 from obento.core.verilog.elaboration.module_context import ModuleContext
-from obento.core.verilog.lowering.statements import StatementLowering
-from obento.core.verilog.model.scope import FunctionEntry, Inside, Scope, TypeName, Vector
+from obento.core.verilog.lowering.statements import StatementLowering, gives_back
+from obento.core.verilog.model.scope import Formal, FunctionEntry, Inside, Scope, Vector
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.builtin_types import TWO_STATE, WIDTHS
 
 
 def register(body: ModuleContext, item: ast.FunctionItem, scope: Scope) -> None:
@@ -45,30 +51,31 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
     outputs_signed: list[bool] = []
     local: list[Signal] = []
     result = None if item.task else _result(body, entry)
+    is_called_for_value = result is not None and not gives_back(item)
     for declaration in item.declarations:
         if isinstance(declaration, ast.Parameter):
             body.declare_parameter(declaration, scope)
+            continue
+        if isinstance(declaration, ast.TypeDefinition | ast.Import):
+            declare_names(body, declaration, scope)
             continue
         assert isinstance(declaration, ast.Declaration)
         if not declaration.direction and all(d.name in scope.entries for d in declaration.names):
             _complete(declaration, scope)
             continue  # `input a; reg a;`
-        if declaration.direction in ("out", "inout") and not item.task:
+        if declaration.direction in ("out", "inout") and not item.task and not body.m.system_verilog:
             raise body.error("function-output", "a function has inputs only", declaration, "its result is its name")
+        names = [replace(d, value=None) for d in declaration.names] if declaration.direction else declaration.names
         made = ast.Declaration(
-            declaration.start,
-            declaration.end,
-            declaration.kind or "reg",
-            "",
-            declaration.signed,
-            declaration.range,
-            declaration.names,
+            declaration.start, declaration.end, declaration.kind or "reg", "", declaration.type, names
         )
         declare_variables(body, made, scope)
         for d in declaration.names:
             vector = scope.entries.get(d.name)
             if not isinstance(vector, Vector):
                 continue
+            if declaration.direction:
+                entry.formals.append(Formal(d.name, declaration.direction, vector, d.value))
             if declaration.direction in ("in", "inout"):
                 params.append(vector.signal)
             if declaration.direction in ("out", "inout"):
@@ -76,6 +83,12 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
                 outputs_signed.append(vector.signed)
             if not declaration.direction:
                 local.append(vector.signal)
+    if result is not None and not is_called_for_value:  # goes back as one output more
+        local.append(result)
+        if item.type.word != "void":
+            outputs.append(result)
+            outputs_signed.append(entry.shape.type.signed if entry.shape is not None else False)
+        result = None
     return ir.Function(
         item.name, params, result, local, None, item.start, outputs, outputs_signed, item.automatic, ir.Label(item.name)
     )
@@ -86,32 +99,23 @@ def _complete(declaration: ast.Declaration, scope: Scope) -> None:
         entry = scope.entries[d.name]
         if isinstance(entry, Vector):
             entry.kind = declaration.kind
-            entry.signed = entry.signed or declaration.signed
+            if declaration.type.signed and not entry.signed:
+                entry.type = replace(entry.type, signed=True)
 
 
 def _result(body: ModuleContext, entry: FunctionEntry) -> Signal:
     """The variable that bears the function's name inside it (10.4.1)."""
     item, scope = entry.item, entry.inner
-    width = WIDTHS.get(item.kind, 1)
-    msb, lsb = width - 1, 0
-    signed = item.signed
-    named = entry.scope.find(item.kind) if item.kind else None
-    if isinstance(named, TypeName):
-        msb, lsb, signed = named.msb, named.lsb, named.signed
-    elif item.range is not None:
-        msb, lsb, _ = body.range(item.range, entry.scope)
-    width = abs(msb - lsb) + 1
-    entry.signed = signed
-    result = body.b.signal(f"{scope.path}.{item.name}", width, "variable", item.start)
-    kind = named.kind if isinstance(named, TypeName) else item.kind
-    result.real = kind in ("real", "realtime")
+    shape = entry.shape = body.x(entry.scope).types.shape(item.type)
+    element = shape.type.width if shape.dims and not item.automatic else 0
+    result = body.b.signal(f"{scope.path}.{item.name}", shape.width, "variable", item.start, element=element)
+    result.real = shape.type.is_real
     result.automatic = item.automatic
-    if kind in TWO_STATE:
-        result.two_state, result.initial = True, word(0, width)
-    entry.enum = named.enum if isinstance(named, TypeName) else None
-    scope.entries[item.name] = Vector(result, msb, lsb, signed, "function", [], item.start, enum=entry.enum)
+    if shape.type.two_state:
+        result.two_state, result.initial = True, word(0, shape.width)
+    vector = scope.entries[item.name] = Vector(result, shape.type, "function", shape.dims, item.start)
     if scope.shown is not None:
-        scope.shown.variables.append(Variable(item.name, result, "reg", msb, lsb))
+        scope.shown.variables.append(shown_variable(item.name, vector, "reg"))
     return result
 
 
@@ -120,7 +124,8 @@ def _lower_body(body: ModuleContext, entry: FunctionEntry, function: ir.Function
     result = scope.entries.get(item.name)
     statements = StatementLowering(body.x(scope), body, function.label, result if isinstance(result, Vector) else None)
     block = ast.Block(item.start, item.end, None, [], item.body)
-    function.body = statements.statement(block)
+    values = [s for declaration in item.declarations for s in statements.entry_values(declaration)]
+    function.body = ir.Block(item.start, [*values, statements.statement(block) or ir.Block(item.start, [])])
     _adopt(function, scope)
     if not item.task:
         _no_waiting(body, item, function)

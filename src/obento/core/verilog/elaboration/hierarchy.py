@@ -9,9 +9,9 @@ from obento.core.ir.design import Design, Process
 from obento.core.ir.resolve import resolve_drivers
 from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
-from obento.core.verilog.elaboration.module_body import instantiate
-from obento.core.verilog.elaboration.module_context import ModuleContext
-from obento.core.verilog.elaboration.ports import ports_of
+from obento.core.verilog.elaboration.module_body import instantiate, package
+from obento.core.verilog.elaboration.module_context import Given, ModuleContext
+from obento.core.verilog.elaboration.ports import flat_ports, ports_of
 from obento.core.verilog.elaboration.warnings import warn_about
 from obento.core.verilog.lowering.variable_drivers import check_variable_drivers
 from obento.core.verilog.model.builder import Builder, Foreign
@@ -26,9 +26,10 @@ def elaborate(
     collector: Collector,
     limits: Limits,
     foreign: Foreign | None = None,
+    packages: Mapping[str, ast.Package] | None = None,
 ) -> Design | None:
     """The Design of one module with all it uses; None when something is wrong with it (reported)."""
-    return elaborate_tops(modules, [unit], collector, limits, foreign)
+    return elaborate_tops(modules, [unit], collector, limits, foreign, packages)
 
 
 def elaborate_tops(
@@ -37,6 +38,7 @@ def elaborate_tops(
     collector: Collector,
     limits: Limits,
     foreign: Foreign | None = None,
+    packages: Mapping[str, ast.Package] | None = None,
 ) -> Design | None:
     """A Design of several modules side by side, as benches may be (12.1.1); its ports are those of the first.
 
@@ -48,19 +50,25 @@ def elaborate_tops(
         Names of those that stand side by side.
     foreign
         Gives units in other languages by name.
+    packages
+        All packages of the hand-in, by name; under `$unit` what is declared outside of everything.
     """
     errors = collector.errors
     design = Design(tops[0], "verilog")
-    builder = Builder(modules, design, collector, limits, foreign)
+    packages = packages or {}
+    builder = Builder(modules, packages, design, collector, limits, foreign)
+    builder.package = lambda name: package(builder, name)
     try:
         _require_few_uses(modules, tops, limits)
         bodies: list[ModuleContext] = []
         above = Scope("")
-        above.reals = any(isinstance(m, ast.Module) and m.reals for m in modules.values())
+        texts = [m for m in (*modules.values(), *packages.values()) if isinstance(m, ast.Module | ast.Package)]
+        above.reals = any(text.reals for text in texts)
+        builder.package("$unit")
         for name in tops:
             module = modules[name]
             assert isinstance(module, ast.Module)
-            bodies.append(instantiate(builder, module, name, above, {}, {}, 0))
+            bodies.append(instantiate(builder, module, name, above, Given(), 0))
             above.entries[name] = Inside(bodies[-1].scope, module.name_start)
         builder.finish()
         check_variable_drivers(design, builder.variables, collector)
@@ -68,7 +76,7 @@ def elaborate_tops(
         design.names = [body.shown for body in bodies]
         if collector.errors > errors:
             return None
-        design.ports = ports_of(bodies[0])
+        design.ports = flat_ports(bodies[0], ports_of(bodies[0]))
     except ElaborationError:
         return None
     except LimitReached as limit:
@@ -126,7 +134,9 @@ def top_modules(modules: Mapping[str, ast.Module | ast.Primitive]) -> list[str]:
     for module in modules.values():
         if isinstance(module, ast.Module):
             used.update(modules_used(module.items))
-    return [name for name, m in modules.items() if isinstance(m, ast.Module) and name not in used]
+    return [
+        name for name, m in modules.items() if isinstance(m, ast.Module) and name not in used and not m.is_interface
+    ]
 
 
 def modules_used(items: Sequence[ast.Item | None]) -> list[str]:
@@ -136,6 +146,8 @@ def modules_used(items: Sequence[ast.Item | None]) -> list[str]:
         match item:
             case ast.Instance():
                 used.append(item.module)
+            case ast.InterfacePort() if item.interface:
+                used.append(item.interface)
             case ast.GenerateBlock():
                 used += modules_used(item.items)
             case ast.GenerateFor():

@@ -2,18 +2,23 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Port
 from obento.core.ir.embed import embed, instance_of
+from obento.core.ir.evaluate import NotConstant, evaluate
 from obento.core.suggest import did_you_mean
-from obento.core.verilog.elaboration import primitives
-from obento.core.verilog.elaboration.module_context import ModuleContext
+from obento.core.verilog.elaboration import interface_ports, primitives
+from obento.core.verilog.elaboration.module_context import Given, ModuleContext
 from obento.core.verilog.elaboration.ports import ports_of
+from obento.core.verilog.lowering.aggregates import aligned
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.statements import VARIABLES, names_written
 from obento.core.verilog.model.builder import Overrides
 from obento.core.verilog.model.errors import ElaborationError
-from obento.core.verilog.model.scope import Inside, Outside, Scope, Vector
+from obento.core.verilog.model.scope import Inside, Outside, Parameter, Scope, TypeName, Vector
+from obento.core.verilog.model.types import Shape, vector
 from obento.core.verilog.syntax import ast
 
 
@@ -32,10 +37,12 @@ def build(body: ModuleContext, item: ast.Instance, scope: Scope) -> None:
         body.b.later(lambda: primitives.build(body, child, item, scope))
         return
     x = body.x(scope, implicit=True)
-    overrides = _overrides(body, child, item, x)
+    overrides, types = _overrides(body, child, item, x)
     given = _connections(body, child, item, scope)
+    interfaces = interface_ports.connected(body, child, item, given, scope)
+    use = Given(overrides, types, {}, interfaces)
     if item.range is None:
-        _one(body, child, item, item.name, scope, x, overrides, given, 1, 0)
+        _one(body, child, item, item.name, scope, x, use, given, 1, 0)
         return
     msb, lsb, copies = body.range(item.range, scope)
     if copies > body.b.limits.instances:
@@ -43,7 +50,7 @@ def build(body: ModuleContext, item: ast.Instance, scope: Scope) -> None:
     given = {port: _shared(body, child, port, e, scope, x) for port, e in given.items()}
     step = 1 if msb >= lsb else -1
     for number in range(copies):
-        _one(body, child, item, f"{item.name}[{lsb + step * number}]", scope, x, overrides, given, copies, number)
+        _one(body, child, item, f"{item.name}[{lsb + step * number}]", scope, x, use, given, copies, number)
 
 
 def _one(
@@ -53,7 +60,7 @@ def _one(
     name: str,
     scope: Scope,
     x: ExpressionLowering,
-    overrides: Overrides,
+    use: Given,
     given: dict[str, ast.Expr],
     copies: int,
     number: int,
@@ -65,24 +72,48 @@ def _one(
         if joined is not None:
             joined.copies, joined.number = copies, number
             outside[port] = joined
-    made = body.nested.child(body, child, name, scope, overrides, outside)
-    scope.entries[name] = Inside(made.scope, item.start)
-    body.b.later(lambda: _connect_all(body, ports_of(made), made.joined, given, scope, x, copies, number))
+    made = body.nested.child(body, child, name, scope, replace(use, outside=outside))
+    scope.entries[name] = Inside(made.scope, item.start, interface=child.name if child.is_interface else "")
+    body.b.later(lambda: _connect_all(body, made, given, scope, x, copies, number))
 
 
 def _connect_all(
     body: ModuleContext,
-    ports: list[Port],
-    joined: set[str],
+    made: ModuleContext,
     given: dict[str, ast.Expr],
     scope: Scope,
     x: ExpressionLowering,
     copies: int,
     number: int,
 ) -> None:
-    for port in ports:
-        if port.name in given and port.name not in joined:
+    for port in ports_of(made):
+        if port.name not in given or port.name in made.joined:
+            continue
+        entry = made.scope.entries.get(port.name)
+        shape = entry.shape if isinstance(entry, Vector) and entry.total == port.signal.width else None
+        if shape is not None and shape.is_aggregate and copies == 1:
+            body.b.guarded(lambda port=port, shape=shape: _connect_whole(body, port, given[port.name], x, scope, shape))  # type: ignore[misc]
+        else:
             body.b.guarded(lambda port=port: _connect(body, port, given[port.name], x, scope, copies, number))  # type: ignore[misc]
+
+
+def _connect_whole(
+    body: ModuleContext, port: Port, e: ast.Expr, x: ExpressionLowering, scope: Scope, shape: Shape
+) -> None:
+    """Join a port that is an array or structure with another one (1800 clause 23.3.3.5)."""
+    if port.direction == "in":
+        target = [ir.Target(port.signal, 0, shape.width)]
+        body.b.drive(target, ir.settled(target, x.to_shape(e, shape)), e.start, "port", scope.path)
+        return
+    if port.direction == "inout":
+        raise _two_way(body, port, e)
+    written, own = x.targets(e), x.target_shape(e)
+    for name in names_written(e):
+        body.check_net(name, scope, "an instance")
+    if not own.fits(shape):
+        raise body.error("array-differs", f"port `{port.name}` has another type or another number of elements", e)
+    value = aligned(ir.Ref(shape.width, port.signal), shape, own)
+    body.b.drive(written, ir.settled(written, value), e.start, "port", scope.path)
 
 
 def _foreign(body: ModuleContext, inner: Design, item: ast.Instance, scope: Scope) -> None:
@@ -109,9 +140,14 @@ def _foreign(body: ModuleContext, inner: Design, item: ast.Instance, scope: Scop
             body.b.later(lambda port=port, value=c.value: _connect(body, port, value, x, scope, 1, 0))  # type: ignore[misc]
 
 
-def _overrides(body: ModuleContext, child: ast.Module, item: ast.Instance, x: ExpressionLowering) -> Overrides:
-    names = [p.name for p in child.items if isinstance(p, ast.Parameter) and not p.local]
+def _overrides(
+    body: ModuleContext, child: ast.Module, item: ast.Instance, x: ExpressionLowering
+) -> tuple[Overrides, dict[str, Shape]]:
+    """What the parameters of an instance are given: values, and types."""
+    known = {p.name: p for p in child.items if isinstance(p, ast.Parameter | ast.TypeParameter) and not p.local}
+    names = list(known)
     found: Overrides = {}
+    types: dict[str, Shape] = {}
     for index, connection in enumerate(item.parameters):
         name = connection.port
         if name is None:
@@ -125,9 +161,32 @@ def _overrides(body: ModuleContext, child: ast.Module, item: ast.Instance, x: Ex
                 connection,
                 did_you_mean(name, names) or _listed("its parameters are", names),
             )
-        if connection.value is not None:
-            found[name] = body.parameter_value(x, connection.value)
-    return found
+        value = connection.value
+        if isinstance(known[name], ast.TypeParameter):
+            named = x.scope.find(value.name) if isinstance(value, ast.Name) else None
+            if isinstance(value, ast.TypeArgument):
+                types[name] = x.type_shape(value)
+            elif isinstance(named, TypeName):
+                types[name] = named.shape
+            else:
+                raise body.error("type-wanted", f"`{name}` of `{child.name}` is a type", connection, "give it a type")
+        elif value is not None:
+            found[name] = _value_for(x, known[name], value, body)
+    return found, types
+
+
+def _value_for(
+    x: ExpressionLowering, parameter: ast.Parameter | ast.TypeParameter, value: ast.Expr, body: ModuleContext
+) -> Parameter:
+    """What a parameter is given; a whole array or structure lies there as it is."""
+    assert isinstance(parameter, ast.Parameter)
+    shape = x.shape_of(value)
+    if shape is not None and shape.is_aggregate:
+        try:
+            return Parameter(ir.Const(shape.width, *evaluate(x.digits(value))), False, value.start, None, shape)
+        except NotConstant:
+            raise body.error("not-constant", "a parameter's value must be a constant", value) from None
+    return body.parameter_value(x, value)
 
 
 def _connections(body: ModuleContext, child: ast.Module, item: ast.Instance, scope: Scope) -> dict[str, ast.Expr]:
@@ -201,7 +260,9 @@ def _wire(
 ) -> Outside | None:
     """The wire outside, when a port can simply be part of it: a name, or a constant part of one."""
     direction, is_variable = port
-    base = e.base if isinstance(e, ast.Index | ast.Part) else e
+    base = e
+    while isinstance(base, ast.Index | ast.Part):
+        base = base.base
     if not isinstance(base, ast.Name) or is_variable or not direction:
         return None
     if scope.find(base.name) is None:
@@ -235,7 +296,7 @@ def _shared(
     direction = _port_directions(child).get(port, ("in", False))[0]
     name = f"{child.name}.{port}@{e.start}"
     signal = body.b.signal(f"{scope.path}.{name}", width, "net", e.start)
-    scope.entries[name] = Vector(signal, width - 1, 0, False, "wire", [], e.start)
+    scope.entries[name] = Vector(signal, vector("logic", False, width - 1, 0), "wire", (), e.start)
     if direction == "in":
         body.b.later(
             lambda: body.b.drive([ir.Target(signal, 0, width)], x.to_width(e, width), e.start, "port", scope.path)
@@ -250,16 +311,18 @@ def _connect(
 ) -> None:
     """Join a port with what it is connected to by a continuous assignment (12.3.9.2)."""
     width = port.signal.width
-    own = x.size(e)[0]
+    own = width if isinstance(e, ast.Pattern | ast.Fill) else x.size(e)[0]
     shared = copies > 1 and own == width * copies
     if own != width and not shared and not (isinstance(e, ast.Number) and e.width is None):
         body.collector.warning(
             "port-width", f"port `{port.name}` is {width} bits wide, connected are {own}", e.start, e.end
         )
     if port.direction == "in":
-        value = (
-            ir.Slice(width, x.self_determined(e), number * width) if shared else x.to_type(e, width, port.signal.real)
-        )
+        value: ir.Expr
+        if shared:
+            value = ir.Slice(width, x.self_determined(e), number * width)
+        else:
+            value = x.reals.lower(e) if port.signal.real else x.to_width(e, width)
         target = [ir.Target(port.signal, 0, width)]
         body.b.drive(target, ir.settled(target, value), e.start, "port", scope.path)
         return

@@ -9,13 +9,13 @@ from obento.core.ir.design import Instance, ScopeOfNames
 from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.elaboration import gates, generate, instances, processes
-from obento.core.verilog.elaboration.declarations import declare_names, named_blocks, type_definition
+from obento.core.verilog.elaboration.declarations import declare_names, named_blocks
 from obento.core.verilog.elaboration.functions import lower_function, register
-from obento.core.verilog.elaboration.module_context import ModuleContext, Nested
+from obento.core.verilog.elaboration.module_context import Given, ModuleContext, Nested
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.statements import names_written
-from obento.core.verilog.model.builder import Builder, Overrides
-from obento.core.verilog.model.scope import FunctionEntry, Inside, Outside, Scope, Vector
+from obento.core.verilog.model.builder import Builder
+from obento.core.verilog.model.scope import FunctionEntry, Inside, Scope, Vector, View
 from obento.core.verilog.syntax import ast
 
 
@@ -24,8 +24,7 @@ def instantiate(
     module: ast.Module,
     name: str,
     parent: Scope,
-    overrides: Overrides,
-    outside: dict[str, Outside],
+    given: Given,
     depth: int,
 ) -> ModuleContext:
     """Declare one use of a module with all below it; its work is left in the builder."""
@@ -34,15 +33,18 @@ def instantiate(
         raise LimitReached(f"`{module.name}` is used too deep or too often", module.name_start, "does it use itself?")
     path = f"{parent.path}.{name}" if parent.path else name
     shown = ScopeOfNames(name, "module", path)
-    scope = Scope(path, None, parent, shown)
+    scope = Scope(path, builder.elaborated.get("$unit"), parent, shown)
+    scope.package = builder.package
+    scope.system_verilog = module.system_verilog
     scope.module = module.name
     scope.times = builder.times(module)
+    scope.precision = builder.design.precision
+    scope.entries.update(given.interfaces)
     body = ModuleContext(
         builder,
         module,
         scope,
-        overrides,
-        outside,
+        given,
         Instance(name, module.name, module.name_start),
         shown,
         depth,
@@ -55,13 +57,16 @@ def instantiate(
 def declare(body: ModuleContext) -> None:
     """Everything that a module declares; what uses it is left as work."""
     for item in body.m.items:
+        if isinstance(item, ast.Import):
+            body.b.guarded(lambda item=item: body.take_in(item, body.scope))  # type: ignore[misc]
+    for item in body.m.items:
         if isinstance(item, ast.FunctionItem):
             body.b.guarded(lambda item=item: register(body, item, body.scope))  # type: ignore[misc]
     for item in body.m.items:
         if isinstance(item, ast.Parameter):
             body.b.guarded(lambda item=item: body.declare_parameter(item, body.scope))  # type: ignore[misc]
-        elif isinstance(item, ast.TypeDefinition):
-            body.b.guarded(lambda item=item: type_definition(body, item, body.scope))  # type: ignore[misc]
+        elif isinstance(item, ast.TypeDefinition | ast.TypeParameter):
+            body.b.guarded(lambda item=item: declare_names(body, item, body.scope))  # type: ignore[misc]
     for item in body.m.items:
         body.b.guarded(lambda item=item: _note_direction(body, item))  # type: ignore[misc]
     _ports_of_expressions(body)
@@ -73,8 +78,13 @@ def declare_items(body: ModuleContext, items: list[ast.Item], scope: Scope) -> N
     """Declare everything of one level, then what is below it; what uses it waits as work."""
     for item in items:
         body.b.guarded(lambda item=item: _declare(body, item, scope))  # type: ignore[misc]
-    for item in items:
+    for item in sorted(items, key=lambda item: not _is_interface(body, item)):  # first what others are connected to
         body.b.guarded(lambda item=item: _elaborate(body, item, scope))  # type: ignore[misc]
+
+
+def _is_interface(body: ModuleContext, item: ast.Item) -> bool:
+    child = body.b.modules.get(item.module) if isinstance(item, ast.Instance) else None
+    return isinstance(child, ast.Module) and child.is_interface
 
 
 def _note_direction(body: ModuleContext, item: ast.Item) -> None:
@@ -108,6 +118,10 @@ def _declare(body: ModuleContext, item: ast.Item, scope: Scope) -> None:
         case ast.Parameter() if scope is not body.scope:
             body.declare_parameter(item, scope)
         case ast.TypeDefinition() | ast.Declaration():
+            declare_names(body, item, scope)
+        case ast.Modport():
+            scope.entries[item.name] = View(item.directions, item.start)
+        case ast.TypeParameter() | ast.Import() if scope is not body.scope:
             declare_names(body, item, scope)
         case ast.FunctionItem() if scope is not body.scope:
             register(body, item, scope)
@@ -178,22 +192,46 @@ def _continuous(body: ModuleContext, item: ast.ContinuousAssign, scope: Scope) -
         body.check_net(name, scope, "`assign`")
     width = sum(t.width for t in written)
     warn_if_cut(x, item.value, width, item.target.start)
-    x.check_enum(x.whole_of(item.target), item.value)
-    value = ir.settled(written, x.to_width(item.value, width))
+    value = x.settled(item.target, written, x.to_shape(item.value, x.target_shape(item.target)))
     body.warn_of_deaf_calls(ir.Assign(item.start, written, value), "this assignment", item.start)
     delay, strengths = body.delays(item.delays, scope), body.strengths(item.strengths)
     body.b.drive(written, value, item.start, "assign", scope.path, delay, strengths)
 
 
-def child(
-    body: ModuleContext, module: ast.Module, name: str, scope: Scope, overrides: Overrides, outside: dict[str, Outside]
-) -> ModuleContext:
+def child(body: ModuleContext, module: ast.Module, name: str, scope: Scope, given: Given) -> ModuleContext:
     """Declare an instance in this one."""
-    made = instantiate(body.b, module, name, scope, overrides, outside, body.depth + 1)
+    made = instantiate(body.b, module, name, scope, given, body.depth + 1)
     body.instance.children.append(made.instance)
     if scope.shown is not None:
         scope.shown.children.append(made.shown)
     return made
+
+
+def package(builder: Builder, name: str) -> Scope | None:
+    """The names of a package, all declared the first time somebody asks for one (1800 clause 26.2); None where there is
+    no such package."""
+    known, text = builder.elaborated.get(name), builder.packages.get(name)
+    if known is not None or text is None:
+        return known
+    module = ast.Module(text.start, text.end, text.name, text.name_start, text.name_end, items=text.items)
+    module.system_verilog = True
+    shown = ScopeOfNames(text.name, "module", text.name)
+    is_unit = text.name == "$unit"
+    scope = Scope(text.name, None if is_unit else builder.elaborated.get("$unit"), None, shown)
+    scope.package = builder.package
+    scope.times, scope.precision = builder.times(text), builder.design.precision
+    scope.reals, scope.system_verilog = text.reals, True
+    builder.elaborated[text.name] = scope
+    body = ModuleContext(builder, module, scope, Given(), Instance(text.name, text.name, text.start), shown, 0, _NESTED)
+    for item in text.items:
+        if isinstance(item, ast.FunctionItem):
+            builder.guarded(lambda item=item: register(body, item, scope))  # type: ignore[misc]
+    for item in text.items:
+        if isinstance(item, ast.Parameter):
+            builder.guarded(lambda item=item: body.declare_parameter(item, scope))  # type: ignore[misc]
+        else:
+            builder.guarded(lambda item=item: declare_names(body, item, scope))  # type: ignore[misc]
+    return scope
 
 
 _NESTED = Nested(declare_items, child, lower_function)

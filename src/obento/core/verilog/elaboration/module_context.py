@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
 from typing import Literal
 
 from obento.core import values
@@ -17,19 +17,32 @@ from obento.core.ir.drivers import (
     stretches_read,
     targets,
 )
-from obento.core.ir.evaluate import NotConstant, evaluate_real, round_half_away
+from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real, round_half_away
 from obento.core.ir.signal import Delays, Signal, Watch
+from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.statements import VARIABLES
 from obento.core.verilog.model.builder import Builder, Overrides
 from obento.core.verilog.model.errors import ElaborationError
-from obento.core.verilog.model.scope import FunctionEntry, Outside, Parameter, Scope, Vector
+from obento.core.verilog.model.scope import Broken, FunctionEntry, Inside, Outside, Parameter, Scope, Vector
+from obento.core.verilog.model.types import Shape, builtin
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.builtin_types import TWO_STATE, WIDTHS
+from obento.core.verilog.syntax.builtin_types import WIDTHS
 
 _STRENGTH_LEVELS = {"supply": 7, "strong": 6, "pull": 5, "weak": 3, "highz": 0}
 _NEVER_DRIVEN = VARIABLES - {"logic", "bit"}
 _NEVER_DRIVEN_IN_SV = frozenset(["function", "real", "realtime"])
+
+
+@dataclass(frozen=True, slots=True)
+class Given:
+    """What one use of a module is given: values and types of its parameters, wires that its ports may simply be part
+    of, interfaces that are ports."""
+
+    overrides: Overrides = field(default_factory=dict)
+    types: Mapping[str, Shape] = field(default_factory=dict)
+    outside: dict[str, Outside] = field(default_factory=dict)
+    interfaces: Mapping[str, Inside] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,21 +54,20 @@ class Nested:
     `function` gives a function or task that is called, with its body."""
 
     items: Callable[[ModuleContext, list[ast.Item], Scope], None]
-    child: Callable[[ModuleContext, ast.Module, str, Scope, Overrides, dict[str, Outside]], ModuleContext]
+    child: Callable[[ModuleContext, ast.Module, str, Scope, Given], ModuleContext]
     function: Callable[[ModuleContext, FunctionEntry], ir.Function]
 
 
 class ModuleContext:
-    """One use of a module. `outside` gives the wires that ports may simply be part of; `joined` those that became
-    so."""
+    """One use of a module. `outside` gives the wires that ports may simply be part of, `joined` those that became so;
+    `types` are what its type parameters are given."""
 
     def __init__(
         self,
         builder: Builder,
         module: ast.Module,
         scope: Scope,
-        overrides: Overrides,
-        outside: dict[str, Outside],
+        given: Given,
         instance: Instance,
         shown: ScopeOfNames,
         depth: int,
@@ -65,12 +77,13 @@ class ModuleContext:
         self.collector = builder.collector
         self.m = module
         self.scope = scope
-        self.overrides = overrides
-        self.outside = outside
+        self.overrides = given.overrides
+        self.outside = given.outside
         self.instance = instance
         self.shown = shown
         self.depth = depth
         self.nested = nested
+        self.types = given.types
         self.joined: set[str] = set()
         self.directions: dict[str, tuple[str, ast.Declarator]] = {}
         self.generated: dict[int, int] = {}
@@ -91,7 +104,7 @@ class ModuleContext:
         signal = self.b.signal(f"{scope.path}.{name.name}", 1, "net", name.start)
         signal.net = self.m.nettype
         self.b.implied.append((signal, self.scope))
-        vector = Vector(signal, 0, 0, False, self.m.nettype, [], name.start)
+        vector = Vector(signal, builtin("logic"), self.m.nettype, (), name.start)
         self.scope.entries[name.name] = vector
         self.shown.variables.append(Variable(name.name, signal, "wire", 0, 0))
         return vector
@@ -106,15 +119,43 @@ class ModuleContext:
             given = self.b.defparams.pop(f"{scope.path}.{item.name}", None) or (
                 self.overrides.get(item.name) if scope is self.scope else None
             )
-        made = given or self.parameter_value(x, item.value)
+        if given is None and item.value is None:
+            scope.entries[item.name] = Broken(item.start)
+            raise self.error("no-value", f"the parameter `{item.name}` is given by nobody", item, "give it a value")
+        of = x.types.shape(item.type)
+        shape = Shape(of.type, x.types.dims(item.dims) + of.dims)
+        if shape.is_aggregate or isinstance(item.value, ast.Pattern):
+            scope.entries[item.name] = self._made_parameter(item, given, shape, x)
+            return
+        if given is not None:
+            made = given
+        else:
+            assert item.value is not None
+            made = self.parameter_value(x, item.value)
         if item.real:
             number = (
                 made.number if made.number is not None else values.signed_value(made.value.one, made.value.width) * 1.0
             )
             made = Parameter(made.value, True, item.start, number)
-        elif item.typed or item.signed:
-            made = self._typed(item, made, scope)
-        scope.entries[item.name] = Parameter(made.value, made.signed, item.start, made.number)
+        elif item.typed or item.type.signed:
+            made = self._typed(item, made, shape)
+        scope.entries[item.name] = Parameter(made.value, made.signed, item.start, made.number, made.shape)
+
+    def _made_parameter(
+        self, item: ast.Parameter, given: Parameter | None, shape: Shape, x: ExpressionLowering
+    ) -> Parameter:
+        """A parameter that is a whole array or structure, or has a value that is written as one."""
+        if given is not None and given.value.width == shape.width:
+            return Parameter(given.value, shape.type.signed, item.start, None, shape)
+        if item.value is None:
+            raise self.error("no-value", f"the parameter `{item.name}` is given by nobody", item, "give it a value")
+        try:
+            word = evaluate(x.to_shape(item.value, shape))
+        except NotConstant:
+            raise self.error(
+                "not-constant", "a parameter's value must be a constant", item.value, "a number or a parameter"
+            ) from None
+        return Parameter(ir.Const(shape.width, *word), shape.type.signed, item.start, None, shape)
 
     def parameter_value(self, x: ExpressionLowering, e: ast.Expr) -> Parameter:
         """A constant as a parameter's value."""
@@ -129,31 +170,44 @@ class ModuleContext:
         const, signed = x.constant(e, "a parameter's value")
         return Parameter(const, signed, e.start)
 
-    def _typed(self, item: ast.Parameter, made: Parameter, scope: Scope) -> Parameter:
+    def _typed(self, item: ast.Parameter, made: Parameter, shape: Shape) -> Parameter:
         """A parameter that has a range or sign of its own (4.10.1)."""
         const = made.value
         if item.typed:
-            width = WIDTHS.get(item.kind, 1) if item.range is None else self.range(item.range, scope)[2]
+            width = shape.width
             word = (const.one, const.zero)
             word = (
                 values.extend(word, const.width, width, made.signed)
                 if width > const.width
                 else values.select(word, const.width, 0, width)
             )
-            const = ir.Const(width, *(values.v_two(word, width) if item.kind in TWO_STATE else word))
-        return Parameter(const, item.signed, item.start)
+            const = ir.Const(width, *(values.v_two(word, width) if shape.type.two_state else word))
+        own = shape if item.type.ranges or item.type.word not in WIDTHS else None
+        return Parameter(const, shape.type.signed, item.start, None, own if item.typed else None)
 
-    def range(
-        self, r: ast.Range, scope: Scope, what: str = "the end of a range", most: int = 0
-    ) -> tuple[int, int, int]:
-        """The ends of a range and its width, at most `most` or what a vector may have."""
-        most = most or self.b.limits.vector_bits
-        x = self.x(scope)
-        msb, lsb = x.integer(r.left, what), x.integer(r.right, what)
-        width = abs(msb - lsb) + 1
-        if width > most:
-            raise self.error("too-wide", f"[{msb}:{lsb}] is a range of {width}; at most {most} can be taken", r)
-        return msb, lsb, width
+    def range(self, r: ast.Range, scope: Scope) -> tuple[int, int, int]:
+        """The ends of a range and its width, at most what a vector may have."""
+        msb, lsb = self.x(scope).types.ends(r)
+        return msb, lsb, abs(msb - lsb) + 1
+
+    def take_in(self, item: ast.Import, scope: Scope) -> None:
+        """What an `import` makes visible (1800 clause 26.3)."""
+        package = self.b.package(item.package)
+        if package is None:
+            near = did_you_mean(item.package, self.b.packages) or "hand in the file with it too"
+            raise self.error("no-package", f"there is no package `{item.package}`", item, near)
+        if item.name == "*":
+            if package not in scope.imports:
+                scope.imports.append(package)
+            return
+        found = package.entries.get(item.name)
+        if found is None:
+            near = did_you_mean(item.name, package.entries)
+            raise self.error("no-name", f"the package `{item.package}` has no `{item.name}`", item, near)
+        known = scope.entries.get(item.name)
+        if known is not None and known is not found:
+            raise self.error("duplicate", f"the name `{item.name}` is taken already", item)
+        scope.entries[item.name] = found
 
     def delays(self, given: list[ast.Expr], scope: Scope) -> Delays | None:
         """One to three delays in ticks (7.14); the turn-off delay is the least of two."""
@@ -185,6 +239,10 @@ class ModuleContext:
         watches: list[Watch] = []
         for term in terms:
             edge: Literal["any", "pos", "neg"] = term.edge  # type: ignore[assignment]
+            if term.only_if is not None:
+                raise self.error(
+                    "not-yet", "`iff` is read alone at the head of an `always` only", term, "write an `if` behind it"
+                )
             real = x.reals.is_real(term.expr)
             if real and edge != "any":
                 raise self.error(
@@ -254,6 +312,7 @@ class ModuleContext:
 
     def check_net(self, name: ast.Name | ast.Dotted, scope: Scope, by: str) -> None:
         """Only nets, and no inputs, are driven from inside."""
+        self.x(scope).selects.check_view(name)
         entry = self.x(scope).find(name)
         shown = name.name if isinstance(name, ast.Name) else ".".join(name.parts)
         if isinstance(entry, Vector) and entry.kind in (

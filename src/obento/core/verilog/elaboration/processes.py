@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Process
 from obento.core.ir.drivers import (
@@ -71,6 +73,9 @@ def _always(body: ModuleContext, p: ast.Process, lowering: StatementLowering, sc
     if isinstance(s, ast.Timed) and s.timing.control is not None:
         terms = s.timing.control.terms
         inner = lowering.statement(s.body) or ir.Block(p.start, [])
+        if terms is not None and len(terms) == 1 and terms[0].only_if is not None:
+            cond, terms = body.x(scope).truth(terms[0].only_if), [replace(terms[0], only_if=None)]
+            inner = ir.If(p.start, cond, inner, None)
         watches = body_watches(inner) if terms is None else body.watches(terms, body.x(scope))
         watches = [w for w in watches if not w.signal.automatic]
         if terms is None:

@@ -32,7 +32,8 @@ def _width(x: ExpressionLowering, e: ast.Expr) -> int:
                 isinstance(entry, Vector) and (entry.kind in _WHOLE_NUMBERS or entry.is_real or entry.dims)
             ):
                 return 0
-            return x.size(e)[0] if isinstance(entry, Vector) else 0
+            shape = x.shape_of(e) if isinstance(entry, Vector) else None
+            return shape.width if shape is not None and not shape.is_aggregate else 0
         case ast.Number():
             return 0 if e.width is None else e.width
         case ast.Binary() if e.op in _COMPARE:
@@ -51,6 +52,9 @@ def _width(x: ExpressionLowering, e: ast.Expr) -> int:
             return _width(x, e.a) if e.op in "+-~" else 1
         case ast.Conditional():
             return max(_width(x, e.a), _width(x, e.b))
-        case ast.Index() | ast.Part() | ast.Concat() | ast.Repeat():
-            return 0 if x.reals.is_real(e) else x.size(e)[0]
+        case ast.Index() | ast.Part() | ast.Member():
+            shape = x.shape_of(e)
+            return 0 if shape is None or shape.is_aggregate or shape.type.is_real else shape.width
+        case ast.Concat() | ast.Repeat():
+            return x.size(e)[0]
     return 0

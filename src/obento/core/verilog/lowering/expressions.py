@@ -14,15 +14,22 @@ from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
 from obento.core.ir.evaluate import NotConstant, evaluate
 from obento.core.ir.interpret import Interpreter
-from obento.core.ir.signal import Signal
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
+from obento.core.verilog.lowering.aggregates import AggregateLowering, same
+from obento.core.verilog.lowering.casts import CastLowering
 from obento.core.verilog.lowering.real_numbers import RealLowering
+from obento.core.verilog.lowering.selects import SelectLowering
+from obento.core.verilog.lowering.sets import is_inside, wildcard_equal
 from obento.core.verilog.lowering.system_calls import SystemLowering
+from obento.core.verilog.lowering.typed_values import TypedValues
+from obento.core.verilog.lowering.types import TypeLowering
+from obento.core.verilog.lowering.widened import widened
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import (
     Broken,
     Entry,
+    Formal,
     FunctionEntry,
     Genvar,
     Inside,
@@ -31,9 +38,8 @@ from obento.core.verilog.model.scope import (
     TypeName,
     Vector,
 )
+from obento.core.verilog.model.types import Shape, vector
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES, TWO_STATE, WIDTHS
-from obento.core.verilog.syntax.expressions import CASTS
 
 _LONGEST_INTEGER = 128
 """Digits (binary) of what may count or number anything."""
@@ -41,7 +47,8 @@ _LONGEST_INTEGER = 128
 _ARITHMETIC = {"+": "add", "-": "sub", "*": "mul", "/": "div", "%": "mod"}
 _BITWISE = {"&": "and", "|": "or", "^": "xor"}
 _SHIFTS = {"<<": "shl", "<<<": "shl", ">>": "shr", ">>>": "sar"}
-_RELATIONS = frozenset(["<", "<=", ">", ">=", "==", "!=", "===", "!=="])
+_EQUALITIES = frozenset(["==", "!=", "===", "!=="])
+_RELATIONS = _EQUALITIES | frozenset(["<", "<=", ">", ">=", "==?", "!=?"])
 _REDUCTIONS = {"&": "rand", "|": "ror", "^": "rxor", "~&": "rand", "~|": "ror", "~^": "rxor", "^~": "rxor"}
 
 
@@ -58,6 +65,11 @@ class ExpressionLowering:
         self._sizes: dict[int, tuple[int, bool]] = {}
         self.reals = RealLowering(self)
         self.system = SystemLowering(self)
+        self.selects = SelectLowering(self)
+        self.aggregates = AggregateLowering(self)
+        self.types = TypeLowering(self)
+        self.typed = TypedValues(self)
+        self.casts = CastLowering(self)
         self.implicit: Callable[[ast.Name], Vector | None] | None = None
 
     def inside(self, scope: Scope) -> ExpressionLowering:
@@ -84,13 +96,52 @@ class ExpressionLowering:
         lowered = self.lower(e, max(own, width), signed)
         return ir.Slice(width, lowered, 0) if own > width else lowered
 
-    def to_type(self, e: ast.Expr, width: int, real: bool) -> ir.Expr:
-        """A right side for something that is real or `width` bits wide."""
-        return self.reals.lower(e) if real else self.to_width(e, width)
+    def to_shape(self, e: ast.Expr, shape: Shape) -> ir.Expr:
+        """A right side for something of this shape; digits of two states are so afterwards where all of them are."""
+        if shape.type.is_real and not shape.dims:
+            return self.reals.lower(e)
+        if shape.dims and not self.scope.system_verilog:
+            raise self.error("whole-array", "an array as a whole is no value: it needs an index (4.9.3)", e)
+        if shape.is_aggregate or isinstance(e, ast.Pattern):
+            return self.aggregates.lower(e, shape)
+        self.typed.check_enum(shape.type, e)
+        value = self.to_width(e, shape.width)
+        return ir.two_state(value) if shape.type.two_state else value
 
-    def argument(self, e: ast.Expr, param: Signal) -> ir.Expr:
-        """An actual argument as the formal one takes it."""
-        return ir.settled([ir.Target(param, 0, param.width)], self.to_type(e, param.width, param.real))
+    def given(self, e: ast.Call) -> list[ir.Expr]:
+        """The arguments of a call, as the function takes them."""
+        return [self.to_shape_in(scope, a, formal.shape) for formal, a, scope in self.bound(e, self.function(e))]
+
+    def to_shape_in(self, scope: Scope, e: ast.Expr, shape: Shape) -> ir.Expr:
+        """A right side that stands in this scope or, as what an argument is by default, in another one."""
+        return (self if scope is self.scope else self.inside(scope)).to_shape(e, shape)
+
+    def bound(self, e: ast.Call | ast.TaskCall, entry: FunctionEntry) -> list[tuple[Formal, ast.Expr, Scope]]:
+        """Each argument of a function or task with what it is given: by order, by name, by default (1800 clauses 13.5.3
+        and 13.5.4). Its default stands in the function's own scope."""
+        self._call(entry)
+        count = len(e.args) + len(e.named)
+        if count > len(entry.formals):
+            raise self.error("arguments", f"`{e.name}` takes {len(entry.formals)} values, here are {count}", e)
+        names = [f.name for f in entry.formals]
+        for name in e.named:
+            if name not in names:
+                raise self.error("no-argument", f"`{e.name}` has no argument `{name}`", e, did_you_mean(name, names))
+            if names.index(name) < len(e.args):
+                raise self.error("arguments", f"the argument `{name}` of `{e.name}` is given twice", e)
+        found: list[tuple[Formal, ast.Expr, Scope]] = []
+        for i, formal in enumerate(entry.formals):
+            value = e.args[i] if i < len(e.args) else e.named.get(formal.name)
+            if value is not None:
+                found.append((formal, value, self.scope))
+            elif formal.default is not None:
+                found.append((formal, formal.default, entry.inner))
+            else:
+                raise self.error(
+                    "arguments", f"`{e.name}` takes {len(entry.formals)} values, here are {count}", e,
+                    f"`{formal.name}` gets none",
+                )  # fmt: skip
+        return found
 
     def truth(self, e: ast.Expr) -> ir.Expr:
         """A condition, as wide as it is of itself."""
@@ -117,78 +168,19 @@ class ExpressionLowering:
             raise self.error("too-large", f"{what} cannot be {shown(number)}", e)
         return number
 
-    # Enumerations (1800 clause 6.19).
+    # Types of values.
 
-    def whole_of(self, target: ast.Expr) -> Vector | None:
-        """The variable that a target means as a whole, or of which it is an element."""
-        if isinstance(target, ast.Name | ast.Dotted):
-            entry = self.find(target)
-            return entry if isinstance(entry, Vector) and not entry.dims else None
-        return self.element_of(target) if isinstance(target, ast.Index) else None
+    def shape_of(self, e: ast.Expr) -> Shape | None:
+        """What a value is, where it has a type of its own."""
+        return self.typed.shape_of(e)
 
-    def enum_of(self, e: ast.Expr) -> TypeName | None:
-        """The enumeration that a value belongs to."""
-        match e:
-            case ast.Name() | ast.Dotted():
-                entry = self.find(e)
-                return entry.enum if isinstance(entry, Vector | Parameter) else None
-            case ast.Index():
-                array = self.element_of(e)
-                return array.enum if array is not None else None
-            case ast.Conditional():
-                found = self.enum_of(e.a)
-                return found if found is self.enum_of(e.b) else None
-            case ast.Cast():
-                named = self.scope.find(e.to) if isinstance(e.to, str) else None
-                return named.enum if isinstance(named, TypeName) else None
-            case ast.Call() if not e.name.startswith("$"):
-                self.size(e)
-                return self.function(e).enum
-        return None
+    def digits(self, e: ast.Expr) -> ir.Expr:
+        """All digits of a value that `shape_of` knows."""
+        return self.typed.digits(e)
 
-    def check_enum(self, target: Vector | None, value: ast.Expr) -> None:
-        """A variable of an enumeration takes values of that enumeration only (1800 clause 6.19.3)."""
-        if target is None or target.enum is None or self.enum_of(value) is target.enum:
-            return
-        wanted = target.enum
-        name = "" if "@" in wanted.name else f" `{wanted.name}`"
-        cast = f", or {wanted.name}'(...)" if name else ""
-        shown = ", ".join(wanted.values[:4]) + (", ..." if len(wanted.values) > 4 else "")
-        raise self.error(
-            "enum-cast",
-            f"only a value of the enumeration{name} can be given here (1800 clause 6.19.3)",
-            value,
-            f"write {shown}{cast}",
-        )
-
-    # Casts (1800 clause 6.24.1).
-
-    def _cast_type(self, e: ast.Cast) -> tuple[int, bool, bool]:
-        """Width and sign of what a cast gives, and whether it is of two states."""
-        width, signed = (64, True) if self.reals.is_real(e.value) else self.size(e.value)
-        if e.to in ("signed", "unsigned"):
-            return width, e.to == "signed", False
-        if isinstance(e.to, str):
-            named = self.scope.find(e.to)
-            if isinstance(named, TypeName):
-                return named.width, named.signed, named.kind in TWO_STATE
-            if e.to in CASTS:
-                return WIDTHS.get(e.to, 1), e.to in SIGNED_TYPES, e.to in TWO_STATE
-        size = ast.Name(e.start, e.start + len(e.to), e.to) if isinstance(e.to, str) else e.to
-        count = self.integer(size, "the width of a cast")
-        if not 1 <= count <= self.limits.vector_bits:
-            raise self.error("cast-width", f"a cast to {count} digits makes no sense", e)
-        return count, signed, False
-
-    def _lower_cast(self, e: ast.Cast) -> ir.Expr:
-        width, _, is_two_state = self._cast_type(e)
-        if self.reals.is_real(e.value):
-            made: ir.Expr = ir.Rounded(width, self.reals.lower(e.value))
-        else:
-            own, signed = self.size(e.value)
-            made = self.lower(e.value, own, signed)
-            made = ir.Slice(width, made, 0) if own > width else self._widen(made, width, signed)
-        return ir.two_state(made) if is_two_state else made
+    def type_shape(self, e: ast.TypeArgument) -> Shape:
+        """A type where a value could stand."""
+        return self.types.shape(e.type)
 
     # First pass: size and sign of an expression by itself (table 5-22, clause 5.5.1).
 
@@ -205,13 +197,10 @@ class ExpressionLowering:
         match e:
             case ast.Number():
                 return e.digits, e.signed
-            case ast.Name() | ast.Dotted():
-                entry = self.entry(e)
-                if isinstance(entry, Parameter):
-                    return entry.value.width, entry.signed
-                if entry.dims:
-                    raise self.error("whole-array", f"`{text_of(e)}` is an array: it needs an index", e)
-                return entry.width, entry.signed
+            case ast.Name() | ast.Dotted() | ast.Index() | ast.Part() | ast.Member():
+                method = self.typed.method(e)
+                of = self.typed.shape_of_method(*method).type if method is not None else self.selects.value_type(e)
+                return of.width, of.signed
             case ast.Binary():
                 return self._size_binary(e)
             case ast.Unary():
@@ -235,12 +224,25 @@ class ExpressionLowering:
                         "repeat-count", "a repetition of 0 times stands inside `{ }`, beside something else", e.count
                     )
                 return width, False
-            case ast.Index() | ast.Part():
-                return self._select_width(e)
             case ast.Call():
                 return self.size_of_call(e)
             case ast.Cast():
-                return self._cast_type(e)[:2]
+                made = self.casts.type_of(e)
+                return made.width, made.signed
+            case ast.Inside():
+                return 1, False
+            case ast.Stream():
+                return sum(self.casts.digits_of(p) for p in e.parts), False
+            case ast.TimeLiteral():
+                return 64, False
+            case ast.Pattern():
+                shape = self.shape_of(e)
+                if shape is None or shape.is_aggregate:
+                    text = "nothing says here of what type this is"
+                    raise self.error("untyped-pattern", text, e, "write its type before it: `name'{...}`")
+                return shape.width, shape.type.signed
+            case ast.TypeArgument():
+                raise self.error("type-as-value", "this is a type, not a value", e)
             case ast.String():
                 return max(8, 8 * len(e.text)), False
             case ast.Fill():
@@ -248,12 +250,25 @@ class ExpressionLowering:
         raise AssertionError(type(e).__name__)
 
     def _size_binary(self, e: ast.Binary) -> tuple[int, bool]:
+        if e.op in _EQUALITIES and self._compares_aggregates(e):
+            return 1, False
         (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
         if e.op in _RELATIONS or e.op in ("&&", "||"):
             return 1, False
         if e.op in _SHIFTS or e.op == "**":
             return wa, sa
         return max(wa, wb), sa and sb
+
+    def _compares_aggregates(self, e: ast.Binary) -> bool:
+        """Whether two whole arrays or structures are compared."""
+        if isinstance(e.a, ast.Number) or isinstance(e.b, ast.Number):
+            return False
+        a, b = self.shape_of(e.a), self.shape_of(e.b)
+        if a is None or b is None or not (a.is_aggregate or b.is_aggregate):
+            return False
+        if not a.fits(b):
+            raise self.error("array-differs", "these are of different types (1800 clause 7.6)", e)
+        return True
 
     def _repeat_width(self, e: ast.Repeat) -> int:
         """Digits of a repetition; none where it is repeated 0 times (5.1.14)."""
@@ -278,12 +293,17 @@ class ExpressionLowering:
         """Size and sign of what a function gives; its arguments are counted."""
         if e.name.startswith("$"):
             return self.system.size(e)
+        method = self.typed.method(e)
+        if method is not None:
+            of = self.typed.shape_of_method(*method).type
+            return of.width, of.signed
         entry = self.function(e)
-        function = self._call(entry)
-        assert function.result is not None
-        if len(e.args) != len(function.params):
-            raise self.error("arguments", f"`{e.name}` takes {len(function.params)} values, here are {len(e.args)}", e)
-        return function.result.width, entry.signed
+        self.bound(e, entry)
+        shape = entry.shape
+        assert shape is not None
+        if shape.is_aggregate:
+            raise self.error("whole-array", f"`{e.name}` gives {'an array' if shape.dims else 'a structure'}", e)
+        return shape.width, shape.type.signed
 
     def function(self, e: ast.Call) -> FunctionEntry:
         """The function that is called."""
@@ -307,11 +327,8 @@ class ExpressionLowering:
         """What a name stands for, if anything."""
         if isinstance(e, ast.Name):
             return self.scope.find(e.name)
-        parts = [
-            part if index is None else f"{part}[{self.integer(index, 'the number of a block or instance')}]"
-            for part, index in zip(e.parts, e.indices, strict=True)
-        ]
-        return self.scope.find_path(parts)
+        found, used = self.selects.along(e)
+        return found if used == len(e.parts) or isinstance(found, Vector | Parameter) else None
 
     def entry(self, e: ast.Name | ast.Dotted) -> Vector | Parameter:
         """What a name in an expression stands for."""
@@ -361,27 +378,27 @@ class ExpressionLowering:
             case ast.Conditional():
                 cond = self.truth(e.cond)
                 return ir.Mux(width, cond, self.lower(e.a, width, signed), self.lower(e.b, width, signed))
+            case ast.Pattern():
+                self.size(e)
+            case ast.Stream():
+                value = self.aggregates.streamed(e)
+                if value.width > width:
+                    raise self.error("stream-wide", f"{value.width} digits do not fit into {width}", e)
+                rest = ir.Const(width - value.width, *values.word(0, width - value.width))
+                return value if value.width == width else ir.Concat(width, [value, rest])  # on the left (11.4.14)
             case ast.Fill():
                 full = values.ones(width)
                 one, zero = {"0": (0, full), "1": (full, 0), "x": (0, 0), "z": (full, full)}[e.digit]
                 return ir.Const(width, one, zero)
             case ast.Number() if e.width is None and width > e.digits:
                 return self._wide_literal(e, width)
-        return self._widen(self._leaf(e), width, signed)
+        return widened(self._leaf(e), width, signed)
 
     @staticmethod
     def _wide_literal(e: ast.Number, width: int) -> ir.Expr:
         """An unsized literal goes on with its leftmost x or z, else with zeros or its sign (3.5.1)."""
         top1, top0 = e.one >> (e.digits - 1) & 1, e.zero >> (e.digits - 1) & 1
         return ir.Const(width, *values.extend((e.one, e.zero), e.digits, width, e.signed or top1 == top0))
-
-    @staticmethod
-    def _widen(e: ir.Expr, width: int, signed: bool) -> ir.Expr:
-        if e.width >= width:
-            return e
-        if isinstance(e, ir.Const):
-            return ir.Const(width, *values.extend((e.one, e.zero), e.width, width, signed))
-        return ir.Extend(width, e, signed)
 
     def _lower_binary(self, e: ast.Binary, width: int, signed: bool) -> ir.Expr:
         op = e.op
@@ -403,7 +420,7 @@ class ExpressionLowering:
         if op == "**":
             b_signed = self.size(e.b)[1]
             return ir.Power(width, self.lower(e.a, width, signed), self.self_determined(e.b), signed, b_signed)
-        return self._widen(self._relation(e), width, signed)
+        return widened(self._relation(e), width, signed)
 
     def _truth(self, e: ast.Expr) -> ir.Expr:
         a = self.truth(e)
@@ -415,11 +432,16 @@ class ExpressionLowering:
             return ir.Binary(1, "and" if op == "&&" else "or", self._truth(e.a), self._truth(e.b))
         if self.reals.is_real(e.a) or self.reals.is_real(e.b):
             return self.reals.relation(op, e)
+        if op in _EQUALITIES and self._compares_aggregates(e):
+            return self._aggregates_equal(e)
         (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
         width, signed = max(wa, wb), sa and sb
         a, b = self.lower(e.a, width, signed), self.lower(e.b, width, signed)
         if op in ("==", "!="):
             return ir.Binary(1, "eq" if op == "==" else "ne", a, b)
+        if op in ("==?", "!=?"):
+            found = wildcard_equal(a, b)
+            return found if op == "==?" else ir.Unary(1, "lnot", found)
         if op in ("===", "!=="):
             same = ir.Binary(1, "ceq", a, b)
             return same if op == "===" else ir.Unary(1, "lnot", same)
@@ -428,14 +450,18 @@ class ExpressionLowering:
         name = "lt" if op in "<>" else "le"
         return ir.Binary(1, "s" + name if signed else name, a, b)
 
+    def _aggregates_equal(self, e: ast.Binary) -> ir.Expr:
+        a, b = self.shape_of(e.a), self.shape_of(e.b)
+        assert a is not None and b is not None
+        made = same(self.digits(e.a), a, self.digits(e.b), b, "ceq" if len(e.op) == 3 else "eq")
+        return ir.Unary(1, "lnot", made) if e.op[0] == "!" else made
+
     def _leaf(self, e: ast.Expr) -> ir.Expr:
         match e:
             case ast.Number():
                 return ir.Const(e.digits, e.one, e.zero)
-            case ast.Name() | ast.Dotted():
-                entry = self.entry(e)
-                self.size(e)
-                return entry.value if isinstance(entry, Parameter) else entry.whole()
+            case ast.Name() | ast.Dotted() | ast.Index() | ast.Part() | ast.Member():
+                return self._selected(e)
             case ast.Unary():
                 return self._reduction(e)
             case ast.Concat():
@@ -443,16 +469,36 @@ class ExpressionLowering:
             case ast.Repeat():
                 self.size(e)
                 return self._concat(e.parts, self.integer(e.count, "the count of a repetition"))
-            case ast.Index() | ast.Part():
-                return self.select(e)
             case ast.Call():
                 return self._lower_call(e)
             case ast.Cast():
-                return self._lower_cast(e)
+                return self.casts.lower(e)
+            case ast.Inside():
+                return is_inside(self, e)
+            case ast.Pattern():
+                shape = self.shape_of(e)
+                assert shape is not None
+                return self.aggregates.lower(e, shape)
+            case ast.TimeLiteral():
+                return ir.Const(64, *values.word(self.reals.whole_units(e) or 0, 64))
             case ast.String():
                 data = int.from_bytes(e.text.encode("latin-1", "replace") or b"\0", "big")
                 return ir.Const(self.size(e)[0], *values.word(data, self.size(e)[0]))
         raise AssertionError(type(e).__name__)
+
+    def _selected(self, e: ast.Expr) -> ir.Expr:
+        method = self.typed.method(e)
+        if method is not None:
+            return self.typed.lower_method(*method)
+        of = self.selects.value_type(e)
+        entry = self.selects.base(e)
+        value = self.selects.select(e)
+        keeps_unknown = of.two_state and isinstance(entry, Vector) and not entry.signal.two_state
+        return ir.two_state(value) if keeps_unknown else value
+
+    def select(self, e: ast.Expr) -> ir.Expr:
+        """A name or a selection, as what it is."""
+        return self.selects.select(e)
 
     def _reduction(self, e: ast.Unary) -> ir.Expr:
         if e.op == "!":
@@ -472,140 +518,26 @@ class ExpressionLowering:
         width, _ = self.size(e)
         if e.name.startswith("$"):
             return self.system.lower(e)
-        function = self.callee(e)
-        args = [self.argument(a, p) for a, p in zip(e.args, function.params, strict=True)]
-        return ir.Call(width, function, args)
+        method = self.typed.method(e)
+        if method is not None:
+            return self.typed.lower_method(*method)
+        return ir.Call(width, self.callee(e), self.given(e))
+
+    def lowered_function(self, entry: FunctionEntry) -> ir.Function:
+        """A function, lowered the first time it is asked for."""
+        return self._call(entry)
 
     def callee(self, e: ast.Call) -> ir.Function:
         """The function that is called, lowered."""
-        return self._call(self.function(e))
-
-    # Selects (5.2).
-
-    def _base(self, e: ast.Expr) -> tuple[Vector | Parameter, list[ast.Expr], ast.Part | None]:
-        """The vector that a select is of, the indices in order, and the part select at its end."""
-        indices: list[ast.Expr] = []
-        part = None
-        node = e
-        if isinstance(node, ast.Part):
-            part = node
-            node = node.base
-        while isinstance(node, ast.Index):
-            indices.insert(0, node.index)
-            node = node.base
-        if not isinstance(node, ast.Name | ast.Dotted):
-            raise self.error("bad-select", "only a name can be indexed", e)
-        return self.entry(node), indices, part
-
-    def element_of(self, e: ast.Expr) -> Vector | None:
-        """The array that `e` selects a whole element of, else None."""
-        if not isinstance(e, ast.Index):
-            return None
-        entry, indices, _ = self._base(e)
-        return entry if isinstance(entry, Vector) and entry.dims and len(indices) == len(entry.dims) else None
-
-    def _select_width(self, e: ast.Index | ast.Part) -> tuple[int, bool]:
-        entry, indices, part = self._base(e)
-        dims = entry.dims if isinstance(entry, Vector) else []
-        width = entry.width if isinstance(entry, Vector) else entry.value.width
-        scalar = isinstance(entry, Vector) and width == 1 and entry.msb == 0 == entry.lsb
-        extra = len(indices) - len(dims)
-        if extra < 0:
-            raise self.error("whole-array", "this is a whole array: it needs one more index", e)
-        if isinstance(entry, Vector) and entry.is_real and (extra or part):
+        function = self._call(self.function(e))
+        if function.result is None:
             raise self.error(
-                "real-select", "a real number has no digits to be selected", e, "assign it to an `integer` first"
+                "function-output-value",
+                f"`{e.name}` gives something back through its arguments: that is read here only as a whole right side",
+                e,
+                "assign what it gives to a variable first",
             )
-        if extra > 1 or (extra == 1 and part):
-            raise self.error("too-many-indices", "one index too many", e)
-        if scalar and (extra == 1 or part) and isinstance(entry, Vector):
-            self.collector.warning(
-                "select-of-bit",
-                "this selects from a signal of one bit",
-                e.start,
-                e.end,
-                "was it meant to be declared with a range?",
-            )
-        if part is not None:
-            return self._part_size(part, entry), False
-        if extra == 1:
-            return 1, False
-        return width, isinstance(entry, Vector) and entry.signed
-
-    def _part_size(self, part: ast.Part, entry: Vector | Parameter) -> int:
-        if part.how != ":":
-            width = self.integer(part.right, "the width of a part select")
-        else:
-            left = self.integer(part.left, "the ends of a part select")
-            right = self.integer(part.right, "the ends of a part select")
-            step = entry.step if isinstance(entry, Vector) else 1
-            if (left - right) * step < 0:
-                raise self.error(
-                    "reversed-part", f"[{left}:{right}] runs against the declaration", part, f"write [{right}:{left}]"
-                )
-            width = abs(left - right) + 1
-        if not 1 <= width <= self.limits.vector_bits:
-            raise self.error("part-width", f"a part select of {width} bits makes no sense", part)
-        return width
-
-    def select(self, e: ast.Index | ast.Part) -> ir.Expr:
-        """An element, a digit or a part of a signal."""
-        entry, indices, part = self._base(e)
-        self.size(e)
-        if isinstance(entry, Parameter):
-            result: ir.Expr = entry.value
-            msb, lsb, step, dims = entry.value.width - 1, 0, 1, []
-        else:
-            result = entry.whole()
-            msb, lsb, step, dims = entry.msb, entry.lsb, entry.step, entry.dims
-        inner = result.width
-        for (left, right), index in zip(dims, indices, strict=False):
-            inner //= abs(left - right) + 1
-            result = self._pick(result, index, min(left, right), inner, inner, e)
-        for index in indices[len(dims) :]:
-            result = self._pick(result, index, lsb, step, 1, e)
-        if part is not None:
-            result = self._part(result, part, msb, lsb, step)
-        return result
-
-    def _pick(self, a: ir.Expr, index: ast.Expr, base: int, step: int, width: int, e: ast.Expr) -> ir.Expr:
-        index_width, signed = self.size(index)
-        lowered = self.lower(index, index_width, signed)
-        try:
-            one, zero = evaluate(lowered)
-        except NotConstant:
-            return ir.Pick(width, a, lowered, signed, base, step)
-        if one ^ zero != values.ones(index_width):
-            return ir.Const(width, 0, 0)
-        at = values.signed_value(one, index_width) if signed else one
-        low = (at - base) * step
-        if not 0 <= low < a.width:
-            self.collector.warning(
-                "out-of-range", f"index {shown(at)} lies outside of the declared range", e.start, e.end
-            )
-        return ir.Slice(width, a, max(-width, min(low, a.width)))  # wherever it is out there, nothing is there
-
-    def _part(self, a: ir.Expr, part: ast.Part, msb: int, lsb: int, step: int) -> ir.Expr:
-        width = self.size(part)[0]
-        if part.how == ":":
-            left = self.integer(part.left, "the ends of a part select")
-            right = self.integer(part.right, "the ends of a part select")
-            low = (right - lsb) * step
-            if low < 0 or (left - lsb) * step >= a.width:
-                self.collector.warning(
-                    "out-of-range",
-                    f"[{left}:{right}] reaches outside of the declared [{msb}:{lsb}]",
-                    part.start,
-                    part.end,
-                )
-            return ir.Slice(width, a, low)
-        return self._pick(a, part.left, self.indexed_base(part.how, width, lsb, step), step, width, part)
-
-    @staticmethod
-    def indexed_base(how: str, width: int, lsb: int, step: int) -> int:
-        """The declared index that `[i +: n]` or `[i -: n]` must have to select from offset 0 (5.2.1)."""
-        upwards = (how == "+:") == (step == 1)
-        return lsb if upwards else lsb + (width - 1) * step
+        return function
 
     # Targets of assignments.
 
@@ -613,36 +545,35 @@ class ExpressionLowering:
         """The stretches that a left side writes, leftmost first."""
         if isinstance(e, ast.Concat):
             return [t for part in e.parts for t in self.targets(part)]
-        if not isinstance(e, ast.Name | ast.Dotted | ast.Index | ast.Part):
+        if not isinstance(e, ast.Name | ast.Dotted | ast.Index | ast.Part | ast.Member):
             raise self.error("bad-target", "this cannot be written to", e)
-        entry, _, _ = self._base(e)
-        if isinstance(entry, Parameter):
-            raise self.error("bad-target", "a parameter is a constant and cannot be written to", e)
-        width, _ = self.size(e)
-        if isinstance(e, ast.Name | ast.Dotted):
-            return [ir.Target(entry.signal, entry.at, width)]
-        selected = self.select(e)
-        if isinstance(selected, ir.Const):  # a constant index with unknown digits: nothing is written (5.2.1)
-            return [ir.Target(entry.signal, entry.signal.width, selected.width)]
-        return [self._place(selected)]
+        return [self.selects.target(e)]
 
-    @staticmethod
-    def _place(selected: ir.Expr) -> ir.Target:
-        """A select of a signal as a place to be written."""
-        low = 0
-        offsets: list[ir.Offset] = []
-        node = selected
-        while not isinstance(node, ir.Ref):
-            if isinstance(node, ir.Slice):
-                low += node.low
-                node = node.a
-                continue
-            assert isinstance(node, ir.Pick)
-            # An element must lie inside its array; a part of a whole vector may reach over its ends.
-            window = 0 if isinstance(node.a, ir.Ref) and not node.a.signal.element else node.a.width
-            offsets.insert(0, ir.Offset(node.index, node.index_signed, node.base, node.step, node.width, window))
-            node = node.a
-        return ir.Target(node.signal, low, selected.width, offsets)
+    def target_shape(self, e: ast.Expr) -> Shape:
+        """What a left side takes."""
+        if isinstance(e, ast.Concat):
+            width = sum(self.target_shape(part).width for part in e.parts)
+            return Shape(vector("logic", False, width - 1, 0))
+        return self.selects.shape(e)
+
+    def settled(self, target: ast.Expr, targets: list[ir.Target], value: ir.Expr) -> ir.Expr:
+        """A value as its targets keep it: what is of two states takes x and z for 0 (1800 clause 6.3.1)."""
+        value = ir.settled(targets, value)
+        if not isinstance(target, ast.Concat):
+            return value
+        shapes = [self.selects.shape(part) for part in _flat(target)]
+        if not any(s.type.two_state and not t.signal.two_state for s, t in zip(shapes, targets, strict=True)):
+            return value
+        parts, low = list[ir.Expr](), value.width
+        for shape, t in zip(shapes, targets, strict=True):
+            low -= t.width
+            part = ir.Slice(t.width, value, low)
+            parts.append(ir.two_state(part) if shape.type.two_state else part)
+        return ir.Concat(value.width, parts)
+
+
+def _flat(target: ast.Expr) -> list[ast.Expr]:
+    return [e for p in target.parts for e in _flat(p)] if isinstance(target, ast.Concat) else [target]
 
 
 def text_of(e: ast.Name | ast.Dotted) -> str:

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from typing import Protocol
 
+from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
-from obento.core.ir.signal import Signal
+from obento.core.limits import Limits
 from obento.core.verilog.model.errors import ElaborationError
-from obento.core.verilog.model.scope import Entry, Parameter, Scope, Vector
+from obento.core.verilog.model.scope import Entry, FunctionEntry, Parameter, Scope, Vector
+from obento.core.verilog.model.types import DataType, Shape
 from obento.core.verilog.syntax import ast
 
 
@@ -20,12 +22,38 @@ class Reals(Protocol):
     def lower(self, e: ast.Expr) -> ir.Expr:
         """An expression as a real number."""
 
+    def whole_units(self, e: ast.TimeLiteral) -> int | None:
+        """A time in units of the module, where it is a whole number of them."""
+
 
 class SystemCalls(Protocol):
     """System functions whose value is a real number."""
 
     def lower_real(self, e: ast.Call) -> ir.Expr:
         """A system function whose value is a real number."""
+
+
+class Selects(Protocol):
+    """Names and what stands behind them."""
+
+    def along(self, e: ast.Dotted) -> tuple[Entry | None, int]:
+        """What a path means, and how many of its names lead there."""
+
+    def shape(self, e: ast.Expr) -> Shape:
+        """What a name, or a selection, is."""
+
+    def value_type(self, e: ast.Expr) -> DataType:
+        """The type of a name or selection that must be a number."""
+
+    def select(self, e: ast.Expr) -> ir.Expr:
+        """A member, an element, a digit or a part of a signal."""
+
+
+class Aggregates(Protocol):
+    """Whole arrays and structures."""
+
+    def lower(self, e: ast.Expr, shape: Shape) -> ir.Expr:
+        """A value for something of this shape, which is an aggregate or takes a pattern."""
 
 
 class Expressions(Protocol):
@@ -43,6 +71,20 @@ class Expressions(Protocol):
     def system(self) -> SystemCalls:
         """The room of system calls."""
 
+    @property
+    def selects(self) -> Selects:
+        """The room of selections."""
+
+    @property
+    def aggregates(self) -> Aggregates:
+        """The room of arrays and structures."""
+
+    def function(self, e: ast.Call) -> FunctionEntry:
+        """The function that is called."""
+
+    def lowered_function(self, entry: FunctionEntry) -> ir.Function:
+        """A function, lowered the first time it is asked for."""
+
     def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
         """Report an error at a node; raise what is given back to leave off there."""
 
@@ -52,8 +94,34 @@ class Expressions(Protocol):
     def to_width(self, e: ast.Expr, width: int) -> ir.Expr:
         """A right side for a target of `width` bits."""
 
-    def argument(self, e: ast.Expr, param: Signal) -> ir.Expr:
-        """An actual argument as the formal one takes it."""
+    @property
+    def collector(self) -> Collector:
+        """Where messages go."""
+
+    @property
+    def limits(self) -> Limits:
+        """How large things may be."""
+
+    def given(self, e: ast.Call) -> list[ir.Expr]:
+        """The arguments of a call, as the function takes them."""
+
+    def lower(self, e: ast.Expr, width: int, signed: bool) -> ir.Expr:
+        """An expression in the size and sign of its context."""
+
+    def integer(self, e: ast.Expr, what: str) -> int:
+        """A constant as a whole number."""
+
+    def shape_of(self, e: ast.Expr) -> Shape | None:
+        """What a value is, where it has a type of its own."""
+
+    def type_shape(self, e: ast.TypeArgument) -> Shape:
+        """A type where a value could stand."""
+
+    def to_shape(self, e: ast.Expr, shape: Shape) -> ir.Expr:
+        """A right side for something of this shape."""
+
+    def digits(self, e: ast.Expr) -> ir.Expr:
+        """All digits of a value that `shape_of` knows."""
 
     def truth(self, e: ast.Expr) -> ir.Expr:
         """A condition."""
@@ -76,11 +144,8 @@ class Expressions(Protocol):
     def callee(self, e: ast.Call) -> ir.Function:
         """The function that is called, lowered."""
 
-    def element_of(self, e: ast.Expr) -> Vector | None:
-        """The array that an expression selects a whole element of, else None."""
-
-    def select(self, e: ast.Index | ast.Part) -> ir.Expr:
-        """An element, a digit or a part of a signal."""
+    def select(self, e: ast.Expr) -> ir.Expr:
+        """A name or a selection, as what it is."""
 
     def targets(self, e: ast.Expr) -> list[ir.Target]:
         """The stretches that a left side writes, leftmost first."""

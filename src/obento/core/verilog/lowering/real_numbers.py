@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
+
 from obento.core.ir import nodes as ir
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.scope import FunctionEntry, Parameter, Vector
@@ -39,8 +41,10 @@ class RealLowering:
                     return found.is_real and not found.dims
                 return isinstance(found, Parameter) and found.number is not None
             case ast.Index():
-                array = self._x.element_of(e)
-                return array is not None and array.is_real
+                shape = self._x.shape_of(e)
+                return shape is not None and shape.type.is_real and not shape.dims
+            case ast.TimeLiteral():
+                return self.whole_units(e) is None
             case ast.Unary():
                 return e.op in "+-" and self.is_real(e.a)
             case ast.Binary():
@@ -53,7 +57,7 @@ class RealLowering:
                 if e.name.startswith("$"):
                     return e.name in REAL_FUNCTIONS
                 found = self._x.find_callable(e)
-                return isinstance(found, FunctionEntry) and found.item.kind in ("real", "realtime")
+                return isinstance(found, FunctionEntry) and found.item.type.word in ("real", "realtime")
         return False
 
     def lower(self, e: ast.Expr) -> ir.Expr:
@@ -83,12 +87,22 @@ class RealLowering:
                 return x.system.lower_real(e)
             case ast.Call():
                 x.size_of_call(e)
-                function = x.callee(e)
-                args = [x.argument(a, p) for a, p in zip(e.args, function.params, strict=True)]
-                return ir.Call(64, function, args)
+                return ir.Call(64, x.callee(e), x.given(e))
+            case ast.TimeLiteral():
+                return ir.RealConst(64, float(self._units(e)))
             case ast.Index():
                 return x.select(e)
         raise AssertionError(type(e).__name__)
+
+    def whole_units(self, e: ast.TimeLiteral) -> int | None:
+        """A time in units of the module, where it is a whole number of them."""
+        units = self._units(e)
+        return units.numerator if units.denominator == 1 else None
+
+    def _units(self, e: ast.TimeLiteral) -> Fraction:
+        """A time in units of the module (1800 clause 5.8)."""
+        length, ticks = self._x.scope.times[0], Fraction(10) ** (e.unit - self._x.scope.precision)
+        return Fraction(e.text.replace("_", "")) * ticks / length
 
     def relation(self, op: str, e: ast.Binary) -> ir.Expr:
         """A comparison with a real operand."""

@@ -12,6 +12,8 @@ from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.expressions import ExpressionLowering, text_of
+from obento.core.verilog.lowering.sets import among
+from obento.core.verilog.lowering.system_calls import dimensions_of
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import FunctionEntry, Inside, Scope, Vector
 from obento.core.verilog.syntax import ast
@@ -88,9 +90,11 @@ class StatementLowering:
             case ast.Case():
                 return self._case(s)
             case ast.For():
-                return ir.Block(s.start, [self.assign(s.init), self._loop(s, s.cond, s.body, s.step)])
+                return ir.Block(s.start, [*map(self.assign, s.init), self._loop(s, s.cond, s.body, s.step)])
+            case ast.Foreach():
+                return self._foreach(s)
             case ast.While():
-                loop = self._loop(s, s.cond, s.body, None)
+                loop = self._loop(s, s.cond, s.body, [])
                 return ir.Block(s.start, [self._some(s.body), loop]) if s.at_least_once else loop
             case ast.RepeatTimes():
                 return self._repeat(s)
@@ -132,8 +136,7 @@ class StatementLowering:
         body: list[ir.Stmt] = []
         wrong = False
         for item in s.declarations:
-            if isinstance(item, ast.Declaration):
-                body += self._entry_values(item)
+            body += self.entry_values(item)
         for inner in s.body:
             try:
                 lowered = self.statement(inner)
@@ -145,9 +148,9 @@ class StatementLowering:
             raise ElaborationError
         return body
 
-    def _entry_values(self, item: ast.Declaration) -> list[ir.Stmt]:
-        """Start values of automatic variables, set each time the block is entered."""
-        if not self.scope.automatic:
+    def entry_values(self, item: ast.Item) -> list[ir.Stmt]:
+        """Start values of automatic variables, set each time their block or function is entered."""
+        if not isinstance(item, ast.Declaration) or item.direction or not self.scope.automatic:
             return []
         return [
             self.assign(ast.Assign(d.start, d.end, ast.Name(d.start, d.start + len(d.name), d.name), d.value, True))
@@ -155,18 +158,54 @@ class StatementLowering:
             if d.value is not None
         ]
 
-    def _loop(self, s: ast.Stmt, cond: ast.Expr | None, body: ast.Stmt | None, step: ast.Assign | None) -> ir.Stmt:
+    def _loop(self, s: ast.Stmt, cond: ast.Expr | None, body: ast.Stmt | None, step: list[ast.Assign]) -> ir.Stmt:
         out, on = ir.Label("break"), ir.Label("continue")
         self._loops.append((out, on))
         inner = self._some(body)
         self._loops.pop()
         if on.used:
             inner = ir.Block(s.start, [inner], on)
-        if step is not None:
-            inner = ir.Block(s.start, [inner, self.assign(step)])
+        if step:
+            inner = ir.Block(s.start, [inner, *map(self.assign, step)])
         condition = ir.Const(1, 1, 0) if cond is None else self._x.truth(cond)
         loop: ir.Stmt = ir.Loop(s.start, condition, inner)
         return ir.Block(s.start, [loop], out) if out.used else loop
+
+    def _foreach(self, s: ast.Foreach) -> ir.Stmt:
+        """A loop in a loop for each dimension that is named, from its left end to its right one (1800 clause
+        12.7.3)."""
+        shape = self._x.shape_of(s.array)
+        ends = dimensions_of(shape) if shape is not None else []
+        if len(s.names) > len(ends):
+            raise self.error("no-dimension", f"this has {len(ends)} dimensions, named are {len(s.names)}", s)
+        body, out = s.body, ir.Label("break")
+        on = ir.Label("continue")
+        self._loops.append((out, on))
+        made = self._some(body)
+        self._loops.pop()
+        if on.used:
+            made = ir.Block(s.start, [made], on)
+        for name, (left, right) in reversed(list(zip(s.names, ends, strict=False))):
+            if name is not None:
+                made = self._counted(name, left, right, made, s)
+        return ir.Block(s.start, [made], out) if out.used else made
+
+    def _counted(self, name: str, left: int, right: int, body: ir.Stmt, s: ast.Foreach) -> ir.Stmt:
+        """`body` for each value of a name from one end to the other."""
+        counter = ast.Name(s.start, s.start, name)
+
+        def number(n: int) -> ast.Expr:
+            one = n & (1 << 32) - 1
+            return ast.Number(s.start, s.start, None, True, one, one ^ (1 << 32) - 1, 32)
+
+        up = left <= right
+        cond = ast.Binary(s.start, s.start, "<=" if up else ">=", counter, number(right))
+        step = ast.Assign(
+            s.start, s.start, counter, ast.Binary(s.start, s.start, "+" if up else "-", counter, number(1)), True
+        )
+        init = self.assign(ast.Assign(s.start, s.start, counter, number(left), True))
+        round_ = ir.Block(s.start, [body, self.assign(step)])
+        return ir.Block(s.start, [init, ir.Loop(s.start, self._x.truth(cond), round_)])
 
     def _repeat(self, s: ast.RepeatTimes) -> ir.Stmt:
         out, on = ir.Label("break"), ir.Label("continue")
@@ -187,8 +226,7 @@ class StatementLowering:
             if s.value is None or self._result is None:
                 return gone
             target = [ir.Target(self._result.signal, 0, self._result.signal.width)]
-            self._x.check_enum(self._result, s.value)
-            value = ir.settled(target, self._x.to_type(s.value, self._result.signal.width, self._result.is_real))
+            value = self._x.to_shape(s.value, self._result.shape)
             return ir.Block(s.start, [ir.Assign(s.start, target, value), gone])
         if not self._loops:
             raise self.error("stray-break", f"`{s.what}` stands in no loop", s)
@@ -200,25 +238,52 @@ class StatementLowering:
 
     def assign(self, s: ast.Assign) -> ir.Stmt:
         """A blocking or non-blocking assignment (9.2)."""
+        entry = self._giving_back(s.value)
+        if entry is not None:
+            return self._assigned_by_call(s, entry)
         targets = self._x.targets(s.target)
         self.check_variables(s.target)
         width = sum(t.width for t in targets)
-        real = len(targets) == 1 and targets[0].signal.real
-        self._x.check_enum(self._x.whole_of(s.target), s.value)
-        value = ir.settled(targets, self._x.to_type(s.value, width, real))
+        value = self._x.settled(s.target, targets, self._x.to_shape(s.value, self._x.target_shape(s.target)))
         if not s.blocking and any(t.signal.automatic for t in targets):
             raise self.error(
                 "automatic-later", "a variable of an automatic task cannot be written with `<=`", s.target, "write `=`"
             )
-        warn_if_cut(self._x, s.value, width, s.start)
+        if not self._x.target_shape(s.target).is_aggregate:
+            warn_if_cut(self._x, s.value, width, s.start)
         timing = self._timing(s.timing) if s.timing is not None else None
         if isinstance(timing, ir.WaitUntil):
             raise self.error("bad-timing", "`wait` cannot stand inside an assignment", s)
         return ir.Assign(s.start, targets, value, s.blocking, timing)
 
+    def _giving_back(self, value: ast.Expr) -> FunctionEntry | None:
+        """The function of a call that gives something back through its arguments as well (1800 clause 13.4)."""
+        if not isinstance(value, ast.Call) or value.name.startswith("$"):
+            return None
+        entry = self._x.find_callable(value)
+        return entry if isinstance(entry, FunctionEntry) and gives_back(entry.item) and not entry.item.task else None
+
+    def _assigned_by_call(self, s: ast.Assign, entry: FunctionEntry) -> ir.Stmt:
+        """`target = f(a, b)`, where `b` is written too: what the function gives goes by way of a variable."""
+        value = s.value
+        assert isinstance(value, ast.Call)
+        call = ast.TaskCall(value.start, value.end, value.name, value.args, value.path, value.named)
+        function = self._around.callable(entry)
+        assert entry.shape is not None
+        width = entry.shape.width
+        name = f"{value.name}@{value.start}"
+        signal = self._around.scratch(width, f"{self.scope.path}.{name}", s.start)
+        signal.automatic = self.scope.automatic
+        self.scope.entries[name] = Vector(signal, entry.shape.type, "logic", entry.shape.dims, s.start)
+        called = self._enabled(call, entry, function, [[ir.Target(signal, 0, width)]])
+        hidden = ast.Name(value.start, value.end, name)
+        rest = self.assign(ast.Assign(s.start, s.end, s.target, hidden, s.blocking, s.timing))
+        return ir.Block(s.start, [called, rest])
+
     def check_variables(self, target: ast.Expr) -> None:
         """Processes write to variables only (6.2)."""
         for name in names_written(target):
+            self._x.selects.check_view(name)
             entry = self._x.find(name)
             if isinstance(entry, Vector) and entry.kind not in VARIABLES:
                 if entry.kind == "event":
@@ -236,10 +301,12 @@ class StatementLowering:
                 )
 
     def _case(self, s: ast.Case) -> ir.Stmt:
-        labels = [label for item in s.items for label in item.labels]
         most = self._x.limits.case_arms
         if len(s.items) > most:
             raise LimitReached(f"this `{s.kind}` has more than {most} arms: more than can be run", s.start)
+        if s.kind == "inside":
+            return self._case_inside(s)
+        labels = [label for item in s.items for label in item.labels if isinstance(label, ast.Expr)]
         sizes = [self._x.size(e) for e in (s.subject, *labels)]
         width = max(w for w, _ in sizes)
         signed = all(sign for _, sign in sizes)
@@ -247,9 +314,17 @@ class StatementLowering:
         match = {"case": "ceq", "casez": "casez", "casex": "casex"}[s.kind]
         arms = []
         for item in s.items:
-            lowered = [self._x.lower(label, width, signed) for label in item.labels]
+            lowered = [self._x.lower(e, width, signed) for e in item.labels if isinstance(e, ast.Expr)]
             arms.append(ir.CaseArm(lowered, self.statement(item.body), item.start))
         return ir.Case(s.start, match, subject, arms, self.statement(s.default))
+
+    def _case_inside(self, s: ast.Case) -> ir.Stmt:
+        """`case ... inside`: the first arm that has the value (1800 clause 12.5.4)."""
+        other = self.statement(s.default)
+        for item in reversed(s.items):
+            cond = among(self._x, s.subject, item.labels)
+            other = ir.If(item.start, cond, self.statement(item.body), other)
+        return other or ir.Block(s.start, [])
 
     # Time and events.
 
@@ -307,32 +382,37 @@ class StatementLowering:
         if not isinstance(entry, FunctionEntry):
             tasks = [n for n in self.scope.all_names() if isinstance(self.scope.find(n), FunctionEntry)]
             raise self.error("no-task", f"there is no task `{s.name}`", s, did_you_mean(s.name, tasks))
-        args = [a for a in s.args if a is not None]
-        if not entry.item.task:
-            if entry.item.kind != "void":
+        if not entry.item.task and not gives_back(entry.item):
+            if entry.item.type.word != "void" and not s.is_void:
                 raise self.error(
                     "function-as-task",
                     f"`{s.name}` is a function: its value must be used",
                     s,
                     "a task is called like this",
                 )
-            return self._void(s, entry, args)
+            return self._void(s)
         task = self._around.callable(entry)
-        directions = argument_directions(entry.item)
-        if len(args) != len(directions):
-            raise self.error("arguments", f"`{s.name}` takes {len(directions)} values, here are {len(args)}", s)
+        unwanted: list[list[ir.Target]] = []
+        if entry.shape is not None and entry.item.type.word != "void":
+            width = entry.shape.width
+            unwanted = [[ir.Target(self._around.scratch(width, f"{s.name}@{s.start}", s.start), 0, width)]]
+        return self._enabled(s, entry, task, unwanted)
+
+    def _enabled(
+        self, s: ast.TaskCall, entry: FunctionEntry, task: ir.Function, results: list[list[ir.Target]]
+    ) -> ir.Stmt:
+        """A task with its arguments; `results` are where further outputs go."""
         given: list[ir.Expr] = []
-        results: list[list[ir.Target]] = []
+        taken: list[list[ir.Target]] = []
         copies: list[ir.Stmt] = []
-        inputs, outputs = iter(task.params), iter(task.outputs)
-        for direction, arg in zip(directions, args, strict=True):
-            if direction != "out":
-                param = next(inputs)
-                given.append(self._x.argument(arg, param))
-            if direction != "in":
+        outputs = iter(task.outputs)
+        for formal, arg, scope in self._x.bound(s, entry):
+            if formal.direction != "out":
+                given.append(self._x.to_shape_in(scope, arg, formal.shape))
+            if formal.direction != "in":
                 self.check_variables(arg)
-                results.append(self._taken(self._x.targets(arg), next(outputs), s, copies))
-        call = ir.TaskCall(s.start, task, given, results)
+                taken.append(self._taken(self._x.targets(arg), next(outputs), s, copies))
+        call = ir.TaskCall(s.start, task, given, taken + results)
         return ir.Block(s.start, [call, *copies]) if copies else call
 
     def _taken(
@@ -347,11 +427,14 @@ class StatementLowering:
         copies.append(ir.Assign(s.start, targets, ir.settled(targets, ir.Ref(width, between))))
         return [ir.Target(between, 0, width)]
 
-    def _void(self, s: ast.TaskCall, entry: FunctionEntry, args: list[ast.Expr]) -> ir.Stmt:
-        function = self._around.callable(entry)
+    def _void(self, s: ast.TaskCall) -> ir.Stmt:
+        """A function that is called for what it does."""
+        call = ast.Call(s.start, s.end, s.name, s.args, s.path, s.named)
+        function = self._x.callee(call)
         assert function.result is not None
-        given = [self._x.argument(a, p) for a, p in zip(args, function.params, strict=True)]
-        return ir.If(s.start, ir.Unary(1, "ror", ir.Call(function.result.width, function, given)), None, None)
+        return ir.If(
+            s.start, ir.Unary(1, "ror", ir.Call(function.result.width, function, self._x.given(call))), None, None
+        )
 
     # Holding.
 
@@ -378,22 +461,21 @@ class StatementLowering:
         targets = self._held_targets(s.target)
         if s.kind == "assign":
             self.check_variables(s.target)
-        width = sum(t.width for t in targets)
-        value = ir.settled(targets, self._x.to_type(s.value, width, len(targets) == 1 and targets[0].signal.real))
+        value = self._x.settled(s.target, targets, self._x.to_shape(s.value, self._x.target_shape(s.target)))
         follower = self._around.follower(value, s, self.scope)
         follower.real = len(targets) == 1 and targets[0].signal.real
         return ir.Hold(s.start, s.kind, targets, value, follower)
 
 
-def argument_directions(item: ast.FunctionItem) -> list[str]:
-    """Of each argument of a task or function, in order, whether it goes in, out or both ways."""
-    return [d.direction for d in item.declarations if isinstance(d, ast.Declaration) and d.direction for _ in d.names]
+def gives_back(item: ast.FunctionItem) -> bool:
+    """Whether a function or task writes to some of its arguments."""
+    return any(isinstance(d, ast.Declaration) and d.direction in ("out", "inout") for d in item.declarations)
 
 
 def names_written(target: ast.Expr) -> list[ast.Name | ast.Dotted]:
     """The names on a left side."""
     if isinstance(target, ast.Concat):
         return [n for part in target.parts for n in names_written(part)]
-    while isinstance(target, ast.Index | ast.Part):
+    while isinstance(target, ast.Index | ast.Part | ast.Member):
         target = target.base
     return [target] if isinstance(target, ast.Name | ast.Dotted) else []

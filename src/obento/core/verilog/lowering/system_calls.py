@@ -6,7 +6,8 @@ from obento.core import values
 from obento.core.ir import nodes as ir
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.lowered import Expressions
-from obento.core.verilog.model.scope import FunctionEntry, Inside, Vector
+from obento.core.verilog.model.scope import FunctionEntry, Inside, TypeName, Vector
+from obento.core.verilog.model.types import DataType, Shape, vector
 from obento.core.verilog.syntax import ast
 
 _FUNCTIONS: dict[str, tuple[int, bool]] = {
@@ -42,7 +43,10 @@ _FUNCTIONS: dict[str, tuple[int, bool]] = {
 """Size and sign of what system functions give; real ones are told by `real_numbers`."""
 
 _BIT_COUNTS = frozenset(["$countones", "$onehot", "$onehot0", "$isunknown"])
-_ELABORATED = frozenset(["$signed", "$unsigned", "$clog2", "$bits"]) | _BIT_COUNTS
+_ENDS = frozenset(["$left", "$right", "$low", "$high", "$size", "$increment"])
+_OF_TYPES = _ENDS | {"$bits", "$dimensions", "$unpacked_dimensions"}
+"""What is asked of a type or of what has one (1800 clauses 20.6.2 and 20.7)."""
+_ELABORATED = frozenset(["$signed", "$unsigned", "$clog2"]) | _BIT_COUNTS
 
 TASKS = frozenset(
     """
@@ -102,6 +106,14 @@ _LEAST_ARGUMENTS = {
     "$unsigned": 1,
     "$clog2": 1,
     "$bits": 1,
+    "$left": 1,
+    "$right": 1,
+    "$low": 1,
+    "$high": 1,
+    "$size": 1,
+    "$increment": 1,
+    "$dimensions": 1,
+    "$unpacked_dimensions": 1,
     "$countones": 1,
     "$onehot": 1,
     "$onehot0": 1,
@@ -165,6 +177,22 @@ def _rounded_logarithm(a: ir.Expr) -> ir.Expr:
     return total
 
 
+def _first(e: ast.Call) -> ast.Expr:
+    first = e.args[0]
+    assert first is not None  # `_count` has asked for it
+    return first
+
+
+def dimensions_of(shape: Shape) -> list[tuple[int, int]]:
+    """The ends of all dimensions of an array or vector, outermost first (1800 clause 20.7)."""
+    found = list(shape.dims)
+    of: DataType | None = shape.type
+    while of is not None and not of.members and (of.element is not None or of.width > 1):
+        found.append(of.span)
+        of = of.element
+    return found
+
+
 class SystemLowering:
     """Calls of system functions and tasks in one scope."""
 
@@ -175,11 +203,13 @@ class SystemLowering:
         """Size and sign of a system function's value."""
         x = self._x
         self._count(e.name, list(e.args), e)
+        if e.name in _OF_TYPES:
+            return 32, True
         if e.name in _ELABORATED and len(e.args) != 1:
             raise x.error("arguments", f"`{e.name}` takes one value", e)
         if e.name in ("$signed", "$unsigned"):
-            return x.size(e.args[0])[0], e.name == "$signed"
-        if e.name in ("$clog2", "$bits", "$countones"):
+            return x.size(_first(e))[0], e.name == "$signed"
+        if e.name in ("$clog2", "$countones"):
             return 32, True
         if e.name in _BIT_COUNTS:
             return 1, False
@@ -187,7 +217,7 @@ class SystemLowering:
         if known is None:
             if e.name in TASKS:
                 raise x.error("task-in-expression", f"`{e.name}` has no value", e, "it is a statement of its own")
-            hint = did_you_mean(e.name, [*_FUNCTIONS, *_ELABORATED])
+            hint = did_you_mean(e.name, [*_FUNCTIONS, *_ELABORATED, *_OF_TYPES])
             raise x.error("no-system-function", f"the system function `{e.name}` is not known here", e, hint)
         return known
 
@@ -196,11 +226,11 @@ class SystemLowering:
         x = self._x
         width, _ = x.size(e)
         if e.name in ("$signed", "$unsigned"):
-            return x.self_determined(e.args[0])
+            return x.self_determined(_first(e))
         if e.name == "$clog2":
-            return _rounded_logarithm(x.self_determined(e.args[0]))
-        if e.name == "$bits":
-            return ir.Const(32, *values.word(x.size(e.args[0])[0], 32))
+            return _rounded_logarithm(x.self_determined(_first(e)))
+        if e.name in _OF_TYPES:
+            return ir.Const(32, *values.word(self._of_type(e), 32))
         if e.name in _BIT_COUNTS:
             return self._counted(e)
         return ir.SystemCall(
@@ -212,7 +242,7 @@ class SystemLowering:
         x = self._x
         self._count(e.name, list(e.args), e)
         if e.name == "$itor":
-            return x.reals.lower(e.args[0])
+            return x.reals.lower(_first(e))
         return ir.SystemCall(64, e.name, self.arguments(e.name, list(e.args)), x.scope.path, x.scope.times[0], e.start)
 
     def _count(self, name: str, args: list[ast.Expr | None], node: ast.Node) -> None:
@@ -224,7 +254,7 @@ class SystemLowering:
 
     def _counted(self, e: ast.Call) -> ir.Expr:
         x = self._x
-        a = x.self_determined(e.args[0])
+        a = x.self_determined(_first(e))
         if e.name == "$isunknown":
             return ir.Binary(1, "ceq", ir.Unary(1, "rxor", a), ir.Const(1, 0, 0))
         total: ir.Expr = ir.Const(32, *values.word(0, 32))
@@ -235,6 +265,35 @@ class SystemLowering:
             return total
         one = ir.Const(32, *values.word(1, 32))
         return ir.Binary(1, "eq", total, one) if e.name == "$onehot" else ir.Binary(1, "le", total, one)
+
+    def _of_type(self, e: ast.Call) -> int:
+        """Digits, dimensions or ends of a type, or of what has one."""
+        x = self._x
+        what = _first(e)
+        shape = x.type_shape(what) if isinstance(what, ast.TypeArgument) else None
+        if isinstance(what, ast.Name) and isinstance(named := x.scope.find(what.name), TypeName):
+            shape = named.shape
+        shape = shape or x.shape_of(what)
+        if shape is None:
+            width, signed = x.size(what)
+            shape = Shape(vector("logic", signed, width - 1, 0))
+        if e.name == "$bits":
+            return shape.width
+        ends = dimensions_of(shape)
+        if e.name == "$unpacked_dimensions":
+            return len(shape.dims)
+        if e.name == "$dimensions":
+            return len(ends)
+        number = 1
+        if len(e.args) > 1 and e.args[1] is not None:
+            number = x.integer(e.args[1], "the number of a dimension")
+        if not 1 <= number <= len(ends):
+            raise x.error("no-dimension", f"there is no dimension {number} here", e)
+        left, right = ends[number - 1]
+        return {
+            "$left": left, "$right": right, "$low": min(left, right), "$high": max(left, right),
+            "$size": abs(left - right) + 1, "$increment": 1 if left >= right else -1,
+        }[e.name]  # fmt: skip
 
     # Arguments.
 

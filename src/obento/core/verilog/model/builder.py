@@ -36,12 +36,18 @@ class Builder:
     def __init__(
         self,
         modules: Mapping[str, ast.Module | ast.Primitive],
+        packages: Mapping[str, ast.Package],
         design: Design,
         collector: Collector,
         limits: Limits,
         foreign: Foreign | None = None,
     ) -> None:
         self.modules = modules
+        self.packages = packages
+        self.elaborated: dict[str, Scope] = {}
+        """The names of each package that was asked for."""
+        self.package: Callable[[str], Scope | None] = self.elaborated.get
+        """Gives the names of a package, which are declared when the first one asks for them."""
         self.foreign = foreign
         self.design = design
         self.collector = collector
@@ -55,11 +61,12 @@ class Builder:
         self.blocks: dict[tuple[int, int], Scope] = {}
         self.variables: set[int] = set()
         """Numbers of the variables that .sv files declare, for which stricter rules hold."""
-        scales = [m.timescale for m in modules.values() if isinstance(m, ast.Module) and m.timescale is not None]
+        texts = [m for m in (*modules.values(), *packages.values()) if isinstance(m, ast.Module | ast.Package)]
+        scales = [m.timescale for m in texts if m.timescale is not None]
         design.precision = min((precision for _, precision in scales), default=DEFAULT_UNIT)
         self._default = (max(DEFAULT_UNIT, design.precision), max(DEFAULT_UNIT, design.precision))
 
-    def times(self, module: ast.Module) -> tuple[int, int]:
+    def times(self, module: ast.Module | ast.Package) -> tuple[int, int]:
         """A module's time unit and precision in ticks."""
         unit, precision = module.timescale or self._default
         return 10 ** (unit - self.design.precision), 10 ** (precision - self.design.precision)

@@ -2,49 +2,60 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from obento.core.ir.design import ScopeOfNames
 from obento.core.ir.nodes import Const, Expr, Function, Label, Ref, Slice
 from obento.core.ir.signal import Signal
+from obento.core.verilog.model.types import DataType, Dims, Shape
 from obento.core.verilog.syntax import ast
 
 
 @dataclass(slots=True)
 class Vector:
-    """A declared net or variable: its signal, its range as declared, and its array dimensions (outermost first). `enum`
-    is its enumeration.
+    """A declared net or variable: its signal, the type of one element, and its array dimensions (outermost first).
+    `kind` is the word of its declaration: what it is, not of what type.
 
-    A port that is part of a wire outside begins at digit `at` of that wire's signal.
-    """
+    A port that is part of a wire outside begins at digit `at` of that wire's signal. Where the declaration of a port is
+    completed later, its type is another one from then on."""
 
     signal: Signal
-    msb: int
-    lsb: int
-    signed: bool
+    type: DataType
     kind: str
-    dims: list[tuple[int, int]] = field(default_factory=list)
+    dims: Dims = ()
     start: int = 0
     at: int = 0
-    enum: TypeName | None = None
+
+    @property
+    def msb(self) -> int:
+        """The left end of its range."""
+        return self.type.span[0]
+
+    @property
+    def lsb(self) -> int:
+        """The right end of its range."""
+        return self.type.span[1]
+
+    @property
+    def signed(self) -> bool:
+        """Whether its values have a sign."""
+        return self.type.signed
 
     @property
     def width(self) -> int:
         """Bits of one element."""
-        return abs(self.msb - self.lsb) + 1
+        return self.type.width
+
+    @property
+    def shape(self) -> Shape:
+        """What its value is."""
+        return Shape(self.type, self.dims)
 
     @property
     def total(self) -> int:
         """Bits of all elements."""
-        total = self.width
-        for left, right in self.dims:
-            total *= abs(left - right) + 1
-        return total
-
-    @property
-    def step(self) -> int:
-        """1 where the left index is the higher one, else -1."""
-        return 1 if self.msb >= self.lsb else -1
+        return self.shape.width
 
     @property
     def is_real(self) -> bool:
@@ -59,32 +70,41 @@ class Vector:
 
 @dataclass(slots=True)
 class Parameter:
-    """`real` parameters carry their number in `number`, names of an enumeration their type in `enum`."""
+    """`real` parameters carry their number in `number`, those whose type matters the shape of it."""
 
     value: Const
     signed: bool
     start: int = 0
     number: float | None = None
-    enum: TypeName | None = None
+    shape: Shape | None = None
 
 
 @dataclass(slots=True, eq=False)
 class TypeName:
-    """A type that has a name: made by `typedef`, or an enumeration, with the names of its values."""
+    """A type that has a name, with its unpacked dimensions."""
 
-    name: str
-    kind: str
-    signed: bool
-    msb: int
-    lsb: int
-    values: list[str] = field(default_factory=list)
-    enum: TypeName | None = None
-    """The enumeration that it is, or another name for."""
+    shape: Shape
+    start: int = 0
 
     @property
-    def width(self) -> int:
-        """Digits of a value of the type."""
-        return abs(self.msb - self.lsb) + 1
+    def type(self) -> DataType:
+        """The type without its unpacked dimensions."""
+        return self.shape.type
+
+
+@dataclass(frozen=True, slots=True)
+class Formal:
+    """An argument of a function or task: its direction is `in`, `out` or `inout`."""
+
+    name: str
+    direction: str
+    vector: Vector
+    default: ast.Expr | None
+
+    @property
+    def shape(self) -> Shape:
+        """What it takes."""
+        return self.vector.shape
 
 
 @dataclass(slots=True)
@@ -95,9 +115,10 @@ class FunctionEntry:
     scope: Scope
     inner: Scope
     lowered: Function | None = None
-    signed: bool = False
-    done: bool = False
-    enum: TypeName | None = None
+    shape: Shape | None = None
+    """What it gives, once it is lowered; None for a task."""
+    formals: list[Formal] = field(default_factory=list)
+    """Its arguments in order, once it is lowered."""
 
 
 @dataclass(slots=True)
@@ -107,6 +128,24 @@ class Inside:
     scope: Scope | None
     start: int
     label: Label | None = None
+    interface: str = ""
+    """Of which interface it is an instance."""
+    view: dict[str, str] | None = None
+    """The directions of the modport through which it is seen."""
+
+    def shows(self, parts: list[str]) -> bool:
+        """Whether a path may go on in it: through a modport only to its names, and to what is constant."""
+        if self.view is None or not parts or parts[0] in self.view or self.scope is None:
+            return True
+        return isinstance(self.scope.entries.get(parts[0]), Parameter | TypeName)
+
+
+@dataclass(slots=True)
+class View:
+    """A modport of an interface: the direction of each of its names."""
+
+    directions: dict[str, str]
+    start: int
 
 
 @dataclass(slots=True)
@@ -143,7 +182,7 @@ class Broken:
     start: int
 
 
-Entry = Broken | Vector | Parameter | TypeName | FunctionEntry | Inside | Genvar
+Entry = Broken | Vector | Parameter | TypeName | FunctionEntry | Inside | Genvar | View
 
 
 class Scope:
@@ -151,7 +190,7 @@ class Scope:
 
     `parent` is the level that the hierarchy has above, across module boundaries; `shown` what people see of this level.
     `reals` tells whether any module has real numbers at all; `times` are length and precision of the module's time
-    unit, in ticks of the design."""
+    unit, in ticks of the design, and `precision` the length of such a tick as a power of ten of a second."""
 
     def __init__(
         self, path: str, outer: Scope | None = None, parent: Scope | None = None, shown: ScopeOfNames | None = None
@@ -163,48 +202,72 @@ class Scope:
         self.shown: ScopeOfNames | None = shown or (outer.shown if outer is not None else None)
         self.module = ""
         self.times: tuple[int, int] = outer.times if outer is not None else (1, 1)
+        self.precision: int = outer.precision if outer is not None else 0
         self.reals: bool = self.parent.reals if self.parent is not None else False
         self.automatic: bool = outer.automatic if outer is not None else False
+        self.system_verilog: bool = outer.system_verilog if outer is not None else False
+        self.imports: list[Scope] = []
+        """Packages of which every name can be seen here (1800 clause 26.3)."""
+        self.package: Callable[[str], Scope | None] = outer.package if outer is not None else _no_package
+        """Gives the names of a package."""
 
     def find(self, name: str) -> Entry | None:
-        """What a name means here or in a scope around (12.7)."""
+        """What a name means here or in a scope around (12.7), or behind the name of its package (none for `$unit`)."""
         scope: Scope | None = self
         while scope is not None:
-            hit = scope.entries.get(name)
+            hit = scope.entries.get(name) or scope.imported(name)
             if hit is not None:
                 return hit
             scope = scope.outer
+        package, colons, inner = name.partition("::")
+        found = self.package(package or "$unit") if colons else None
+        return found.entries.get(inner) if found is not None else None
+
+    def imported(self, name: str) -> Entry | None:
+        """What a name means in the packages whose names can be seen here."""
+        for package in self.imports:
+            hit = package.entries.get(name)
+            if hit is not None:
+                return hit
         return None
 
     def find_callable(self, name: str) -> Entry | None:
         """As `find`; inside a function its name also means its result, which is passed over here."""
         scope: Scope | None = self
         while scope is not None:
-            hit = scope.entries.get(name)
+            hit = scope.entries.get(name) or scope.imported(name)
             if hit is not None and not (isinstance(hit, Vector) and hit.kind == "function"):
                 return hit
             scope = scope.outer
-        return None
+        return self.find(name) if "::" in name else None
 
     def find_path(self, parts: list[str]) -> Entry | None:
         """A hierarchical name: its first part is looked for here and on every level above (12.5, 12.7)."""
+        found, used = self.find_along(parts)
+        return found if used == len(parts) else None
+
+    def find_along(self, parts: list[str]) -> tuple[Entry | None, int]:
+        """What the longest beginning of a hierarchical name means that leads somewhere, and how many parts it has: what
+        follows a variable are members of it."""
+        own = self.find(parts[0])
+        if isinstance(own, Vector) and (own.type.members or own.type.is_enum):
+            return own, 1
         scope: Scope | None = self
         while scope is not None:
-            inside = scope.entries.get(parts[0])
+            inside = scope.entries.get(parts[0]) or scope.imported(parts[0])
+            found: tuple[Entry | None, int] = (None, 0)
             if isinstance(inside, Inside) and inside.scope is not None:
-                found = _descend(inside.scope, parts[1:])
-                if found is not None:
-                    return found
-            if isinstance(inside, FunctionEntry):
+                if not inside.shows(parts[1:]):
+                    return None, 0
+                found = _descend(inside.scope, parts[1:], inside)
+            elif isinstance(inside, FunctionEntry):
                 found = _descend(inside.inner, parts[1:])
-                if found is not None:
-                    return found
-            if parts[0] in (scope.module, scope.path.rpartition(".")[2]):
+            if found[0] is None and parts[0] in (scope.module, scope.path.rpartition(".")[2]):
                 found = _descend(scope, parts[1:])
-                if found is not None:
-                    return found
+            if found[0] is not None:
+                return found[0], found[1] + 1
             scope = scope.parent
-        return None
+        return (own, 1) if isinstance(own, Vector | Parameter) else (None, 0)
 
     def all_names(self) -> list[str]:
         """Names that can be seen from here, for suggestions."""
@@ -212,19 +275,25 @@ class Scope:
         scope: Scope | None = self
         while scope is not None:
             names += scope.entries
+            names += [name for package in scope.imports for name in package.entries]
             scope = scope.outer
         return names
 
 
-def _descend(scope: Scope, parts: list[str]) -> Entry | None:
+def _no_package(name: str) -> Scope | None:
+    del name
+    return None
+
+
+def _descend(scope: Scope, parts: list[str], begin: Inside | None = None) -> tuple[Entry | None, int]:
     for i, part in enumerate(parts):
         entry = scope.entries.get(part)
-        if i == len(parts) - 1:
-            return entry
+        if i == len(parts) - 1 or isinstance(entry, Vector | Parameter):
+            return entry, i + 1
         if isinstance(entry, Inside) and entry.scope is not None:
             scope = entry.scope
         elif isinstance(entry, FunctionEntry):
             scope = entry.inner
         else:
-            return None
-    return Inside(scope, 0)
+            return None, 0
+    return begin or Inside(scope, 0), 0

@@ -28,7 +28,11 @@ class AssignmentParser(TimingParser):
 
     def lvalue(self) -> ast.Expr:
         """What may stand left of an assignment."""
-        if self.is_at("{") or self.kinds[self.at] in "ix":
+        if (
+            self.is_at("{", "'{")
+            or self.kinds[self.at] in "ix"
+            or (self.kinds[self.at] == "$" and self.text == "$unit")
+        ):
             return self.primary()
         if self.kinds[self.at] == "k":
             raise self.fail(
@@ -41,6 +45,12 @@ class AssignmentParser(TimingParser):
         if self.kinds[self.at] in "ix":
             if self.texts[self.at + 1] in (";", "(") and self.kinds[self.at + 1] == "o":
                 return self.task(self.text)
+            if self.texts[self.at + 1] == "::" and self.texts[self.at + 3] in (";", "("):
+                start, name = self.start, f"{self.text}::{self.texts[self.at + 2]}"
+                self.at += 2
+                call = self.task(name)
+                call.start = start
+                return call
             if self._calls_elsewhere():
                 return self._task_elsewhere()
         assignment = self.assignment()
@@ -124,12 +134,6 @@ class AssignmentParser(TimingParser):
         """A task that is enabled: the word that stands here, and its arguments."""
         start = self.start
         self.at += 1
-        args: list[ast.Expr | None] = []
-        if self.accept("("):
-            while not self.is_at(")"):
-                args.append(None if self.is_at(",") else self.expression())
-                if not self.accept(","):
-                    break
-            self.expect(")", "the arguments")
+        args, named = self.arguments() if self.is_at("(") else ([], {})
         self.semicolon("statement")
-        return ast.TaskCall(start, self.previous_end, name, args)
+        return ast.TaskCall(start, self.previous_end, name, args, None, named)

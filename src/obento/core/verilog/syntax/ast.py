@@ -128,11 +128,12 @@ class Repeat(Expr):
 @dataclass(slots=True)
 class Call(Expr):
     """Of a function, or of a system function when the name begins with `$`. `path` where it is somewhere else in the
-    hierarchy."""
+    hierarchy, `named` the arguments given by their names."""
 
     name: str
-    args: list[Expr]
+    args: list[Expr | None]
     path: Dotted | None = None
+    named: dict[str, Expr | None] = field(default_factory=dict)
 
 
 @dataclass(slots=True)
@@ -142,6 +143,64 @@ class Cast(Expr):
 
     to: str | Expr
     value: Expr
+
+
+@dataclass(slots=True)
+class Member(Expr):
+    """`base.name`, where the base is more than a path of names."""
+
+    base: Expr
+    name: str
+
+
+@dataclass(slots=True)
+class PatternItem(Node):
+    """One value of an assignment pattern, behind its key: a member's name, an index, a type's word or `default`."""
+
+    key: Expr | str | None
+    value: Expr
+
+
+@dataclass(slots=True)
+class Pattern(Expr):
+    """`'{...}` of .sv files (1800 clause 10.9), of the type `to` where one stands before it; `count` where the items
+    are repeated."""
+
+    to: str
+    items: list[PatternItem]
+    count: Expr | None = None
+
+
+@dataclass(slots=True)
+class Stream(Expr):
+    """`{<<n{...}}` or `{>>n{...}}` (1800 clause 11.4.14); `slice` is a number or a type."""
+
+    op: str
+    slice: Expr | None
+    parts: list[Expr]
+
+
+@dataclass(slots=True)
+class Inside(Expr):
+    """`value inside {...}` (1800 clause 11.4.13)."""
+
+    value: Expr
+    among: list[Expr | Range]
+
+
+@dataclass(slots=True)
+class TimeLiteral(Expr):
+    """`10ns`: a number, and its unit as a power of ten of a second (1800 clause 5.8)."""
+
+    text: str
+    unit: int
+
+
+@dataclass(slots=True)
+class TypeArgument(Expr):
+    """A type where a value could stand: of `$bits`, or for a type parameter."""
+
+    type: Type
 
 
 # Statements.
@@ -185,15 +244,15 @@ class If(Stmt):
 
 @dataclass(slots=True)
 class CaseItem(Node):
-    """One arm of a case."""
+    """One arm of a case; ranges are labels of a `case ... inside`."""
 
-    labels: list[Expr]
+    labels: list[Expr | Range]
     body: Stmt | None
 
 
 @dataclass(slots=True)
 class Case(Stmt):
-    """`case`, `casez` or `casex`, by `kind`."""
+    """`case`, `casez`, `casex` or `inside`, by `kind`."""
 
     kind: str
     subject: Expr
@@ -205,9 +264,19 @@ class Case(Stmt):
 class For(Stmt):
     """`for`, with what begins it and what is done after each round."""
 
-    init: Assign
+    init: list[Assign]
     cond: Expr
-    step: Assign
+    step: list[Assign]
+    body: Stmt | None
+
+
+@dataclass(slots=True)
+class Foreach(Stmt):
+    """`foreach (array[i, j]) body` of .sv files (1800 clause 12.7.3); a name that is left out stands for a dimension
+    that is passed over."""
+
+    array: Expr
+    names: list[str | None]
     body: Stmt | None
 
 
@@ -230,10 +299,11 @@ class RepeatTimes(Stmt):
 
 @dataclass(slots=True)
 class EventTerm(Node):
-    """One term of an event control, with its edge."""
+    """One term of an event control, with its edge, and with what must be true then (`iff`, 1800 clause 9.4.2.3)."""
 
     edge: str
     expr: Expr
+    only_if: Expr | None = None
 
 
 @dataclass(slots=True)
@@ -269,6 +339,9 @@ class TaskCall(Stmt):
     name: str
     args: list[Expr | None]
     path: Dotted | None = None
+    named: dict[str, Expr | None] = field(default_factory=dict)
+    is_void: bool = False
+    """Of a function whose value is thrown away by `void'(...)`."""
 
 
 @dataclass(slots=True)
@@ -337,14 +410,29 @@ class Declarator(Node):
 
 
 @dataclass(slots=True)
+class Type(Node):
+    """A type as written. `word` is that of a type, its name (behind its package, where one is named), `struct`, `union`
+    or `enum`, or empty; `ranges` are its packed dimensions, outermost first.
+
+    An enumeration has its `constants` and, in `members`, a declaration without names for the type of its values; a
+    structure or union has its `members`, and is `packed` or not."""
+
+    word: str
+    signed: bool = False
+    ranges: list[Range] = field(default_factory=list)
+    members: list[Declaration] = field(default_factory=list)
+    constants: list[Declarator] = field(default_factory=list)
+    packed: bool = False
+
+
+@dataclass(slots=True)
 class Declaration(Item):
-    """Nets, variables and ports. `kind` is a net type, a variable type, `event`, `genvar`, the name of a type, or
+    """Nets, variables and ports. `kind` is a net type, or else the word of the type (`event` and `genvar` are some), or
     empty."""
 
     kind: str
     direction: str
-    signed: bool
-    range: Range | None
+    type: Type
     names: list[Declarator]
     delays: list[Expr] = field(default_factory=list)
     strengths: tuple[str, str] | None = None
@@ -352,28 +440,63 @@ class Declaration(Item):
 
 @dataclass(slots=True)
 class TypeDefinition(Item):
-    """`typedef` of .sv files: another name for the type `kind`, or an enumeration of that type with its constants."""
+    """`typedef` of .sv files: a name for a type, with unpacked dimensions behind it."""
 
     name: str
-    kind: str
-    signed: bool
-    range: Range | None
-    constants: list[Declarator]
-    is_enum: bool
+    type: Type
+    dims: list[Range]
+
+
+@dataclass(slots=True)
+class TypeParameter(Item):
+    """`parameter type` of .sv files (1800 clause 6.20.3)."""
+
+    local: bool
+    name: str
+    type: Type | None
+
+
+@dataclass(slots=True)
+class Import(Item):
+    """What is taken over from a package: one name, or all where the name is `*` (1800 clause 26.3)."""
+
+    package: str
+    name: str
+
+
+@dataclass(slots=True)
+class Modport(Item):
+    """A view of an interface: the direction of each name, `import` for functions and tasks (1800 clause 25.5)."""
+
+    name: str
+    directions: dict[str, str]
+
+
+@dataclass(slots=True)
+class InterfacePort(Item):
+    """A port of a module that is an interface: which, by its name, empty for any, and the view of it that is taken."""
+
+    interface: str
+    modport: str
+    name: str
+    dims: list[Range]
 
 
 @dataclass(slots=True)
 class Parameter(Item):
-    """`kind` is the word of its type, where it has one; `typed` unless it takes the type of its value."""
+    """`typed` unless it takes the type of its value. Without a value it must be given one."""
 
     local: bool
-    kind: str
-    signed: bool
-    range: Range | None
+    type: Type
     typed: bool
     name: str
-    value: Expr
-    real: bool = False
+    value: Expr | None
+    dims: list[Range] = field(default_factory=list)
+
+    @property
+    def real(self) -> bool:
+        """Whether it is a real number by its type."""
+        return self.type.word in ("real", "realtime")
 
 
 @dataclass(slots=True)
@@ -430,13 +553,11 @@ class Process(Item):
 
 @dataclass(slots=True)
 class FunctionItem(Item):
-    """A function or task."""
+    """A function or task; the type of what a function gives may be `void`."""
 
     name: str
     automatic: bool
-    signed: bool
-    range: Range | None
-    kind: str
+    type: Type
     declarations: list[Item]
     body: list[Stmt]
     task: bool
@@ -489,7 +610,7 @@ class DefParam(Item):
 
 @dataclass(slots=True)
 class Module(Node):
-    """A module with its header and items; `ports` are the names outside."""
+    """A module or interface with its header and items; `ports` are the names outside."""
 
     name: str
     name_start: int
@@ -501,6 +622,20 @@ class Module(Node):
     nettype: str = "wire"
     timescale: tuple[int, int] | None = None
     system_verilog: bool = False
+    reals: bool = False
+    broken: bool = False
+    is_interface: bool = False
+
+
+@dataclass(slots=True)
+class Package(Node):
+    """A package, or under the name `$unit` what a file declares outside of everything (1800 clauses 3.12.1 and 26)."""
+
+    name: str
+    name_start: int
+    name_end: int
+    items: list[Item]
+    timescale: tuple[int, int] | None = None
     reals: bool = False
     broken: bool = False
 

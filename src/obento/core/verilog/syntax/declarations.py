@@ -5,8 +5,8 @@ from __future__ import annotations
 
 from obento.core.syntax.stream import SyntaxProblem
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES
 from obento.core.verilog.syntax.statements import StatementParser
+from obento.core.verilog.syntax.types import NAMED_TYPES
 
 NET_TYPES = frozenset(
     ["wire", "tri", "wand", "wor", "triand", "trior", "tri0", "tri1", "supply0", "supply1", "uwire", "trireg"]
@@ -29,47 +29,19 @@ VARIABLE_TYPES = frozenset(
     ]
 )
 DIRECTIONS = frozenset(["input", "output", "inout"])
-_DIRECTION_WORDS = {"input": "in", "output": "out", "inout": "inout"}
+DIRECTION_WORDS = {"input": "in", "output": "out", "inout": "inout"}
 _STRENGTHS_0 = frozenset(["supply0", "strong0", "pull0", "weak0", "highz0"])
 _STRENGTHS_1 = frozenset(["supply1", "strong1", "pull1", "weak1", "highz1"])
 _CHARGES = frozenset(["small", "medium", "large"])
-_NAMED_TYPES = frozenset(
-    ["logic", "reg", "bit", "int", "integer", "byte", "shortint", "longint", "time", "real", "realtime"]
-)
-"""Types that a `typedef` may give another name."""
 
 
 class DeclarationParser(StatementParser):
     """The part of the grammar that gives things names."""
 
-    def __init__(self, *args: object) -> None:
-        super().__init__(*args)  # type: ignore[arg-type]
-        self.types: set[str] = set()
+    _lifetime = False
+    """Whether functions and tasks are automatic where they do not say (1800 clause 13.3.1)."""
 
-    def at_type_name(self) -> bool:
-        """Whether a name of a type begins a declaration here."""
-        return self.kinds[self.at] == "i" and self.texts[self.at] in self.types and self.kinds[self.at + 1] in "ix"
-
-    # Ranges, strengths and delays.
-
-    def range(self) -> ast.Range:
-        """A range in brackets."""
-        start = self.start
-        self.expect("[")
-        left = self.expression()
-        if self.is_at("]"):
-            if self.system_verilog and isinstance(left, ast.Number):
-                self.at += 1  # `[n]` means `[0:n-1]`
-                minus = ast.Binary(
-                    left.start, left.end, "-", left, ast.Number(left.start, left.end, None, True, 1, (1 << 32) - 2, 32)
-                )
-                zero = ast.Number(left.start, left.end, None, True, 0, (1 << 32) - 1, 32)
-                return ast.Range(start, self.previous_end, zero, minus)
-            raise self.fail("range", "a range has two ends", "write `[msb:lsb]`, for instance `[3:0]`")
-        self.expect(":", "between the two ends of a range")
-        right = self.expression()
-        self.expect("]", "the range")
-        return ast.Range(start, self.previous_end, left, right)
+    # Strengths and delays.
 
     def strengths(self) -> tuple[str, str] | None:
         """`(strong1, pull0)` and its like, as the words for 0 and for 1 (7.1.2); one alone for a pull or a charge."""
@@ -105,33 +77,76 @@ class DeclarationParser(StatementParser):
             items = self.parameters(local)
             self.semicolon("declaration")
             return items
+        if self.is_at("typedef"):
+            return self.type_definition()
+        if self.is_at("import"):
+            return self.imports()
+        self.accept("static")
         return self.declaration()
+
+    def imports(self) -> list[ast.Item]:
+        """`import p::x, q::*;` (1800 clause 26.3)."""
+        self.at += 1
+        items: list[ast.Item] = []
+        while True:
+            start = self.start
+            package = self.name("a package")
+            self.expect("::", "between a package and a name of it")
+            name = "*" if self.accept("*") else self.name("a name of the package")
+            items.append(ast.Import(start, self.previous_end, package, name))
+            if not self.accept(","):
+                break
+        self.semicolon("import")
+        return items
 
     def declaration(self) -> list[ast.Item]:
         """Nets or variables of one type."""
         start = self.start
-        kind = self.text
-        self.at += 1
+        self.accept("const")
+        if self.is_at("var"):
+            return self.declarators(self._variable_type(start))
+        if self.at_made_type():
+            return self.of_made_type("", start)
+        kind = self.type_word()
         strengths = self.strengths()
         if not self.accept("vectored"):
             self.accept("scalared")
-        if kind in NET_TYPES and self.is_at("logic"):
-            self.at += 1
-        signed = self.signed(kind in SIGNED_TYPES)
-        range_ = self.range() if self.is_at("[") else None
+        made = self.net_type() if kind in NET_TYPES else self.vector_type(kind)
+        if kind == "event" and not made.ranges and self.is_at("="):
+            raise self.fail("event-written", "an event holds no value", "leave the value out")
         delays = self.delays_or_none()
-        return self.declarators(
-            ast.Declaration(start, self.previous_end, kind, "", signed, range_, [], delays, strengths)
-        )
+        return self.declarators(ast.Declaration(start, self.previous_end, kind, "", made, [], delays, strengths))
+
+    def net_type(self) -> ast.Type:
+        """The type behind the kind of a net; a vector of `logic` where none is written."""
+        if self.at_word("logic") or self.at_type_name() or self.at_made_type():
+            return self.data_type()
+        return self.vector_type()
+
+    def _variable_type(self, start: int) -> ast.Declaration:
+        """What stands behind `var` (1800 clause 6.8)."""
+        self.at += 1
+        made = self.data_type() if self.at_type() or self.at_type_name() else self.vector_type("logic")
+        return ast.Declaration(start, self.previous_end, made.word, "", made, [])
+
+    def of_made_type(self, direction: str, start: int) -> list[ast.Item]:
+        """`enum {...} state;`, `struct {...} s;`: a type without a name, and what is declared with it."""
+        hidden = self.hidden_type()
+        made = ast.Type(start, self.previous_end, hidden.name)
+        return [hidden, *self.declarators(ast.Declaration(start, self.previous_end, hidden.name, direction, made, []))]
+
+    def hidden_type(self) -> ast.TypeDefinition:
+        """A type that is written out where its name could stand."""
+        start = self.start
+        made = self.data_type()
+        return ast.TypeDefinition(start, self.previous_end, f"{made.word}@{start}", made, [])
 
     def declarators(self, declaration: ast.Declaration) -> list[ast.Item]:
         """The names of a declaration, up to its semicolon."""
         while True:
             name_start = self.start
             name = self.name("the name to be declared")
-            dims = []
-            while self.is_at("["):
-                dims.append(self.range())
+            dims = self.dimensions()
             value = self.expression() if self.accept("=") else None
             declaration.names.append(ast.Declarator(name_start, self.previous_end, name, dims, value))
             if not self.accept(","):
@@ -146,20 +161,39 @@ class DeclarationParser(StatementParser):
 
     def parameters(self, local: bool, header: bool = False) -> list[ast.Item]:
         """What stands behind `parameter`; in a module header a single one."""
-        kind = self.text if self.at_word(*_NAMED_TYPES) else ""
-        if kind:
-            self.at += 1
-        signed = self.signed(kind in SIGNED_TYPES)
-        range_ = self.range() if self.is_at("[") else None
-        typed = range_ is not None or kind not in ("", "real", "realtime")
-        real = kind in ("real", "realtime")
+        if self.is_at("type") and self.system_verilog:
+            return self._type_parameters(local, header)
+        start = self.start
+        if self.at_made_type():
+            raise self.fail("not-yet", f"a parameter of {self.describe()} needs a name for its type", "use `typedef`")
+        word = self.type_word() if self.at_word(*NAMED_TYPES) or self.at_type_name() else ""
+        made = self.vector_type(word)
+        made.start = start
+        typed = bool(made.ranges) or word not in ("", "real", "realtime")
         items: list[ast.Item] = []
         while True:
             start = self.start
             name = self.name("the parameter's name")
-            self.expect("=", "the parameter's value")
-            value = self.expression()
-            items.append(ast.Parameter(start, self.previous_end, local, kind, signed, range_, typed, name, value, real))
+            dims = self.dimensions()
+            value = None
+            if not (header and self.system_verilog and self.is_at(",", ")")):
+                self.expect("=", "the parameter's value")
+                value = self.expression()
+            items.append(ast.Parameter(start, self.previous_end, local, made, typed, name, value, dims))
+            if header or not self.is_at(","):
+                return items
+            self.at += 1
+
+    def _type_parameters(self, local: bool, header: bool) -> list[ast.Item]:
+        """`parameter type T = logic` (1800 clause 6.20.3)."""
+        self.at += 1
+        items: list[ast.Item] = []
+        while True:
+            start = self.start
+            name = self.name("the name of the type")
+            made = self.data_type() if self.accept("=") else None
+            self.types.add(name)
+            items.append(ast.TypeParameter(start, self.previous_end, local, name, made))
             if header or not self.is_at(","):
                 return items
             self.at += 1
@@ -167,88 +201,31 @@ class DeclarationParser(StatementParser):
     def port_head(self) -> ast.Declaration:
         """The direction and type in front of port names."""
         start = self.start
-        direction = _DIRECTION_WORDS[self.text]
+        direction = DIRECTION_WORDS[self.text]
         self.at += 1
         kind = ""
-        if self.at_word(*NET_TYPES) or self.at_word(*VARIABLE_TYPES - {"event", "genvar"}) or self.at_type_name():
+        self.accept("var")
+        if self.at_word(*NET_TYPES):
             kind = self.text
             self.at += 1
-            if kind in NET_TYPES and self.is_at("logic"):
-                self.at += 1
-        elif (
-            self.text == "logic"
-            and self.kinds[self.at] == "i"
-            and (self.kinds[self.at + 1] in "ik" or self.texts[self.at + 1] == "[")
-        ):
+            made = self.net_type()
+        elif self.at_word(*VARIABLE_TYPES - {"event", "genvar"}) or self.at_type_name():
+            kind = self.type_word()
+            made = self.vector_type(kind)
+        else:
+            self._no_logic_in_verilog()
+            made = self.vector_type()
+        made.start = start
+        return ast.Declaration(start, self.previous_end, kind, direction, made, [])
+
+    def _no_logic_in_verilog(self) -> None:
+        is_word = self.text == "logic" and self.kinds[self.at] == "i"
+        if is_word and (self.kinds[self.at + 1] in "ik" or self.texts[self.at + 1] == "["):
             raise self.fail(
                 "system-verilog",
                 "`logic` is SystemVerilog",
                 "write `reg` or `wire`, or name the file .sv if the course allows it",
             )
-        signed = self.signed(kind in SIGNED_TYPES)
-        range_ = self.range() if self.is_at("[") else None
-        return ast.Declaration(start, self.previous_end, kind, direction, signed, range_, [])
-
-    def signed(self, by_type: bool = False) -> bool:
-        """Whether a type is signed: by its word, unless `signed` or `unsigned` says otherwise (1800 clause 6.9)."""
-        if self.accept("signed"):
-            return True
-        return not self.accept("unsigned") and by_type
-
-    def type_definition(self) -> list[ast.Item]:
-        """`typedef` (.sv files): an enumeration or another name for a type (1800 clause 6.18)."""
-        start = self.start
-        self.at += 1
-        is_enum = self.accept("enum")
-        if not is_enum and not self.is_at(*_NAMED_TYPES) and not self.at_type_name():
-            raise self.fail(
-                "not-yet",
-                f"a `typedef` of {self.describe()} is not read by this version",
-                "enumerations, numbers and vectors are",
-            )
-        kind, signed, range_ = self._base_type(is_enum)
-        constants = self._enumeration() if is_enum else []
-        name = self.name("the name of the type")
-        self.types.add(name)
-        self.semicolon("declaration")
-        return [ast.TypeDefinition(start, self.previous_end, name, kind, signed, range_, constants, is_enum)]
-
-    def _base_type(self, is_enum: bool) -> tuple[str, bool, ast.Range | None]:
-        """A type's word, sign and range; an enumeration without one is an `int` (1800 clause 6.19)."""
-        kind = ""
-        if self.is_at(*_NAMED_TYPES) or (self.kinds[self.at] == "i" and self.text in self.types):
-            kind = self.text
-            self.at += 1
-        signed = self.signed(kind in SIGNED_TYPES)
-        range_ = self.range() if self.is_at("[") else None
-        if not kind:
-            kind = "int" if is_enum and range_ is None else "logic"
-            signed = signed or kind == "int"
-        return kind, signed, range_
-
-    def _enumeration(self) -> list[ast.Declarator]:
-        """The names in braces, some with values."""
-        constants: list[ast.Declarator] = []
-        self.expect("{", "the names of the enumeration")
-        while True:
-            at = self.start
-            name = self.name("a name of the enumeration")
-            value = self.expression() if self.accept("=") else None
-            constants.append(ast.Declarator(at, self.previous_end, name, [], value))
-            if not self.accept(","):
-                break
-        self.expect("}", "the names of the enumeration")
-        return constants
-
-    def enum_variables(self) -> list[ast.Item]:
-        """`enum {...} state;`: a type without a name, and what is declared with it."""
-        start = self.start
-        self.at += 1
-        kind, signed, range_ = self._base_type(True)
-        hidden = f"enum@{start}"
-        constants = self._enumeration()
-        definition = ast.TypeDefinition(start, self.previous_end, hidden, kind, signed, range_, constants, True)
-        return [definition, *self.declarators(ast.Declaration(start, self.previous_end, hidden, "", False, None, []))]
 
     # Functions and tasks.
 
@@ -259,15 +236,9 @@ class DeclarationParser(StatementParser):
         closing = "endtask" if task else "endfunction"
         self.at += 1
         automatic = self.accept("automatic")
-        if not automatic:
-            self.accept("static")
-        kind = ""
-        signed = self.signed()
-        if self.at_word(*VARIABLE_TYPES - {"event", "genvar"}) or self.at_word("void") or self.at_type_name():
-            kind = self.text
-            self.at += 1
-            signed = self.signed(signed or kind in SIGNED_TYPES)
-        range_ = self.range() if self.is_at("[") else None
+        if not automatic and not self.accept("static"):
+            automatic = self._lifetime
+        made = self._result_type()
         name = self.name(f"the {'task' if task else 'function'}'s name")
         declarations: list[ast.Item] = []
         if self.accept("("):
@@ -287,7 +258,7 @@ class DeclarationParser(StatementParser):
             try:
                 if self.is_at(*DIRECTIONS):
                     declarations += self.declarators(self.port_head())
-                elif self.at_word(*VARIABLE_TYPES) or self.is_at("parameter", "localparam") or self.at_type_name():
+                elif self.at_declaration():
                     declarations += self.declaration_in_block()
                 elif not self.accept(";"):
                     body.append(self.statement())
@@ -295,26 +266,39 @@ class DeclarationParser(StatementParser):
                 self.recover(before)
         self.at += 1
         self.end_label()
-        return ast.FunctionItem(
-            start, self.previous_end, name, automatic, signed, range_, kind, declarations, body, task
-        )
+        return ast.FunctionItem(start, self.previous_end, name, automatic, made, declarations, body, task)
+
+    def _result_type(self) -> ast.Type:
+        """The type of what a function gives."""
+        start = self.start
+        signed = self.signed()
+        if self.at_word(*VARIABLE_TYPES - {"event", "genvar"}) or self.at_word("void") or self.at_type_name():
+            word = self.type_word()
+            made = self.vector_type(word)
+            made.signed = made.signed or signed
+        else:
+            made = ast.Type(start, self.previous_end, "", signed, self.packed_ranges())
+        made.start = start
+        return made
 
     def _arguments_of_header(self, declarations: list[ast.Item]) -> None:
         head: ast.Declaration | None = None
         while not self.is_at(")"):
+            self.accept("const")
+            if self.is_at("ref"):
+                raise self.fail("not-yet", "`ref` is not read by this version", "use `inout`")
             if self.is_at(*DIRECTIONS):
                 head = self.port_head()
             elif head is None or self.at_word(*VARIABLE_TYPES) or self.is_at("[") or self.at_type_name():
                 head = self._argument_without_direction(head)
             else:
-                head = ast.Declaration(self.start, self.start, head.kind, head.direction, head.signed, head.range, [])
+                head = ast.Declaration(self.start, self.start, head.kind, head.direction, head.type, [])
             declarations.append(head)
             at = self.start
             name = self.name("an argument's name")
-            dims = []
-            while self.is_at("["):
-                dims.append(self.range())
-            head.names.append(ast.Declarator(at, self.previous_end, name, dims, None))
+            dims = self.dimensions()
+            value = self.expression() if self.accept("=") else None
+            head.names.append(ast.Declarator(at, self.previous_end, name, dims, value))
             if not self.accept(","):
                 break
         self.expect(")", "the arguments")
@@ -325,8 +309,7 @@ class DeclarationParser(StatementParser):
             self.system_verilog_only("an argument without a direction", "write `input` before it")
         start, kind = self.start, ""
         if self.at_word(*VARIABLE_TYPES) or self.at_type_name():
-            kind = self.text
-            self.at += 1
-        signed = self.signed(kind in SIGNED_TYPES)
-        range_ = self.range() if self.is_at("[") else None
-        return ast.Declaration(start, self.previous_end, kind, before.direction if before else "in", signed, range_, [])
+            kind = self.type_word()
+        made = self.vector_type(kind)
+        made.start = start
+        return ast.Declaration(start, self.previous_end, kind, before.direction if before else "in", made, [])

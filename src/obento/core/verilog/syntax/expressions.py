@@ -10,10 +10,11 @@ from obento.core.verilog.syntax import ast
 from obento.core.words import counted
 
 _LEVELS: list[tuple[str, ...]] = [
-    ("||",), ("&&",), ("|",), ("^", "~^", "^~"), ("&",), ("==", "!=", "===", "!=="), ("<", "<=", ">", ">="),
+    ("||",), ("&&",), ("|",), ("^", "~^", "^~"), ("&",), ("==", "!=", "===", "!==", "==?", "!=?"),
+    ("<", "<=", ">", ">=", "inside"),
     ("<<", ">>", "<<<", ">>>"), ("+", "-"), ("*", "/", "%"), ("**",),
 ]  # fmt: skip
-"""Binary operators from the loosest to the tightest (table 5-4)."""
+"""Binary operators from the loosest to the tightest (table 5-4; 1800-2017 table 11-2)."""
 
 _LEVEL = {op: level for level, ops in enumerate(_LEVELS) for op in ops}
 _UNARY = frozenset(["+", "-", "!", "~", "&", "~&", "|", "~|", "^", "~^", "^~"])
@@ -24,6 +25,8 @@ CASTS = frozenset(
 
 _BASED = re.compile(r"([0-9_]*)\s*'([sS]?)([bBoOdDhH])\s*([0-9a-fA-FxXzZ?_]+)")
 _UNSIZED = re.compile(r"'[sS]?[bBoOdDhH]")
+TIME_UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}
+"""Units of time as powers of ten of a second."""
 _BITS = {"b": 1, "o": 3, "h": 4}
 _MOST_WIDTH = 1 << 16
 
@@ -64,6 +67,9 @@ class ExpressionParser(TokenStream):
             op = texts[self.at]
             level = _LEVEL.get(op, -1)
             if level < lowest or kinds[self.at] != "o":
+                if op == "inside" and kinds[self.at] == "k" and level >= lowest:
+                    left = self._inside(left)
+                    continue
                 return left
             self.at += 1
             self.enter()
@@ -83,7 +89,44 @@ class ExpressionParser(TokenStream):
         value = self.primary()
         while self.texts[self.at] == "'(" and self.kinds[self.at] == "o":
             value = self._cast(value.start, value.name if isinstance(value, ast.Name) else value)
+        if self.texts[self.at] in ("++", "--") and self.kinds[self.at] == "o":
+            raise self.fail(
+                "not-yet",
+                f"`{self.text}` inside an expression is not read by this version",
+                "count in a statement of its own",
+            )
         return value
+
+    def _inside(self, value: ast.Expr) -> ast.Expr:
+        """From `inside` to its closing brace (1800 clause 11.4.13)."""
+        self.at += 1
+        self.expect("{", "the values")
+        among = self.values_and_ranges("}")
+        return ast.Inside(value.start, self.previous_end, value, among)
+
+    def values_and_ranges(self, closing: str) -> list[ast.Expr | ast.Range]:
+        """Values and `[low:high]`, up to and including the closing sign; a colon closes nothing."""
+        found: list[ast.Expr | ast.Range] = []
+        while True:
+            start = self.start
+            if self.accept("["):
+                low = self._end_of_range()
+                self.expect(":", "between the two ends of a range")
+                high = self._end_of_range()
+                self.expect("]", "the range")
+                found.append(ast.Range(start, self.previous_end, low, high))
+            else:
+                found.append(self.expression())
+            if not self.accept(","):
+                break
+        self.expect(closing, "the values")
+        return found
+
+    def _end_of_range(self) -> ast.Expr:
+        """An end of a range of values; `$` is the least or greatest there is."""
+        if self.is_at("$"):
+            raise self.fail("not-yet", "`$` as the end of a range is not read by this version", "write the number")
+        return self.expression()
 
     def _cast(self, start: int, to: str | ast.Expr) -> ast.Expr:
         self.system_verilog_only("a cast", "assign to a variable of that type")
@@ -129,21 +172,102 @@ class ExpressionParser(TokenStream):
                 self.expect(")", "the parenthesis opened here")
                 return inner
             if text == "{":
-                return self._braces()
+                return self._streamed() if self.texts[self.at + 1] in ("<<", ">>") else self._braces()
+            if text == "'{":
+                return self._pattern(start, "")
         if kind == "$":
             self.at += 1
-            args = self._arguments() if self.is_at("(") else []
-            return ast.Call(start, self.previous_end, text, args)
+            if text == "$unit" and self.accept("::"):
+                return self._after_name("::" + self.name("a name"), start, self.previous_end)
+            args, named = self.arguments() if self.is_at("(") else ([], {})
+            return ast.Call(start, self.previous_end, text, args, None, named)
         if kind == "s":
             self.at += 1
             return ast.String(start, end, text)
         if kind == "r":
             self.at += 1
             return ast.Real(start, end, text)
+        if kind == "t":
+            return self._time(text, start, end)
         if kind == "k" and text in CASTS and self.texts[self.at + 1] == "'(":
             self.at += 1
             return self._cast(start, text)
+        if kind == "k" and text == "void" and self.texts[self.at + 1] == "'(":
+            raise self.fail("void-value", "`void'(...)` has no value", "it is a statement of its own")
+        if kind == "k" and self.system_verilog and self.at_type():
+            return self._type_argument()
         raise self._no_operand()
+
+    def _time(self, text: str, start: int, end: int) -> ast.Expr:
+        """A number with a unit of time (1800 clause 5.8)."""
+        number = text.rstrip("fpnums")
+        if not self.system_verilog:
+            raise self.fail("bad-number", f"`{text}` is no number", "leave out the unit: `timescale` says it")
+        self.at += 1
+        return ast.TimeLiteral(start, end, number, TIME_UNITS[text[len(number) :]])
+
+    def _type_argument(self) -> ast.Expr:
+        """A type where a value could stand."""
+        start = self.start
+        made = self.data_type()
+        if self.is_at("'{"):
+            return self._pattern(start, made.word)
+        if self.is_at("'("):
+            raise self.fail("not-yet", "a cast to a type with ranges is not read by this version", "name it: `typedef`")
+        return ast.TypeArgument(start, self.previous_end, made)
+
+    def at_type(self) -> bool:
+        """Whether a type stands here; the parser of types knows."""
+        return False
+
+    def data_type(self) -> ast.Type:
+        """A type; it is read by who reads types."""
+        raise NotImplementedError
+
+    def _streamed(self) -> ast.Expr:
+        """`{<<8{a, b}}` (1800 clause 11.4.14)."""
+        start = self.start
+        self.system_verilog_only("this", "write out the digits in their order")
+        self.at += 1
+        op = self.text
+        self.at += 1
+        piece = None if self.is_at("{") else self.primary()
+        self.expect("{", "what is streamed")
+        parts = self._list()
+        self.expect("}", "the inner brace")
+        self.expect("}", "the brace opened here")
+        return ast.Stream(start, self.previous_end, op, piece, parts)
+
+    def _pattern(self, start: int, to: str) -> ast.Expr:
+        """From `'{` to its closing brace (1800 clause 10.9)."""
+        self.system_verilog_only("`'{`", "write `{ }`, or set the elements one by one")
+        self.at += 1
+        items: list[ast.PatternItem] = []
+        count = None
+        while not self.is_at("}"):
+            at = self.start
+            key: ast.Expr | str
+            if self.is_at("default") and self.texts[self.at + 1] == ":":
+                key = "default"
+                self.at += 1
+            else:
+                key = self.expression()
+            if self.accept(":"):
+                items.append(ast.PatternItem(at, self.previous_end, key, self.expression()))
+            elif self.is_at("{") and not items and not isinstance(key, str):
+                count = key
+                self.at += 1
+                items = [ast.PatternItem(e.start, e.end, None, e) for e in self._list()]
+                self.expect("}", "the inner brace")
+                break
+            elif isinstance(key, str):
+                raise self.fail("missing", "`:` is missing behind `default`")
+            else:
+                items.append(ast.PatternItem(at, self.previous_end, None, key))
+            if not self.accept(","):
+                break
+        self.expect("}", "the brace opened here")
+        return ast.Pattern(start, self.previous_end, to, items, count)
 
     def _no_operand(self) -> Exception:
         if self.texts[self.at] == "not" and self.kinds[self.at] == "k":
@@ -167,28 +291,42 @@ class ExpressionParser(TokenStream):
         return self.fail("expected-value", f"a name, number or expression is missing before {self.describe()}")
 
     def _after_name(self, name: str, start: int, end: int) -> ast.Expr:
-        parts: list[str]
-        indices: list[ast.Expr | None]
+        if self.is_at("::") and self.kinds[self.at + 1] in "ix":
+            self.at += 2
+            name, end = f"{name}::{self.texts[self.at - 1]}", self.previous_end
         if self.is_at("("):
-            args = self._arguments()
-            return ast.Call(start, self.previous_end, name, args)
-        result: ast.Expr = ast.Name(start, end, name)
-        parts, indices = [name], [None]
+            args, named = self.arguments()
+            return self._behind(ast.Call(start, self.previous_end, name, args, None, named))
+        if self.is_at("'{"):
+            return self._pattern(start, name)
+        return self._behind(ast.Name(start, end, name))
+
+    def _behind(self, result: ast.Expr) -> ast.Expr:
+        """What stands behind a name: members, indices, arguments. Names and single indices make one path, whose
+        meaning its first name decides."""
         while True:
             if self.is_at("."):
                 self.at += 1
-                parts.append(self.name("a name after the dot"))
-                indices.append(None)
-                result = ast.Dotted(start, self.previous_end, list(parts), list(indices))
+                result = self._member(result, self.name("a name after the dot"))
                 if self.is_at("("):
-                    args = self._arguments()
-                    return ast.Call(start, self.previous_end, ".".join(parts), args, result)
-            elif self.texts[self.at] == "[" and self.kinds[self.at] == "o":
+                    if not isinstance(result, ast.Dotted):
+                        raise self.fail("not-yet", "a call behind this is not read by this version")
+                    args, named = self.arguments()
+                    return ast.Call(result.start, self.previous_end, ".".join(result.parts), args, result, named)
+            elif self.texts[self.at] == "[" and self.kinds[self.at] == "o" and not isinstance(result, ast.Call):
                 result = self._selected(result)
-                if self.is_at(".") and isinstance(result, ast.Index) and indices[-1] is None:
-                    indices[-1] = result.index
             else:
                 return result
+
+    def _member(self, base: ast.Expr, name: str) -> ast.Expr:
+        indexed = isinstance(base, ast.Index)
+        path = base.base if isinstance(base, ast.Index) else base
+        if isinstance(path, ast.Name):
+            path = ast.Dotted(path.start, path.end, [path.name], [None])
+        if not isinstance(path, ast.Dotted) or (indexed and path.indices[-1] is not None):
+            return ast.Member(base.start, self.previous_end, base, name)
+        indices = [*path.indices[:-1], base.index] if isinstance(base, ast.Index) else path.indices
+        return ast.Dotted(base.start, self.previous_end, [*path.parts, name], [*indices, None])
 
     def _selected(self, base: ast.Expr) -> ast.Expr:
         self.at += 1
@@ -202,15 +340,24 @@ class ExpressionParser(TokenStream):
         self.expect("]", "the bracket opened here")
         return ast.Index(base.start, self.previous_end, base, left)
 
-    def _arguments(self) -> list[ast.Expr]:
+    def arguments(self) -> tuple[list[ast.Expr | None], dict[str, ast.Expr | None]]:
+        """What stands in parentheses behind a name: by order, and in .sv files by names (1800 clause 13.5.4)."""
         self.expect("(", "the arguments")
-        args: list[ast.Expr] = []
-        if not self.is_at(")"):
-            args.append(self.expression())
-            while self.accept(","):
-                args.append(self.expression())
+        args: list[ast.Expr | None] = []
+        named: dict[str, ast.Expr | None] = {}
+        while not self.is_at(")"):
+            if self.is_at(".") and self.system_verilog:
+                self.at += 1
+                name = self.name("an argument's name")
+                self.expect("(", "the argument's value")
+                named[name] = None if self.is_at(")") else self.expression()
+                self.expect(")", "the argument's value")
+            else:
+                args.append(None if self.is_at(",") else self.expression())
+            if not self.accept(","):
+                break
         self.expect(")", "the arguments")
-        return args
+        return args, named
 
     def _braces(self) -> ast.Expr:
         start = self.start

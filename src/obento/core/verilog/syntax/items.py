@@ -29,6 +29,7 @@ class ItemParser(DeclarationParser):
     def __init__(self, *args: object) -> None:
         super().__init__(*args)
         self.primitives: set[str] = set()
+        self.times: tuple[int, int] | None = None
 
     def item(self) -> list[ast.Item]:
         """One item of a module, or several that one declaration makes."""
@@ -39,6 +40,10 @@ class ItemParser(DeclarationParser):
             return self._worded(text, start)
         if self.at_type_name():
             return self.declaration()
+        if kind == "i" and text in ("assert", "assume", "cover") and self.system_verilog:
+            raise self.fail(
+                "not-yet", f"`{text}` outside of a process is not read by this version", "put it into `always_comb`"
+            )
         if kind in "ix":
             if (
                 text in ("logic", "always_comb", "always_ff", "always_latch", "typedef", "enum", "int")
@@ -70,7 +75,7 @@ class ItemParser(DeclarationParser):
     def _worded(self, text: str, start: int) -> list[ast.Item]:
         if text in DIRECTIONS:
             return self.declarators(self.port_head())
-        if text in NET_TYPES or text in VARIABLE_TYPES:
+        if text in NET_TYPES or text in VARIABLE_TYPES or text in ("var", "const", "enum", "struct", "union"):
             return self.declaration()
         if text in GATES:
             return self._gates()
@@ -261,6 +266,56 @@ class ItemParser(DeclarationParser):
         self.expect(")", "the connections")
         return found
 
+    # Interfaces and time (1800 clauses 3.14.2 and 25.5).
+
+    def _modports(self) -> list[ast.Item]:
+        self.at += 1
+        items: list[ast.Item] = []
+        while True:
+            start = self.start
+            name = self.name("the name of a modport")
+            self.expect("(", "the names of the modport")
+            directions: dict[str, str] = {}
+            direction = ""
+            while not self.accept(")"):
+                if self.is_at(*DIRECTIONS):
+                    direction = self.port_head().direction
+                elif self.is_at("import", "export"):
+                    direction = "import"
+                    self.at += 1
+                    if self.is_at("function", "task"):
+                        raise self.fail("not-yet", "a whole header here is not read by this version", "name it alone")
+                if not direction:
+                    raise self.fail("modport-direction", "a name of a modport needs its direction", "write `input x`")
+                directions[self.name("a name of the interface")] = direction
+                if not self.accept(",") and not self.is_at(")"):
+                    raise self.fail("missing-comma", f"`,` is missing before {self.describe()}")
+            items.append(ast.Modport(start, self.previous_end, name, directions))
+            if not self.accept(","):
+                break
+        self.semicolon("modport")
+        return items
+
+    def time_unit(self) -> list[ast.Item]:
+        """`timeunit 1ns / 1ps;`, `timeprecision 1ps;`: noted for what is being read."""
+        is_unit = self.text == "timeunit"
+        self.at += 1
+        unit, precision = self.times or (-9, -9)
+        first = self._power_of_ten()
+        if is_unit:
+            unit, precision = first, self._power_of_ten() if self.accept("/") else min(first, precision)
+        else:
+            precision = first
+        self.times = unit, precision
+        self.semicolon("declaration")
+        return []
+
+    def _power_of_ten(self) -> int:
+        value = self.primary()
+        if not isinstance(value, ast.TimeLiteral) or value.text not in ("1", "10", "100"):
+            raise self.fail("bad-time", "a unit of time is 1, 10 or 100 of `s` to `fs`", "write for instance `1ns`")
+        return value.unit + len(value.text) - 1
+
     # Generate.
 
     def _generate(self) -> list[ast.Item]:
@@ -373,5 +428,8 @@ _BY_WORD = {
     "specify": ItemParser._specify,
     "specparam": ItemParser._specparam,
     "typedef": ItemParser.type_definition,
-    "enum": ItemParser.enum_variables,
+    "import": ItemParser.imports,
+    "modport": ItemParser._modports,
+    "timeunit": ItemParser.time_unit,
+    "timeprecision": ItemParser.time_unit,
 }

@@ -1,7 +1,8 @@
 """Verilog text to tokens (IEEE 1364-2005 clause 3).
 
-Token kinds: `i` identifier, `x` escaped identifier, `k` keyword, `n` number, `r` real, `s` string, `$` system name,
-`o` operator or punctuation, `d` compiler directive (a back-tick name), `e` end of input.
+Token kinds: `i` identifier, `x` escaped identifier, `k` keyword, `n` number, `r` real, `t` a number with a unit of
+time (.sv files), `s` string, `$` system name, `o` operator or punctuation, `d` compiler directive (a back-tick name),
+`e` end of input.
 """
 
 from __future__ import annotations
@@ -32,7 +33,8 @@ KEYWORDS = frozenset(
 SYSTEM_VERILOG_KEYWORDS = frozenset(
     """
     logic always_comb always_ff always_latch bit unique unique0 priority int byte shortint longint enum typedef
-    return break continue do void final
+    return break continue do void final struct union packed package endpackage import export interface
+    endinterface modport inside foreach var const static type timeunit timeprecision iff
     """.split()
 )
 """Words that .sv files may use as well."""
@@ -48,15 +50,16 @@ _TOKEN = re.compile(
   | (?P<i>[A-Za-z_][A-Za-z0-9_$]*)
   | (?P<n>(?:[0-9][0-9_]*)?[ \t]*'[sS]?[bBoOdDhH][ \t]*[0-9a-fA-FxXzZ?_]+)
   | (?P<fill>'[01xXzZ](?![0-9a-zA-Z_]))
+  | (?P<t>[0-9][0-9_]*(?:\.[0-9][0-9_]*)?(?:fs|ps|ns|us|ms|s)(?![0-9a-zA-Z_]))
   | (?P<r>[0-9][0-9_]*(?:\.[0-9][0-9_]*(?:[eE][+-]?[0-9]+)?|[eE][+-]?[0-9]+))
   | (?P<d10>[0-9][0-9_]*)
   | (?P<s>"(?:[^"\\\n]|\\(?:\r\n|.))*")
   | (?P<open_string>"[^\n]*)
   | (?P<x>\\[^\s]+)
   | (?P<d>`[A-Za-z_][A-Za-z0-9_$]*)
-  | (?P<sys>\$[A-Za-z0-9_$]+)
+  | (?P<sys>\$(?:unit(?=::)|[A-Za-z0-9_$]+))
   | (?P<o>>>>=?|<<<=?|===|!==|==\?|!=\?|\*\*|<<=|>>=|<<|>>|<=|>=|==|!=|&&|\|\||~&|~\||~\^|\^~|->|\+:|-:|\+\+|--
-          |[-+*/%&|^]=|'\{|'\(|::|[-+*/%&|^~!<>=?:;,.()\[\]{}@\#])
+          |[-+*/%&|^]=|'\{|'\(|::|[-+*/%&|^~!<>=?:;,.()\[\]{}@\#]|\$(?=[\]:]))
     """,
     re.VERBOSE | re.DOTALL,
 )

@@ -8,34 +8,23 @@ from obento.core.diagnostics import Collector
 from obento.core.syntax.stream import Tokens
 
 _HINTS = {
-    "struct": "use one vector, and parts of it",
-    "union": "use one vector, and parts of it",
-    "package": "declare it in the module that uses it",
-    "import": "declare it in the module that uses it",
-    "interface": "write out its signals as ports",
-    "modport": "write out its signals as ports",
-    "foreach": "write `for`",
     "string": "use a vector, eight bits for each letter",
-    "inside": "compare with `==` and `||`",
     "let": "write a function",
     "bind": "write the instance where it belongs",
     "property": "leave it out: nothing of it is checked here",
     "sequence": "leave it out: nothing of it is checked here",
     "covergroup": "leave it out: nothing of it is checked here",
-    "timeunit": "write `timescale` with a back-tick before the module",
-    "timeprecision": "write `timescale` with a back-tick before the module",
     "ref": "use `inout`",
-    "type": "give the width as a number",
     "new": "give the array its size where it is declared",
 }
 _OTHERS = """
-    accept_on alias before bins binsof chandle checker class clocking const constraint context coverpoint cross
-    dist endchecker endclass endclocking endgroup endinterface endpackage endprogram endproperty endsequence
-    eventually expect export extends extern first_match forkjoin global iff ignore_bins illegal_bins implements
-    implies interconnect intersect local matches nettype nexttime null program protected pure rand randc
-    randcase randomize randsequence reject_on restrict s_always s_eventually s_nexttime s_until s_until_with
-    shortreal soft solve super sync_accept_on sync_reject_on tagged this throughout until until_with untyped var
-    virtual wait_order weak wildcard with within
+    accept_on alias before bins binsof chandle checker class clocking constraint context coverpoint cross
+    dist endchecker endclass endclocking endgroup endprogram endproperty endsequence eventually expect
+    extends extern first_match forkjoin global ignore_bins illegal_bins implements implies interconnect
+    intersect local matches nettype nexttime null program protected pure rand randc randcase randomize
+    randsequence reject_on restrict s_always s_eventually s_nexttime s_until s_until_with shortreal soft
+    solve super sync_accept_on sync_reject_on tagged this throughout until until_with untyped virtual
+    wait_order weak wildcard with within
 """.split()
 _NOT_READ = frozenset([*_HINTS, *_OTHERS])
 """Reserved words of IEEE 1800-2017 (annex B) that are no words for us yet."""

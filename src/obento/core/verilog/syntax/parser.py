@@ -4,6 +4,7 @@ A.1)."""
 from __future__ import annotations
 
 from bisect import bisect_right
+from collections.abc import Iterable
 
 from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
@@ -11,7 +12,7 @@ from obento.core.suggest import did_you_mean, nearest
 from obento.core.syntax.stream import SyntaxProblem, Tokens
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.builtin_types import REAL_WORDS
-from obento.core.verilog.syntax.declarations import DIRECTIONS, NET_TYPES, VARIABLE_TYPES
+from obento.core.verilog.syntax.declarations import DIRECTION_WORDS, DIRECTIONS, NET_TYPES, VARIABLE_TYPES
 from obento.core.verilog.syntax.items import GATES, PROCESSES, ItemParser
 from obento.core.verilog.syntax.preprocessor import Settings
 
@@ -22,17 +23,21 @@ _ITEM_STARTS = (
     | GATES
     | PROCESSES
     | frozenset(["parameter", "localparam", "assign", "function", "task", "generate", "endmodule", "module"])
+    | frozenset(["endpackage", "endinterface", "package", "typedef", "modport", "import"])
 )
 
 
 _SHARED = frozenset(
-    ["function", "task", "parameter", "localparam", "logic", "bit", "int", "byte", "shortint", "longint", "wire", "reg"]
+    """
+    function task parameter localparam typedef import enum struct union var const timeunit timeprecision
+    """.split()
 )
-"""What SystemVerilog lets stand outside of modules (1800 clause 3.12.1), and this version does not."""
+"""Words of what SystemVerilog lets stand outside of modules (1800 clause 3.12.1)."""
 
 
 class Parser(ItemParser):
-    """One file's tokens to modules. `marks` tells from which token on which directives hold."""
+    """One file's tokens to modules. `marks` tells from which token on which directives hold; `types` are names of
+    types that other files declare for all."""
 
     def __init__(
         self,
@@ -41,22 +46,29 @@ class Parser(ItemParser):
         limits: Limits,
         marks: list[tuple[int, Settings]],
         system_verilog: bool,
+        types: Iterable[str] = (),
     ) -> None:
         super().__init__(tokens, collector, limits)
+        self.types |= set(types)
         self._marks = marks
         self._cut = tokens.cut
         self._has_reals = "r" in tokens.kinds or any(t in REAL_WORDS for t in tokens.texts)
-        self._types_outside: list[ast.Item] = []
+        self._unit_times: tuple[int, int] | None = None
+        self._outer_items: list[ast.Item] = []
         self.system_verilog = system_verilog
 
-    def modules(self) -> list[ast.Module | ast.Primitive]:
-        """All modules and primitives of the file. What stands outside of any is reported once."""
-        found: list[ast.Module | ast.Primitive] = []
+    def modules(self) -> list[ast.Module | ast.Primitive | ast.Package]:
+        """All modules, primitives and packages of the file; last a package `$unit` of what is declared outside of
+        them. What stands there and is nothing of these is reported once."""
+        found: list[ast.Module | ast.Primitive | ast.Package] = []
         told = False
+        begin, errors = self.start, self.collector.errors
         while self.kinds[self.at] != "e":
-            if self.is_at("module", "macromodule"):
+            if self.is_at("module", "macromodule") or (self.is_at("interface") and self.kind == "k"):
                 found.append(self._module())
                 told = False
+            elif self.is_at("package") and self.kind == "k":
+                found.append(self._package())
             elif self.accept(";"):
                 continue
             elif self.is_at("primitive"):
@@ -67,13 +79,17 @@ class Parser(ItemParser):
                 self.collector.error("not-yet", "`config` is not read by this version", self.start, self.ends[self.at])
                 while self.kinds[self.at] != "e" and not self.accept("endconfig"):
                     self.at += 1
-            elif self.system_verilog and self.is_at("typedef"):
-                self._shared_types()
+            elif self._at_outer_declaration():
+                self._outer_item()
             else:
                 if not told:
                     self._outside()
                 told = True
                 self.at += 1
+        if self._outer_items:
+            unit = ast.Package(begin, self.previous_end, "$unit", begin, begin, self._outer_items, self._unit_times)
+            unit.reals, unit.broken = self._has_reals, self.collector.errors > errors
+            found.append(unit)
         return found
 
     def _outside(self) -> None:
@@ -81,24 +97,65 @@ class Parser(ItemParser):
         hint = did_you_mean(text, ["module", "endmodule"]) if self.kinds[self.at] == "i" else ""
         if text in ("end", "endmodule"):
             hint = f"one `{text}` too many?"
-        if self.system_verilog and text in _SHARED:
-            told = f"`{text}` outside of a module is not read by this version"
-            self.collector.error(
-                "not-yet", told, self.start, self.ends[self.at], "move it into the module that uses it"
-            )
-            return
         self.collector.error(
             "outside-module", f"{self.describe()} stands outside of any module", self.start, self.ends[self.at], hint
         )
 
-    def _module(self) -> ast.Module:
+    def _at_outer_declaration(self) -> bool:
+        is_word = self.kinds[self.at] == "k" and (self.text in _SHARED | VARIABLE_TYPES | NET_TYPES)
+        return self.system_verilog and (is_word or self.at_type_name())
+
+    def _outer_item(self) -> None:
+        before = self.at
+        self.times = self._unit_times
+        try:
+            self._outer_items += self.item()
+        except SyntaxProblem:
+            self._recover_item(before)
+        self._unit_times = self.times
+
+    def _package(self) -> ast.Package:
+        """A package, up to its end (1800 clause 26.2)."""
         start = self.start
         self.at += 1
-        settings = self._marks[bisect_right(self._marks, self.at, key=lambda mark: mark[0]) - 1][1]
-        module = ast.Module(start, start, "", start, start, nettype=settings.nettype, timescale=settings.timescale)
-        module.system_verilog = self.system_verilog
-        module.items += self._types_outside
+        package = ast.Package(start, start, "", start, start, [])
+        self.times = self._settings().timescale or self._unit_times
         errors = self.collector.errors
+        automatic = self._automatic_by_default()
+        try:
+            package.name_start = self.start
+            package.name = self.name("the package's name")
+            package.name_end = self.previous_end
+            self.semicolon("header")
+        except SyntaxProblem:
+            self._recover_header()
+        self._items(package.items, "package", "endpackage", package.name)
+        self._lifetime = automatic
+        package.end, package.timescale, package.reals = self.previous_end, self.times, self._has_reals
+        package.broken = self.collector.errors > errors
+        return package
+
+    def _automatic_by_default(self) -> bool:
+        """Take `automatic` or `static` behind `module` and its like; what held before."""
+        before = self._lifetime
+        self._lifetime = self.accept("automatic")
+        if not self._lifetime:
+            self.accept("static")
+        return before
+
+    def _settings(self) -> Settings:
+        return self._marks[bisect_right(self._marks, self.at, key=lambda mark: mark[0]) - 1][1]
+
+    def _module(self) -> ast.Module:
+        start, word = self.start, self.text
+        self.at += 1
+        settings = self._settings()
+        module = ast.Module(start, start, "", start, start, nettype=settings.nettype)
+        module.system_verilog = self.system_verilog
+        module.is_interface = word == "interface"
+        self.times = settings.timescale or self._unit_times
+        errors = self.collector.errors
+        automatic = self._automatic_by_default()
         try:
             module.name_start = self.start
             module.name = self.name("the module's name")
@@ -106,30 +163,34 @@ class Parser(ItemParser):
             self._header(module)
         except SyntaxProblem:
             self._recover_header()
-        while not self.is_at("endmodule"):
-            if self.kinds[self.at] == "e" or self.is_at("module"):
-                if self._cut and self.kinds[self.at] == "e":
-                    break
-                self.collector.error(
-                    "missing-endmodule",
-                    f"`endmodule` is missing at the end of `{module.name}`",
-                    self.previous_end,
-                    self.previous_end,
-                    "every `module` needs its `endmodule`",
-                )
-                break
-            before = self.at
-            try:
-                module.items += self.item()
-            except SyntaxProblem:
-                self._recover_item(before)
-        else:
-            self.at += 1
-            self.end_label()
-        module.end = self.previous_end
+        self._items(module.items, word, "endinterface" if module.is_interface else "endmodule", module.name)
+        self._lifetime = automatic
+        module.end, module.timescale = self.previous_end, self.times
         module.reals = self._has_reals
         module.broken = self.collector.errors > errors
         return module
+
+    def _items(self, items: list[ast.Item], word: str, closing: str, name: str) -> None:
+        """Everything up to and including the word that closes it."""
+        while not self.is_at(closing):
+            if self.kinds[self.at] == "e" or (self.is_at("module", "package") and self.kind == "k"):
+                if self._cut and self.kinds[self.at] == "e":
+                    return
+                self.collector.error(
+                    f"missing-{closing}",
+                    f"`{closing}` is missing at the end of `{name}`",
+                    self.previous_end,
+                    self.previous_end,
+                    f"every `{word}` needs its `{closing}`",
+                )
+                return
+            before = self.at
+            try:
+                items += self.item()
+            except SyntaxProblem:
+                self._recover_item(before)
+        self.at += 1
+        self.end_label()
 
     def _recover_header(self) -> None:
         while self.kinds[self.at] != "e":
@@ -152,33 +213,50 @@ class Parser(ItemParser):
                 return
             self.at += 1
 
-    def _shared_types(self) -> None:
-        before = self.at
-        try:
-            self._types_outside += self.type_definition()
-        except SyntaxProblem:
-            self._recover_item(before)
-
     # Module header.
 
     def _header(self, module: ast.Module) -> None:
+        while self.is_at("import") and self.kind == "k":
+            module.items += self.imports()
         if self.accept("#"):
             self.expect("(", "the parameters")
+            local = False
             while not self.is_at(")"):
-                self.accept("parameter")
-                module.items += self.parameters(False, header=True)
+                if self.is_at("parameter", "localparam"):
+                    local = self.text == "localparam"
+                    self.at += 1
+                module.items += self.parameters(local, header=True)
                 if not self.accept(","):
                     break
             self.expect(")", "the parameters")
         if self.accept("("):
             if not self.is_at(")"):
                 self._misspelt_direction()
-                if self.is_at(*DIRECTIONS):
+                if self.is_at(*DIRECTIONS) or self._at_port_without_direction():
                     self._ansi_ports(module)
                 else:
                     self._plain_ports(module)
             self.expect(")", "the list of ports")
         self.semicolon("module header")
+
+    def _at_port_without_direction(self) -> bool:
+        """Whether a port of a .sv file begins here with its type or its interface instead of a direction."""
+        if not self.system_verilog:
+            return False
+        if self.kinds[self.at] == "k":
+            return self.text in VARIABLE_TYPES | NET_TYPES or self.is_at("interface", "var", "struct", "enum", "union")
+        return self.at_type_name() or self._at_interface_port()
+
+    def _at_interface_port(self) -> bool:
+        """`bus b`, `bus.view b` or `interface b`: a port that is an interface (1800 clause 25.3)."""
+        if self.is_at("interface") and self.kind == "k":
+            return True
+        at = self.at
+        if self.kinds[at] != "i" or not self.system_verilog:
+            return False
+        if self.texts[at + 1] == "." and self.kinds[at + 2] == "i":
+            at += 2
+        return self.kinds[at + 1] in "ix"
 
     def _plain_ports(self, module: ast.Module) -> None:
         while True:
@@ -234,22 +312,14 @@ class Parser(ItemParser):
                 return
             self._misspelt_direction()
             if self.is_at(*DIRECTIONS):
-                declaration = self.port_head()
-                module.items.append(declaration)
-            assert declaration is not None
-            name_start = self.start
-            name = self.name("a port name")
-            dims = [self.range()] if self.is_at("[") else []
-            if dims:
-                self.collector.error(
-                    "range-after-name", "the range stands before the name", dims[0].start, dims[0].end,
-                    f"write `[msb:lsb] {name}`",
-                )  # fmt: skip
-            value = self.expression() if self.accept("=") else None
-            declaration.names.append(ast.Declarator(name_start, self.previous_end, name, [], value))
-            declaration.end = self.previous_end
-            module.ports.append(name)
-            module.port_spans.append((name_start, self.previous_end))
+                declaration = self._port_declaration(module)
+            elif self._at_interface_port() and not self.at_type_name():
+                self._interface_port(module)
+                declaration = None
+            elif self._at_port_without_direction() or declaration is None:
+                declaration = self._port_without_direction(module, declaration)
+            if declaration is not None:
+                self._port_name(module, declaration)
             if self.accept(","):
                 continue
             if self.is_at(";") and self.texts[self.at + 1] in DIRECTIONS:
@@ -262,6 +332,66 @@ class Parser(ItemParser):
                 self._missing_comma()
                 continue
             return
+
+    def _port_declaration(self, module: ast.Module) -> ast.Declaration:
+        start = self.start
+        if self.texts[self.at + 1] in ("struct", "union", "enum") and self.kinds[self.at + 1] == "k":
+            direction = DIRECTION_WORDS[self.text]
+            self.at += 1
+            hidden = self.hidden_type()
+            module.items.append(hidden)
+            made = ast.Type(hidden.start, hidden.end, hidden.name)
+            declaration = ast.Declaration(start, self.previous_end, hidden.name, direction, made, [])
+        else:
+            declaration = self.port_head()
+        module.items.append(declaration)
+        return declaration
+
+    def _port_without_direction(self, module: ast.Module, before: ast.Declaration | None) -> ast.Declaration:
+        """A port that goes as the one before it, or both ways where it is the first (1800 clause 23.2.2.3)."""
+        start = self.start
+        direction = before.direction if before is not None else "inout"
+        if self.at_word(*NET_TYPES):
+            kind = self.text
+            self.at += 1
+            made = self.net_type()
+        else:
+            self.accept("var")
+            made = self.data_type()
+            kind = made.word
+        declaration = ast.Declaration(start, self.previous_end, kind, direction, made, [])
+        module.items.append(declaration)
+        return declaration
+
+    def _interface_port(self, module: ast.Module) -> None:
+        start, interface, modport = self.start, "", ""
+        self.at += 1
+        if self.texts[self.at - 1] != "interface":
+            interface = self.texts[self.at - 1]
+        if self.accept("."):
+            modport = self.name("the name of a modport")
+        name_start = self.start
+        name = self.name("a port name")
+        dims = self.dimensions()
+        module.items.append(ast.InterfacePort(start, self.previous_end, interface, modport, name, dims))
+        module.ports.append(name)
+        module.port_spans.append((name_start, self.previous_end))
+
+    def _port_name(self, module: ast.Module, declaration: ast.Declaration) -> None:
+        name_start = self.start
+        name = self.name("a port name")
+        dims = self.dimensions()
+        if dims and not self.system_verilog:
+            self.collector.error(
+                "range-after-name", "the range stands before the name", dims[0].start, dims[0].end,
+                f"write `[msb:lsb] {name}`",
+            )  # fmt: skip
+            dims = []
+        value = self.expression() if self.accept("=") else None
+        declaration.names.append(ast.Declarator(name_start, self.previous_end, name, dims, value))
+        declaration.end = self.previous_end
+        module.ports.append(name)
+        module.port_spans.append((name_start, self.previous_end))
 
     # User-defined primitives (clause 8).
 

@@ -15,11 +15,14 @@ from obento.core.verilog.syntax.not_read import behind
 from obento.core.verilog.syntax.parser import Parser
 from obento.core.verilog.syntax.preprocessor import Preprocessor, Settings
 
+Unit = ast.Module | ast.Primitive | ast.Package
 
-def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limits) -> list[ast.Module | ast.Primitive]:
-    """All modules of the files, in order. Files that others include are not read by themselves."""
+
+def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limits) -> list[Unit]:
+    """All modules, primitives and packages of the files, in order. Files that others include are not read by
+    themselves."""
     tokens: dict[str, Tokens] = {}
-    modules: list[ast.Module | ast.Primitive] = []
+    modules: list[Unit] = []
     with collector_held():
         for file in files:
             try:
@@ -37,6 +40,7 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
         def find(name: str) -> Tokens | None:
             return tokens.get(name) or short.get(name.rpartition("/")[2])
 
+        types = {name for t in tokens.values() for name in _types_for_all(t)}
         preprocessor = Preprocessor(collector, limits, find)
         for name, own in tokens.items():
             if name in included or name.rpartition("/")[2] in included:
@@ -44,7 +48,7 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
             try:
                 flat = preprocessor.run(own)
                 if name.lower().endswith((".sv", ".svh")):
-                    modules += _system_verilog_modules(flat, preprocessor.marks, collector, limits)
+                    modules += _system_verilog_modules(flat, preprocessor.marks, collector, limits, types)
                 else:
                     modules += _verilog_modules(flat, preprocessor.marks, collector, limits)
             except LimitReached as limit:
@@ -54,14 +58,37 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
     return modules
 
 
+def _types_for_all(tokens: Tokens) -> set[str]:
+    """Names of the types that a file declares in packages and outside of modules: others may use them, and need to
+    know that they are types before they know anything else of them."""
+    found: set[str] = set()
+    inside, braces, is_definition = 0, 0, False
+    for at, text in enumerate(tokens.texts):
+        if tokens.kinds[at] in "sx":
+            continue
+        if text in ("module", "macromodule"):
+            inside += 1
+        elif text == "endmodule":
+            inside -= 1
+        elif text == "typedef" and inside <= 0:
+            is_definition = True
+        elif is_definition:
+            braces += (text == "{") - (text == "}")
+            if text == ";" and not braces:
+                is_definition = False
+            elif not braces and tokens.kinds[at] == "i" and tokens.texts[at + 1] in (";", "["):
+                found.add(text)
+    return found
+
+
 def _system_verilog_modules(
-    flat: Tokens, marks: list[tuple[int, Settings]], collector: Collector, limits: Limits
-) -> list[ast.Module | ast.Primitive]:
+    flat: Tokens, marks: list[tuple[int, Settings]], collector: Collector, limits: Limits, types: set[str]
+) -> list[Unit]:
     """The modules of a .sv file. Where it stumbles over a word that is not read, that is told, and nothing that follows
     from it."""
     messages = Collector()
     try:
-        return Parser(flat, messages, limits, marks, True).modules()
+        return Parser(flat, messages, limits, marks, True, types).modules()
     finally:
         first = min((d.start for d in messages.items() if d.severity == "error" and d.start), default=0)
         word = behind(flat, first) if first else None
@@ -73,7 +100,7 @@ def _system_verilog_modules(
 
 def _verilog_modules(
     flat: Tokens, marks: list[tuple[int, Settings]], collector: Collector, limits: Limits
-) -> list[ast.Module | ast.Primitive]:
+) -> list[Unit]:
     """The modules of a .v file. One written in SystemVerilog is parsed as that too, so that only its words are told,
     and what would be wrong with it anyway, not what comes of reading them as Verilog."""
     messages = Collector()

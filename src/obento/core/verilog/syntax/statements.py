@@ -5,7 +5,7 @@ from __future__ import annotations
 from obento.core.suggest import nearest
 from obento.core.syntax.stream import SyntaxProblem
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.assignments import AssignmentParser
+from obento.core.verilog.syntax.loops import LoopParser
 
 _STOPS = frozenset(
     """
@@ -29,31 +29,34 @@ _DECLARES = frozenset(
         "byte",
         "shortint",
         "longint",
+        "enum",
+        "struct",
+        "union",
+        "typedef",
+        "const",
+        "var",
+        "static",
+        "import",
     ]
 )
 _STATEMENT_WORDS = frozenset("begin end if else case casez casex endcase for while repeat forever".split())
 
 
-class StatementParser(AssignmentParser):
+class StatementParser(LoopParser):
     """The procedural part of the grammar."""
 
-    system_verilog = False
     _branch_at = -1
     _open_begins = 0
-
-    def at_word(self, *words: str) -> bool:
-        """Whether one of these reserved words stands here."""
-        return self.kinds[self.at] == "k" and self.texts[self.at] in words
 
     def declaration_in_block(self) -> list[ast.Item]:
         """A declaration at the head of a block; it is read by who reads declarations."""
         raise NotImplementedError
 
-    def statement_or_null(self) -> ast.Stmt | None:
-        """A statement; None for a lone `;`."""
-        if self.accept(";"):
-            return None
-        return self.statement()
+    def at_declaration(self) -> bool:
+        """Whether a declaration stands here, inside of a block, function or task."""
+        if self.kinds[self.at] == "k":
+            return self.texts[self.at] in _DECLARES
+        return self.at_type_name()
 
     def statement(self) -> ast.Stmt:
         """One statement."""
@@ -66,6 +69,8 @@ class StatementParser(AssignmentParser):
     def _statement(self) -> ast.Stmt:
         kind, text, start = self.kinds[self.at], self.texts[self.at], self.start
         if kind == "k":
+            if text == "void" and self.texts[self.at + 1] == "'(":
+                return self._void_cast()
             if text in ("unique", "unique0", "priority"):
                 self.at += 1
                 return self._statement()
@@ -86,7 +91,7 @@ class StatementParser(AssignmentParser):
             event = self._event_name()
             self.semicolon("statement")
             return ast.Trigger(start, self.previous_end, event)
-        if kind == "$":
+        if kind == "$" and text != "$unit":
             return self.task(text)
         if text == "{" and kind == "o" and self._groups_statements():
             raise self.fail("brace", "`{` does not group statements", "Verilog groups them with `begin` and `end`")
@@ -96,11 +101,22 @@ class StatementParser(AssignmentParser):
             self._misspelt_statement(text)
             if self.kinds[self.at] == "k":
                 return self._statement()
-        if kind in "ix" or text in ("{", "++", "--"):
+        if kind in "ix" or text in ("{", "++", "--", "'{") or text == "$unit":
             if kind == "i" and self.texts[self.at + 1] == ":" and self.is_label():
                 return self._labelled()
             return self.assignment_or_call()
         raise self.fail("expected-statement", f"a statement is missing before {self.describe()}")
+
+    def _void_cast(self) -> ast.Stmt:
+        """`void'(f(x));`: a function whose value is not wanted (1800 clause 13.4.1)."""
+        start = self.start
+        self.at += 2
+        call = self.expression()
+        self.expect(")", "the cast")
+        self.semicolon("statement")
+        if not isinstance(call, ast.Call):
+            raise self.fail("void-value", "`void'(...)` holds a call of a function", "", start, self.previous_end)
+        return ast.TaskCall(start, self.previous_end, call.name, call.args, call.path, call.named, True)
 
     def _groups_statements(self) -> bool:
         """Whether a brace opens a block as in C: a statement stands behind it, no list of names."""
@@ -239,7 +255,7 @@ class StatementParser(AssignmentParser):
                 if self.is_at("else") and closes_branch:
                     self._missing_end(opening, closings[0], self.previous_end)
                     return ast.Block(start, self.previous_end, name, declarations, body, False)
-                if self.at_word(*_DECLARES) or self.at_type_name():
+                if self.at_declaration():
                     if body and not self.system_verilog:
                         self.collector.error(
                             "late-declaration",
@@ -264,10 +280,6 @@ class StatementParser(AssignmentParser):
                 self.system_verilog_only(f"`{join}`", "write `join`")
                 self.at += 1
         return block
-
-    def at_type_name(self) -> bool:
-        """Whether a declaration by a name of a type stands here; the parser of modules knows those names."""
-        return False
 
     def end_label(self) -> None:
         """The name that may be repeated after an `end` (.sv files)."""
@@ -372,24 +384,6 @@ class StatementParser(AssignmentParser):
             at += 1
         return False
 
-    def _need_parenthesis(self, word: str) -> None:
-        if not self.is_at("("):
-            raise self.fail(
-                "missing",
-                f"`(` is missing before {self.describe()}",
-                f"the condition of `{word}` stands in parentheses",
-            )
-        self.at += 1
-
-    def _close_condition(self) -> None:
-        if self.is_at("="):
-            self.collector.error(
-                "assign-for-compare", "`=` does not compare", self.start, self.ends[self.at], "to compare write `==`"
-            )
-            self.at += 1
-            self.expression()
-        self.expect(")", "the condition")
-
     def _case(self) -> ast.Stmt:
         start = self.start
         kind = self.text
@@ -397,6 +391,9 @@ class StatementParser(AssignmentParser):
         self._need_parenthesis(kind)
         subject = self.expression()
         self.expect(")", "what is looked at")
+        if self.is_at("inside") and self.kinds[self.at] == "k":
+            self.at += 1
+            kind = "inside"
         items: list[ast.CaseItem] = []
         default: ast.Stmt | None = None
         while not self.is_at("endcase"):
@@ -428,8 +425,7 @@ class StatementParser(AssignmentParser):
                     self.accept(":")
                     default = self.statement_or_null() or ast.Block(item_start, self.previous_end, None, [], [])
                     continue
-                labels = self._list()
-                self.expect(":", "between a case label and its statement")
+                labels = self._labels(kind == "inside")
                 body = self.statement_or_null()
                 items.append(ast.CaseItem(item_start, self.previous_end, labels, body))
             except SyntaxProblem:
@@ -437,81 +433,18 @@ class StatementParser(AssignmentParser):
         self.at += 1
         return ast.Case(start, self.previous_end, kind, subject, items, default)
 
+    def _labels(self, with_ranges: bool) -> list[ast.Expr | ast.Range]:
+        if with_ranges:
+            return self.values_and_ranges(":")
+        labels: list[ast.Expr | ast.Range] = [*self._list()]
+        self.expect(":", "between a case label and its statement")
+        return labels
+
     def no_second_default(self, is_there: bool) -> None:
         """A case has one default at most (9.5, 12.4.3)."""
         if is_there:
             text = "this case has a default already"
             self.collector.error("default-twice", text, self.start, self.ends[self.at], "keep one of the two")
-
-    def _for(self) -> ast.Stmt:
-        start = self.start
-        self.at += 1
-        self._need_parenthesis("for")
-        declared: ast.Declaration | None = None
-        if self.at_word("integer", "int", "genvar", "reg", "logic", "byte", "bit") or (
-            self.text == "int" and self.kinds[self.at + 1] == "i"
-        ):
-            self.system_verilog_only("a variable declared inside `for`", "declare it as `integer` before the loop")
-            declared = self._loop_variable()
-        init = self.assignment()
-        self.expect(";", "between the parts of `for`")
-        cond = self.expression()
-        self.expect(";", "between the parts of `for`")
-        step = self.assignment()
-        self.expect(")", "the parts of `for`")
-        body = self.statement_or_null()
-        loop = ast.For(start, self.previous_end, init, cond, step, body)
-        if declared is None:
-            return loop
-        assert isinstance(init.target, ast.Name)
-        declared.names.append(ast.Declarator(init.start, init.target.end, init.target.name, [], None))
-        return ast.Block(start, self.previous_end, None, [declared], [loop])
-
-    def _loop_variable(self) -> ast.Declaration:
-        start = self.start
-        kind = "integer" if self.text in ("int", "genvar") else self.text
-        self.at += 1
-        range_ = self.range() if self.is_at("[") else None
-        return ast.Declaration(start, self.previous_end, kind, "", kind in ("integer", "byte"), range_, [])
-
-    def range(self) -> ast.Range:
-        """`[left:right]`."""
-        raise NotImplementedError
-
-    def _while(self) -> ast.Stmt:
-        start = self.start
-        self.at += 1
-        self._need_parenthesis("while")
-        cond = self.expression()
-        self._close_condition()
-        body = self.statement_or_null()
-        return ast.While(start, self.previous_end, cond, body)
-
-    def _repeat(self) -> ast.Stmt:
-        start = self.start
-        self.at += 1
-        self._need_parenthesis("repeat")
-        count = self.expression()
-        self.expect(")")
-        body = self.statement_or_null()
-        return ast.RepeatTimes(start, self.previous_end, count, body)
-
-    def _forever(self) -> ast.Stmt:
-        start = self.start
-        self.at += 1
-        body = self.statement_or_null()
-        return ast.While(start, self.previous_end, None, body)
-
-    def _do(self) -> ast.Stmt:
-        start = self.start
-        self.at += 1
-        body = self.statement_or_null()
-        self.expect("while")
-        self._need_parenthesis("while")
-        cond = self.expression()
-        self.expect(")")
-        self.semicolon("statement")
-        return ast.While(start, self.previous_end, cond, body, True)
 
     def _disable(self) -> ast.Stmt:
         start = self.start
@@ -556,6 +489,7 @@ _BY_WORD = {
     "casez": StatementParser._case,
     "casex": StatementParser._case,
     "for": StatementParser._for,
+    "foreach": StatementParser._foreach,
     "while": StatementParser._while,
     "repeat": StatementParser._repeat,
     "forever": StatementParser._forever,

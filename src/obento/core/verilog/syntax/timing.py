@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.expressions import ExpressionParser
+from obento.core.verilog.syntax.types import TypeParser
 
 
-class TimingParser(ExpressionParser):
+class TimingParser(TypeParser):
     """What stands behind `#` and `@`."""
 
     def timing_inside(self) -> ast.Timing:
@@ -39,11 +39,11 @@ class TimingParser(ExpressionParser):
         if self.kinds[self.at] in "ix":
             start, end, name = self.start, self.ends[self.at], self.text
             self.at += 1
-            if self.is_at("."):
+            if self.is_at(".", "::"):
                 self.at -= 1
                 return [self.primary()]
             return [ast.Name(start, end, name)]
-        if self.kinds[self.at] not in "nr":
+        if self.kinds[self.at] not in "nrt":
             raise self.fail(
                 "expected-value", f"a delay is missing before {self.describe()}", "write for instance `#10`"
             )
@@ -90,4 +90,5 @@ class TimingParser(ExpressionParser):
         if edge != "any" and self.is_at(")"):
             raise self.fail("edge-of-nothing", "the edge of which signal?", "write for instance `@(posedge clk)`")
         expr = self.expression()
-        return ast.EventTerm(start, expr.end, edge, expr)
+        only_if = self.expression() if self.is_at("iff") and self.accept("iff") else None
+        return ast.EventTerm(start, self.previous_end, edge, expr, only_if)

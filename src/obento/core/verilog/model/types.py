@@ -1,0 +1,159 @@
+"""Types of variables, nets and values (IEEE 1364-2005 clause 4, 1800-2017 clauses 6 and 7).
+
+A value of any type is a vector of digits here: the members of a structure, the elements of an array stand side by side
+in it, the first member and the leftmost element of a packed one on the left."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES, TWO_STATE, WIDTHS
+
+Dims = tuple[tuple[int, int], ...]
+"""Left and right end of each unpacked dimension, outermost first."""
+
+
+def count_of(dims: Dims) -> int:
+    """Elements of an array, one where there are no dimensions."""
+    count = 1
+    for left, right in dims:
+        count *= abs(left - right) + 1
+    return count
+
+
+@dataclass(slots=True, eq=False)
+class DataType:
+    """One type. `word` is that of a built-in one, else `struct`, `union`, `enum` or `array`.
+
+    `width` in digits. What can be selected from: `span`, the ends of the outermost packed dimension, with an `element`
+    for each index, single digits where that is None; or `members`. `values` are the constants of an enumeration by
+    their names. Two types are the same when they are the same object, or `alike`."""
+
+    word: str
+    width: int
+    signed: bool
+    two_state: bool
+    span: tuple[int, int]
+    element: DataType | None = None
+    members: dict[str, Member] = field(default_factory=dict)
+    packed: bool = True
+    values: dict[str, int] = field(default_factory=dict)
+    name: str = ""
+
+    @property
+    def is_enum(self) -> bool:
+        """Whether it is an enumeration."""
+        return self.word == "enum"
+
+    @property
+    def is_real(self) -> bool:
+        """Whether its values are real numbers."""
+        return self.word in ("real", "realtime")
+
+    @property
+    def is_unpacked(self) -> bool:
+        """Whether it is an unpacked structure or union, which is no number."""
+        return bool(self.members) and not self.packed
+
+    @property
+    def step(self) -> int:
+        """1 where the left index is the higher one, else -1."""
+        return 1 if self.span[0] >= self.span[1] else -1
+
+    @property
+    def variable_kind(self) -> str:
+        """The word of a variable of this type."""
+        if self.word in WIDTHS or self.word in ("logic", "reg", "bit", "event"):
+            return self.word
+        return "bit" if self.two_state else "logic"
+
+    def is_like(self, other: DataType) -> bool:
+        """Whether values of the two may stand for each other as a whole (1800 clause 6.22.2)."""
+        if self is other:
+            return True
+        if self.is_unpacked or other.is_unpacked:
+            return False
+        return self.width == other.width and self.two_state == other.two_state and self.signed == other.signed
+
+    def start_value(self) -> tuple[int, int]:
+        """What a variable holds at first, as (one, zero): 0 in digits of two states, x in all others (1800 table
+        6-7)."""
+        if not self.is_unpacked:
+            return (0, (1 << self.width) - 1) if self.two_state else (0, 0)
+        one = zero = 0
+        for member in self.members.values():
+            inner = member.start if member.start is not None else member.blank()
+            one |= inner[0] << member.low
+            zero |= inner[1] << member.low
+        return one, zero
+
+
+@dataclass(slots=True, eq=False)
+class Member:
+    """A member of a structure or union: where it begins, and what it is; `start` where it has a value of its own at
+    first."""
+
+    name: str
+    low: int
+    type: DataType
+    dims: Dims = ()
+    start: tuple[int, int] | None = None
+
+    @property
+    def width(self) -> int:
+        """Digits of all of it."""
+        return self.type.width * count_of(self.dims)
+
+    def blank(self) -> tuple[int, int]:
+        """What it holds at first, where it says nothing itself."""
+        inner, one, zero = self.type.start_value(), 0, 0
+        for at in range(count_of(self.dims)):
+            one |= inner[0] << at * self.type.width
+            zero |= inner[1] << at * self.type.width
+        return one, zero
+
+
+@dataclass(frozen=True, slots=True)
+class Shape:
+    """What a value is: its type, and the dimensions of an array of such values."""
+
+    type: DataType
+    dims: Dims = ()
+
+    @property
+    def width(self) -> int:
+        """Digits of all of it."""
+        return self.type.width * count_of(self.dims)
+
+    @property
+    def is_aggregate(self) -> bool:
+        """Whether it is no number: an array, or an unpacked structure."""
+        return bool(self.dims) or self.type.is_unpacked
+
+    def fits(self, other: Shape) -> bool:
+        """Whether a value of the other may be assigned to this as a whole (1800 clause 7.6)."""
+        sizes = [abs(left - right) for left, right in self.dims]
+        return sizes == [abs(left - right) for left, right in other.dims] and self.type.is_like(other.type)
+
+
+def builtin(word: str, signed: bool | None = None) -> DataType:
+    """A type that is a word."""
+    width = WIDTHS.get(word, 1)
+    return DataType(word, width, word in SIGNED_TYPES if signed is None else signed, word in TWO_STATE, (width - 1, 0))
+
+
+def vector(word: str, signed: bool, left: int, right: int) -> DataType:
+    """A vector of single digits."""
+    return DataType(word, abs(left - right) + 1, signed, word in TWO_STATE, (left, right))
+
+
+def array_of(element: DataType, left: int, right: int, signed: bool = False) -> DataType:
+    """A packed array."""
+    width = element.width * (abs(left - right) + 1)
+    return DataType("array", width, signed, element.two_state, (left, right), element)
+
+
+DIGIT = builtin("logic")
+"""A digit that was selected: nothing can be selected from it again."""
+TWO_STATE_DIGIT = builtin("bit")
+"""The same, of a vector of two states."""

@@ -1,0 +1,158 @@
+"""Parsing of loops (IEEE 1364-2005 clause 9.6, 1800-2017 clause 12.7)."""
+
+from __future__ import annotations
+
+from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.assignments import AssignmentParser
+
+
+class LoopParser(AssignmentParser):
+    """Statements that are done again and again."""
+
+    def at_word(self, *words: str) -> bool:
+        """Whether one of these reserved words stands here."""
+        return self.kinds[self.at] == "k" and self.texts[self.at] in words
+
+    def statement_or_null(self) -> ast.Stmt | None:
+        """A statement; None for a lone `;`."""
+        if self.accept(";"):
+            return None
+        return self.statement()
+
+    def statement(self) -> ast.Stmt:
+        """One statement; it is read by who knows all of them."""
+        raise NotImplementedError
+
+    def _need_parenthesis(self, word: str) -> None:
+        if not self.is_at("("):
+            raise self.fail(
+                "missing",
+                f"`(` is missing before {self.describe()}",
+                f"the condition of `{word}` stands in parentheses",
+            )
+        self.at += 1
+
+    def _close_condition(self) -> None:
+        if self.is_at("="):
+            self.collector.error(
+                "assign-for-compare", "`=` does not compare", self.start, self.ends[self.at], "to compare write `==`"
+            )
+            self.at += 1
+            self.expression()
+        self.expect(")", "the condition")
+
+    def _for(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        self._need_parenthesis("for")
+        declared: list[ast.Item] = []
+        if self.at_word("integer", "int", "genvar", "reg", "logic", "byte", "bit", "var", "shortint", "longint") or (
+            self.at_type_name() or (self.text == "int" and self.kinds[self.at + 1] == "i")
+        ):
+            self.system_verilog_only("a variable declared inside `for`", "declare it as `integer` before the loop")
+            self.accept("var")
+            init = self._loop_variables(declared)
+        else:
+            init = [] if self.is_at(";") and self.system_verilog else self._assignments()
+        self.expect(";", "between the parts of `for`")
+        cond = self.expression()
+        self.expect(";", "between the parts of `for`")
+        step = [] if self.is_at(")") and self.system_verilog else self._assignments()
+        self.expect(")", "the parts of `for`")
+        body = self.statement_or_null()
+        loop = ast.For(start, self.previous_end, init, cond, step, body)
+        if not declared:
+            return loop
+        return ast.Block(start, self.previous_end, None, declared, [loop])
+
+    def _assignments(self) -> list[ast.Assign]:
+        """Assignments with commas between them, which .sv files may have (1800 clause 12.7.1)."""
+        found = [self.assignment()]
+        while self.is_at(","):
+            self.system_verilog_only("more than one assignment here", "do the others inside of the loop")
+            self.at += 1
+            found.append(self.assignment())
+        return found
+
+    def _loop_variables(self, declared: list[ast.Item]) -> list[ast.Assign]:
+        """The variables that the head of a loop declares, with what they begin with."""
+        found: list[ast.Assign] = []
+        declaration: ast.Declaration | None = None
+        while True:
+            start = self.start
+            if declaration is None or not (self.kinds[self.at] in "ix" and self.texts[self.at + 1] == "="):
+                kind = "integer" if self.text in ("int", "genvar") else self.text
+                self.at += 1
+                made = self.vector_type(kind)
+                made.start = start
+                declaration = ast.Declaration(start, self.previous_end, kind, "", made, [])
+                declared.append(declaration)
+            init = self.assignment()
+            assert isinstance(init.target, ast.Name)
+            declaration.names.append(ast.Declarator(init.start, init.target.end, init.target.name, [], None))
+            found.append(init)
+            if not self.accept(","):
+                return found
+
+    def _foreach(self) -> ast.Stmt:
+        """`foreach (array[i, j])` (1800 clause 12.7.3)."""
+        start = self.start
+        self.at += 1
+        self._need_parenthesis("foreach")
+        at = self.start
+        array: ast.Expr = ast.Name(at, self.ends[self.at], self.name("the name of an array"))
+        while self.accept("."):
+            array = self._member(array, self.name("a name after the dot"))
+        self.expect("[", "the names that count")
+        names: list[str | None] = []
+        counters: list[ast.Item] = []
+        while True:
+            name_at = self.start
+            name = None if self.is_at(",", "]") else self.name("a name that counts")
+            names.append(name)
+            if name is not None:
+                whole = ast.Type(name_at, name_at, "int", True)
+                counter = ast.Declarator(name_at, self.previous_end, name, [], None)
+                counters.append(ast.Declaration(name_at, self.previous_end, "int", "", whole, [counter]))
+            if not self.accept(","):
+                break
+        self.expect("]", "the names that count")
+        self.expect(")", "the head of `foreach`")
+        body = self.statement_or_null()
+        loop = ast.Foreach(start, self.previous_end, array, names, body)
+        return ast.Block(start, self.previous_end, None, counters, [loop])
+
+    def _while(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        self._need_parenthesis("while")
+        cond = self.expression()
+        self._close_condition()
+        body = self.statement_or_null()
+        return ast.While(start, self.previous_end, cond, body)
+
+    def _repeat(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        self._need_parenthesis("repeat")
+        count = self.expression()
+        self.expect(")")
+        body = self.statement_or_null()
+        return ast.RepeatTimes(start, self.previous_end, count, body)
+
+    def _forever(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        body = self.statement_or_null()
+        return ast.While(start, self.previous_end, None, body)
+
+    def _do(self) -> ast.Stmt:
+        start = self.start
+        self.at += 1
+        body = self.statement_or_null()
+        self.expect("while")
+        self._need_parenthesis("while")
+        cond = self.expression()
+        self.expect(")")
+        self.semicolon("statement")
+        return ast.While(start, self.previous_end, cond, body, True)

@@ -1,0 +1,220 @@
+"""Parsing of types: words, vectors, enumerations, structures and unions, and names for them (IEEE 1800-2017 clauses 6
+and 7.2)."""
+
+from __future__ import annotations
+
+from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES
+from obento.core.verilog.syntax.expressions import ExpressionParser
+
+NAMED_TYPES = frozenset(
+    ["logic", "reg", "bit", "int", "integer", "byte", "shortint", "longint", "time", "real", "realtime"]
+)
+"""Types that are words."""
+_MADE_TYPES = frozenset(["enum", "struct", "union"])
+
+
+class TypeParser(ExpressionParser):
+    """What may stand before the names of a declaration. `types` are the names of types that are known so far."""
+
+    def __init__(self, *args: object) -> None:
+        super().__init__(*args)  # type: ignore[arg-type]
+        self.types: set[str] = set()
+
+    # Where a type begins.
+
+    def at_type_name(self) -> bool:
+        """Whether a name of a type begins a declaration here."""
+        at = self.at
+        if self.kinds[at] != "i":
+            return False
+        if self.texts[at + 1] == "::" and self.kinds[at + 2] == "i":
+            at += 2
+        elif self.texts[at] not in self.types:
+            return False
+        at += 1
+        while self.texts[at] == "[" and self.kinds[at] == "o":
+            at = self._behind_bracket(at)
+        return self.kinds[at] in "ix"
+
+    def _behind_bracket(self, at: int) -> int:
+        depth = 0
+        while self.kinds[at] != "e":
+            depth += (self.texts[at] == "[") - (self.texts[at] == "]")
+            at += 1
+            if not depth:
+                break
+        return at
+
+    def at_type(self) -> bool:
+        """Whether a type stands here where a value could stand as well."""
+        if self.kinds[self.at] == "k":
+            return self.texts[self.at] in NAMED_TYPES | _MADE_TYPES
+        return self.kinds[self.at] == "i" and self.texts[self.at] in self.types
+
+    def at_made_type(self) -> bool:
+        """Whether `enum`, `struct` or `union` stands here."""
+        return self.kinds[self.at] == "k" and self.texts[self.at] in _MADE_TYPES
+
+    # Ranges.
+
+    def range(self) -> ast.Range:
+        """A range in brackets."""
+        start = self.start
+        self.expect("[")
+        if self.is_at("]", "$"):
+            raise self.fail(
+                "not-yet",
+                "queues and arrays whose size changes are not read by this version",
+                "give the array its size: `[8]`",
+            )
+        left = self.expression()
+        if self.is_at("]"):
+            if self.system_verilog:
+                self.at += 1  # `[n]` means `[0:n-1]`
+                minus = ast.Binary(
+                    left.start, left.end, "-", left, ast.Number(left.start, left.end, None, True, 1, (1 << 32) - 2, 32)
+                )
+                zero = ast.Number(left.start, left.end, None, True, 0, (1 << 32) - 1, 32)
+                return ast.Range(start, self.previous_end, zero, minus)
+            raise self.fail("range", "a range has two ends", "write `[msb:lsb]`, for instance `[3:0]`")
+        self.expect(":", "between the two ends of a range")
+        right = self.expression()
+        self.expect("]", "the range")
+        return ast.Range(start, self.previous_end, left, right)
+
+    def dimensions(self) -> list[ast.Range]:
+        """All ranges that stand here."""
+        found: list[ast.Range] = []
+        while self.is_at("["):
+            found.append(self.range())
+        return found
+
+    def signed(self, by_type: bool = False) -> bool:
+        """Whether a type is signed: by its word, unless `signed` or `unsigned` says otherwise (1800 clause 6.9)."""
+        if self.accept("signed"):
+            return True
+        return not self.accept("unsigned") and by_type
+
+    # Types.
+
+    def vector_type(self, word: str = "") -> ast.Type:
+        """What stands behind the word of a type, or without any: the sign and the ranges."""
+        start = self.start
+        signed = self.signed(word in SIGNED_TYPES)
+        return ast.Type(start, self.previous_end, word, signed, self.packed_ranges())
+
+    def packed_ranges(self) -> list[ast.Range]:
+        """The ranges of a vector: one, or in .sv files any number."""
+        found = self.dimensions()
+        if len(found) > 1 and not self.system_verilog:
+            self.collector.error(
+                "system-verilog",
+                "a vector of vectors is SystemVerilog",
+                found[1].start,
+                found[1].end,
+                "write the second range behind the name, or name the file .sv if the course allows it",
+            )
+        return found
+
+    def data_type(self) -> ast.Type:
+        """A type with everything that belongs to it."""
+        start = self.start
+        if self.accept("enum"):
+            made = self._enumeration(start)
+        elif self.is_at("struct", "union"):
+            made = self._structure()
+        else:
+            made = self.vector_type(self.type_word())
+        made.start, made.end = start, self.previous_end
+        return made
+
+    def type_word(self) -> str:
+        """The word or name of a type, behind its package where one stands."""
+        word = self.text
+        self.at += 1
+        if self.is_at("::"):
+            self.at += 1
+            word = f"{word}::{self.name('the name of a type')}"
+        return word
+
+    def _enumeration(self, start: int) -> ast.Type:
+        """From behind `enum`: the type of the values, their names, further ranges (1800 clause 6.19)."""
+        if self.is_at("{"):
+            base = ast.Type(start, start, "int", True)
+        elif self.is_at("[", "signed", "unsigned"):
+            base = self.vector_type("logic")
+        else:
+            base = self.vector_type(self.type_word())
+        constants = self._constants()
+        values = ast.Declaration(start, self.previous_end, base.word, "", base, [])
+        return ast.Type(start, start, "enum", base.signed, self.dimensions(), [values], constants, True)
+
+    def _constants(self) -> list[ast.Declarator]:
+        """The names in braces, some with values; `name[3]` stands for name0, name1, name2 (1800 clause 6.19.2)."""
+        constants: list[ast.Declarator] = []
+        self.expect("{", "the names of the enumeration")
+        while True:
+            at = self.start
+            name = self.name("a name of the enumeration")
+            dims = self.dimensions()
+            value = self.expression() if self.accept("=") else None
+            constants.append(ast.Declarator(at, self.previous_end, name, dims, value))
+            if not self.accept(","):
+                break
+        self.expect("}", "the names of the enumeration")
+        return constants
+
+    def _structure(self) -> ast.Type:
+        """`struct` or `union`, with its members (1800 clause 7.2)."""
+        word, start = self.text, self.start
+        self.at += 1
+        packed = self.accept("packed")
+        signed = self.signed()
+        self.expect("{", f"the members of the {word}")
+        self.enter()
+        members: list[ast.Declaration] = []
+        while not self.accept("}"):
+            member_start = self.start
+            if not self.at_type():
+                raise self.fail(
+                    "bad-member",
+                    f"a member begins with its type, not with {self.describe()}",
+                    "write for instance `logic [3:0] count;`",
+                )
+            made = self.data_type()
+            member = ast.Declaration(member_start, self.previous_end, made.word, "", made, [])
+            while True:
+                at = self.start
+                name = self.name("the name of a member")
+                dims = self.dimensions()
+                value = self.expression() if self.accept("=") else None
+                member.names.append(ast.Declarator(at, self.previous_end, name, dims, value))
+                if not self.accept(","):
+                    break
+            self.semicolon("member")
+            member.end = self.previous_end
+            members.append(member)
+        self.leave()
+        return ast.Type(start, start, word, signed, self.dimensions(), members, [], packed)
+
+    def type_definition(self) -> list[ast.Item]:
+        """`typedef` (.sv files): a name for a type (1800 clause 6.18)."""
+        start = self.start
+        self.at += 1
+        if self.kinds[self.at] == "i" and self.texts[self.at + 1] == ";":
+            self.types.add(self.name("the name of the type"))  # `typedef name;` says that it comes later
+            self.semicolon("declaration")
+            return []
+        if not self.at_type() and not self.at_type_name():
+            raise self.fail(
+                "not-yet",
+                f"a `typedef` of {self.describe()} is not read by this version",
+                "enumerations, structures, numbers and vectors are",
+            )
+        made = self.data_type()
+        name = self.name("the name of the type")
+        dims = self.dimensions()
+        self.types.add(name)
+        self.semicolon("declaration")
+        return [ast.TypeDefinition(start, self.previous_end, name, made, dims)]
