@@ -45,9 +45,12 @@ class CastLowering:
         return shape.width if shape is not None and shape.is_aggregate else self._x.size(e)[0]
 
     def lower(self, e: ast.Cast) -> ir.Expr:
+        """What a cast gives."""
         to = self.type_of(e)
         if self._x.reals.is_real(e.value):
             made: ir.Expr = ir.Rounded(to.width, self._x.reals.lower(e.value))
+        elif isinstance(e.value, ast.Stream):
+            made = self._x.to_width(e.value, to.width)
         elif isinstance(e.value, ast.Pattern):
             made = self._x.aggregates.lower(e.value, Shape(to))
         else:

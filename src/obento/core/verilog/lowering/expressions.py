@@ -93,8 +93,18 @@ class ExpressionLowering:
         if self.reals.is_real(e):
             return ir.Rounded(width, self.reals.lower(e))
         own, signed = self.size(e)
+        if isinstance(e, ast.Stream):
+            return self._on_the_left(e, own, width)
         lowered = self.lower(e, max(own, width), signed)
         return ir.Slice(width, lowered, 0) if own > width else lowered
+
+    def _on_the_left(self, e: ast.Stream, own: int, width: int) -> ir.Expr:
+        """A stream for a target with at least as many digits: the rest of it is 0 (1800 clause 11.4.14.3)."""
+        if own > width:
+            raise self.error("stream-wide", f"a stream of {own} digits does not fit into {width}", e)
+        value = self.aggregates.streamed(e)
+        rest = ir.Const(width - own, *values.word(0, width - own))
+        return value if own == width else ir.Concat(width, [value, rest])
 
     def to_shape(self, e: ast.Expr, shape: Shape) -> ir.Expr:
         """A right side for something of this shape; digits of two states are so afterwards where all of them are."""
@@ -102,7 +112,7 @@ class ExpressionLowering:
             return self.reals.lower(e)
         if shape.dims and not self.scope.system_verilog:
             raise self.error("whole-array", "an array as a whole is no value: it needs an index (4.9.3)", e)
-        if shape.is_aggregate or isinstance(e, ast.Pattern):
+        if shape.is_aggregate or (isinstance(e, ast.Pattern) and not e.to):
             return self.aggregates.lower(e, shape)
         self.typed.check_enum(shape.type, e)
         value = self.to_width(e, shape.width)
@@ -381,11 +391,9 @@ class ExpressionLowering:
             case ast.Pattern():
                 self.size(e)
             case ast.Stream():
-                value = self.aggregates.streamed(e)
-                if value.width > width:
-                    raise self.error("stream-wide", f"{value.width} digits do not fit into {width}", e)
-                rest = ir.Const(width - value.width, *values.word(0, width - value.width))
-                return value if value.width == width else ir.Concat(width, [value, rest])  # on the left (11.4.14)
+                raise self.error(
+                    "stream-operand", "a stream is a whole right side, or stands in a cast (1800 clause 11.4.14)", e
+                )
             case ast.Fill():
                 full = values.ones(width)
                 one, zero = {"0": (0, full), "1": (full, 0), "x": (0, 0), "z": (full, full)}[e.digit]
