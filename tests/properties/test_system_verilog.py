@@ -154,7 +154,9 @@ module m (input [1:0] a, b, output box_t y, output [3:0][3:0] z, output [2:0] o,
   crate_t c;
   way_t w;
   function automatic logic [3:0] twice(logic [1:0] k); return 2 * k; endfunction
-  function automatic logic [1:0] halves(input logic [3:0] k, output logic [3:0] rest); rest = k[1:0]; return k[3:2]; endfunction
+  function automatic logic [1:0] halves(input logic [3:0] k, output logic [3:0] rest);
+    rest = k[1:0]; return k[3:2];
+  endfunction
   always_comb begin
     s = '{op: a, v: '{b, a, 2'd1, 2'd2}, in: '{p: b[0], q: 3'd5}};
     d = '{default: 14'h1234}; m = 16'h8421; u = '{1, 2, 3, 4}; x = '{default: b}; w = way_t'(a);
@@ -163,7 +165,8 @@ module m (input [1:0] a, b, output box_t y, output [3:0][3:0] z, output [2:0] o,
     {}
     {}
   end
-  assign y = s, z = m, o = u[0] ^ u[1] ^ x[2] ^ x[3], p = c.n[0] ^ c.n[1] ^ c.n[b], r = c.k ^ d[0].op ^ d[1].v[0], e = w;
+  assign y = s, z = m, o = u[0] ^ u[1] ^ x[2] ^ x[3], p = c.n[0] ^ c.n[1] ^ c.n[b];
+  assign r = c.k ^ d[0].op ^ d[1].v[0], e = w;
 endmodule
 """
 OLD = """
@@ -185,7 +188,8 @@ module m (input [1:0] a, b, output [13:0] y, output [15:0] z, output [2:0] o, p,
     {}
     {}
   end
-  assign y = s, z = m, o = u[0] ^ u[1] ^ x[2] ^ x[3], p = cn[0] ^ cn[1] ^ cn[b], r = ck ^ d[0][13:12] ^ d[1][5:4], e = w;
+  assign y = s, z = m, o = u[0] ^ u[1] ^ x[2] ^ x[3], p = cn[0] ^ cn[1] ^ cn[b];
+  assign r = ck ^ d[0][13:12] ^ d[1][5:4], e = w;
 endmodule
 """
 
