@@ -185,11 +185,7 @@ def targets(body: Stmt | None) -> Iterator[Target]:
                 for result in s.results:
                     yield from result
             case SystemTask():
-                for argument in s.call.args:
-                    yield from argument.targets
-                if s.call.name in ("$readmemb", "$readmemh") and s.call.args[1].memory is not None:
-                    memory = s.call.args[1].memory[0]
-                    yield Target(memory, 0, memory.width)
+                yield from _written_by(s.call)
             case Block() | If() | Case() | Loop() | Repeat() | Fork():
                 pass
             case Delay() | Await() | WaitUntil() | Trigger() | Disable() | LetGo():
@@ -199,8 +195,17 @@ def targets(body: Stmt | None) -> Iterator[Target]:
         for e in expressions(s):
             for node in walk(e):
                 if isinstance(node, SystemCall):
-                    for argument in node.args:
-                        yield from argument.targets
+                    yield from _written_by(node)
+
+
+def _written_by(call: SystemCall) -> Iterator[Target]:
+    """What a system task or function writes: its arguments, or the memory that it fills from a file."""
+    for argument in call.args:
+        yield from argument.targets
+    filled = {"$readmemb": 1, "$readmemh": 1, "$fread": 0}.get(call.name)
+    memory = call.args[filled].memory if filled is not None else None
+    if memory is not None:
+        yield Target(memory[0], 0, memory[0].width)
 
 
 def written_bits(process: Process) -> set[int]:

@@ -207,6 +207,8 @@ class Function:
     outputs_signed: list[bool] = field(default_factory=list)
     automatic: bool = False
     label: Label | None = None
+    is_task: bool = False
+    """Whether it may wait, by how it was declared."""
 
     def storage(self) -> list[Signal]:
         """Every signal that belongs to it, each once."""

@@ -14,7 +14,7 @@ from obento.core.values import Word
 
 Value = Word | float | None
 
-_SPEC = re.compile(r"%(-?)(0*)(\d*)(?:\.(\d+))?([a-zA-Z%])")
+_SPEC = re.compile(r"%([-+ #]*)(0*)(\d*)(?:\.(\d+))?([a-zA-Z%])")
 _WIDEST_FIELD = 4_096
 _DIGIT_BITS = {"b": 1, "o": 3, "h": 4, "x": 4}
 _STRENGTH = {(0, 1): "St0", (1, 0): "St1", (1, 1): "HiZ", (0, 0): "StX"}
@@ -167,10 +167,13 @@ class Formatter:
 
     def _one(self, call: SystemCall, m: re.Match[str], a: Argument, value: Value) -> str:
         letter = m[5].lower()
-        left, zeros = bool(m[1]), bool(m[2])
+        left, zeros = "-" in m[1], bool(m[2])
         field = min(int(m[3]), _WIDEST_FIELD) if m[3] else (0 if zeros else None)
         places = min(int(m[4]), _WIDEST_FIELD) if m[4] else None
-        text = self._value(call, letter, field, places, zeros and bool(m[3]), a, value)
+        if letter in "efg" and a.text is None and value is not None and a.value is not None:
+            number = value if isinstance(value, float) else to_real(value, a.value.width, a.signed)
+            return _like_c(m, number, letter, field or 0, places)
+        text = self._value(call, letter, field, zeros and bool(m[3]), a, value)
         return text.strip().ljust(field or 0) if left else text
 
     def _value(
@@ -178,7 +181,6 @@ class Formatter:
         call: SystemCall,
         letter: str,
         field: int | None,
-        places: int | None,
         zeros: bool,
         a: Argument,
         value: Value,
@@ -193,13 +195,6 @@ class Formatter:
             return ""
         else:
             width, signed = a.value.width, a.signed
-        if letter in "efg":
-            number = value if isinstance(value, float) else to_real(value, width, signed)
-            return (
-                _general(number, places).rjust(field or 0)
-                if letter == "g"
-                else f"{number:{field or 0}.{6 if places is None else places}{letter}}"
-            )
         if letter == "t":
             return self._time(call, field, value, width)
         if isinstance(value, float):
@@ -229,6 +224,14 @@ class Formatter:
         if not v.is_known(value, width):
             return decimal(value, width, False, self.time_format.width if field is None else field)
         return self.time_format.text(value[0] * call.tick, self.precision, field)
+
+
+def _like_c(m: re.Match[str], number: float, letter: str, field: int, places: int | None) -> str:
+    """%e, %f and %g as the C library prints them, with its flags (17.1.1.2)."""
+    sign = "+" if "+" in m[1] else " " if " " in m[1] else "-"
+    align = "<" if "-" in m[1] else "=" if m[2] else ">"
+    fill = "0" if m[2] and align == "=" else " "
+    return f"{number:{fill}{align}{sign}{field}.{6 if places is None else places}{letter}}"
 
 
 def _general(number: float, places: int | None) -> str:

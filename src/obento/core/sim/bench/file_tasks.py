@@ -95,9 +95,37 @@ class CircuitBench(Bench):
             data = text.encode("latin-1", "replace")
             results[0] = v.word(int.from_bytes(data, "big"), sum(t.width for t in call.args[0].targets))
             return v.word(0, 32)
+        if name == "$fread":
+            return self._read_bytes(call, given, results)
         if name in ("$fgetc", "$fgets", "$feof", "$rewind", "$ftell", "$fseek", "$ungetc"):
             return self._read_file(call, given, results)
         return v.word(0, 32)
+
+    def _read_bytes(self, call: SystemCall, given: list[Value], results: list[Value]) -> Word:
+        """$fread: bytes into a variable or into the elements of a memory, the first byte on the left; how many there
+        were (17.2.4.4)."""
+        reader = self.folder.reader(self._number(call, given, 1) & 0xFFFFFFFF)
+        if reader is None:
+            return v.word(0, 32)
+        memory = call.args[0].memory
+        if memory is None:
+            width = sum(t.width for t in call.args[0].targets)
+            data = reader.bytes((width + 7) // 8)
+            results[0] = v.word(int.from_bytes(data.ljust((width + 7) // 8, b"\0"), "big"), width)
+            return v.word(len(data), 32)
+        signal, left, right = memory
+        low, high, total = min(left, right), max(left, right), 0
+        at = self._number(call, given, 2) if len(given) > 2 and given[2] is not None else low
+        last = at + self._number(call, given, 3) - 1 if len(given) > 3 else high
+        while low <= at <= min(high, last):
+            size = (signal.element + 7) // 8
+            data = reader.bytes(size)
+            if not data:
+                break
+            word = v.word(int.from_bytes(data.ljust(size, b"\0"), "big"), signal.element)
+            self.kernel.write(signal.id, (at - low) * signal.element, signal.element, word)
+            total, at = total + len(data), at + 1
+        return v.word(total, 32)
 
     def _read_file(self, call: SystemCall, given: list[Value], results: list[Value]) -> Word:
         descriptor = 1 if call.name in ("$fgets", "$ungetc") else 0

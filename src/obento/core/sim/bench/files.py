@@ -126,6 +126,13 @@ class _Open:
         self.at += 1
         return ord(self.text[self.at - 1]) & 255
 
+    def bytes(self, most: int) -> bytes:
+        """So many of them, or what is left."""
+        found = self.text[self.at : self.at + most]
+        self.ended = self.ended or len(found) < most
+        self.at += len(found)
+        return found.encode("latin-1", "replace")
+
     def line(self, most: int) -> str:
         end = self.text.find("\n", self.at)
         end = len(self.text) if end < 0 else end + 1

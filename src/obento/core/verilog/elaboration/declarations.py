@@ -13,6 +13,7 @@ from obento.core.ir.signal import Signal
 from obento.core.values import Word
 from obento.core.verilog.elaboration.module_context import ModuleContext
 from obento.core.verilog.lowering.types import blank
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Broken, Genvar, Inside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.model.types import DataType, Shape
 from obento.core.verilog.syntax import ast
@@ -103,6 +104,8 @@ def _declarator(body: ModuleContext, item: ast.Declaration, d: ast.Declarator, s
     if whole.width > (body.b.limits.memory_bits if dims else body.b.limits.vector_bits):
         raise body.error("too-wide", f"`{d.name}` has {whole.width} bits, more than can be taken", d)
     kind = item.kind if item.kind in NET_TYPES | {"event"} else shape.type.variable_kind if item.kind else "wire"
+    if item.direction == "inout" and kind not in NET_TYPES:
+        raise _two_way_variable(body, d, kind)
     wanted = _Wanted(item, d, kind, whole, scope)
     vector = _join(body, wanted) or _make(body, wanted)
     vector.signal.position = vector.signal.position or d.start
@@ -116,6 +119,11 @@ def _declarator(body: ModuleContext, item: ast.Declaration, d: ast.Declarator, s
         target = [ir.Target(vector.signal, vector.at, total)]
         body.b.later(lambda: body.b.drive(target, value, d.start, "supply", scope.path, None, (7, 7)))
     _start_value(body, vector, d, scope)
+
+
+def _two_way_variable(body: ModuleContext, d: ast.Declarator, kind: str) -> ElaborationError:
+    text = f"`{d.name}` goes both ways and cannot be `{kind}`: it is a net (1364-2005 clause 12.3.3)"
+    return body.error("inout-reg", text, d, f"write `inout wire {d.name}` and drive it by `assign`")
 
 
 def shown_variable(name: str, vector: Vector, kind: str = "") -> Variable:
@@ -197,6 +205,8 @@ def _complete(
     if item.kind not in NET_TYPES:
         if body.directions[d.name][0] == "in" and item.kind != "logic":
             raise body.error("input-reg", f"input `{d.name}` cannot be `{item.kind}`", d, "an input is a wire")
+        if body.directions[d.name][0] == "inout":
+            raise _two_way_variable(body, d, item.kind)
         if item.kind in ("integer", "time", "real") and known.width != width:
             raise body.error(
                 "range-differs",

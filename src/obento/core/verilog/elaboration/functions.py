@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import ScopeOfNames
-from obento.core.ir.drivers import waits
+from obento.core.ir.drivers import statements, waits
 from obento.core.ir.signal import Signal
 from obento.core.values import word
 from obento.core.verilog.elaboration.declarations import (
@@ -17,6 +17,7 @@ from obento.core.verilog.elaboration.declarations import (
 )
 from obento.core.verilog.elaboration.module_context import ModuleContext
 from obento.core.verilog.lowering.statements import StatementLowering, gives_back
+from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Formal, FunctionEntry, Inside, Scope, Vector
 from obento.core.verilog.syntax import ast
 
@@ -90,7 +91,17 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
             outputs_signed.append(entry.shape.type.signed if entry.shape is not None else False)
         result = None
     return ir.Function(
-        item.name, params, result, local, None, item.start, outputs, outputs_signed, item.automatic, ir.Label(item.name)
+        item.name,
+        params,
+        result,
+        local,
+        None,
+        item.start,
+        outputs,
+        outputs_signed,
+        item.automatic,
+        ir.Label(item.name),
+        item.task,
     )
 
 
@@ -122,13 +133,14 @@ def _result(body: ModuleContext, entry: FunctionEntry) -> Signal:
 def _lower_body(body: ModuleContext, entry: FunctionEntry, function: ir.Function) -> None:
     item, scope = entry.item, entry.inner
     result = scope.entries.get(item.name)
-    statements = StatementLowering(body.x(scope), body, function.label, result if isinstance(result, Vector) else None)
+    lowering = StatementLowering(body.x(scope), body, function.label, result if isinstance(result, Vector) else None)
     block = ast.Block(item.start, item.end, None, [], item.body)
-    values = [s for declaration in item.declarations for s in statements.entry_values(declaration)]
-    function.body = ir.Block(item.start, [*values, statements.statement(block) or ir.Block(item.start, [])])
+    values = [s for declaration in item.declarations for s in lowering.entry_values(declaration)]
+    function.body = ir.Block(item.start, [*values, lowering.statement(block) or ir.Block(item.start, [])])
     _adopt(function, scope)
     if not item.task:
         _no_waiting(body, item, function)
+        _only_computes(body, item, function)
 
 
 def _adopt(function: ir.Function, scope: Scope) -> None:
@@ -137,6 +149,33 @@ def _adopt(function: ir.Function, scope: Scope) -> None:
         if isinstance(entry, Inside) and entry.scope is not None:
             function.local += [v.signal for v in entry.scope.entries.values() if isinstance(v, Vector)]
             _adopt(function, entry.scope)
+
+
+def _only_computes(body: ModuleContext, item: ast.FunctionItem, function: ir.Function) -> None:
+    """A function has an input, calls no task and assigns nothing for later (1364-2005 clause 10.4.4)."""
+    if not body.m.system_verilog and not function.params:
+        raise body.error(
+            "function-inputs", f"the function `{item.name}` has no input (1364-2005 clause 10.4.4)", item, "give it one"
+        )
+    for s in statements(function.body):
+        if isinstance(s, ir.Assign) and not s.blocking:
+            body.collector.error(
+                "function-later",
+                f"`{item.name}` is a function: it cannot write with `<=`",
+                s.position,
+                None,
+                "write `=`",
+            )
+            raise ElaborationError
+        if isinstance(s, ir.TaskCall) and s.task.is_task:
+            body.collector.error(
+                "function-task",
+                f"`{item.name}` is a function: it cannot call a task",
+                s.position,
+                None,
+                "make it a task",
+            )
+            raise ElaborationError
 
 
 def _no_waiting(body: ModuleContext, item: ast.FunctionItem, function: ir.Function) -> None:

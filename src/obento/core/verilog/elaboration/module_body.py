@@ -134,7 +134,12 @@ def _declare(body: ModuleContext, item: ast.Item, scope: Scope) -> None:
                 if item.path[0] == body.scope.path.split(".")[0] and item.path[0] not in scope.entries
                 else f"{scope.path}."
             )
-            body.b.defparams[head + ".".join(item.path)] = made
+            x = body.x(scope)
+            path = [
+                name if index is None else f"{name}[{x.integer(index, 'the number of a block or instance')}]"
+                for name, index in zip(item.path, item.indices, strict=True)
+            ]
+            body.b.defparams[head + ".".join(path)] = made
         case ast.Instance() | ast.GateInstance() if item.name:
             if item.name in scope.entries:
                 raise body.error(

@@ -17,6 +17,7 @@ from obento.core.ir.interpret import Interpreter
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.aggregates import AggregateLowering, same
+from obento.core.verilog.lowering.arguments import bound
 from obento.core.verilog.lowering.casts import CastLowering
 from obento.core.verilog.lowering.real_numbers import RealLowering
 from obento.core.verilog.lowering.selects import SelectLowering
@@ -50,6 +51,10 @@ _SHIFTS = {"<<": "shl", "<<<": "shl", ">>": "shr", ">>>": "sar"}
 _EQUALITIES = frozenset(["==", "!=", "===", "!=="])
 _RELATIONS = _EQUALITIES | frozenset(["<", "<=", ">", ">=", "==?", "!=?"])
 _REDUCTIONS = {"&": "rand", "|": "ror", "^": "rxor", "~&": "rand", "~|": "ror", "~^": "rxor", "^~": "rxor"}
+
+
+_NOT_OF_REALS = frozenset(["%", "&", "|", "^", "~^", "^~", "<<", "<<<", ">>", ">>>", "===", "!==", "==?", "!=?"])
+"""What works on digits alone (1364-2005 table 5-3)."""
 
 
 class ExpressionLowering:
@@ -127,31 +132,8 @@ class ExpressionLowering:
         return (self if scope is self.scope else self.inside(scope)).to_shape(e, shape)
 
     def bound(self, e: ast.Call | ast.TaskCall, entry: FunctionEntry) -> list[tuple[Formal, ast.Expr, Scope]]:
-        """Each argument of a function or task with what it is given: by order, by name, by default (1800 clauses 13.5.3
-        and 13.5.4). Its default stands in the function's own scope."""
-        self._call(entry)
-        count = len(e.args) + len(e.named)
-        if count > len(entry.formals):
-            raise self.error("arguments", f"`{e.name}` takes {len(entry.formals)} values, here are {count}", e)
-        names = [f.name for f in entry.formals]
-        for name in e.named:
-            if name not in names:
-                raise self.error("no-argument", f"`{e.name}` has no argument `{name}`", e, did_you_mean(name, names))
-            if names.index(name) < len(e.args):
-                raise self.error("arguments", f"the argument `{name}` of `{e.name}` is given twice", e)
-        found: list[tuple[Formal, ast.Expr, Scope]] = []
-        for i, formal in enumerate(entry.formals):
-            value = e.args[i] if i < len(e.args) else e.named.get(formal.name)
-            if value is not None:
-                found.append((formal, value, self.scope))
-            elif formal.default is not None:
-                found.append((formal, formal.default, entry.inner))
-            else:
-                raise self.error(
-                    "arguments", f"`{e.name}` takes {len(entry.formals)} values, here are {count}", e,
-                    f"`{formal.name}` gets none",
-                )  # fmt: skip
-        return found
+        """Each argument of a function or task with what it is given, and where that stands."""
+        return bound(self, e, entry)
 
     def truth(self, e: ast.Expr) -> ir.Expr:
         """A condition, as wide as it is of itself."""
@@ -214,6 +196,8 @@ class ExpressionLowering:
             case ast.Binary():
                 return self._size_binary(e)
             case ast.Unary():
+                if e.op not in ("+", "-", "!") and self.reals.is_real(e.a):
+                    raise self._no_digits(e)
                 width, signed = self.size(e.a)
                 return (width, signed) if e.op in "+-~" else (1, False)
             case ast.Conditional():
@@ -260,6 +244,8 @@ class ExpressionLowering:
         raise AssertionError(type(e).__name__)
 
     def _size_binary(self, e: ast.Binary) -> tuple[int, bool]:
+        if e.op in _NOT_OF_REALS and (self.reals.is_real(e.a) or self.reals.is_real(e.b)):
+            raise self._no_digits(e)
         if e.op in _EQUALITIES and self._compares_aggregates(e):
             return 1, False
         (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
@@ -268,6 +254,10 @@ class ExpressionLowering:
         if e.op in _SHIFTS or e.op == "**":
             return wa, sa
         return max(wa, wb), sa and sb
+
+    def _no_digits(self, e: ast.Unary | ast.Binary) -> ElaborationError:
+        text = f"`{e.op}` works on digits, and a real number has none (1364-2005 clause 5.1.1)"
+        return self.error("real-operator", text, e, "take `$rtoi(...)` of it, or an `integer`")
 
     def _compares_aggregates(self, e: ast.Binary) -> bool:
         """Whether two whole arrays or structures are compared."""

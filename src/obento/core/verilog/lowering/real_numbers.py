@@ -106,8 +106,6 @@ class RealLowering:
 
     def relation(self, op: str, e: ast.Binary) -> ir.Expr:
         """A comparison with a real operand."""
-        if op in ("===", "!=="):
-            op = op[:-1]
         a, b = self.lower(e.a), self.lower(e.b)
         if op in (">", ">="):
             a, b = b, a

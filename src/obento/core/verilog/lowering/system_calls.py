@@ -325,6 +325,10 @@ class SystemLowering:
             entry = x.entry(a)
             if isinstance(entry, Vector) and entry.dims:
                 return ir.Argument(memory=(entry.signal, *entry.dims[0]))
+        if name == "$fread" and writes and isinstance(a, ast.Name | ast.Dotted):
+            entry = x.entry(a)
+            if isinstance(entry, Vector) and len(entry.dims) == 1:
+                return ir.Argument(memory=(entry.signal, *entry.dims[0]))
         if name == "$dumpvars" and isinstance(a, ast.Name | ast.Dotted):
             return self._dumped(a)
         real = x.reals.is_real(a)

@@ -602,9 +602,11 @@ class GenerateCase(Item):
 
 @dataclass(slots=True)
 class DefParam(Item):
-    """`defparam`, with the path of the parameter."""
+    """`defparam`, with the path of the parameter; a part that names one block or instance of several has its index in
+    `indices`."""
 
     path: list[str]
+    indices: list[Expr | None]
     value: Expr
 
 

@@ -402,11 +402,17 @@ class ItemParser(DeclarationParser):
         items: list[ast.Item] = []
         while True:
             start = self.start
-            path = [self.name("an instance's name")]
-            while self.accept("."):
-                path.append(self.name("a name after the dot"))
+            path, indices = [self.name("an instance's name")], list[ast.Expr | None]([None])
+            while self.is_at(".", "["):
+                if self.accept("."):
+                    path.append(self.name("a name after the dot"))
+                    indices.append(None)
+                    continue
+                self.at += 1
+                indices[-1] = self.expression()
+                self.expect("]", "the bracket opened here")
             self.expect("=")
-            items.append(ast.DefParam(start, self.previous_end, path, self.expression()))
+            items.append(ast.DefParam(start, self.previous_end, path, indices, self.expression()))
             if not self.accept(","):
                 break
         self.semicolon("declaration")

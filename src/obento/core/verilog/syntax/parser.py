@@ -269,6 +269,10 @@ class Parser(ItemParser):
                 self.expect("(")
                 module.port_values[name] = self.expression()
                 self.expect(")")
+            elif self.is_at("{"):
+                value = self.primary()
+                name = f"port {len(module.ports) + 1}"  # it has no name outside (12.3.2)
+                module.port_values[name] = value
             else:
                 name = self.name("a port name")
             if self.is_at("["):
