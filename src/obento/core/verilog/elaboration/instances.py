@@ -17,7 +17,7 @@ from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.statements import VARIABLES, names_written
 from obento.core.verilog.model.builder import Overrides
 from obento.core.verilog.model.errors import ElaborationError
-from obento.core.verilog.model.scope import Inside, Outside, Parameter, Scope, TypeName, Vector
+from obento.core.verilog.model.scope import FunctionEntry, Inside, Outside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.model.types import Shape, vector
 from obento.core.verilog.syntax import ast
 
@@ -40,7 +40,7 @@ def build(body: ModuleContext, item: ast.Instance, scope: Scope) -> None:
     overrides, types = _overrides(body, child, item, x)
     given = _connections(body, child, item, scope)
     interfaces = interface_ports.connected(body, child, item, given, scope)
-    use = Given(overrides, types, {}, interfaces)
+    use = Given(overrides, types, {}, interfaces, frozenset(given))
     if item.range is None:
         _one(body, child, item, item.name, scope, x, use, given, 1, 0)
         return
@@ -192,10 +192,13 @@ def _value_for(
 def _connections(body: ModuleContext, child: ast.Module, item: ast.Instance, scope: Scope) -> dict[str, ast.Expr]:
     given: dict[str, ast.Expr] = {}
     named = {c.port for c in item.connections if c.port is not None}
+    defaults = _with_defaults(child)
     for index, c in enumerate(item.connections):
         if c.everything:
             given |= {
-                p: ast.Name(c.start, c.end, p) for p in child.ports if p not in named and scope.find(p) is not None
+                p: _by_its_name(body, child, p, c, scope)
+                for p in child.ports
+                if p not in named and (p not in defaults or scope.find(p) is not None)
             }
             continue
         name = c.port
@@ -216,10 +219,30 @@ def _connections(body: ModuleContext, child: ast.Module, item: ast.Instance, sco
             )
         elif name in given:
             raise body.error("duplicate", f"port `{name}` is connected twice", c)
+        if c.port is None and isinstance(c.value, ast.Call) and c.value.name in child.ports and c.value.path is None:
+            if not isinstance(scope.find_callable(c.value.name), FunctionEntry):
+                text = f"a port is connected with a dot before its name: `.{c.value.name}(...)`"
+                raise body.error("connection-form", text, c, "or leave its name out")
         if c.value is not None:
-            given[name] = c.value
+            given[name] = _by_its_name(body, child, name, c, scope) if c.is_implied else c.value
     _warn_open(body, child, item, given, bool(named))
     return given
+
+
+def _with_defaults(child: ast.Module) -> set[str]:
+    """Inputs that have a value of their own where nothing is connected (1800 clause 23.2.2.4)."""
+    declared = [i for i in child.items if isinstance(i, ast.Declaration) and i.direction == "in"]
+    return {d.name for i in declared for d in i.names if d.value is not None}
+
+
+def _by_its_name(body: ModuleContext, child: ast.Module, port: str, c: ast.Connection, scope: Scope) -> ast.Expr:
+    """What a port is connected to that is named once, or not at all: something of its own name, which must be declared
+    (1800 clauses 23.3.2.3 and 23.3.2.4)."""
+    if scope.find(port) is None:
+        text = f"there is no `{port}` here for the port `{port}` of `{child.name}`"
+        near = did_you_mean(port, scope.all_names()) or f"declare it, or write `.{port}(...)`"
+        raise body.error("undeclared", text, c, near)
+    return ast.Name(c.start, c.end, port)
 
 
 def _listed(what: str, names: list[str]) -> str:
@@ -241,9 +264,11 @@ def _warn_open(
         )
         return
     written_open = {c.port for c in item.connections if c.value is None}
-    directions = _port_directions(child)
+    directions, defaults = _port_directions(child), _with_defaults(child)
     missing = [
-        p for p in child.ports if p not in given and p not in written_open and directions.get(p, ("",))[0] == "in"
+        p
+        for p in child.ports
+        if p not in given and p not in written_open and p not in defaults and directions.get(p, ("",))[0] == "in"
     ]
     if missing and (named or not item.connections):
         names = ", ".join(f"`{p}`" for p in missing[:4])

@@ -15,7 +15,7 @@ from obento.core.verilog.elaboration.module_context import Given, ModuleContext,
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.statements import names_written
 from obento.core.verilog.model.builder import Builder
-from obento.core.verilog.model.scope import FunctionEntry, Inside, Scope, Vector, View
+from obento.core.verilog.model.scope import Broken, FunctionEntry, Inside, Scope, Vector, View
 from obento.core.verilog.syntax import ast
 
 
@@ -70,6 +70,7 @@ def declare(body: ModuleContext) -> None:
     for item in body.m.items:
         body.b.guarded(lambda item=item: _note_direction(body, item))  # type: ignore[misc]
     _ports_of_expressions(body)
+    _every_port_declared(body)
     declare_items(body, body.m.items, body.scope)
     body.joined |= {port for port, e in body.m.port_values.items() if isinstance(e, ast.Name) and e.name in body.joined}
 
@@ -100,6 +101,16 @@ def _note_direction(body: ModuleContext, item: ast.Item) -> None:
                 did_you_mean(declarator.name, body.m.ports),
             )
         body.directions[declarator.name] = (item.direction, declarator)
+
+
+def _every_port_declared(body: ModuleContext) -> None:
+    interfaces = {p.name for p in body.m.items if isinstance(p, ast.InterfacePort)}
+    for name, (start, end) in zip(body.m.ports, body.m.port_spans, strict=True):
+        inner = body.m.port_values.get(name)
+        if name not in interfaces and name not in body.directions and inner is None:
+            text = f"port `{name}` has no `input` or `output` declaration"
+            body.collector.error("port-undeclared", text, start, end, "declare it in the module")
+            body.scope.entries[name] = Broken(start)
 
 
 def _ports_of_expressions(body: ModuleContext) -> None:
@@ -183,6 +194,8 @@ def _function(body: ModuleContext, entry: FunctionEntry) -> None:
 def _net_values(body: ModuleContext, item: ast.Declaration, scope: Scope) -> None:
     for d in item.names:
         entry = scope.entries.get(d.name)
+        if item.direction == "in" and (body.connected is None or d.name in body.connected):
+            continue  # its value is for those who leave it open (1800 clause 23.2.2.4)
         if d.value is not None and isinstance(entry, Vector) and entry.signal.kind == "net":
             name = ast.Name(d.start, d.start + len(d.name), d.name)
             made = ast.ContinuousAssign(d.start, d.end, name, d.value, item.delays, item.strengths)

@@ -37,12 +37,13 @@ _NEVER_DRIVEN_IN_SV = frozenset(["function", "real", "realtime"])
 @dataclass(frozen=True, slots=True)
 class Given:
     """What one use of a module is given: values and types of its parameters, wires that its ports may simply be part
-    of, interfaces that are ports."""
+    of, interfaces that are ports. `connected` are the ports that get something, all where it is None."""
 
     overrides: Overrides = field(default_factory=dict)
     types: Mapping[str, Shape] = field(default_factory=dict)
     outside: dict[str, Outside] = field(default_factory=dict)
     interfaces: Mapping[str, Inside] = field(default_factory=dict)
+    connected: frozenset[str] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,6 +80,7 @@ class ModuleContext:
         self.scope = scope
         self.overrides = given.overrides
         self.outside = given.outside
+        self.connected = given.connected
         self.instance = instance
         self.shown = shown
         self.depth = depth

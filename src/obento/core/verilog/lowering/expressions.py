@@ -308,10 +308,19 @@ class ExpressionLowering:
     def function(self, e: ast.Call) -> FunctionEntry:
         """The function that is called."""
         entry = self.find_callable(e)
+        if isinstance(entry, FunctionEntry) and entry.item.type.word == "void" and isinstance(e, ast.Call):
+            raise self.error("void-value", f"`{e.name}` is `void`: it has no value", e, "call it as a statement")
         if not isinstance(entry, FunctionEntry) or entry.item.task:
             if isinstance(entry, FunctionEntry):
                 raise self.error(
                     "task-in-expression", f"`{e.name}` is a task and has no value", e, "a function has one"
+                )
+            if isinstance(entry, Vector):
+                raise self.error(
+                    "index-in-parentheses",
+                    f"`{e.name}` is a signal, no function",
+                    e,
+                    f"an index stands in brackets: `{e.name}[...]`",
                 )
             hint = did_you_mean(
                 e.name, [n for n in self.scope.all_names() if isinstance(self.scope.find(n), FunctionEntry)]
@@ -339,6 +348,12 @@ class ExpressionLowering:
         if isinstance(found, Vector | Parameter):
             return found
         if found is None and isinstance(e, ast.Dotted):
+            if isinstance(self.scope.find(e.parts[0]), TypeName):
+                text = f"`{e.parts[0]}` is a type, and members are those of a variable"
+                raise self.error("type-as-value", text, e, f"declare one: `{e.parts[0]} x;`")
+            if self.scope.package(e.parts[0]) is not None:
+                text = f"`{e.parts[0]}` is a package"
+                raise self.error("package-dot", text, e, f"write `{e.parts[0]}::{e.parts[1]}`")
             raise self.error(
                 "no-path",
                 f"there is nothing called `{name}` in the hierarchy",
@@ -350,6 +365,12 @@ class ExpressionLowering:
                 made = self.implicit(e)
                 if made is not None:
                     return made
+            package, colons, inner = name.partition("::")
+            inside = self.scope.package(package or "$unit") if colons else None
+            if colons:
+                near = did_you_mean(inner, inside.entries) if inside is not None else "hand in the file with it too"
+                what = f"the package `{package}` has no `{inner}`" if inside else f"there is no package `{package}`"
+                raise self.error("no-name", what, e, near)
             near = did_you_mean(name, self.scope.all_names()) if self.collector.shows("error") else ""
             raise self.error("undeclared", f"`{name}` is not declared", e, near or "declare it with `wire` or `reg`")
         if isinstance(found, FunctionEntry) and not found.item.task and isinstance(e, ast.Name):

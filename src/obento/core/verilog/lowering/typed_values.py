@@ -61,6 +61,8 @@ class TypedValues:
 
     def check_enum(self, wanted: DataType, value: ast.Expr) -> None:
         """A variable of an enumeration takes values of that enumeration only (1800 clause 6.19.3)."""
+        if wanted.is_enum and isinstance(value, ast.Name | ast.Dotted):
+            self._x.size(value)  # a name that is none is told as that
         own = self.shape_of(value) if wanted.is_enum else None
         if not wanted.is_enum or (own is not None and own.type is wanted):
             return

@@ -19,6 +19,7 @@ from obento.core.verilog.model.types import (
 )
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.builtin_types import WIDTHS
+from obento.core.words import counted
 
 
 class TypeLowering:
@@ -165,10 +166,8 @@ class TypeLowering:
             for name in self.constant_names(d):
                 low, high = (-(1 << made.width - 1), 1 << made.width - 1) if made.signed else (0, 1 << made.width)
                 if not low <= number < high:
-                    raise x.error(
-                        "enum-value", f"`{name}` would be {number}, which {made.width} bits cannot hold (6.19)", d,
-                        "give the enumeration more bits",
-                    )  # fmt: skip
+                    text = f"`{name}` would be {number}, which {counted(made.width, 'bit')} cannot hold (6.19)"
+                    raise x.error("enum-value", text, d, "give the enumeration more bits")
                 same = next((n for n, v in made.values.items() if v == number), None)
                 if same is not None:
                     raise x.error("enum-value", f"`{name}` and `{same}` are both {number} (6.19)", d, "give it another")

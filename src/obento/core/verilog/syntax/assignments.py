@@ -6,7 +6,7 @@ from __future__ import annotations
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.timing import TimingParser
 
-_UPDATES = {
+UPDATES = {
     "+=": "+",
     "-=": "-",
     "*=": "*",
@@ -101,14 +101,21 @@ class AssignmentParser(TimingParser):
             return self._step(start, self.lvalue(), op)
         target = self.lvalue()
         op = self.text
+        if self.kinds[self.at] in "ix" and self.texts[self.at + 1] in ("(", "#") and isinstance(target, ast.Name):
+            raise self.fail(
+                "instance-in-process",
+                f"`{target.name} {op} (...)` places a module, which a process cannot",
+                "an instance stands outside of `always`; a process only uses its wires",
+                start,
+            )
         if op in ("++", "--"):
             self.at += 1
             return self._step(start, target, op)
-        if op in _UPDATES and self.kinds[self.at] == "o":
-            self.system_verilog_only(f"`{op}`", f"write `a = a {_UPDATES[op]} b`")
+        if op in UPDATES and self.kinds[self.at] == "o":
+            self.system_verilog_only(f"`{op}`", f"write `a = a {UPDATES[op]} b`")
             self.at += 1
             right = self.expression()
-            updated = ast.Binary(start, self.previous_end, _UPDATES[op], target, right)
+            updated = ast.Binary(start, self.previous_end, UPDATES[op], target, right)
             return ast.Assign(start, self.previous_end, target, updated, True)
         if op == ":" and self.texts[self.at + 1] == "=":
             raise self.fail(

@@ -528,6 +528,8 @@ class Connection(Node):
     port: str | None
     value: Expr | None
     everything: bool = False
+    is_implied: bool = False
+    """Whether it was written `.name` alone."""
 
 
 @dataclass(slots=True)

@@ -177,6 +177,8 @@ class DeclarationParser(StatementParser):
             dims = self.dimensions()
             value = None
             if not (header and self.system_verilog and self.is_at(",", ")")):
+                if self.is_at(";"):
+                    raise self.fail("parameter-value", f"the parameter `{name}` has no value", f"write `{name} = 4`")
                 self.expect("=", "the parameter's value")
                 value = self.expression()
             items.append(ast.Parameter(start, self.previous_end, local, made, typed, name, value, dims))

@@ -27,6 +27,9 @@ _BASED = re.compile(r"([0-9_]*)\s*'([sS]?)([bBoOdDhH])\s*([0-9a-fA-FxXzZ?_]+)")
 _UNSIZED = re.compile(r"'[sS]?[bBoOdDhH]")
 TIME_UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}
 """Units of time as powers of ten of a second."""
+_BASE_WITHOUT_QUOTE = re.compile(r"[bBoOdDhH][0-9a-fA-FxXzZ_]+")
+_OTHER_SIGNS = {"/=": "!=", "=>": ">=", "=<": "<="}
+"""Signs that compare elsewhere, with ours."""
 _BITS = {"b": 1, "o": 3, "h": 4}
 _MOST_WIDTH = 1 << 16
 
@@ -169,6 +172,8 @@ class ExpressionParser(TokenStream):
                     )
                     self.at += 1
                     self.expression()
+                if self.is_at(","):
+                    raise self.fail("list-in-parentheses", "`( , )` joins nothing", "values are joined by `{a, b}`")
                 self.expect(")", "the parenthesis opened here")
                 return inner
             if text == "{":
@@ -270,6 +275,19 @@ class ExpressionParser(TokenStream):
         return ast.Pattern(start, self.previous_end, to, items, count)
 
     def _no_operand(self) -> Exception:
+        if self.texts[self.at] in ("signed", "unsigned") and self.texts[self.at + 1] == "(":
+            word = self.text
+            hint = f"write `{word}'(...)` or `${word}(...)`" if self.system_verilog else f"write `${word}(...)`"
+            return self.fail("cast-form", f"`{word}` is no function", hint)
+        if self.texts[self.at] in ("posedge", "negedge") and self.kinds[self.at] == "k":
+            return self.fail(
+                "edge-as-value",
+                f"`{self.text}` is no value: it belongs behind `@`",
+                f"write `always @({self.text} clk)` and ask nothing here",
+            )
+        if self.at and self.texts[self.at - 1] + self.texts[self.at] == "<>":
+            start = self.starts[self.at - 1]
+            return self.fail("other-sign", "`<>` does not compare here", "write `!=`", start, self.ends[self.at])
         if self.texts[self.at] == "not" and self.kinds[self.at] == "k":
             return self.fail(
                 "word-operator", "`not` is a gate, no operator", "write `~a` for digits or `!a` for conditions"
@@ -370,6 +388,14 @@ class ExpressionParser(TokenStream):
             self.expect("}", "the brace opened here")
             return ast.Repeat(start, self.previous_end, first, parts)
         parts = [first]
+        if isinstance(first, ast.Number) and self.kinds[self.at] in "ix":
+            raise self.fail(
+                "repetition-form", "what is repeated stands in braces of its own", f"write `{{4{{{self.text}}}}}`"
+            )
+        if self.is_at(":") and self.system_verilog:
+            raise self.fail(
+                "pattern-quote", "`{` joins values side by side", "with names it is written `'{name: value}`"
+            )
         while self.accept(","):
             parts.append(self.expression())
         self.expect("}", "the brace opened here")
@@ -392,6 +418,8 @@ class ExpressionParser(TokenStream):
             raise self.fail(
                 "reserved-word", f"`{self.text}` is a reserved word and cannot be {what}", "choose another name"
             )
+        if self.kinds[self.at] == "n":
+            raise self.fail("bad-name", "a name does not begin with a digit", "begin it with a letter or `_`")
         raise self.fail("expected-name", f"{what} is missing before {self.describe()}")
 
     def expect(self, sign: str, what: str = "") -> None:
@@ -399,11 +427,31 @@ class ExpressionParser(TokenStream):
         if self.texts[self.at] == sign and self.kinds[self.at] in "ok":
             self.at += 1
             return
-        self._no_word_operator()
+        self._no_value_goes_on()
         tail = f" ({what})" if what and sign not in ";" else ""
         if self.newline_before[self.at] and self.at:
             raise self.fail("missing", f"`{sign}` is missing here{tail}", "", self.previous_end, self.previous_end)
         raise self.fail("missing", f"`{sign}` is missing before {self.describe()}{tail}")
+
+    def _no_value_goes_on(self) -> None:
+        """What often stands behind a value and cannot go on with it: a number without its quote, an operator that is a
+        word or a sign of another language, a parenthesis too many."""
+        at, text = self.at, self.texts[self.at]
+        before = self.texts[at - 1] if at else ""
+        touches = at > 0 and self.ends[at - 1] == self.starts[at]
+        if self.kinds[at] == "i" and self.kinds[at - 1] == "n" and before.isdecimal() and touches:
+            if _BASE_WITHOUT_QUOTE.fullmatch(text):
+                hint = f"write `{before}'{text}`"
+            else:
+                hint = f"write `'h{text[1:]}`" if before == "0" and text[:1] in "xX" else "leave a blank before a name"
+            raise self.fail("bad-number", f"`{before}{text}` is no number", hint, self.starts[at - 1], self.ends[at])
+        if text == "(" and self.kinds[at - 1] == "n" and touches and self.system_verilog:
+            raise self.fail("cast-form", "a cast has a quote", f"write `{before}'(...)`")
+        if text in _OTHER_SIGNS and self.kinds[at] == "o":
+            raise self.fail("other-sign", f"`{text}` does not compare here", f"write `{_OTHER_SIGNS[text]}`")
+        if text == "--" and self.kinds[at] == "o":
+            raise self.fail("other-sign", "`--` begins no comment in Verilog", "write `//`")
+        self._no_word_operator()
 
     def _no_word_operator(self) -> None:
         """`a and b`: operators are signs."""
@@ -416,7 +464,7 @@ class ExpressionParser(TokenStream):
             "nand": "~(a & b)",
             "nor": "~(a | b)",
         }
-        word = self.texts[self.at]
+        word = self.texts[self.at].lower()
         if word in instead and self.kinds[self.at] in "ki" and not self.newline_before[self.at]:
             raise self.fail("word-operator", f"`{word}` is no operator", f"write `{instead[word]}`")
 
@@ -424,7 +472,9 @@ class ExpressionParser(TokenStream):
         """A semicolon. When it is missing before something that can follow one, go on as if it were there."""
         if self.accept(";"):
             return
-        self._no_word_operator()
+        self._no_value_goes_on()
+        if self.is_at(")"):
+            raise self.fail("extra-parenthesis", "this `)` closes nothing", "one too many, or its `(` is missing")
         hint = f"every {after} ends with `;`"
         starts_anew = self.newline_before[self.at] or self.kinds[self.at] in "ke"
         if self.is_at("=") or self.is_at("<="):
@@ -469,7 +519,8 @@ class ExpressionParser(TokenStream):
             if digits in ("x", "z", "?"):
                 return (0, 0, 1) if digits == "x" else (1, 1, 1)
             if not digits.isdigit():
-                raise self.fail("bad-number", f"`{digits}` is no decimal number", "", start, end)
+                hint = f"write `'h{digits}`" if all(d in "0123456789abcdef" for d in digits) else ""
+                raise self.fail("bad-number", f"`{digits}` is no decimal number", hint, start, end)
             value = from_decimal(digits)
             bits = max(1, value.bit_length())
             return value, ~value & (1 << bits) - 1, bits
@@ -485,7 +536,7 @@ class ExpressionParser(TokenStream):
                 a = int(d, 16)
                 if a > full:
                     name = {"b": "binary", "o": "octal"}[base]
-                    raise self.fail("bad-number", f"`{d}` is no {name} digit", "", start, end)
+                    raise self.fail("bad-number", f"`{d}` is no {name} digit", "another base, or a slip", start, end)
                 b = a ^ full
             one, zero = one << step | a, zero << step | b
         return one, zero, step * len(digits)

@@ -22,6 +22,10 @@ _ITEM_WORDS = frozenset(
 PROCESSES = frozenset(["always", "initial", "always_comb", "always_ff", "always_latch", "final"])
 
 
+def _is_empty(body: ast.Stmt | None) -> bool:
+    return isinstance(body, ast.Timed) and body.body is None
+
+
 class ItemParser(DeclarationParser):
     """The items of a module. `primitives` are the names of user-defined ones read so far, which need no instance
     name."""
@@ -30,6 +34,7 @@ class ItemParser(DeclarationParser):
         super().__init__(*args)
         self.primitives: set[str] = set()
         self.times: tuple[int, int] | None = None
+        self._process_ends = -1, False
 
     def item(self) -> list[ast.Item]:
         """One item of a module, or several that one declaration makes."""
@@ -65,6 +70,25 @@ class ItemParser(DeclarationParser):
             raise self.fail("brace", "`}` closes nothing here", "Verilog groups statements with `begin` and `end`")
         raise self.fail("expected-item", f"{self.describe()} cannot stand here")
 
+    def _behind_process(self, start: int) -> None:
+        """An assignment right behind a process that ended too early: by a `;` behind its event, or after one statement
+        where two were meant."""
+        end, is_empty = self._process_ends
+        if end != self.at - 1:
+            return
+        if is_empty:
+            at = self.ends[end - 1]
+            raise self.fail(
+                "empty-process", "this `;` ends the process before it does anything", "take it out", at - 1, at
+            )
+        raise self.fail(
+            "process-of-two",
+            "this stands behind the process, which has one statement",
+            "put both between `begin` and `end`",
+            start,
+            self.ends[self.at],
+        )
+
     def _looks_misspelt(self) -> bool:
         """Whether what follows a name at the start of an item can follow no module's name."""
         after, kind = self.texts[self.at + 1], self.kinds[self.at + 1]
@@ -81,7 +105,10 @@ class ItemParser(DeclarationParser):
             return self._gates()
         if text in PROCESSES:
             self.at += 1
+            if self.is_at("(") and text == "always":
+                raise self.fail("missing-at", "`@` is missing before `(`", "write `always @(...)`")
             body = self.statement_or_null()
+            self._process_ends = self.at, _is_empty(body)
             return [ast.Process(start, self.previous_end, text, body)]
         rule = _BY_WORD.get(text)
         if rule is not None:
@@ -135,6 +162,12 @@ class ItemParser(DeclarationParser):
         items: list[ast.Item] = []
         while True:
             start = self.start
+            if self.kinds[self.at] == "k" and self.text in GATES:
+                raise self.fail(
+                    "assign-gate",
+                    f"`{self.text}` is a gate, which is no assignment",
+                    f"write `{self.text} (out, a, b);`",
+                )
             target = self.lvalue()
             if self.is_at("<="):
                 raise self.fail(
@@ -186,6 +219,7 @@ class ItemParser(DeclarationParser):
         start = self.start
         module = self.name("a module name")
         if self.is_at("=", "<=", "["):
+            self._behind_process(start)
             raise self.fail(
                 "outside-process", f"this assignment to `{module}` stands alone",
                 "write `assign` before it, or put it into an `always` block", start, self.ends[self.at],
@@ -223,6 +257,9 @@ class ItemParser(DeclarationParser):
                 )  # fmt: skip
             name = self.name("the instance's name")
             range_ = self.range() if self.is_at("[") else None
+            if self.is_at(";", ",", "=") and not parameters and self.system_verilog:
+                near = did_you_mean(module, self.types) or f"an instance has parentheses: `{module} {name} ();`"
+                raise self.fail("no-type", f"there is no type `{module}`", near, start, start + len(module))
             if not self.is_at("("):
                 near = did_you_mean(module, KEYWORDS)
                 raise self.fail("expected-item", f"`(` is missing before {self.describe()}", near)
@@ -251,16 +288,20 @@ class ItemParser(DeclarationParser):
                 else:
                     name = self.name("a port name")
                     value: ast.Expr | None = ast.Name(start + 1, self.previous_end, name)
-                    if self.is_at("("):
+                    implied = not self.is_at("(")
+                    if not implied:
                         self.at += 1
                         value = None if self.is_at(")") else self.expression()
                         self.expect(")", "the connection")
-                    found.append(ast.Connection(start, self.previous_end, name, value))
+                    found.append(ast.Connection(start, self.previous_end, name, value, False, implied))
             elif self.is_at(",") or self.is_at(")"):
                 found.append(ast.Connection(start, start, None, None))
             else:
                 value = self.expression()
                 found.append(ast.Connection(start, self.previous_end, None, value))
+                if self.is_at("=") or (self.is_at("=>") and isinstance(value, ast.Name)):
+                    shown = value.name if isinstance(value, ast.Name) else "port"
+                    raise self.fail("connection-form", f"`{self.text}` connects nothing here", f"write `.{shown}(...)`")
             if not self.accept(","):
                 break
         self.expect(")", "the connections")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.assignments import AssignmentParser
+from obento.core.verilog.syntax.assignments import UPDATES, AssignmentParser
 
 
 class LoopParser(AssignmentParser):
@@ -41,6 +41,18 @@ class LoopParser(AssignmentParser):
             self.expression()
         self.expect(")", "the condition")
 
+    def no_empty_body(self, word: str) -> None:
+        """A `;` right behind the condition ends the statement before it does anything: told, where what follows looks
+        as if it were meant to belong to it."""
+        if self.is_at(";") and self.texts[self.at + 1] != "else" and self.newline_before[self.at + 1]:
+            self.collector.warning(
+                "empty-statement",
+                f"this `;` ends the `{word}`: it does nothing",
+                self.start,
+                self.ends[self.at],
+                "take it out, if what follows belongs to it",
+            )
+
     def _for(self) -> ast.Stmt:
         start = self.start
         self.at += 1
@@ -54,11 +66,16 @@ class LoopParser(AssignmentParser):
             init = self._loop_variables(declared)
         else:
             init = [] if self.is_at(";") and self.system_verilog else self._assignments()
+        if self.is_at(","):
+            raise self.fail(
+                "for-commas", "the parts of `for` are parted by `;`", "write `for (i = 0; i < 8; i = i + 1)`"
+            )
         self.expect(";", "between the parts of `for`")
         cond = self.expression()
         self.expect(";", "between the parts of `for`")
         step = [] if self.is_at(")") and self.system_verilog else self._assignments()
         self.expect(")", "the parts of `for`")
+        self.no_empty_body("for")
         body = self.statement_or_null()
         loop = ast.For(start, self.previous_end, init, cond, step, body)
         if not declared:
@@ -68,11 +85,20 @@ class LoopParser(AssignmentParser):
     def _assignments(self) -> list[ast.Assign]:
         """Assignments with commas between them, which .sv files may have (1800 clause 12.7.1)."""
         found = [self.assignment()]
-        while self.is_at(","):
+        while self.is_at(",") and self._assignment_follows():
             self.system_verilog_only("more than one assignment here", "do the others inside of the loop")
             self.at += 1
             found.append(self.assignment())
         return found
+
+    def _assignment_follows(self) -> bool:
+        """Whether an assignment stands behind the comma, and no condition."""
+        at = self.at + 1
+        while self.kinds[at] != "e" and self.texts[at] not in (",", ";", ")"):
+            if self.texts[at] in ("=", "++", "--") or self.texts[at] in UPDATES:
+                return True
+            at += 1
+        return False
 
     def _loop_variables(self, declared: list[ast.Item]) -> list[ast.Assign]:
         """The variables that the head of a loop declares, with what they begin with."""

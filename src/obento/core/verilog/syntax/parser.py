@@ -97,6 +97,8 @@ class Parser(ItemParser):
         hint = did_you_mean(text, ["module", "endmodule"]) if self.kinds[self.at] == "i" else ""
         if text in ("end", "endmodule"):
             hint = f"one `{text}` too many?"
+        if text == "#" and self.texts[self.at + 1] in ("include", "define", "ifdef", "ifndef"):
+            hint = f"write `{self.texts[self.at + 1]} with a back-tick instead of `#`"
         self.collector.error(
             "outside-module", f"{self.describe()} stands outside of any module", self.start, self.ends[self.at], hint
         )

@@ -39,6 +39,7 @@ _DECLARES = frozenset(
         "import",
     ]
 )
+_DECLARED_OUTSIDE = frozenset(["wire", "tri", "wand", "wor", "input", "output", "inout", "genvar"])
 _STATEMENT_WORDS = frozenset("begin end if else case casez casex endcase for while repeat forever".split())
 
 
@@ -82,6 +83,12 @@ class StatementParser(LoopParser):
                     "stray-else",
                     "this `else` belongs to no `if`",
                     "more than one statement under an `if` needs `begin` and `end`; also look for a `;` too many",
+                )
+            if text in _DECLARED_OUTSIDE:
+                raise self.fail(
+                    "declared-outside",
+                    f"`{text}` is declared outside of a process",
+                    "move it up to the module; inside of a process a `reg` or `integer` can be declared",
                 )
             raise self.fail("expected-statement", f"a statement is missing before {self.describe()}")
         if text == "@" or text == "#":
@@ -373,6 +380,7 @@ class StatementParser(LoopParser):
             )
             self.at += 1
         self._branch_at = self.at
+        self.no_empty_body("if")
         return start, cond, self.statement_or_null()
 
     def _then_follows(self) -> bool:
@@ -436,7 +444,17 @@ class StatementParser(LoopParser):
     def _labels(self, with_ranges: bool) -> list[ast.Expr | ast.Range]:
         if with_ranges:
             return self.values_and_ranges(":")
+        if self.is_at("when") and self.texts[self.at + 1] not in (":", ","):
+            raise self.fail("vhdl-when", "`when` is VHDL", "an arm begins with its value: `0: y = 1;`")
         labels: list[ast.Expr | ast.Range] = [*self._list()]
+        if self.is_at("=", "<="):
+            raise self.fail(
+                "arm-of-two",
+                "an arm has one statement, and this is a second one",
+                "put them between `begin` and `end`",
+                labels[0].start,
+                labels[0].end,
+            )
         self.expect(":", "between a case label and its statement")
         return labels
 

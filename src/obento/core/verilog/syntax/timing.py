@@ -77,6 +77,8 @@ class TimingParser(TypeParser):
         while self.is_at("or") or self.is_at(","):
             self.at += 1
             terms.append(self._event_term())
+        if self.is_at("and", "&", "&&"):
+            raise self.fail("events-joined", "events are joined by `or` or `,`", "any of them wakes it")
         self.expect(")", "the list of what to wait for")
         return ast.EventControl(start, self.previous_end, terms)
 

@@ -162,6 +162,8 @@ class TypeParser(ExpressionParser):
             constants.append(ast.Declarator(at, self.previous_end, name, dims, value))
             if not self.accept(","):
                 break
+        if self.is_at(";"):
+            raise self.fail("names-parted", "the names of an enumeration are parted by `,`", "and `}` closes them")
         self.expect("}", "the names of the enumeration")
         return constants
 
@@ -192,6 +194,9 @@ class TypeParser(ExpressionParser):
                 member.names.append(ast.Declarator(at, self.previous_end, name, dims, value))
                 if not self.accept(","):
                     break
+                if self.at_type():
+                    at = self.starts[self.at - 1]
+                    raise self.fail("members-parted", "members are parted by `;`, not by `,`", "", at, at + 1)
             self.semicolon("member")
             member.end = self.previous_end
             members.append(member)
@@ -213,6 +218,11 @@ class TypeParser(ExpressionParser):
                 "enumerations, structures, numbers and vectors are",
             )
         made = self.data_type()
+        if self.is_at(";") and made.word == "enum" and made.members[0].kind not in NAMED_TYPES:
+            word = made.members[0].kind
+            raise self.fail(
+                "type-name-last", f"`{word}` stands before the braces", f"a type's name comes last: `}} {word};`"
+            )
         name = self.name("the name of the type")
         dims = self.dimensions()
         self.types.add(name)

@@ -107,6 +107,8 @@ class Names:
             return AnalysisError()
         if name in WHERE:
             hint = f"write before this unit: library ieee; use ieee.{WHERE[name]}.all;"
+        elif name == "ieee":
+            hint = "write before it: library ieee;"
         elif name in _STD_WHERE:
             hint = f"write before this unit: use std.{_STD_WHERE[name]}.all;"
         elif name.startswith("'"):

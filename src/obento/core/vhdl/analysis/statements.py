@@ -173,7 +173,7 @@ class Statements:
         for v, choices in value.arms:
             arms.append((self.choices(choices, selector, value.matching), [assign(v)]))
             nodes.append((choices, choices[0].pos))
-        self._covered(selector, arms, value, value.matching)
+        self._covered(selector, arms, value, [choices for _, choices in value.arms])
         return t.Case(value.pos, selector, arms, value.matching)
 
     def _one_assign(self, s: ast.SignalAssign, waveform: ast.Waveform) -> t.Stmt:
@@ -362,31 +362,36 @@ class Statements:
                 chosen = []
             arms.append((chosen, self.sequence(body)))
         if not broken:
-            self._covered(selector, arms, s, s.matching)
+            self._covered(selector, arms, s, [choices for choices, _, _ in s.arms])
         return t.Case(s.pos, selector, arms, s.matching)
 
     def _covered(
-        self, selector: t.Expr, arms: Sequence[tuple[list[Any] | None, list[t.Stmt]]], node: ast.Node, matching: bool
+        self,
+        selector: t.Expr,
+        arms: Sequence[tuple[list[Any] | None, list[t.Stmt]]],
+        node: ast.Case | ast.Selection,
+        written: list[list[ast.Expr]],
     ) -> None:
-        """Every value must have one arm, and one only (10.9)."""
+        """Every value must have one arm, and one only (10.9); `written` are the choices of each arm as they stand."""
         for i, (choices, _) in enumerate(arms):
             if choices is None and i < len(arms) - 1:
                 raise self.context.wrong("others", "`when others` must be the last arm", node)
-        if matching:
+        if node.matching:
             return
         has_others = bool(arms) and arms[-1][0] is None
         seen: set[Any] = set()
         ranges: list[tuple[int, int]] = []
-        for choices, _ in arms:
-            for choice in choices or ():
+        for number, (choices, _) in enumerate(arms):
+            for place, choice in enumerate(choices or ()):
+                where: ast.Node = written[number][place] if place < len(written[number]) else node
                 if isinstance(choice, tuple):
                     if choice[1] - choice[0] < _MANY:
                         for v in range(choice[0], choice[1] + 1):
-                            self._once(v, seen, selector, node)
+                            self._once(v, seen, selector, where)
                     else:
                         ranges.append(choice)
                 else:
-                    self._once(choice.v if isinstance(choice, Arr) else choice, seen, selector, node)
+                    self._once(choice.v if isinstance(choice, Arr) else choice, seen, selector, where)
         if has_others:
             return
         if isinstance(selector.type, ArrayType):

@@ -451,6 +451,9 @@ class Declarations(Statements):
                         "extra-semicolon", "no `;` after the last one before `)`", at, at + 1, "take this `;` out"
                     )
                     break
+                if self.is_at("end", "begin", "architecture") and self.kind == "k":
+                    text = "`)` is missing: this list is never closed"
+                    raise self.fail("missing", text, "the last one is followed by `);`", open_at, open_at + 1)
                 continue
             break
         if self.is_at(","):
@@ -613,15 +616,20 @@ class Declarations(Statements):
     def _map(self) -> list[ast.Assoc]:
         start = self.start
         self.expect("(", "after `map`")
+        if self.is_at("."):
+            raise self.fail("arrow", "a port is connected without a dot: theirs => ours", "write `p => a`")
         found = [self._item()]
         while True:
             if self.accept(","):
                 found.append(self._item())
             elif self.is_at(";") and self.kinds[self.at + 1] in "ix" and self.texts[self.at + 2] == "=>":
                 raise self.fail("comma", "the items of a map are parted by `,`, not `;`")
-            elif self.is_at("<="):
+            elif self.is_at("<=", "="):
                 raise self.fail("arrow", "ports are connected with `=>`: theirs => ours")
             else:
                 break
         self.close_bracket(start)
+        if all(isinstance(i.value, ast.Binary) and i.value.op == "=" and not i.choices for i in found):
+            first = found[0].value
+            raise self.fail("arrow", "ports are connected with `=>`: theirs => ours", "", first.pos, first.end)
         return found

@@ -5,7 +5,7 @@ from __future__ import annotations
 from obento.core.decimals import from_decimal
 from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
-from obento.core.suggest import did_you_mean
+from obento.core.suggest import did_you_mean, nearest
 from obento.core.syntax.stream import SyntaxProblem, Tokens, TokenStream
 from obento.core.vhdl.syntax import ast
 from obento.core.vhdl.syntax.lexer import KEYWORDS
@@ -38,6 +38,14 @@ class Expressions(TokenStream):
     def missing_semicolon(self, where: str, hint: str = "") -> SyntaxProblem:
         """The error of a semicolon that is missing, at the end of what stands before."""
         at = self.previous_end
+        if self.is_at("not") and not self.newline_before[self.at]:
+            return self.fail("unexpected", "an operator is missing before `not`", "write for instance `a and not b`")
+        if self.is_at(")"):
+            return self.fail("extra-bracket", "this `)` closes nothing", "one too many, or its `(` is missing")
+        if self.is_at("/") and self.texts[self.at + 1] == "/":
+            return self.fail("foreign", "`//` begins no comment in VHDL", "write `--`")
+        if self.is_at("'") and self.kinds[self.at - 1] == "n":
+            return self.fail("foreign", "a number in the manner of Verilog", 'write x"A" or "1010"')
         if self.is_at("=", "==", ":=", "<=") or (self.kind in "is" and not self.newline_before[self.at]):
             return self.fail("unexpected", f"{self.describe()} does not fit here, {where}", hint)
         if self.kind == "o" and self.text not in (")", ":") and not self.newline_before[self.at]:
@@ -214,6 +222,16 @@ class Expressions(TokenStream):
             )
         if kind == "o" and text in ("=", "|", "&"):
             raise self.fail("foreign", f"{self.describe()} does not fit here", "VHDL writes =, or, and")
+        if kind == "o" and text == "'":
+            raise self.fail(
+                "quotes",
+                "single quotes hold one digit",
+                'several digits stand in double quotes: "10"',
+                start,
+                start + 1,
+            )
+        if kind == "o" and text == "~":
+            raise self.fail("foreign", "`~` is written `not` in VHDL")
         if kind == "k":
             raise self.fail(
                 "missing-value",
@@ -346,6 +364,10 @@ class Expressions(TokenStream):
         at = self.previous_end
         if self.is_at(";", "then", "is", "loop", "generate", "else") or self.newline_before[self.at]:
             raise self.fail("missing", "`)` is missing: this bracket is never closed", "", start, start + 1)
+        word = self.texts[self.at - 1]
+        if self.kinds[self.at - 1] == "i" and word.startswith("do") and nearest(word, ["downto"]) is not None:
+            start, end = self.starts[self.at - 1], self.ends[self.at - 1]
+            raise self.fail("unknown-word", f"`{word}` is no word of VHDL here", "did you mean `downto`?", start, end)
         raise self.fail("missing", f"`)` or `,` is missing before {self.describe()}", "", at, at)
 
     def _item(self) -> ast.Assoc:
@@ -401,6 +423,8 @@ class Expressions(TokenStream):
             raise self.fail(
                 "reserved", f"`{self.text}` is a reserved word and cannot be used as a name", "choose another name"
             )
+        elif self.is_at("/") and self.texts[self.at + 1] == "/":
+            raise self.fail("foreign", "`//` begins no comment in VHDL", "write `--`")
         else:
             raise self.fail("missing", f"a name is missing before {self.describe()}")
         while True:
@@ -416,6 +440,8 @@ class Expressions(TokenStream):
                 self.close_bracket(open_at)
                 value = ast.Paren(start, self.previous_end, value, items)
             elif self.is_at("["):
+                if self.kinds[self.at + 1] not in "ix":
+                    raise self.fail("brackets", "an index stands in round brackets in VHDL", "write for instance a(0)")
                 signature = self.signature()
                 if self.is_at("'"):
                     self.at += 1

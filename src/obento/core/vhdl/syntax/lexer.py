@@ -133,6 +133,10 @@ def _odd(text: str, start: int, base: int, collector: Collector, tokens: Tokens,
         collector.error("foreign", "`!=` is written `/=` in VHDL", base + start, base + start + 2)
         tokens.append("o", "/=", base + start, base + start + 2, newline)
         return start + 2
+    if c == "~":
+        collector.error("foreign", "`~` is written `not` in VHDL", base + start, base + start + 1)
+        tokens.append("k", "not", base + start, base + start + 1, newline)
+        return start + 1
     hint = {
         "`": "directives of Verilog do not exist in VHDL",
         "!": "write /= for unequal, not for the inverse, | between choices",

@@ -116,6 +116,12 @@ class Statements(Expressions):
             case "process" | "component" | "signal" | "variable" | "constant" | "block" | "function" | "procedure":
                 text = f"`{word}` cannot stand here, among the statements of a process or subprogram"
                 raise self.fail("misplaced", text, "is an `end process;` or `begin` missing before it?")
+            case "entity":
+                text = "an instance cannot stand inside a process or subprogram"
+                self.fail("misplaced", text, "it stands beside processes; a process uses its signals")
+                while self.kind != "e" and not self.accept(";"):
+                    self.at += 1
+                return ast.NullStmt(start, self.previous_end)
             case "elsif" | "else" | "when":
                 raise self.fail("misplaced", f"`{word}` belongs to nothing here")
         return self.assignment_or_call(start, label)
@@ -146,6 +152,8 @@ class Statements(Expressions):
             value = self._conditional_value()
             self.expect(";", "after this assignment")
             return ast.VariableAssign(start, self.previous_end, label, target, value)
+        if self.is_at("+", "-") and self.texts[self.at + 1] == self.text:
+            raise self.fail("foreign", f"`{self.text * 2}` is no sign of VHDL", f"write: n := n {self.text} 1;")
         if self.is_at("="):
             hint = "`<=` for signals, `:=` for variables"
             raise self.fail("equal-sign", "`=` compares, it does not assign", hint)
@@ -200,6 +208,7 @@ class Statements(Expressions):
             "endmodule",
             "switch",
             "initial",
+            "default",
         ):
             hints = {
                 "elseif": "write elsif",
@@ -209,6 +218,7 @@ class Statements(Expressions):
                 "assign": "VHDL needs no word before an assignment: y <= a;",
                 "always": "VHDL has processes: process (clk)",
                 "switch": "VHDL writes case",
+                "default": "write: when others =>",
             }
             followed = self.texts[self.at + 1]
             if followed not in ("<=", ":=", ".", ":"):
@@ -315,17 +325,17 @@ class Statements(Expressions):
     def _if(self, start: int, label: str) -> ast.If:
         self.expect("if", "here")
         arms: list[tuple[ast.Expr | None, list[ast.Stmt]]] = [(self._head(), [])]
-        arms[0] = arms[0][0], self.sequence("elsif", "else", "end")
+        arms[0] = arms[0][0], self.sequence("elsif", "else", "end", "when")
         while True:
             if self.accept("elsif"):
                 condition = self._head()
-                arms.append((condition, self.sequence("elsif", "else", "end")))
+                arms.append((condition, self.sequence("elsif", "else", "end", "when")))
             elif self.accept("else"):
                 if self.is_at("if") and not self.newline_before[self.at]:
                     at, end = self.starts[self.at - 1], self.ends[self.at]
                     arms.append((None, self._else_if(at, end)))
                     break
-                arms.append((None, self.sequence("elsif", "else", "end")))
+                arms.append((None, self.sequence("elsif", "else", "end", "when")))
                 if self.is_at("elsif", "else"):
                     raise self.fail("misplaced", f"`{self.text}` cannot come after `else`")
                 break
@@ -462,6 +472,14 @@ class Statements(Expressions):
     def _loop(self, start: int, label: str) -> ast.Loop:
         parameter, discrete, condition = "", None, None
         if self.accept("for"):
+            if self.is_at("("):
+                problem = self.fail("foreign", "a loop in the manner of Verilog", "write: for i in 0 to 7 loop")
+                while self.kind != "e" and not self.accept("loop"):
+                    self.at += 1
+                self.sequence("end")
+                self._end("loop", start, label)
+                self.at -= 1  # what is wrong has been said; its `;` ends it
+                raise problem
             parameter = self.name_here("the loop's parameter")
             self.expect("in", "after the loop's parameter")
             discrete = self.range_or_value()

@@ -112,6 +112,13 @@ class Units(Declarations):
                     "the sensitivity list is empty",
                     "name the signals that wake the process, or leave out the brackets",
                 )
+            elif self.text in ("posedge", "negedge"):
+                edge = "rising_edge" if self.text == "posedge" else "falling_edge"
+                self.fail(
+                    "foreign", f"`{self.text}` is Verilog", f"write: process (clk), and inside if {edge}(clk) then"
+                )
+                self.at += 1
+                sensitivity.append(self.name())
             else:
                 sensitivity.append(self.name())
                 while self.accept(","):
