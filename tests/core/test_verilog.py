@@ -205,7 +205,7 @@ MISTAKES = [
     ("module m(input a, output y);\n assign a = y;\nendmodule", "2:9 error input-driven"),
     (
         "module m(input a, output reg y);\n always @* if (a) y = 1; y = 0; else y = 1;\nendmodule",
-        "2:26 error outside-process",
+        "2:26 error process-of-two",
     ),
     ("module m(a, y); input a; output q; assign y = a;\nendmodule", "1:33 error not-a-port"),
     ("module m(input a, output y);\n wire reg;\n assign y = a;\nendmodule", "2:7 error reserved-word"),

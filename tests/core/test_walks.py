@@ -11,7 +11,7 @@ import pytest
 
 from obento.core.exhaustive import no_rule
 from obento.core.ir import drivers, nodes
-from obento.core.ir.evaluate import evaluate, evaluate_real
+from obento.core.ir.evaluate import evaluate, evaluate_real, evaluate_text
 from obento.core.sim.lanes.symbolic import Symbolic
 from obento.core.sim.timeline import statements as timeline_statements
 from obento.core.sim.timeline.expressions import ExpressionEmitter as TimelineExpressions
@@ -48,12 +48,15 @@ WAITS = {"Delay", "Await", "WaitUntil", "Trigger", "Fork", "Disable", "Hold", "L
 REALS = {"RealConst", "RealMux", "RealOp", "RealRelation", "Rounded", "ToReal"}
 """Real numbers are no circuits: refused as a whole."""
 
+TEXTS = {"TextConst", "TextOp", "TextValue"}
+"""Strings neither."""
+
 WALKS: list[tuple[Callable[..., object], type, set[str]]] = [
     (drivers.statements, nodes.Stmt, set()),
     (drivers.expressions, nodes.Stmt, set()),
     (drivers.targets, nodes.Stmt, set()),
     (Symbolic._statement, nodes.Stmt, WAITS),
-    (Symbolic.expr, nodes.Expr, REALS | {"SystemCall"}),
+    (Symbolic.expr, nodes.Expr, REALS | TEXTS | {"SystemCall"}),
     (StatementLowering.statement, verilog.Stmt, set()),
     (walk, typed_tree.Stmt, set()),
     (statements.everything_read, typed_tree.Stmt, set()),
@@ -70,7 +73,7 @@ def test_a_walk_names_every_kind_of_node(function: Callable[..., object], base: 
 
 
 SHARED: list[tuple[list[Callable[..., object]], set[str]]] = [
-    ([evaluate, evaluate_real], set()),
+    ([evaluate, evaluate_real, evaluate_text], set()),
     ([TimelineExpressions._expr, TimelineExpressions._real], set()),
 ]
 """Walks over expressions in several functions: words in one, real numbers in another."""
@@ -85,7 +88,7 @@ def test_walks_over_words_and_reals_name_every_expression(
 
 TABLES = [
     (timeline_statements._RULES, nodes.Stmt, set()),
-    (nodes._CHILDREN, nodes.Expr, {"Const", "Ref", "RealConst"}),
+    (nodes._CHILDREN, nodes.Expr, {"Const", "Ref", "RealConst", "TextConst"}),
 ]
 
 

@@ -1,4 +1,4 @@
 // IEEE 1364-2005 clause 3.7: letters and underscores begin names
 module t;
-  wire 2nd; //! expected-name
+  wire 2nd; //! bad-name
 endmodule

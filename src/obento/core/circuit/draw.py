@@ -281,7 +281,7 @@ def _variables(design: Design) -> dict[str, list[tuple[str, Bits]]]:
                 ),
             )
             for v in scope.variables
-            if not v.signal.element and not v.signal.real
+            if not v.signal.element and v.signal.has_digits
         ]
         for child in scope.children:
             take(child, f"{path}.{child.name}" if path else child.name)

@@ -121,7 +121,10 @@ class Drafter:
             self._part(
                 "buf", "1", [Pin("in", "", self._operand(inner, body.position)), Pin("out", "", made)], body.position
             )
-        elif any(isinstance(x, ir.Call | ir.SystemCall | ir.RealOp | ir.ToReal | ir.Resolve) for x in ir.walk(e)):
+        elif any(
+            isinstance(x, ir.Call | ir.SystemCall | ir.RealOp | ir.ToReal | ir.TextValue | ir.Resolve)
+            for x in ir.walk(e)
+        ):
             self.behaviour(process)
         else:
             self._symbol(e, body.position, made)
@@ -236,7 +239,7 @@ def last_name(signal: Signal) -> str:
 
 
 def _widen(found: dict[int, tuple[Signal, int, int]], signal: Signal, low: int, high: int) -> None:
-    if signal.element or signal.real:
+    if signal.element or not signal.has_digits:
         return
     before = found.get(signal.id)
     found[signal.id] = (signal, min(low, before[1]), max(high, before[2])) if before else (signal, low, high)

@@ -26,12 +26,16 @@ from obento.core.ir.nodes import (
     Shift,
     Slice,
     SystemCall,
+    TextConst,
+    TextOp,
+    TextValue,
     ToReal,
     Tristate,
     Unary,
 )
 from obento.core.ir.signal import Signal
 from obento.core.ir.strength import resolve
+from obento.core.ir.texts import TEXT_OPS, TEXT_VALUES, to_digits
 from obento.core.values import Word
 
 
@@ -120,6 +124,8 @@ def evaluate(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> Word:
             return resolve(e.net, [evaluate(d, read) for d in e.drivers], might, e.strengths, e.width)
         case Rounded():
             return v.word(round_half_away(evaluate_real(e.a, read)), e.width)
+        case TextValue():
+            return _text_value(e, read)
         case RealRelation():
             return v.bit(RELATIONS[e.op](evaluate_real(e.a, read), evaluate_real(e.b, read)))
         case Call():
@@ -127,6 +133,33 @@ def evaluate(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> Word:
         case SystemCall():
             raise NotConstant(e.name)
     raise AssertionError(f"no rule for {type(e).__name__}")
+
+
+def _text_value(e: TextValue, read: Callable[[Signal], Word]) -> Word:
+    args = [_text_operand(a, read) for a in e.args]
+    return to_digits(str(args[0]), e.width) if e.op == "digits" else TEXT_VALUES[e.op](*args)
+
+
+def _text_operand(e: Expr, read: Callable[[Signal], Word]) -> str | Word:
+    return evaluate_text(e, read) if isinstance(e, TextConst | TextOp) else evaluate(e, read)
+
+
+def evaluate_text(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> str:
+    """The value of a string expression.
+
+    Raises
+    ------
+    NotConstant
+        As `evaluate`.
+    """
+    match e:
+        case TextConst():
+            return e.value
+        case TextOp():
+            return TEXT_OPS[e.op](*(_text_operand(a, read) for a in e.args))
+        case Ref():
+            raise NotConstant(e.signal.name)
+    raise NotConstant(type(e).__name__)
 
 
 def evaluate_real(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> float:

@@ -189,6 +189,32 @@ class RealRelation(Expr):
     b: Expr
 
 
+# Strings (1800 clause 6.16). Their width is 64 by convention, as that of reals; kernels hold them as Python's.
+
+
+@dataclass(slots=True)
+class TextConst(Expr):
+    """A string as it is written, its escapes carried out."""
+
+    value: str
+
+
+@dataclass(slots=True)
+class TextOp(Expr):
+    """`op` is a key of `texts.TEXT_OPS`; its operands are strings and words."""
+
+    op: str
+    args: list[Expr]
+
+
+@dataclass(slots=True)
+class TextValue(Expr):
+    """What is asked of strings, as a word: `op` is a key of `texts.TEXT_VALUES`."""
+
+    op: str
+    args: list[Expr]
+
+
 @dataclass(slots=True)
 class Function:
     """A function or task. Its arguments and locals are signals that belong to it alone.
@@ -464,6 +490,8 @@ _CHILDREN: dict[type, Callable[..., list[Expr]]] = {
     Tristate: lambda e: [e.enable, e.a],
     Call: lambda e: e.args,
     RealOp: lambda e: e.args,
+    TextOp: lambda e: e.args,
+    TextValue: lambda e: e.args,
     Resolve: lambda e: [*e.drivers, *(m for m in e.might if m is not None)],
     SystemCall: lambda e: [a.value for a in e.args if a.value is not None],
 }

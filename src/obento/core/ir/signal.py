@@ -21,9 +21,9 @@ class Signal:
     """A net or variable. `offset` is the number of its bit 0 among all bits of the design.
 
     An array has the width of one element in `element` (else 0). A net has its kind in `net` and, when it delays what it
-    is given, `delay`. `real` variables hold a floating-point number, at first `number`; `automatic` ones live for one
-    call only. `held` once some statement may force it. In `two_state` ones nothing but 0 and 1 is ever written (1800
-    clause 6.3.1)."""
+    is given, `delay`. `real` variables hold a floating-point number, at first `number`, `text` ones a string, at first
+    `letters`; `automatic` ones live for one call only. `held` once some statement may force it. In `two_state` ones
+    nothing but 0 and 1 is ever written (1800 clause 6.3.1)."""
 
     id: int
     name: str
@@ -37,9 +37,20 @@ class Signal:
     delay: Delays | None = None
     real: bool = False
     number: float = 0.0
+    letters: str = ""
+    text: bool = False
     automatic: bool = False
     held: bool = False
     two_state: bool = False
+
+    def started(self) -> float | str:
+        """What a real number or a string begins with."""
+        return self.letters if self.text else self.number
+
+    @property
+    def has_digits(self) -> bool:
+        """Whether it holds a word of digits, no real number and no string."""
+        return not (self.real or self.text)
 
 
 @dataclass(slots=True)

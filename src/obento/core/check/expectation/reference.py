@@ -44,9 +44,9 @@ def known_wires(spec: Spec, others: Mapping[str, bytes], cases: Cases, limits: L
 def _wires(spec: Spec, design: Design, cases: Cases, limits: Limits) -> Iterator[Known]:
     binding = bind_ports(spec, design)
     inputs = {p.signal.id for p in design.ports if p.direction == "in"}
-    signals = [s for s in design.signals if s.id not in inputs and not s.element and not s.real and " " not in s.name][
-        :_MOST_WIRES
-    ]
+    signals = [
+        s for s in design.signals if s.id not in inputs and not s.element and s.has_digits and " " not in s.name
+    ][:_MOST_WIRES]
     bits = dict(binding.bits)
     for s in signals:
         port = Port(f"wire {s.id}", "out", s, False)

@@ -129,7 +129,7 @@ def inner_signals(design: Design) -> Iterator[tuple[str, list[Bit]]]:
         yield from (
             (s.name, [(s.id, i) for i in range(s.width)])
             for s in design.signals
-            if s.id not in ports and not s.element and not s.real
+            if s.id not in ports and not s.element and s.has_digits
         )
         return
     for scope in design.names:
@@ -138,7 +138,12 @@ def inner_signals(design: Design) -> Iterator[tuple[str, list[Bit]]]:
 
 def _of_scope(scope: ScopeOfNames, root: str, ports: set[int]) -> Iterator[tuple[str, list[Bit]]]:
     for v in scope.variables:
-        if v.signal.element or v.signal.real or v.signal.automatic or (v.signal.id in ports and scope.path == root):
+        if (
+            v.signal.element
+            or not v.signal.has_digits
+            or v.signal.automatic
+            or (v.signal.id in ports and scope.path == root)
+        ):
             continue
         width = abs(v.msb - v.lsb) + 1
         path = f"{scope.path}.{v.name}".removeprefix(f"{root}.")

@@ -381,7 +381,7 @@ class _Maker:
         others = [
             s
             for s in design.signals
-            if not s.element and not s.real and " " not in s.name and all(s is not i for i in inputs)
+            if not s.element and s.has_digits and " " not in s.name and all(s is not i for i in inputs)
         ]
         for signal in [*inputs, *others]:
             if len(found.setdefault(signal.width, [])) < _MOST_WIRES:

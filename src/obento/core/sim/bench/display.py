@@ -10,9 +10,10 @@ from obento.core import values as v
 from obento.core.decimals import digits_of, to_decimal
 from obento.core.ir.evaluate import round_half_away, to_real
 from obento.core.ir.nodes import Argument, SystemCall
+from obento.core.ir.texts import to_digits
 from obento.core.values import Word
 
-Value = Word | float | None
+Value = Word | float | str | None
 
 _SPEC = re.compile(r"%([-+ #]*)(0*)(\d*)(?:\.(\d+))?([a-zA-Z%])")
 _WIDEST_FIELD = 4_096
@@ -133,6 +134,8 @@ class Formatter:
     def _plain(self, a: Argument, value: Value, radix: str) -> str:
         if isinstance(value, float):
             return _general(value, None)
+        if isinstance(value, str):
+            return value
         assert value is not None and a.value is not None
         return (
             decimal(value, a.value.width, a.signed, None)
@@ -170,7 +173,9 @@ class Formatter:
         left, zeros = "-" in m[1], bool(m[2])
         field = min(int(m[3]), _WIDEST_FIELD) if m[3] else (0 if zeros else None)
         places = min(int(m[4]), _WIDEST_FIELD) if m[4] else None
-        if letter in "efg" and a.text is None and value is not None and a.value is not None:
+        if isinstance(value, str) and left:
+            return value.ljust(field or 0)
+        if isinstance(value, float | tuple) and letter in "efg" and a.text is None and a.value is not None:
             number = value if isinstance(value, float) else to_real(value, a.value.width, a.signed)
             return _like_c(m, number, letter, field or 0, places)
         text = self._value(call, letter, field, zeros and bool(m[3]), a, value)
@@ -195,12 +200,20 @@ class Formatter:
             return ""
         else:
             width, signed = a.value.width, a.signed
+        if isinstance(value, str):
+            return self._of_string(letter, field, zeros, value)
         if letter == "t":
             return self._time(call, field, value, width)
         if isinstance(value, float):
             value, width, signed = v.word(round_half_away(value), 64), 64, True
             field = field or 0
         return self._bits(letter, field, zeros, value, width, signed)
+
+    def _of_string(self, letter: str, field: int | None, zeros: bool, text: str) -> str:
+        if letter not in "bodhxc":
+            return text.rjust(field or 0)
+        width = 8 * max(1, len(text))
+        return self._bits(letter, field, zeros, to_digits(text, width), width, False)
 
     def _bits(self, letter: str, field: int | None, zeros: bool, value: Word, width: int, signed: bool) -> str:
         match letter:

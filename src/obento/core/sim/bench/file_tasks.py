@@ -8,6 +8,7 @@ from typing import cast
 from obento.core import values as v
 from obento.core.ir.evaluate import round_half_away
 from obento.core.ir.nodes import SystemCall
+from obento.core.ir.texts import MOST_LETTERS
 from obento.core.sim.bench.display import Formatter, TimeFormat, Value, characters, digits, unescape
 from obento.core.sim.bench.files import Folder
 from obento.core.sim.bench.functions import Bench
@@ -50,6 +51,8 @@ class CircuitBench(Bench):
         argument, value = call.args[index], given[index]
         if argument.text is not None:
             return unescape(argument.text)
+        if isinstance(value, str):
+            return value
         if isinstance(value, tuple) and argument.value is not None:
             return characters(value, argument.value.width)
         return ""
@@ -83,15 +86,20 @@ class CircuitBench(Bench):
         for word in elements:
             self.folder.append(name, digits(word, signal.element, bits, None) + "\n")
 
-    def _other(self, call: SystemCall, given: list[Value], results: list[Value]) -> Word:
+    def _other(self, call: SystemCall, given: list[Value], results: list[Value]) -> Word | str:
         name = call.name
         if name == "$fopen":
             mode = self._string(call, given, 1) if len(given) > 1 else None
             return v.word(self.folder.open(self._string(call, given, 0), mode or None), 32)
+        if name == "$sformatf":
+            return self._text(call, given, 0)
         if name in ("$sscanf", "$fscanf"):
             return self._scan(call, given, results)
         if name in ("$sformat", "$swrite", "$swriteb", "$swriteo", "$swriteh"):
             text = self._text(call, given, 1)
+            if call.args[0].targets[0].signal.text:
+                results[0] = text
+                return v.word(0, 32)
             data = text.encode("latin-1", "replace")
             results[0] = v.word(int.from_bytes(data, "big"), sum(t.width for t in call.args[0].targets))
             return v.word(0, 32)
@@ -151,7 +159,11 @@ class CircuitBench(Bench):
                 reader.at = max(0, reader.at - 1)
                 return v.word(0, 32)
         width = sum(t.width for t in call.args[0].targets)
-        line = reader.line(width // 8)
+        is_text = any(t.signal.text for t in call.args[0].targets)
+        line = reader.line(MOST_LETTERS if is_text else width // 8)
+        if is_text:
+            results[0] = line
+            return v.word(len(line), 32)
         results[0] = v.word(int.from_bytes(line.encode("latin-1", "replace"), "big"), width)
         return v.word(len(line), 32)
 

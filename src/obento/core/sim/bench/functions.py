@@ -111,6 +111,7 @@ class Bench:
         call = self._calls[number]
         name = call.name
         results: list[Value] = [None] * len(call.args)
+        value: Word | str
         if name in TIMES:
             return self._time(call)
         if name in ("$random", "$urandom"):
@@ -136,7 +137,7 @@ class Bench:
             value = self._other(call, given, results)
         return (value, results) if any(a.targets for a in call.args) else value
 
-    def _other(self, call: SystemCall, given: list[Value], results: list[Value]) -> Word:
+    def _other(self, call: SystemCall, given: list[Value], results: list[Value]) -> Word | str:
         return v.word(0, 32)
 
     def _time(self, call: SystemCall) -> Word | float:
@@ -151,7 +152,7 @@ class Bench:
         value, argument = given[index], call.args[index]
         if isinstance(value, float):
             return round_half_away(value)
-        if value is None or argument.value is None:
+        if value is None or argument.value is None or isinstance(value, str):
             return 0
         known = value[0] & ~value[1]
         return v.signed_value(known, argument.value.width) if argument.signed else known
@@ -161,7 +162,9 @@ class Bench:
         value, argument = given[index], call.args[index]
         if isinstance(value, float):
             return value
-        return 0.0 if value is None or argument.value is None else to_real(value, argument.value.width, argument.signed)
+        if value is None or argument.value is None or isinstance(value, str):
+            return 0.0
+        return to_real(value, argument.value.width, argument.signed)
 
     def _drawn(
         self, call: SystemCall, given: list[Value], results: list[Value], draw: Callable[[Generator], int], seed: int

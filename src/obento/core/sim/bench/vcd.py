@@ -71,7 +71,12 @@ class Dump:
         before = len(self._header)
         self._header.append(f"$scope {scope.kind} {scope.name} $end\n")
         for variable in scope.variables:
-            if variable.signal.element == 0 and not variable.signal.automatic and wanted(scope.path, variable):
+            if (
+                variable.signal.element == 0
+                and not variable.signal.text
+                and not variable.signal.automatic
+                and wanted(scope.path, variable)
+            ):
                 self._variable(variable)
         for child in scope.children:
             self._scope(child, wanted)

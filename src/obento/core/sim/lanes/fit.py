@@ -20,7 +20,7 @@ def require_fit(design: Design, limits: Limits) -> None:
         if part.unfit:
             raise Unfit(part.unfit)
     for signal in design.signals:
-        if signal.real or signal.held or signal.net == "trireg":
+        if not signal.has_digits or signal.held or signal.net == "trireg":
             raise Unfit(f"`{signal.name}` needs a single line of time")
         if signal.element and signal.width > limits.lane_memory_bits:
             raise Unfit(f"`{signal.name}` is a large array")

@@ -7,7 +7,7 @@ of arrays in lists of elements there; storage of automatic functions and tasks i
 from __future__ import annotations
 
 from obento.core import values
-from obento.core.ir import evaluate, strength
+from obento.core.ir import evaluate, strength, texts
 from obento.core.ir.nodes import (
     Argument,
     Binary,
@@ -31,6 +31,9 @@ from obento.core.ir.nodes import (
     Slice,
     SystemCall,
     Target,
+    TextConst,
+    TextOp,
+    TextValue,
     ToReal,
     Tristate,
     Unary,
@@ -119,7 +122,7 @@ class ExpressionEmitter:
         return self._real(e)
 
     def _whole_array(self, signal: Signal) -> str:
-        if signal.width == signal.element or signal.real:
+        if signal.width == signal.element or not signal.has_digits:
             return self._temp(f"S[{signal.id}][0]")
         return self._temp(f"elements(S[{signal.id}], {signal.element}, 0, {signal.width})")
 
@@ -154,6 +157,15 @@ class ExpressionEmitter:
                 return self._temp(f"to_real({self._expr(e.a)}, {e.a.width}, {e.signed})")
             case Rounded():
                 return self._temp(f"word(round_half_away({self._expr(e.a)}), {e.width})")
+            case TextConst():
+                return repr(e.value)
+            case TextOp():
+                args = ", ".join([self._expr(a) for a in e.args])
+                return self._temp(f"text_{e.op}({args})")
+            case TextValue():
+                args = ", ".join([self._expr(a) for a in e.args])
+                size = f", {e.width}" if e.op == "digits" else ""
+                return self._temp(f"ask_{e.op}({args}{size})")
             case RealRelation():
                 a, b = self._expr(e.a), self._expr(e.b)
                 sign = {"eq": "==", "ne": "!=", "lt": "<", "le": "<="}[e.op]
@@ -355,6 +367,9 @@ def namespace() -> dict[str, object]:
     """The names that emitted source refers to."""
     names: dict[str, object] = {f"v_{op}": f for op, f in values.UNARY.items()}
     names |= {f"v_{op}": f for op, f in values.BINARY.items()}
+    names |= {f"text_{op}": f for op, f in texts.TEXT_OPS.items()}
+    names |= {f"ask_{op}": f for op, f in texts.TEXT_VALUES.items()}
+    names["ask_digits"] = texts.to_digits
     names |= {f"real_{op}": f for op, f in evaluate.REAL_OPS.items()}
     for name in ("power", "shift", "select", "extend", "merge", "word", "X1", "ONE1", "ZERO1"):
         names[name] = getattr(values, name)

@@ -68,7 +68,7 @@ class Timeline:
         self._watchers = watchers_of(design)
         self._deaf = [p.kind != "continuous" for p in design.processes]
         self._watched = [bool(w) for w in self._watchers]
-        self._special = [s.element > 0 or s.held or s.real for s in design.signals]
+        self._special = [s.element > 0 or s.held or not s.has_digits for s in design.signals]
         self._arrays = [s.id for s in design.signals if s.element > 0]
         self._inputs = {signal.id: part for part in design.parts for signal in part.inputs}
         for number in self._inputs:
@@ -220,8 +220,9 @@ class Timeline:
 
     @staticmethod
     def _start_value(signal: Signal, word: Word) -> Word:
-        if signal.real:
-            return cast(Word, [0.0] * (signal.width // 64) if signal.element else signal.number)
+        if not signal.has_digits:
+            blank = "" if signal.text else 0.0
+            return cast(Word, [blank] * (signal.width // 64) if signal.element else signal.started())
         if signal.element:
             return cast(
                 Word,
@@ -588,7 +589,7 @@ class Timeline:
         """One element of an array; x when there is none at that offset."""
         s = self.design.signals[signal]
         if not 0 <= at < s.width:
-            return cast(Word, 0.0) if s.real else v.X1
+            return cast(Word, "" if s.text else 0.0) if not s.has_digits else v.X1
         return cast(list[Word], self.words[signal])[at // s.element]
 
     def later(self, signal: int, low: int, width: int, word: Word) -> None:

@@ -108,7 +108,7 @@ class Emitter(ExpressionEmitter):
             for s in f.storage():
                 self._automatic.append(f"a{s.id}")
                 if s.id not in given:
-                    self._put(f"a{s.id} = {'0.0' if s.real else (0, values.ones(s.width) * s.two_state)}")
+                    self._put(f"a{s.id} = {_blank(s) or (0, values.ones(s.width) * s.two_state)}")
         self._put(f"K.deeper({f.position})")
         self._labelled(f.label, f.body)
         self._put("K.depth -= 1")
@@ -398,6 +398,11 @@ class Emitter(ExpressionEmitter):
     def _let_go(self, s: LetGo) -> None:
         for t in s.targets:
             self._put(f"K.let_go({s.kind!r}, {t.signal.id}, {t.low}, {t.width})")
+
+
+def _blank(signal: Signal) -> str:
+    """What a variable without digits begins with, as source text."""
+    return "0.0" if signal.real else "''" if signal.text else ""
 
 
 def _loops(body: Stmt) -> bool:

@@ -8,7 +8,7 @@ from typing import Literal
 from obento.core import values
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Process, ScopeOfNames, Variable
-from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real
+from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real, evaluate_text
 from obento.core.ir.signal import Signal
 from obento.core.values import Word
 from obento.core.verilog.elaboration.module_context import ModuleContext
@@ -118,7 +118,8 @@ def _declarator(body: ModuleContext, item: ast.Declaration, d: ast.Declarator, s
         value = ir.Const(total, full, 0) if kind == "supply1" else ir.Const(total, 0, full)
         target = [ir.Target(vector.signal, vector.at, total)]
         body.b.later(lambda: body.b.drive(target, value, d.start, "supply", scope.path, None, (7, 7)))
-    _start_value(body, vector, d, scope)
+    if item.direction != "in":
+        _start_value(body, vector, d, scope)
 
 
 def _two_way_variable(body: ModuleContext, d: ast.Declarator, kind: str) -> ElaborationError:
@@ -165,7 +166,7 @@ def _make(body: ModuleContext, wanted: _Wanted) -> Vector:
     flavour: Literal["net", "variable"] = "net" if kind in NET_TYPES else "variable"
     element = of.width if dims and not scope.automatic else 0  # of a call that has fresh storage it is one vector
     signal = body.b.signal(f"{scope.path}.{d.name}", total, flavour, d.start, element=element)
-    signal.real = of.is_real
+    signal.real, signal.text = of.is_real, of.is_text
     signal.automatic = scope.automatic
     if flavour == "net":
         signal.net = kind
@@ -229,7 +230,7 @@ def _start_value(body: ModuleContext, vector: Vector, d: ast.Declarator, scope: 
     if d.value is None or vector.signal.kind == "net" or scope.automatic:
         return  # a net's value is a continuous assignment, built later
     x = body.x(scope)
-    if vector.dims and not body.m.system_verilog:
+    if vector.dims and not (body.m.system_verilog and vector.signal.has_digits):
         raise body.error(
             "array-value",
             f"`{d.name}` is an array and cannot be given a value here",
@@ -237,7 +238,9 @@ def _start_value(body: ModuleContext, vector: Vector, d: ast.Declarator, scope: 
             "set its elements in an `initial` block",
         )
     try:
-        if vector.is_real:
+        if vector.type.is_text and not vector.dims:
+            vector.signal.letters = evaluate_text(x.texts.lower(d.value))
+        elif vector.is_real:
             vector.signal.number = evaluate_real(x.reals.lower(d.value))
         else:
             word = evaluate(x.to_shape(d.value, vector.shape))

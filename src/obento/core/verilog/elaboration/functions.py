@@ -120,7 +120,7 @@ def _result(body: ModuleContext, entry: FunctionEntry) -> Signal:
     shape = entry.shape = body.x(entry.scope).types.shape(item.type)
     element = shape.type.width if shape.dims and not item.automatic else 0
     result = body.b.signal(f"{scope.path}.{item.name}", shape.width, "variable", item.start, element=element)
-    result.real = shape.type.is_real
+    result.real, result.text = shape.type.is_real, shape.type.is_text
     result.automatic = item.automatic
     if shape.type.two_state:
         result.two_state, result.initial = True, word(0, shape.width)

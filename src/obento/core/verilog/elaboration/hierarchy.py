@@ -64,6 +64,7 @@ def elaborate_tops(
         above = Scope("")
         texts = [m for m in (*modules.values(), *packages.values()) if isinstance(m, ast.Module | ast.Package)]
         above.reals = any(text.reals for text in texts)
+        above.texts = any(text.texts for text in texts)
         builder.package("$unit")
         for name in tops:
             module = modules[name]

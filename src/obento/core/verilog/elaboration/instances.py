@@ -293,7 +293,7 @@ def _wire(
     if scope.find(base.name) is None:
         x.size(base)  # declares it, where that is allowed
     entry = scope.find(base.name)
-    if not isinstance(entry, Vector) or entry.dims or entry.signal.real or entry.signal.automatic:
+    if not isinstance(entry, Vector) or entry.dims or not entry.signal.has_digits or entry.signal.automatic:
         return None
     if direction != "in":
         if entry.signal.kind != "net":

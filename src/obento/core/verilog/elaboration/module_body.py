@@ -195,11 +195,20 @@ def _net_values(body: ModuleContext, item: ast.Declaration, scope: Scope) -> Non
     for d in item.names:
         entry = scope.entries.get(d.name)
         if item.direction == "in" and (body.connected is None or d.name in body.connected):
-            continue  # its value is for those who leave it open (1800 clause 23.2.2.4)
+            continue
+        if item.direction == "in" and d.value is not None and isinstance(entry, Vector):
+            body.b.later(lambda entry=entry, value=d.value: _left_open(body, entry, value, scope))  # type: ignore[misc]
+            continue
         if d.value is not None and isinstance(entry, Vector) and entry.signal.kind == "net":
             name = ast.Name(d.start, d.start + len(d.name), d.name)
             made = ast.ContinuousAssign(d.start, d.end, name, d.value, item.delays, item.strengths)
             body.b.later(lambda made=made: _continuous(body, made, scope))  # type: ignore[misc]
+
+
+def _left_open(body: ModuleContext, port: Vector, value: ast.Expr, scope: Scope) -> None:
+    """An input that has a value where nothing is connected (1800 clause 23.2.2.4)."""
+    target = [ir.Target(port.signal, port.at, port.total)]
+    body.b.drive(target, body.x(scope).to_shape(value, port.shape), value.start, "port", scope.path)
 
 
 def _continuous(body: ModuleContext, item: ast.ContinuousAssign, scope: Scope) -> None:
@@ -238,7 +247,7 @@ def package(builder: Builder, name: str) -> Scope | None:
     scope = Scope(text.name, None if is_unit else builder.elaborated.get("$unit"), None, shown)
     scope.package = builder.package
     scope.times, scope.precision = builder.times(text), builder.design.precision
-    scope.reals, scope.system_verilog = text.reals, True
+    scope.reals, scope.texts, scope.system_verilog = text.reals, text.texts, True
     builder.elaborated[text.name] = scope
     body = ModuleContext(builder, module, scope, Given(), Instance(text.name, text.name, text.start), shown, 0, _NESTED)
     for item in text.items:

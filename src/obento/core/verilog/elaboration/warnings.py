@@ -144,7 +144,7 @@ def _add_body(use: _Use, body: Stmt | None) -> None:
 
 def _floats(signal: Signal, use: _Use) -> bool:
     """Whether a net is read and nothing gives it a value."""
-    if signal.kind != "net" or signal.real or signal.initial is not None or signal.net in ("tri0", "tri1"):
+    if signal.kind != "net" or not signal.has_digits or signal.initial is not None or signal.net in ("tri0", "tri1"):
         return False
     return signal.id in use.read and signal.id not in use.written
 

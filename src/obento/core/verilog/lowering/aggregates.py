@@ -63,22 +63,32 @@ class AggregateLowering:
             if own is None or not shape.fits(own):
                 raise x.error("array-differs", f"this is a value of the type `{e.to}`, which does not fit here", e)
         parts = self._parts(shape, e)
-        items = e.items
+        chosen = self._chosen(e, parts)
+        lowered = {
+            part.low: self._element(value, part.shape, shape.type) for part, value in zip(parts, chosen, strict=True)
+        }
+        return _joined([lowered[low] for low in sorted(lowered, reverse=True)])
+
+    def values_by_index(self, e: ast.Pattern | ast.Concat, shape: Shape) -> list[tuple[int, ast.Expr]]:
+        """What each element of an array is given, by its index."""
+        if isinstance(e, ast.Concat):
+            e = ast.Pattern(e.start, e.end, "", [ast.PatternItem(p.start, p.end, None, p) for p in e.parts])
+        parts = self._parts(shape, e)
+        return [(int(part.key), value) for part, value in zip(parts, self._chosen(e, parts), strict=True)]
+
+    def _chosen(self, e: ast.Pattern, parts: list[_Part]) -> list[ast.Expr]:
+        """The value of each part of a pattern."""
+        x, items = self._x, e.items
         if e.count is not None:
             count = x.integer(e.count, "the count of a repetition")
             if not 1 <= count * max(1, len(items)) <= _MOST_ITEMS:
                 raise x.error("repeat-count", f"a repetition of {count} times makes no sense", e.count)
             items = items * count
         if any(item.key is not None for item in items):
-            chosen = self._by_key(items, parts, e)
-        else:
-            if len(items) != len(parts):
-                raise x.error("pattern-count", f"here are {len(items)} values, wanted are {len(parts)}", e)
-            chosen = [item.value for item in items]
-        lowered = {
-            part.low: self._element(value, part.shape, shape.type) for part, value in zip(parts, chosen, strict=True)
-        }
-        return _joined([lowered[low] for low in sorted(lowered, reverse=True)])
+            return self._by_key(items, parts, e)
+        if len(items) != len(parts):
+            raise x.error("pattern-count", f"here are {len(items)} values, wanted are {len(parts)}", e)
+        return [item.value for item in items]
 
     def _parts(self, shape: Shape, e: ast.Expr) -> list[_Part]:
         """What an aggregate consists of, leftmost first."""
@@ -227,15 +237,11 @@ def _joined(parts: list[ir.Expr]) -> ir.Expr:
 
 def enum_method(method: str, of: DataType, value: ir.Expr, count: int) -> ir.Expr:
     """What a method of an enumeration gives, for a value of it."""
-    names, numbers = list(of.values), list(of.values.values())
+    numbers = list(of.values.values())
     if method in ("first", "last"):
         return ir.Const(of.width, *values.word(numbers[0 if method == "first" else -1], of.width))
     if method == "num":
         return ir.Const(32, *values.word(len(numbers), 32))
-    if method == "name":
-        width = 8 * max(len(n) for n in names)
-        texts = {n: ir.Const(width, *values.word(int.from_bytes(n.encode("latin-1"), "big"), width)) for n in names}
-        return _chosen(of, value, lambda i: texts[names[i]], ir.Const(width, *values.word(0, width)))
     step = count if method == "next" else -count
     blank = ir.Const(of.width, *of.start_value())
     return _chosen(
@@ -244,6 +250,15 @@ def enum_method(method: str, of: DataType, value: ir.Expr, count: int) -> ir.Exp
         lambda i: ir.Const(of.width, *values.word(numbers[(i + step) % len(numbers)], of.width)),
         blank,
     )
+
+
+def name_of_constant(of: DataType, value: ir.Expr) -> ir.Expr:
+    """The name of a value of an enumeration, an empty string for what is none (6.19.5.6)."""
+    result: ir.Expr = ir.TextConst(64, "")
+    for name, number in reversed(list(of.values.items())):
+        is_it = ir.Binary(1, "ceq", value, ir.Const(of.width, *values.word(number, of.width)))
+        result = ir.TextOp(64, "choose", [is_it, ir.TextConst(64, name), result])
+    return result
 
 
 def _chosen(of: DataType, value: ir.Expr, then: Callable[[int], ir.Expr], otherwise: ir.Expr) -> ir.Expr:

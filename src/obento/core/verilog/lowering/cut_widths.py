@@ -25,6 +25,8 @@ def warn_if_cut(x: ExpressionLowering, value: ast.Expr, width: int, start: int) 
 def _width(x: ExpressionLowering, e: ast.Expr) -> int:
     """The width that a value has by its named parts; numbers without a width, and what counts in whole numbers, fit
     anywhere."""
+    if x.texts.is_text(e):
+        return 0
     match e:
         case ast.Name() | ast.Dotted():
             entry = x.find(e)
@@ -54,7 +56,7 @@ def _width(x: ExpressionLowering, e: ast.Expr) -> int:
             return max(_width(x, e.a), _width(x, e.b))
         case ast.Index() | ast.Part() | ast.Member():
             shape = x.shape_of(e)
-            return 0 if shape is None or shape.is_aggregate or shape.type.is_real else shape.width
+            return 0 if shape is None or shape.is_aggregate or shape.type.is_real or shape.type.is_text else shape.width
         case ast.Concat() | ast.Repeat():
             return x.size(e)[0]
     return 0

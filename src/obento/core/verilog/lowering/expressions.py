@@ -19,10 +19,12 @@ from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.aggregates import AggregateLowering, same
 from obento.core.verilog.lowering.arguments import bound
 from obento.core.verilog.lowering.casts import CastLowering
+from obento.core.verilog.lowering.names import no_value
 from obento.core.verilog.lowering.real_numbers import RealLowering
 from obento.core.verilog.lowering.selects import SelectLowering
 from obento.core.verilog.lowering.sets import is_inside, wildcard_equal
 from obento.core.verilog.lowering.system_calls import SystemLowering
+from obento.core.verilog.lowering.text_values import TextLowering
 from obento.core.verilog.lowering.typed_values import TypedValues
 from obento.core.verilog.lowering.types import TypeLowering
 from obento.core.verilog.lowering.widened import widened
@@ -32,11 +34,8 @@ from obento.core.verilog.model.scope import (
     Entry,
     Formal,
     FunctionEntry,
-    Genvar,
-    Inside,
     Parameter,
     Scope,
-    TypeName,
     Vector,
 )
 from obento.core.verilog.model.types import Shape, vector
@@ -69,6 +68,7 @@ class ExpressionLowering:
         self._call = call
         self._sizes: dict[int, tuple[int, bool]] = {}
         self.reals = RealLowering(self)
+        self.texts = TextLowering(self)
         self.system = SystemLowering(self)
         self.selects = SelectLowering(self)
         self.aggregates = AggregateLowering(self)
@@ -97,6 +97,8 @@ class ExpressionLowering:
         """A right side for a target of `width` bits (5.4.1: the larger of both rules inside)."""
         if self.reals.is_real(e):
             return ir.Rounded(width, self.reals.lower(e))
+        if self.texts.is_text(e):
+            return ir.TextValue(width, "digits", [self.texts.lower(e)])
         own, signed = self.size(e)
         if isinstance(e, ast.Stream):
             return self._on_the_left(e, own, width)
@@ -115,6 +117,8 @@ class ExpressionLowering:
         """A right side for something of this shape; digits of two states are so afterwards where all of them are."""
         if shape.type.is_real and not shape.dims:
             return self.reals.lower(e)
+        if shape.type.is_text and not shape.dims:
+            return self.texts.lower(e)
         if shape.dims and not self.scope.system_verilog:
             raise self.error("whole-array", "an array as a whole is no value: it needs an index (4.9.3)", e)
         if shape.is_aggregate or (isinstance(e, ast.Pattern) and not e.to):
@@ -186,6 +190,10 @@ class ExpressionLowering:
     def _size(self, e: ast.Expr) -> tuple[int, bool]:
         if self.reals.is_real(e):
             return 64, True
+        if self.texts.asks(e):
+            return self.texts.size(e)
+        if self.texts.is_text(e):
+            raise self.error("string-as-number", "this is a string, no number", e, "ask it: `s.len()`, `s.atoi()`")
         match e:
             case ast.Number():
                 return e.digits, e.signed
@@ -244,6 +252,8 @@ class ExpressionLowering:
         raise AssertionError(type(e).__name__)
 
     def _size_binary(self, e: ast.Binary) -> tuple[int, bool]:
+        if e.op in _RELATIONS and (self.texts.is_text(e.a) or self.texts.is_text(e.b)):
+            return 1, False
         if e.op in _NOT_OF_REALS and (self.reals.is_real(e.a) or self.reals.is_real(e.b)):
             raise self._no_digits(e)
         if e.op in _EQUALITIES and self._compares_aggregates(e):
@@ -298,6 +308,8 @@ class ExpressionLowering:
             of = self.typed.shape_of_method(*method).type
             return of.width, of.signed
         entry = self.function(e)
+        if entry.item.type.word == "void":
+            raise self.error("void-value", f"`{e.name}` is `void`: it has no value", e, "call it as a statement")
         self.bound(e, entry)
         shape = entry.shape
         assert shape is not None
@@ -308,8 +320,6 @@ class ExpressionLowering:
     def function(self, e: ast.Call) -> FunctionEntry:
         """The function that is called."""
         entry = self.find_callable(e)
-        if isinstance(entry, FunctionEntry) and entry.item.type.word == "void" and isinstance(e, ast.Call):
-            raise self.error("void-value", f"`{e.name}` is `void`: it has no value", e, "call it as a statement")
         if not isinstance(entry, FunctionEntry) or entry.item.task:
             if isinstance(entry, FunctionEntry):
                 raise self.error(
@@ -342,47 +352,15 @@ class ExpressionLowering:
     def entry(self, e: ast.Name | ast.Dotted) -> Vector | Parameter:
         """What a name in an expression stands for."""
         found = self.find(e)
-        name = text_of(e)
         if isinstance(found, Broken):
             raise ElaborationError
         if isinstance(found, Vector | Parameter):
             return found
-        if found is None and isinstance(e, ast.Dotted):
-            if isinstance(self.scope.find(e.parts[0]), TypeName):
-                text = f"`{e.parts[0]}` is a type, and members are those of a variable"
-                raise self.error("type-as-value", text, e, f"declare one: `{e.parts[0]} x;`")
-            if self.scope.package(e.parts[0]) is not None:
-                text = f"`{e.parts[0]}` is a package"
-                raise self.error("package-dot", text, e, f"write `{e.parts[0]}::{e.parts[1]}`")
-            raise self.error(
-                "no-path",
-                f"there is nothing called `{name}` in the hierarchy",
-                e,
-                "names of instances, not of modules, make the path",
-            )
-        if found is None and isinstance(e, ast.Name):
-            if self.implicit is not None:
-                made = self.implicit(e)
-                if made is not None:
-                    return made
-            package, colons, inner = name.partition("::")
-            inside = self.scope.package(package or "$unit") if colons else None
-            if colons:
-                near = did_you_mean(inner, inside.entries) if inside is not None else "hand in the file with it too"
-                what = f"the package `{package}` has no `{inner}`" if inside else f"there is no package `{package}`"
-                raise self.error("no-name", what, e, near)
-            near = did_you_mean(name, self.scope.all_names()) if self.collector.shows("error") else ""
-            raise self.error("undeclared", f"`{name}` is not declared", e, near or "declare it with `wire` or `reg`")
-        if isinstance(found, FunctionEntry) and not found.item.task and isinstance(e, ast.Name):
-            raise self.error(
-                "not-a-value", f"`{name}` is a function: its arguments are missing", e, f"write `{name}(...)`"
-            )
-        what = {
-            Inside: "a block or an instance",
-            Genvar: "a genvar, which counts in generate loops only",
-            TypeName: "a type",
-        }.get(type(found), "a task")
-        raise self.error("not-a-value", f"`{name}` is {what}, not a signal", e)
+        if found is None and isinstance(e, ast.Name) and self.implicit is not None and "::" not in e.name:
+            made = self.implicit(e)
+            if made is not None:
+                return made
+        raise no_value(self, e, found)
 
     # Second pass: lowered in the size and sign of the context.
 
@@ -451,6 +429,8 @@ class ExpressionLowering:
             return ir.Binary(1, "and" if op == "&&" else "or", self._truth(e.a), self._truth(e.b))
         if self.reals.is_real(e.a) or self.reals.is_real(e.b):
             return self.reals.relation(op, e)
+        if self.texts.is_text(e.a) or self.texts.is_text(e.b):
+            return self.texts.relation(op, e)
         if op in _EQUALITIES and self._compares_aggregates(e):
             return self._aggregates_equal(e)
         (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
@@ -476,6 +456,8 @@ class ExpressionLowering:
         return ir.Unary(1, "lnot", made) if e.op[0] == "!" else made
 
     def _leaf(self, e: ast.Expr) -> ir.Expr:
+        if self.texts.asks(e):
+            return self.texts.asked(e)
         match e:
             case ast.Number():
                 return ir.Const(e.digits, e.one, e.zero)
@@ -593,8 +575,3 @@ class ExpressionLowering:
 
 def _flat(target: ast.Expr) -> list[ast.Expr]:
     return [e for p in target.parts for e in _flat(p)] if isinstance(target, ast.Concat) else [target]
-
-
-def text_of(e: ast.Name | ast.Dotted) -> str:
-    """A name as written."""
-    return e.name if isinstance(e, ast.Name) else ".".join(e.parts)

@@ -26,6 +26,16 @@ class Reals(Protocol):
         """A time in units of the module, where it is a whole number of them."""
 
 
+class Texts(Protocol):
+    """Which expressions are strings, and what they become."""
+
+    def is_text(self, e: ast.Expr) -> bool:
+        """Whether the value of an expression is a string."""
+
+    def lower(self, e: ast.Expr) -> ir.Expr:
+        """An expression as a string."""
+
+
 class SystemCalls(Protocol):
     """System functions whose value is a real number."""
 
@@ -66,6 +76,10 @@ class Expressions(Protocol):
     @property
     def reals(self) -> Reals:
         """The room of real numbers."""
+
+    @property
+    def texts(self) -> Texts:
+        """The room of strings."""
 
     @property
     def system(self) -> SystemCalls:

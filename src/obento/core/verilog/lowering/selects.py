@@ -12,7 +12,17 @@ from obento.core.ir.evaluate import NotConstant, evaluate
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.scope import Entry, Inside, Parameter, Vector
-from obento.core.verilog.model.types import DIGIT, TWO_STATE_DIGIT, DataType, Dims, Shape, array_of, count_of, vector
+from obento.core.verilog.model.types import (
+    DIGIT,
+    TWO_STATE_DIGIT,
+    DataType,
+    Dims,
+    Shape,
+    array_of,
+    builtin,
+    count_of,
+    vector,
+)
 from obento.core.verilog.syntax import ast
 
 ENUM_METHODS = frozenset(["first", "last", "next", "prev", "num", "name"])
@@ -123,6 +133,10 @@ class SelectLowering:
             raise x.error(
                 "real-select", "a real number has no digits to be selected", e, "assign it to an `integer` first"
             )
+        if of.is_text:
+            if step.part is not None:
+                raise x.error("string-part", "a string has no parts", e, "take `s.substr(first, last)`")
+            return Shape(builtin("byte"))
         if of.is_unpacked:
             raise x.error("struct-index", f"a {of.word} has members, no digits", e, "write its name, a dot, a member")
         if of in (DIGIT, TWO_STATE_DIGIT):
@@ -205,6 +219,9 @@ class SelectLowering:
                 result = ir.Slice(member.shape.width, result, member.low)
             elif shape.dims:
                 result = self._of_array(result, shape.dims, after, step, e)
+            elif shape.type.is_text:
+                assert step.index is not None
+                result = ir.TextValue(8, "getc", [result, self._x.to_width(step.index, 32)])
             elif step.part is not None:
                 result = self._part(result, step.part, shape.type, after.width)
             else:
@@ -266,6 +283,8 @@ class SelectLowering:
         if not steps:
             return ir.Target(entry.signal, entry.at, width)
         selected = self.select(e)
+        if isinstance(selected, ir.TextValue):
+            raise self._x.error("string-letter", "a letter is set by `s.putc(at, letter)`", e)
         if isinstance(selected, ir.Const):  # a constant index with unknown digits: nothing is written (5.2.1)
             return ir.Target(entry.signal, entry.signal.width, selected.width)
         return _place(selected)

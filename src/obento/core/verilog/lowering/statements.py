@@ -11,15 +11,31 @@ from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
-from obento.core.verilog.lowering.expressions import ExpressionLowering, text_of
+from obento.core.verilog.lowering.expressions import ExpressionLowering
+from obento.core.verilog.lowering.names import text_of
 from obento.core.verilog.lowering.sets import among
 from obento.core.verilog.lowering.system_calls import dimensions_of
+from obento.core.verilog.lowering.text_values import SETTERS
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import FunctionEntry, Inside, Scope, Vector
 from obento.core.verilog.syntax import ast
 
 VARIABLES = frozenset(
-    ["reg", "logic", "integer", "time", "bit", "function", "real", "realtime", "int", "byte", "shortint", "longint"]
+    [
+        "reg",
+        "logic",
+        "integer",
+        "time",
+        "bit",
+        "function",
+        "real",
+        "realtime",
+        "int",
+        "byte",
+        "shortint",
+        "longint",
+        "string",
+    ]
 )
 """Kinds of declarations that processes may write to."""
 
@@ -99,7 +115,7 @@ class StatementLowering:
             case ast.RepeatTimes():
                 return self._repeat(s)
             case ast.TaskCall():
-                return self._x.system.task(s) if s.name.startswith("$") else self._task(s)
+                return self._x.system.task(s) if s.name.startswith("$") else self._called(s)
             case ast.Timed():
                 return self._timed(s)
             case ast.Trigger():
@@ -241,6 +257,8 @@ class StatementLowering:
         entry = self._giving_back(s.value)
         if entry is not None:
             return self._assigned_by_call(s, entry)
+        if self._is_array_without_digits(s.target):
+            return self._one_by_one(s)
         targets = self._x.targets(s.target)
         self.check_variables(s.target)
         width = sum(t.width for t in targets)
@@ -249,12 +267,33 @@ class StatementLowering:
             raise self.error(
                 "automatic-later", "a variable of an automatic task cannot be written with `<=`", s.target, "write `=`"
             )
-        if not self._x.target_shape(s.target).is_aggregate:
+        taken = self._x.target_shape(s.target)
+        if not taken.is_aggregate and not taken.type.is_text:
             warn_if_cut(self._x, s.value, width, s.start)
         timing = self._timing(s.timing) if s.timing is not None else None
         if isinstance(timing, ir.WaitUntil):
             raise self.error("bad-timing", "`wait` cannot stand inside an assignment", s)
         return ir.Assign(s.start, targets, value, s.blocking, timing)
+
+    def _is_array_without_digits(self, target: ast.Expr) -> bool:
+        if isinstance(target, ast.Concat):
+            return False
+        shape = self._x.target_shape(target)
+        return bool(shape.dims) and (shape.type.is_real or shape.type.is_text)
+
+    def _one_by_one(self, s: ast.Assign) -> ir.Stmt:
+        """A pattern for an array of strings or real numbers: its elements one after the other."""
+        shape = self._x.target_shape(s.target)
+        if not isinstance(s.value, ast.Pattern | ast.Concat) or len(shape.dims) != 1:
+            text = "an array of strings or real numbers as a whole is not read by this version"
+            raise self.error("not-yet", text, s.value, "assign its elements one by one")
+        body: list[ir.Stmt] = []
+        for index, value in self._x.aggregates.values_by_index(s.value, shape):
+            one = index & (1 << 32) - 1
+            at = ast.Number(s.start, s.start, None, True, one, one ^ (1 << 32) - 1, 32)
+            element = ast.Index(s.start, s.end, s.target, at)
+            body.append(self.assign(ast.Assign(s.start, s.end, element, value, s.blocking)))
+        return ir.Block(s.start, body)
 
     def _giving_back(self, value: ast.Expr) -> FunctionEntry | None:
         """The function of a call that gives something back through its arguments as well (1800 clause 13.4)."""
@@ -304,8 +343,8 @@ class StatementLowering:
         most = self._x.limits.case_arms
         if len(s.items) > most:
             raise LimitReached(f"this `{s.kind}` has more than {most} arms: more than can be run", s.start)
-        if s.kind == "inside":
-            return self._case_inside(s)
+        if s.kind == "inside" or self._x.texts.is_text(s.subject):
+            return self._case_by_tests(s)
         labels = [label for item in s.items for label in item.labels if isinstance(label, ast.Expr)]
         sizes = [self._x.size(e) for e in (s.subject, *labels)]
         width = max(w for w, _ in sizes)
@@ -318,13 +357,22 @@ class StatementLowering:
             arms.append(ir.CaseArm(lowered, self.statement(item.body), item.start))
         return ir.Case(s.start, match, subject, arms, self.statement(s.default))
 
-    def _case_inside(self, s: ast.Case) -> ir.Stmt:
-        """`case ... inside`: the first arm that has the value (1800 clause 12.5.4)."""
+    def _case_by_tests(self, s: ast.Case) -> ir.Stmt:
+        """`case ... inside`, and a case of strings: the first arm that has the value (1800 clause 12.5.4)."""
         other = self.statement(s.default)
         for item in reversed(s.items):
-            cond = among(self._x, s.subject, item.labels)
+            cond = among(self._x, s.subject, item.labels) if s.kind == "inside" else self._same_text(s, item)
             other = ir.If(item.start, cond, self.statement(item.body), other)
         return other or ir.Block(s.start, [])
+
+    def _same_text(self, s: ast.Case, item: ast.CaseItem) -> ir.Expr:
+        found: ir.Expr | None = None
+        for label in item.labels:
+            assert isinstance(label, ast.Expr)
+            test = self._x.texts.relation("==", ast.Binary(label.start, label.end, "==", s.subject, label))
+            found = test if found is None else ir.Binary(1, "or", found, test)
+        assert found is not None
+        return found
 
     # Time and events.
 
@@ -376,6 +424,14 @@ class StatementLowering:
         return ir.Disable(s.start, label)
 
     # Tasks.
+
+    def _called(self, s: ast.TaskCall) -> ir.Stmt:
+        """A task, or a method that changes a string."""
+        method = self._x.texts.method(s)
+        if method is None or method[1] not in SETTERS:
+            return self._task(s)
+        self.check_variables(method[0])
+        return ir.Assign(s.start, self._x.targets(method[0]), self._x.texts.setter(*method, s))
 
     def _task(self, s: ast.TaskCall) -> ir.Stmt:
         entry = self._x.find_callable(s)

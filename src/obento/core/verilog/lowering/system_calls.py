@@ -127,6 +127,7 @@ _LEAST_ARGUMENTS = {
     "$dist_t": 2,
     "$dist_erlang": 3,
     "$sformat": 2,
+    "$sformatf": 1,
     "$swrite": 1,
     "$swriteb": 1,
     "$swriteo": 1,
@@ -238,7 +239,7 @@ class SystemLowering:
         )
 
     def lower_real(self, e: ast.Call) -> ir.Expr:
-        """A call whose value is a real number."""
+        """A call whose value is a real number, or a string."""
         x = self._x
         self._count(e.name, list(e.args), e)
         if e.name == "$itor":
@@ -331,6 +332,8 @@ class SystemLowering:
                 return ir.Argument(memory=(entry.signal, *entry.dims[0]))
         if name == "$dumpvars" and isinstance(a, ast.Name | ast.Dotted):
             return self._dumped(a)
+        if x.texts.is_text(a):
+            return ir.Argument(x.texts.lower(a), None, False, False, x.targets(a) if writes else [])
         real = x.reals.is_real(a)
         value = x.reals.lower(a) if real else x.self_determined(a)
         signed = x.size(a)[1]

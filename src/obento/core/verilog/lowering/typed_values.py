@@ -4,11 +4,11 @@
 from __future__ import annotations
 
 from obento.core.ir import nodes as ir
-from obento.core.verilog.lowering.aggregates import enum_method
+from obento.core.verilog.lowering.aggregates import enum_method, name_of_constant
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.lowering.selects import ENUM_METHODS
 from obento.core.verilog.model.scope import Parameter, TypeName, Vector
-from obento.core.verilog.model.types import DataType, Shape, builtin, vector
+from obento.core.verilog.model.types import DataType, Shape, builtin
 from obento.core.verilog.syntax import ast
 
 
@@ -51,6 +51,9 @@ class TypedValues:
 
     def digits(self, e: ast.Expr) -> ir.Expr:
         """All digits of a value that `shape_of` knows."""
+        method = self.method(e)
+        if method is not None:
+            return self.lower_method(*method)
         shape = self.shape_of(e)
         assert shape is not None
         if isinstance(e, ast.Call) and self.method(e) is None:
@@ -109,7 +112,7 @@ class TypedValues:
         if method == "num":
             return Shape(builtin("int"))
         if method == "name":
-            return Shape(vector("bit", False, 8 * max(len(n) for n in of.values) - 1, 0))
+            return Shape(builtin("string"))
         return Shape(of)
 
     def lower_method(self, base: ast.Expr, method: str, args: list[ast.Expr | None]) -> ir.Expr:
@@ -117,4 +120,6 @@ class TypedValues:
         of, count = self._x.selects.value_type(base), 1
         if args and args[0] is not None:
             count = self._x.integer(args[0], "the number of steps")
+        if method == "name":
+            return name_of_constant(of, self._x.self_determined(base))
         return enum_method(method, of, self._x.self_determined(base), count)

@@ -51,7 +51,7 @@ class TypeLowering:
             if not t.ranges:
                 return named
             base = named.type
-        if t.ranges and (base.is_unpacked or base.is_real):
+        if t.ranges and (base.is_unpacked or base.is_real or base.is_text):
             raise self._x.error("packed-of-unpacked", "only packed types make packed arrays", t, "write `packed`")
         return Shape(self._arrays(base, t.ranges))
 
@@ -114,8 +114,8 @@ class TypeLowering:
             shape = self.shape(declaration.type)
             for d in declaration.names:
                 dims = self.dims(d.dims) + shape.dims
-                if shape.type.is_real:
-                    raise x.error("not-yet", f"a real number in a {t.word} is not read by this version", d)
+                if shape.type.is_real or shape.type.is_text:
+                    raise x.error("not-yet", f"a real number or string in a {t.word} is not read by this version", d)
                 if t.packed and (dims or shape.type.is_unpacked):
                     raise x.error("packed-of-unpacked", f"a packed {t.word} has packed members only", d)
                 if any(m.name == d.name for m in found):

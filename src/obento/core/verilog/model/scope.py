@@ -189,8 +189,9 @@ class Scope:
     """One level of names; a name not found here is looked for outside, up to the module.
 
     `parent` is the level that the hierarchy has above, across module boundaries; `shown` what people see of this level.
-    `reals` tells whether any module has real numbers at all; `times` are length and precision of the module's time
-    unit, in ticks of the design, and `precision` the length of such a tick as a power of ten of a second."""
+    `reals` and `texts` tell whether any module has real numbers or strings at all; `times` are length and precision of
+    the module's time unit, in ticks of the design, and `precision` the length of such a tick as a power of ten of a
+    second."""
 
     def __init__(
         self, path: str, outer: Scope | None = None, parent: Scope | None = None, shown: ScopeOfNames | None = None
@@ -204,6 +205,7 @@ class Scope:
         self.times: tuple[int, int] = outer.times if outer is not None else (1, 1)
         self.precision: int = outer.precision if outer is not None else 0
         self.reals: bool = self.parent.reals if self.parent is not None else False
+        self.texts: bool = self.parent.texts if self.parent is not None else False
         self.automatic: bool = outer.automatic if outer is not None else False
         self.system_verilog: bool = outer.system_verilog if outer is not None else False
         self.imports: list[Scope] = []

@@ -51,6 +51,11 @@ class DataType:
         return self.word in ("real", "realtime")
 
     @property
+    def is_text(self) -> bool:
+        """Whether its values are strings."""
+        return self.word == "string"
+
+    @property
     def is_unpacked(self) -> bool:
         """Whether it is an unpacked structure or union, which is no number."""
         return bool(self.members) and not self.packed

@@ -627,6 +627,7 @@ class Module(Node):
     timescale: tuple[int, int] | None = None
     system_verilog: bool = False
     reals: bool = False
+    texts: bool = False
     broken: bool = False
     is_interface: bool = False
 
@@ -641,6 +642,7 @@ class Package(Node):
     items: list[Item]
     timescale: tuple[int, int] | None = None
     reals: bool = False
+    texts: bool = False
     broken: bool = False
 
 

@@ -3,7 +3,17 @@
 
 from __future__ import annotations
 
-WIDTHS = {"integer": 32, "int": 32, "time": 64, "real": 64, "realtime": 64, "byte": 8, "shortint": 16, "longint": 64}
+WIDTHS = {
+    "integer": 32,
+    "int": 32,
+    "time": 64,
+    "real": 64,
+    "realtime": 64,
+    "byte": 8,
+    "shortint": 16,
+    "longint": 64,
+    "string": 64,
+}
 """Of types that have no range; all others are one digit wide without one."""
 
 SIGNED_TYPES = frozenset(["integer", "int", "byte", "shortint", "longint"])
@@ -19,6 +29,9 @@ REAL_FUNCTIONS = frozenset(
     """.split()
 )
 """System functions whose value is a real number (1364-2005 clause 17)."""
+
+TEXT_WORDS = frozenset(["string", "$sformatf", "name"])
+"""A text without any of these has no strings but literals."""
 
 REAL_WORDS = REAL_FUNCTIONS | {"real", "realtime"}
 """A text without any of these, and without a number with a fraction, has no real numbers."""

@@ -26,6 +26,7 @@ VARIABLE_TYPES = frozenset(
         "byte",
         "shortint",
         "longint",
+        "string",
     ]
 )
 DIRECTIONS = frozenset(["input", "output", "inout"])

@@ -19,7 +19,21 @@ _LEVELS: list[tuple[str, ...]] = [
 _LEVEL = {op: level for level, ops in enumerate(_LEVELS) for op in ops}
 _UNARY = frozenset(["+", "-", "!", "~", "&", "~&", "|", "~|", "^", "~^", "^~"])
 CASTS = frozenset(
-    ["signed", "unsigned", "logic", "bit", "reg", "integer", "int", "byte", "shortint", "longint", "time", "real"]
+    [
+        "signed",
+        "unsigned",
+        "logic",
+        "bit",
+        "reg",
+        "integer",
+        "int",
+        "byte",
+        "shortint",
+        "longint",
+        "time",
+        "real",
+        "string",
+    ]
 )
 """Words that may head a cast."""
 

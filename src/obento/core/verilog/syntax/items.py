@@ -162,7 +162,7 @@ class ItemParser(DeclarationParser):
         items: list[ast.Item] = []
         while True:
             start = self.start
-            if self.kinds[self.at] == "k" and self.text in GATES:
+            if self.kinds[self.at] == "k" and self.text in GATES and self.texts[self.at + 1] != "=":
                 raise self.fail(
                     "assign-gate",
                     f"`{self.text}` is a gate, which is no assignment",

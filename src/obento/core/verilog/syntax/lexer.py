@@ -34,7 +34,7 @@ SYSTEM_VERILOG_KEYWORDS = frozenset(
     """
     logic always_comb always_ff always_latch bit unique unique0 priority int byte shortint longint enum typedef
     return break continue do void final struct union packed package endpackage import export interface
-    endinterface modport inside foreach var const static type timeunit timeprecision iff
+    endinterface modport inside foreach var const static type string timeunit timeprecision iff
     """.split()
 )
 """Words that .sv files may use as well."""

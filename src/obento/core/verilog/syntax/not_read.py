@@ -8,7 +8,6 @@ from obento.core.diagnostics import Collector
 from obento.core.syntax.stream import Tokens
 
 _HINTS = {
-    "string": "use a vector, eight bits for each letter",
     "let": "write a function",
     "bind": "write the instance where it belongs",
     "property": "leave it out: nothing of it is checked here",

@@ -11,7 +11,7 @@ from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean, nearest
 from obento.core.syntax.stream import SyntaxProblem, Tokens
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.builtin_types import REAL_WORDS
+from obento.core.verilog.syntax.builtin_types import REAL_WORDS, TEXT_WORDS
 from obento.core.verilog.syntax.declarations import DIRECTION_WORDS, DIRECTIONS, NET_TYPES, VARIABLE_TYPES
 from obento.core.verilog.syntax.items import GATES, PROCESSES, ItemParser
 from obento.core.verilog.syntax.preprocessor import Settings
@@ -52,7 +52,8 @@ class Parser(ItemParser):
         self.types |= set(types)
         self._marks = marks
         self._cut = tokens.cut
-        self._has_reals = "r" in tokens.kinds or any(t in REAL_WORDS for t in tokens.texts)
+        self._has_reals = "r" in tokens.kinds or "t" in tokens.kinds or any(t in REAL_WORDS for t in tokens.texts)
+        self._has_texts = system_verilog and any(t in TEXT_WORDS for t in tokens.texts)
         self._unit_times: tuple[int, int] | None = None
         self._outer_items: list[ast.Item] = []
         self.system_verilog = system_verilog
@@ -88,7 +89,7 @@ class Parser(ItemParser):
                 self.at += 1
         if self._outer_items:
             unit = ast.Package(begin, self.previous_end, "$unit", begin, begin, self._outer_items, self._unit_times)
-            unit.reals, unit.broken = self._has_reals, self.collector.errors > errors
+            unit.reals, unit.texts, unit.broken = self._has_reals, self._has_texts, self.collector.errors > errors
             found.append(unit)
         return found
 
@@ -134,6 +135,7 @@ class Parser(ItemParser):
         self._items(package.items, "package", "endpackage", package.name)
         self._lifetime = automatic
         package.end, package.timescale, package.reals = self.previous_end, self.times, self._has_reals
+        package.texts = self._has_texts
         package.broken = self.collector.errors > errors
         return package
 
@@ -168,7 +170,7 @@ class Parser(ItemParser):
         self._items(module.items, word, "endinterface" if module.is_interface else "endmodule", module.name)
         self._lifetime = automatic
         module.end, module.timescale = self.previous_end, self.times
-        module.reals = self._has_reals
+        module.reals, module.texts = self._has_reals, self._has_texts
         module.broken = self.collector.errors > errors
         return module
 

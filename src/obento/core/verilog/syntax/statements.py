@@ -29,6 +29,7 @@ _DECLARES = frozenset(
         "byte",
         "shortint",
         "longint",
+        "string",
         "enum",
         "struct",
         "union",

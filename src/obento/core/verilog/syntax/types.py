@@ -8,7 +8,7 @@ from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES
 from obento.core.verilog.syntax.expressions import ExpressionParser
 
 NAMED_TYPES = frozenset(
-    ["logic", "reg", "bit", "int", "integer", "byte", "shortint", "longint", "time", "real", "realtime"]
+    ["logic", "reg", "bit", "int", "integer", "byte", "shortint", "longint", "time", "real", "realtime", "string"]
 )
 """Types that are words."""
 _MADE_TYPES = frozenset(["enum", "struct", "union"])
