@@ -292,7 +292,7 @@ class _Builder:
 
     def _storage(self, e: Use, label: str) -> ir.Expr:
         """A flip-flop or latch: data first, everything else by the names of its pins."""
-        if e.pins[0] not in (None, "d"):
+        if not e.args or e.pins[0] not in (None, "d"):
             raise self._error(
                 "pin", f"the first operand of `{e.what}` is its data", e, f"{e.what}(data, {STORAGE[e.what][0]}: wire)"
             )
