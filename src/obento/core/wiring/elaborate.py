@@ -172,7 +172,7 @@ class _Builder:
                 return None if None in sizes else sum(s for s in sizes if s)
             case Use():
                 if e.what in STORAGE:
-                    return self._size(e.args[0])
+                    return self._size(e.args[0]) if e.args else 1  # what is missing is told where it is lowered
                 if e.what in GATE_NAMES:
                     sizes = [self._size(a) for a in (e.args[1:] if e.what == "select" else e.args)]
                     return next((s for s in sizes if s is not None), None)
