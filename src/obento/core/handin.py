@@ -89,17 +89,25 @@ class Reading:
 
     def errors_in_files_of(self, unit: Unit) -> list[Diagnostic]:
         """Errors in the files that a unit and what it uses stand in: it would not compile with them."""
-        units = self._needed(unit)
-        needed = {id(u.file) for u in units}
-        if any(u.verilog is not None for u in units):
-            needed |= {id(self.sources.file_at(p.name_start)) for p in self.packages.values()}
+        units, needed = self._needed(unit), self.files_needed(unit)
         ambiguous = any(u.name in self.duplicates for u in units)
         return [
             d
             for d in self.collector.items()
-            if d.severity == "error"
-            and (id(self.sources.file_at(d.start)) in needed or (ambiguous and d.code == "duplicate"))
+            if d.severity == "error" and (self._file_at(d.start) in needed or (ambiguous and d.code == "duplicate"))
         ]
+
+    def files_needed(self, unit: Unit) -> set[str]:
+        """Names of the files that a unit and what it uses stand in; packages may hold anything that it uses."""
+        units = self._needed(unit)
+        found = {u.file.name for u in units if u.file is not None}
+        if any(u.verilog is not None for u in units):
+            found |= {self._file_at(p.name_start) for p in self.packages.values()}
+        return found - {""}
+
+    def _file_at(self, position: int) -> str:
+        file = self.sources.file_at(position)
+        return file.name if file is not None else ""
 
     def standing_twice(self, top: Unit) -> dict[str, list[str]]:
         """What a unit needs that stands differently in several files, with these: nobody but a person can say which is
@@ -110,11 +118,11 @@ class Reading:
         for name, files in self.choice.open_architectures.items():
             if name in names and not architecture_is_named(self.design_units, name, [u.name for u in units]):
                 found[name] = files
-        texts = "\n".join(u.file.text.lower() for u in units if u.vhdl is not None and u.file is not None)
+        texts = "\n".join(u.file.text.lower() for u in units if u.file is not None)
+        packages = self.design_units.packages.keys() | self.design_units.bodies.keys()
+        packages |= {name.lower() for name in self.packages}
         for name, files in self.choice.open.items():
-            if name in (self.design_units.packages.keys() | self.design_units.bodies.keys()) and re.search(
-                rf"\b{re.escape(name)}\b", texts
-            ):
+            if name in packages and re.search(rf"\b{re.escape(name)}\b", texts):
                 found[name] = files
         return found
 

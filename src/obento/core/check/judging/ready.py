@@ -111,7 +111,7 @@ def _bind(spec: Spec, design: Design, choices: Mapping[str, str]) -> Binding:
 
 def softened(reading: Reading, unit: Unit) -> list[Message]:
     """The messages; errors in files that the unit does not need are only warnings for it."""
-    needed = {f.name for f in reading.texts if any(u.file is f for u in reading._needed(unit))}
+    needed = reading.files_needed(unit)
     out = []
     for m in reading.messages():
         if m.severity == "error" and m.file and m.file not in needed:

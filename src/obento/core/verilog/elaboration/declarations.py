@@ -26,7 +26,12 @@ def type_definition(body: ModuleContext, item: ast.TypeDefinition, scope: Scope)
     if item.name in scope.entries:
         return  # known since the parameters were looked at
     types = body.x(scope).types
-    made = types.shape(item.type)
+    try:
+        made = types.shape(item.type)
+    except ElaborationError:
+        for name in (item.name, *(c.name for c in item.type.constants)):
+            scope.entries.setdefault(name, Broken(item.start))
+        raise
     if item.type.word in ("struct", "union", "enum"):
         made.type.name = item.name
     scope.entries[item.name] = TypeName(Shape(made.type, types.dims(item.dims) + made.dims), item.start)

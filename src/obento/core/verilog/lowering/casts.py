@@ -5,7 +5,8 @@ from __future__ import annotations
 from obento.core.ir import nodes as ir
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.lowering.widened import widened
-from obento.core.verilog.model.scope import TypeName
+from obento.core.verilog.model.errors import ElaborationError
+from obento.core.verilog.model.scope import Broken, TypeName
 from obento.core.verilog.model.types import DataType, Shape, builtin, vector
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.expressions import CASTS
@@ -24,6 +25,8 @@ class CastLowering:
             return vector("logic", e.to == "signed", width - 1, 0)
         if isinstance(e.to, str):
             named = self._x.scope.find(e.to)
+            if isinstance(named, Broken):
+                raise ElaborationError
             if isinstance(named, TypeName):
                 if named.shape.is_aggregate:
                     raise self._x.error("cast-aggregate", f"`{e.to}` is no number, and nothing is cast to it here", e)
