@@ -6,9 +6,9 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 
 from obento.core.diagnostics import Collector
-from obento.core.ir.design import Design
+from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, functions_called, statements, stretch_bits, stretches_read, targets
-from obento.core.ir.nodes import Assign, Hold, Stmt
+from obento.core.ir.nodes import Assign, Block, Hold, If, Stmt
 from obento.core.ir.signal import Signal
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.model.scope import Scope
@@ -20,6 +20,8 @@ def warn_about(design: Design, implied: list[tuple[Signal, Scope]], collector: C
         if process.kind != "continuous" or process.origin.startswith("always"):
             _mixed_assignment(process.body, collector)
     _two_processes(design, collector)
+    for process in design.processes:
+        _forgotten_by_reset(process, collector)
     _unused(design, implied, collector)
 
 
@@ -41,6 +43,36 @@ def _mixed_assignment(body: Stmt, collector: Collector) -> None:
                     s.position,
                     None,
                     "use one of the two for it",
+                )
+
+
+def _forgotten_by_reset(process: Process, collector: Collector) -> None:
+    """Registers that the reset of a process leaves as they are, though it wakes by itself: it then works as an enable
+    for them."""
+    body = process.body
+    while isinstance(body, Block) and len(body.body) == 1:
+        body = body.body[0]
+    edges = [w for w in process.watches if w.edge != "any"]
+    if (
+        process.kind != "always"
+        or len(edges) < 2
+        or not isinstance(body, If)
+        or body.then is None
+        or body.other is None
+    ):
+        return
+    reset = {t.signal.id for t in targets(body.then)}
+    told: set[int] = set()
+    for s in statements(body.other):
+        for t in s.targets if isinstance(s, Assign) and not s.blocking else ():
+            if t.signal.id not in reset | told and not t.signal.element:
+                told.add(t.signal.id)
+                collector.warning(
+                    "reset-forgets",
+                    f"the reset of this process leaves `{_name(t.signal)}` as it is, and so holds it while it lasts",
+                    s.position,
+                    None,
+                    "set it there too, or give it a process without the reset",
                 )
 
 

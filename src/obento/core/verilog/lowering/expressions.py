@@ -19,6 +19,7 @@ from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.aggregates import AggregateLowering, same
 from obento.core.verilog.lowering.arguments import bound
 from obento.core.verilog.lowering.casts import CastLowering
+from obento.core.verilog.lowering.comparisons import warn_if_settled
 from obento.core.verilog.lowering.names import no_value
 from obento.core.verilog.lowering.real_numbers import RealLowering
 from obento.core.verilog.lowering.selects import SelectLowering
@@ -433,6 +434,7 @@ class ExpressionLowering:
             return self.texts.relation(op, e)
         if op in _EQUALITIES and self._compares_aggregates(e):
             return self._aggregates_equal(e)
+        warn_if_settled(self, e)
         (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
         width, signed = max(wa, wb), sa and sb
         a, b = self.lower(e.a, width, signed), self.lower(e.b, width, signed)

@@ -10,6 +10,7 @@ from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
+from obento.core.verilog.lowering.comparisons import warn_of_covered_labels
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.names import text_of
@@ -355,6 +356,7 @@ class StatementLowering:
         for item in s.items:
             lowered = [self._x.lower(e, width, signed) for e in item.labels if isinstance(e, ast.Expr)]
             arms.append(ir.CaseArm(lowered, self.statement(item.body), item.start))
+        warn_of_covered_labels(self._x, match, arms, s.items)
         return ir.Case(s.start, match, subject, arms, self.statement(s.default))
 
     def _case_by_tests(self, s: ast.Case) -> ir.Stmt:
