@@ -36,7 +36,7 @@ TITLES = {
     "IEEE 1076-2002": {"3": "types"},
     "IEEE 1076-2008": {
         "5": "types", "6": "declarations", "9": "expressions", "10": "sequential statements",
-        "11": "concurrent statements",
+        "11": "concurrent statements", "13": "design units",
         "15": "lexical elements", "16": "predefined language environment",
     },
     "IEEE 1164": {"": "std_logic_1164"},

@@ -17,12 +17,28 @@ _VERILOG_WORDS = frozenset(["module", "endmodule", "always", "assign", "wire", "
 _UNITS = frozenset(["entity", "architecture", "package", "configuration", "library", "use", "context"])
 
 
+_STANDARD_CONTEXTS = {
+    "ieee_std_context": ("std_logic_1164", "numeric_std"),
+    "ieee_bit_context": ("numeric_bit",),
+}
+"""Contexts of the library ieee (IEEE 1076-2008 16.1), with the packages that they use."""
+
+
+def _all_of(library: str, package: str) -> ast.UseClause:
+    name = ast.Selected(0, 0, ast.Selected(0, 0, ast.Id(0, 0, library), package), "all")
+    return ast.UseClause(0, 0, [name])
+
+
 class Units(Declarations):
     """The whole parser."""
 
     def __init__(self, file: SourceFile, collector: Collector, limits: Limits) -> None:
         super().__init__(tokenize(file, collector, limits), collector, limits)
         self._file = file
+        self._contexts = {
+            name: (["ieee"], [_all_of("ieee", package) for package in packages])
+            for name, packages in _STANDARD_CONTEXTS.items()
+        }
 
     def line_of(self, position: int) -> int:
         """The line of a position."""
@@ -332,8 +348,7 @@ class Units(Declarations):
                 elif self.is_at("use"):
                     context.append(self.use_clause())
                 elif self.is_at("context"):
-                    self.fail("unsupported", "contexts are not read here", "write library and use clauses")
-                    raise SyntaxProblem
+                    self._context(libraries, context)
                 else:
                     unit = self._unit(libraries, context)
                     libraries, context = [], []
@@ -341,6 +356,50 @@ class Units(Declarations):
             except SyntaxProblem:
                 libraries, context = self._recover_unit(before, libraries, context)
         return found
+
+    def _context(self, libraries: list[str], context: list[ast.UseClause]) -> None:
+        """A context clause takes in what a context declaration holds (IEEE 1076-2008 13.3 and 13.4)."""
+        start = self.start
+        self.at += 1
+        names = [self.name()]
+        if self.is_at("is") and isinstance(names[0], ast.Id):
+            self._context_declaration(names[0].name)
+            return
+        while self.accept(","):
+            names.append(self.name())
+        self.expect(";", "after this context clause")
+        for name in names:
+            inner = name.suffix if isinstance(name, ast.Selected) else ""
+            known = self._contexts.get(inner)
+            if known is None:
+                raise self.fail(
+                    "no-context",
+                    f"there is no context `{inner or 'of that name'}` before this in the file",
+                    "write its library and use clauses here",
+                    start,
+                    self.previous_end,
+                )
+            libraries += known[0]
+            context += known[1]
+
+    def _context_declaration(self, name: str) -> None:
+        """`context name is ... end context name;`"""
+        start = self.start
+        self.at += 1
+        libraries: list[str] = []
+        uses: list[ast.UseClause] = []
+        while not self.is_at("end") and self.kind != "e":
+            if self.accept("library"):
+                libraries += [library for library, _ in self._names("the library's name")]
+                self.expect(";", "after this library clause")
+            elif self.is_at("use"):
+                uses.append(self.use_clause())
+            elif self.is_at("context"):
+                self._context(libraries, uses)
+            else:
+                raise self.fail("unexpected", f"{self.describe()} cannot stand in a context", "library, use or context")
+        self._end_of("context", name, start, needs_word=False)
+        self._contexts[name] = libraries, uses
 
     def _recover_unit(
         self, before: int, libraries: list[str], context: list[ast.UseClause]
