@@ -69,7 +69,7 @@ MOST_LINES = 600
 LONGER = {
     "core/vhdl/lanes/processes.py": 765,
     "core/vhdl/code/statements.py": 740,
-    "core/sim/timeline/kernel.py": 740,
+    "core/sim/timeline/kernel.py": 755,
     "core/vhdl/analysis/statements.py": 690,
     "core/vhdl/analysis/declarations.py": 660,
     "core/verilog/syntax/ast.py": 680,

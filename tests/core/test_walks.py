@@ -42,7 +42,7 @@ def named(function: Callable[..., object]) -> Iterator[str]:
             yield x.attr if isinstance(x, ast.Attribute) else x.id if isinstance(x, ast.Name) else ""
 
 
-WAITS = {"Delay", "Await", "WaitUntil", "Trigger", "Fork", "Disable", "Hold", "LetGo"}
+WAITS = {"Delay", "Await", "WaitUntil", "Trigger", "Fork", "WaitFork", "Disable", "DisableFork", "Hold", "LetGo"}
 """What a process may do that cannot run in lanes: refused as a whole."""
 
 REALS = {"RealConst", "RealMux", "RealOp", "RealRelation", "Rounded", "ToReal"}

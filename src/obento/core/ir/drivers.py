@@ -14,6 +14,7 @@ from obento.core.ir.nodes import (
     Case,
     Delay,
     Disable,
+    DisableFork,
     Expr,
     Fork,
     Function,
@@ -30,6 +31,7 @@ from obento.core.ir.nodes import (
     Target,
     TaskCall,
     Trigger,
+    WaitFork,
     WaitUntil,
     children,
     walk,
@@ -58,7 +60,7 @@ def statements(body: Stmt | None) -> Iterator[Stmt]:
                 stack.append(s.body)
             case Fork():
                 stack += s.branches
-            case Assign() | Delay() | Await() | WaitUntil() | Trigger() | Disable():
+            case Assign() | Delay() | Await() | WaitUntil() | WaitFork() | Trigger() | Disable() | DisableFork():
                 pass
             case TaskCall() | SystemTask() | Hold() | LetGo():
                 pass
@@ -101,7 +103,7 @@ def expressions(s: Stmt) -> Iterator[Expr]:
             yield s.call
         case Hold():
             yield s.value
-        case Block() | Trigger() | Fork() | Disable() | LetGo():
+        case Block() | Trigger() | Fork() | WaitFork() | Disable() | DisableFork() | LetGo():
             pass
         case _:
             raise no_rule(s)
@@ -156,7 +158,7 @@ def waits(body: Stmt | None) -> bool:
     for part in (body, *(f.body for f in functions_called(body))):
         for s in statements(part):
             match s:
-                case Delay() | Await() | WaitUntil() | Fork():
+                case Delay() | Await() | WaitUntil() | WaitFork() | DisableFork() | Fork():
                     return True
                 case Assign() if s.timing is not None:
                     return True
@@ -188,7 +190,7 @@ def targets(body: Stmt | None) -> Iterator[Target]:
                 yield from _written_by(s.call)
             case Block() | If() | Case() | Loop() | Repeat() | Fork():
                 pass
-            case Delay() | Await() | WaitUntil() | Trigger() | Disable() | LetGo():
+            case Delay() | Await() | WaitUntil() | WaitFork() | Trigger() | Disable() | DisableFork() | LetGo():
                 pass
             case _:
                 raise no_rule(s)

@@ -426,6 +426,16 @@ class Fork(Stmt):
 
 
 @dataclass(slots=True)
+class WaitFork(Stmt):
+    """Wait until everything that the running process has forked itself has ended (1800 clause 9.6.1)."""
+
+
+@dataclass(slots=True)
+class DisableFork(Stmt):
+    """End everything that the running process has forked, and what that has (1800 clause 9.6.3)."""
+
+
+@dataclass(slots=True)
 class Disable(Stmt):
     """End every activity inside a block or task (1364 clause 10.3)."""
 

@@ -441,11 +441,11 @@ class Timeline:
         assert self.current is not None, "only a thread waits"
         return self.current
 
-    def fork(self, bodies: Iterable[Body]) -> Group:
+    def fork(self, bodies: Iterable[Body], is_hidden: bool = False) -> Group:
         """Start bodies side by side below the running thread; gives what joins them."""
-        group = Group()
+        group = Group(is_hidden=is_hidden)
         parent = self._thread()
-        parent.children = [t for t in parent.children if t.alive]
+        parent.children = [t for t in parent.children if t.goes_on()]
         for body in bodies:
             thread = Thread(self._made, body, parent, group)
             self._made += 1
@@ -465,6 +465,17 @@ class Timeline:
             return False
         group.joiner = self._thread()
         return True
+
+    def forked(self) -> bool:
+        """Whether something that the running thread forked is alive: then it is woken when one of it ends."""
+        return self._thread().waits_for_forked()
+
+    def end_forked(self) -> None:
+        """End everything that the running thread forked, and what that has (1800 clause 9.6.3)."""
+        thread = self._thread()
+        hidden = thread.set_hidden_aside()
+        self._kill_children(thread)
+        thread.children += hidden
 
     # Blocks that can be disabled.
 
@@ -498,8 +509,8 @@ class Timeline:
 
     def _kill_children(self, thread: Thread) -> None:
         for child in thread.children:
+            self._kill_children(child)  # of one that has ended, too: they go on by themselves
             if child.alive:
-                self._kill_children(child)
                 child.group = None
                 self._end(child)
                 self._next.discard(child.index)

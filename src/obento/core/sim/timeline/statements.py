@@ -16,6 +16,7 @@ from obento.core.ir.nodes import (
     Const,
     Delay,
     Disable,
+    DisableFork,
     Fork,
     Function,
     Hold,
@@ -29,6 +30,7 @@ from obento.core.ir.nodes import (
     Target,
     TaskCall,
     Trigger,
+    WaitFork,
     WaitUntil,
 )
 from obento.core.ir.signal import Signal, Watch
@@ -275,7 +277,7 @@ class Emitter(ExpressionEmitter):
                 self._put(f"K.later_after({ticks}, {t.signal.id}, {place}, {t.width}, {part})")
             return
         name = self._nested(lambda: self._late_writes(s, places, parts))
-        self._put(f"K.fork([{name}(K)])")
+        self._put(f"K.fork([{name}(K)], True)")
 
     def _late_writes(self, s: Assign, places: list[tuple[object, str]] | list, parts: list[str]) -> None:  # type: ignore[type-arg]
         self._statement(s.timing)
@@ -327,6 +329,14 @@ class Emitter(ExpressionEmitter):
         self._put(f"if {self._truth(s.cond)} == ONE1: break")
         self._listen(s.watches)
         self._indent -= 1
+
+    def _wait_fork(self, s: WaitFork) -> None:
+        del s
+        self._put("while K.forked(): yield")
+
+    def _disable_fork(self, s: DisableFork) -> None:
+        del s
+        self._put("K.end_forked()" if self._threaded else "pass")
 
     def _fork(self, s: Fork) -> None:
         names = [self._nested(lambda b=branch: self._statement(b)) for branch in s.branches]  # type: ignore[misc]
@@ -420,6 +430,8 @@ _RULES: dict[type, Callable[..., None]] = {
     Delay: Emitter._delay,
     Await: Emitter._await,
     WaitUntil: Emitter._wait_until,
+    WaitFork: Emitter._wait_fork,
+    DisableFork: Emitter._disable_fork,
     Trigger: Emitter._trigger,
     Fork: Emitter._fork,
     Disable: Emitter._disable,

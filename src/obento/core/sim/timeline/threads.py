@@ -22,10 +22,12 @@ class Killed(Exception):
 
 @dataclass(slots=True, eq=False)
 class Group:
-    """Threads forked together, and the one that waits for them."""
+    """Threads forked together, and the one that waits for them; `is_hidden` for an assignment that waits by itself,
+    which nobody wrote as a fork."""
 
     members: list[Thread] = field(default_factory=list)
     joiner: Thread | None = None
+    is_hidden: bool = False
 
 
 @dataclass(slots=True, eq=False)
@@ -41,6 +43,29 @@ class Thread:
     turn: int = 0
     alive: bool = True
     pending: Exception | None = None
+
+    def goes_on(self) -> bool:
+        """Whether it, or something that it forked, is alive."""
+        threads = [self]
+        for thread in threads:  # grows while it is walked
+            if thread.alive:
+                return True
+            threads += thread.children
+        return False
+
+    def waits_for_forked(self) -> bool:
+        """Whether something that it forked itself is alive; if so it is woken when one of it ends (1800 clause
+        9.6.1)."""
+        groups = [c.group for c in self.children if c.alive and c.group is not None and not c.group.is_hidden]
+        for group in groups:
+            group.joiner = self
+        return bool(groups)
+
+    def set_hidden_aside(self) -> list[Thread]:
+        """Take out of its children the assignments that wait by themselves."""
+        hidden = [c for c in self.children if c.alive and c.group is not None and c.group.is_hidden]
+        self.children = [c for c in self.children if c not in hidden]
+        return hidden
 
     def go_on(self) -> None:
         """Run up to the next wait. Ends with StopIteration."""

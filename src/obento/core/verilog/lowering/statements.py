@@ -123,6 +123,8 @@ class StatementLowering:
                 return self._trigger(s)
             case ast.Disable():
                 return self._disable(s)
+            case ast.OfForked():
+                return ir.WaitFork(s.start) if s.what == "wait" else ir.DisableFork(s.start)
             case ast.Hold():
                 return self._hold(s)
             case ast.LetGo():

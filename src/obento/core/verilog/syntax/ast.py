@@ -359,6 +359,13 @@ class Disable(Stmt):
 
 
 @dataclass(slots=True)
+class OfForked(Stmt):
+    """`wait fork` or `disable fork` of .sv files, by its first word."""
+
+    what: str
+
+
+@dataclass(slots=True)
 class Hold(Stmt):
     """`assign` or `force` inside a process."""
 

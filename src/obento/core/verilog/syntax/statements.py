@@ -223,11 +223,7 @@ class StatementParser(LoopParser):
         start = self.start
         self.at += 1
         if self.is_at("fork"):
-            raise self.fail(
-                "not-yet",
-                "`wait fork` is not read by this version",
-                "name the branches and wait for their ends by events",
-            )
+            return self._of_forked("wait", start)
         self.expect("(")
         timing = ast.Timing(start, start, None, None, self.expression())
         self.expect(")")
@@ -468,11 +464,20 @@ class StatementParser(LoopParser):
     def _disable(self) -> ast.Stmt:
         start = self.start
         self.at += 1
+        if self.is_at("fork"):
+            return self._of_forked("disable", start)
         path = [self.name("the name of a block or task")]
         while self.accept("."):
             path.append(self.name("a name after the dot"))
         self.semicolon("statement")
         return ast.Disable(start, self.previous_end, path)
+
+    def _of_forked(self, what: str, start: int) -> ast.Stmt:
+        """From `fork` in `wait fork` and `disable fork` (1800 clause 9.6)."""
+        self.system_verilog_only(f"`{what} fork`", "name the blocks and disable those")
+        self.at += 1
+        self.semicolon("statement")
+        return ast.OfForked(start, self.previous_end, what)
 
     def _hold(self) -> ast.Stmt:
         start, kind = self.start, self.text
