@@ -22,7 +22,7 @@ from obento.core.vhdl.analysis.protocols import (
 from obento.core.vhdl.code.pieces import Piece
 from obento.core.vhdl.code.statements import Emitter
 from obento.core.vhdl.model import typed_tree as t
-from obento.core.vhdl.model.scope import Scope, Subprogram
+from obento.core.vhdl.model.scope import Scope, Subprogram, TypeName
 from obento.core.vhdl.model.types import ArrayType, EnumType
 from obento.core.vhdl.syntax import ast
 
@@ -65,7 +65,7 @@ class Context:
         self.open_loops: list[Any] = []
         self.memo: dict[Any, Any] = {}
         self.depth = 0
-        self._arrays: list[tuple[EnumType, int]] = []
+        self._arrays: list[ArrayType] = []
 
     @contextmanager
     def aside(self, **changes: Any) -> Iterator[None]:
@@ -109,12 +109,28 @@ class Context:
             self.setup = []
 
     def note_array(self, made: ArrayType) -> None:
-        """An array type is about to be added to those of its element type, which all designs may share."""
+        """Add an array type to those of its element type, which all designs may share."""
         if isinstance(made.element.type, EnumType):
-            self._arrays.append((made.element.type, len(made.element.type.arrays)))
+            made.element.type.arrays.append(made)
+            if not self.in_library:
+                self._arrays.append(made)
 
     def forget_arrays(self) -> None:
-        """Take the array types of this design out of the element types that all designs share."""
-        for enum_type, count in reversed(self._arrays):
-            del enum_type.arrays[count:]
+        """Take the array types of this design, and those alone, out of the element types that all designs share: a
+        package of a library may have been read, once for all, in the meantime."""
+        for made in self._arrays:
+            if isinstance(made.element.type, EnumType):
+                made.element.type.arrays.remove(made)
         self._arrays.clear()
+
+    def arrays_of(self, element: EnumType) -> list[ArrayType]:
+        """The array types with such elements that this design declares or sees, in an order that does not depend on
+        which packages others have used before."""
+        return sorted((a for a in element.arrays if self._sees(a)), key=lambda a: a.name)
+
+    def _sees(self, a: ArrayType) -> bool:
+        if a in self._arrays:
+            return True
+        scopes = [s for scope in self.scope.chain() for s in (scope, *(used for used, _ in scope.uses))]
+        known = (d for s in scopes for d in s.names.get(a.name, ()))
+        return any(isinstance(d, TypeName) and d.subtype.type is a for d in known)

@@ -150,8 +150,7 @@ class Operators:
             if isinstance(x, ArrayType) and _is_array_of(x, (BIT, BOOLEAN)) and any(a is x.element.type for a in lefts):
                 yield x, x.element.type, x
 
-    @staticmethod
-    def _concatenations(lefts: list[Type], rights: list[Type]) -> Iterable[tuple[Type, Type, Type]]:
+    def _concatenations(self, lefts: list[Type], rights: list[Type]) -> Iterable[tuple[Type, Type, Type]]:
         arrays: list[ArrayType] = []
 
         def note(x: Type) -> None:
@@ -162,7 +161,7 @@ class Operators:
             note(x)
         for x in (*lefts, *rights):
             if isinstance(x, EnumType):
-                for a in x.arrays:
+                for a in self.context.arrays_of(x):
                     note(a)
         for a in arrays:
             element = a.element.type

@@ -202,7 +202,7 @@ class Statements:
                 return x.type
         first = parts[0]
         if isinstance(first, t.Expr) and isinstance(first.type, EnumType):
-            fitting = [a for a in first.type.arrays if any(compatible(y, a) for y in types)]
+            fitting = [a for a in self.context.arrays_of(first.type) if any(compatible(y, a) for y in types)]
             named = [a for a in fitting if a.name in ("std_logic_vector", "unsigned", "bit_vector")]
             if len(types) > 1 or fitting:
                 return (sorted(named, key=lambda a: a.name != "std_logic_vector") or fitting)[0]

@@ -184,7 +184,6 @@ class TypeDeclarations:
         declare_values(self.context.scope, made)
         if isinstance(made, ArrayType) and isinstance(made.element.type, EnumType):
             self.context.note_array(made)
-            made.element.type.arrays.append(made)
         if isinstance(made, FileType):
             for f in file_subprograms(made):
                 self.context.scope.add(f.name, f)
