@@ -193,13 +193,19 @@ class ModuleContext:
         return msb, lsb, abs(msb - lsb) + 1
 
     def take_in(self, item: ast.Import, scope: Scope) -> None:
-        """What an `import` makes visible (1800 clause 26.3)."""
+        """What an `import` makes visible (1800 clause 26.3), and what an `export` gives on (26.6)."""
+        if item.is_export and item.package == "*":
+            for known in scope.imports:
+                scope.entries = {**known.entries, **scope.entries}
+            return
         package = self.b.package(item.package)
         if package is None:
             near = did_you_mean(item.package, self.b.packages) or "hand in the file with it too"
             raise self.error("no-package", f"there is no package `{item.package}`", item, near)
         if item.name == "*":
-            if package not in scope.imports:
+            if item.is_export:
+                scope.entries = {**package.entries, **scope.entries}
+            elif package not in scope.imports:
                 scope.imports.append(package)
             return
         found = package.entries.get(item.name)

@@ -465,10 +465,12 @@ class TypeParameter(Item):
 
 @dataclass(slots=True)
 class Import(Item):
-    """What is taken over from a package: one name, or all where the name is `*` (1800 clause 26.3)."""
+    """What is taken over from a package: one name, or all where the name is `*` (1800 clause 26.3). A package may
+    `export` what it has taken over, that of all packages where `package` is `*` (26.6)."""
 
     package: str
     name: str
+    is_export: bool = False
 
 
 @dataclass(slots=True)

@@ -86,15 +86,16 @@ class DeclarationParser(StatementParser):
         return self.declaration()
 
     def imports(self) -> list[ast.Item]:
-        """`import p::x, q::*;` (1800 clause 26.3)."""
+        """`import p::x, q::*;` (1800 clause 26.3), and `export` of the same form."""
+        is_export = self.text == "export"
         self.at += 1
         items: list[ast.Item] = []
         while True:
             start = self.start
-            package = self.name("a package")
+            package = "*" if is_export and self.accept("*") else self.name("a package")
             self.expect("::", "between a package and a name of it")
             name = "*" if self.accept("*") else self.name("a name of the package")
-            items.append(ast.Import(start, self.previous_end, package, name))
+            items.append(ast.Import(start, self.previous_end, package, name, is_export))
             if not self.accept(","):
                 break
         self.semicolon("import")

@@ -476,6 +476,7 @@ _BY_WORD = {
     "specparam": ItemParser._specparam,
     "typedef": ItemParser.type_definition,
     "import": ItemParser.imports,
+    "export": ItemParser.imports,
     "modport": ItemParser._modports,
     "timeunit": ItemParser.time_unit,
     "timeprecision": ItemParser.time_unit,
