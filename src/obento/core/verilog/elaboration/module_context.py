@@ -195,8 +195,8 @@ class ModuleContext:
     def take_in(self, item: ast.Import, scope: Scope) -> None:
         """What an `import` makes visible (1800 clause 26.3), and what an `export` gives on (26.6)."""
         if item.is_export and item.package == "*":
-            for known in scope.imports:
-                scope.entries = {**known.entries, **scope.entries}
+            for seen in scope.imports:
+                scope.entries = {**seen.entries, **scope.entries}
             return
         package = self.b.package(item.package)
         if package is None:
