@@ -23,7 +23,7 @@ from obento.core.ir.nodes import (
     TaskCall,
 )
 from obento.core.ir.signal import Signal
-from obento.core.limits import LimitReached, Limits
+from obento.core.limits import LimitReached, Limits, TimeIsUp
 from obento.core.sim.bench import memory_files
 from obento.core.sim.lanes.bits import ZERO, Bit, BitOps, BitWord, Unfit, X
 from obento.core.sim.lanes.graph import FALSE, TRUE
@@ -61,6 +61,10 @@ class Effect:
     each: dict[int, list[tuple[Bit, int]]] = field(default_factory=dict)
 
 
+_LOOK_AT_CLOCK = 200
+"""Statements between two looks at the clock."""
+
+
 class Symbolic(Words):
     """Executes one body. A branch works on a layer of its own, merged when it ends. `files` are those that it may
     read, where that can be told."""
@@ -79,6 +83,7 @@ class Symbolic(Words):
         self._depth = 0
         self._calls: list[Function] = []
         self._rounds = 0
+        self._done = 0
 
     def run(self, body: Stmt) -> Effect:
         """Run a whole body from its beginning; it must not wait.
@@ -148,6 +153,9 @@ class Symbolic(Words):
     # Statements.
 
     def _statement(self, s: Stmt | None) -> None:
+        self._done += 1
+        if not self._done % _LOOK_AT_CLOCK and self._limits.expired():
+            raise TimeIsUp("it takes too long to be put side by side", s.position if s is not None else 0)
         match s:
             case None:
                 return
