@@ -138,11 +138,13 @@ class StatementParser(LoopParser):
         after, kind_after = self.texts[self.at + 1], self.kinds[self.at + 1]
         if text in ("elsif", "elseif", "elif") and after == "(":
             raise self.fail("else-if", f"`{text}` is not Verilog", "write `else if (...)`")
+        if after in (";", "=", "<=", "[") or not (kind_after in "ixk" or after == "("):
+            return  # as nearly always: nothing is looked up then
         near = nearest(text, _STATEMENT_WORDS)
         follows = kind_after in "ixk" or (
             near not in ("begin", "end") and after == "(" and near is not None and self._no_call()
         )
-        if near is not None and follows and after not in (";", "=", "<=", "["):
+        if near is not None and follows:
             self.mend(near)
 
     def _no_call(self) -> bool:
