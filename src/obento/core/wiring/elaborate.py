@@ -316,7 +316,8 @@ class _Builder:
             raise self._error("pin", problem, e)
         self._root.children.append(Instance(label, e.what, e.start))
         width = self._size(e.args[0])
-        assert width is not None  # only a name that is being sized has none
+        if width is None:  # a gate without operands; what is wrong with it is told where it is lowered
+            width = self._lower(e.args[0], label).width
         held = self._design.add_signal(f"{label}.q", width, "variable", e.start)
         data = self._lower(e.args[0], label)
         self._design.processes += storage_processes(
@@ -359,9 +360,10 @@ class _Builder:
                     operand,
                     "all inputs need one width",
                 )
-        options += [ir.Const(width, 0, 0)] * ((1 << choice.width) - len(options))
         for i in range(choice.width):
             bit = ir.Slice(1, choice, i)
+            if len(options) % 2:
+                options.append(ir.Const(width, 0, 0))  # a value without an input is unknown
             options = [ir.Mux(width, bit, options[k + 1], options[k]) for k in range(0, len(options), 2)]
         return options[0]
 

@@ -131,6 +131,8 @@ class TypeParser(ExpressionParser):
 
     def type_word(self) -> str:
         """The word or name of a type, behind its package where one stands."""
+        if self.kinds[self.at] not in "ixk":
+            raise self.fail("expected-type", f"a type is missing before {self.describe()}", "for instance `logic`")
         word = self.text
         self.at += 1
         if self.is_at("::"):
