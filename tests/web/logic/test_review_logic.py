@@ -140,6 +140,8 @@ PIECES = [
     ),
     ("a.wiring", "t <- and(a, b)", [["t <- ", ""], ["and", "word"], ["(a, b)", ""]]),
     ("a.v", "endian", [["endian", ""]]),
+    ("a.sv", "import p::*;", [["import", "word"], [" p::*;", ""]]),
+    ("a.v", "import p::*;", [["import p::*;", ""]]),
     ("a.v", "", []),
 ]
 

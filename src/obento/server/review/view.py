@@ -149,12 +149,19 @@ def _since(outcomes: TaskOutcomes, handin_id: int, result: Result) -> Since | No
 
 
 def _line_notes(detail: Detail) -> list[LineNote]:
-    """Messages and findings that belong to a line."""
+    """Messages and findings that belong to a line; what is both is said once, as a finding with its advice."""
+    advice = {(m.file, m.line, m.text): m.hint for m in detail.messages if m.line}
+    found = {(f.file, f.line, str(f.text)) for f in detail.findings if f.line}
     notes = [
-        LineNote(file=m.file, line=m.line, severity=m.severity, text=m.text + (f" ({m.hint})" if m.hint else ""))
+        LineNote(file=m.file, line=m.line, severity=m.severity, text=_advised(m.text, m.hint))
         for m in detail.messages
-        if m.line
+        if m.line and (m.file, m.line, m.text) not in found
     ]
     return notes + [
-        LineNote(file=f.file, line=f.line, severity="finding", text=f.text) for f in detail.findings if f.line
+        LineNote(file=file, line=line, severity="finding", text=_advised(text, advice.get((file, line, text), "")))
+        for file, line, text in dict.fromkeys((f.file, f.line, str(f.text)) for f in detail.findings if f.line)
     ]
+
+
+def _advised(text: str, hint: str) -> str:
+    return f"{text} ({hint})" if hint else text

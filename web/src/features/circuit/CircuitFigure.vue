@@ -160,6 +160,10 @@ function terminalValue(p: Placed): string {
       <path class="hit reach" :d="r.plain" :data-wire="r.run.start" tabindex="-1" @click="emit('wire', r.run.start)"
         ><title>{{ title(r) }}</title></path
       >
+      <circle v-for="(dot, k) in r.run.dots" :key="k" class="dot" :cx="dot.x" :cy="dot.y" r="2.6" />
+    </g>
+    <!-- what stands at them, over all of them -->
+    <g v-for="r in runs" :key="`t${r.run.start}-${r.run.end}`">
       <text
         v-if="r.run.label && r.run.points.length"
         class="bits"
@@ -168,7 +172,6 @@ function terminalValue(p: Placed): string {
         text-anchor="end"
         >{{ r.run.label }}</text
       >
-      <circle v-for="(dot, k) in r.run.dots" :key="k" class="dot" :cx="dot.x" :cy="dot.y" r="2.6" />
       <text v-if="r.name" class="bits" :x="r.run.points[0].x + 2" :y="r.run.points[0].y - 4">{{ r.name }}</text>
       <text v-if="r.value" class="value" :x="r.value.x" :y="r.value.y - 3" text-anchor="middle">{{ r.value.text }}</text>
     </g>
@@ -303,6 +306,9 @@ text {
 .bits {
   fill: var(--ink-2);
   font: 10px var(--mono);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 3px;
 }
 .value,
 .level {

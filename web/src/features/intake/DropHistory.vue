@@ -43,12 +43,16 @@ const WORDS: Record<string, string> = {
     </div>
     <div v-if="intake.missing.length" class="compartment">
       <div class="caption">{{ intake.missing.length }} missing</div>
-      <span v-for="s in intake.missing.slice(0, NAMED)" :key="s.id" class="chip plain" :title="s.number">{{ s.name }}</span>
-      <span v-if="intake.missing.length > NAMED" class="small quiet">and {{ intake.missing.length - NAMED }} more</span>
+      <div class="names">
+        <span v-for="s in intake.missing.slice(0, NAMED)" :key="s.id" class="chip plain" :title="s.number">{{ s.name }}</span>
+        <span v-if="intake.missing.length > NAMED" class="small quiet">and {{ intake.missing.length - NAMED }} more</span>
+      </div>
     </div>
     <div v-if="intake.excused.length" class="compartment">
       <div class="caption">{{ intake.excused.length }} excused</div>
-      <span v-for="s in intake.excused" :key="s.id" class="chip plain" :title="s.reason">{{ s.name }}</span>
+      <div class="names">
+        <span v-for="s in intake.excused" :key="s.id" class="chip plain" :title="s.reason">{{ s.name }}</span>
+      </div>
     </div>
     <DropTimes v-if="chosen" :drop="chosen" @changed="emit('changed')" @close="chosenId = 0" />
   </aside>
@@ -71,6 +75,12 @@ const WORDS: Record<string, string> = {
 .one .chip {
   white-space: normal;
   text-align: left;
+}
+.names {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+  margin-top: 6px;
 }
 .ask {
   border-color: var(--undef);

@@ -7,7 +7,12 @@ export interface Piece {
 const VERILOG_WORDS = `
   module endmodule input output inout wire reg logic assign always always_comb always_ff begin end if else case casez
   casex endcase default for function endfunction task endtask primitive endprimitive parameter localparam initial posedge
-  negedge or and not nand nor xor xnor buf integer generate endgenerate genvar signed`
+  negedge or and not nand nor xor xnor buf integer generate endgenerate genvar signed while repeat forever wait fork join
+  disable force release real time automatic`
+const SYSTEM_VERILOG_WORDS = `
+  package endpackage import export interface endinterface modport typedef enum struct union packed type string bit byte
+  shortint int longint const static var void inside unique unique0 priority foreach do return break continue final iff
+  join_any join_none timeunit timeprecision`
 const VHDL_WORDS = `
   entity architecture of is begin end port generic map in out inout buffer signal variable constant type subtype record
   array range to downto process if then elsif else case when others with select for while loop exit next wait until on
@@ -20,13 +25,15 @@ function pattern(comment: string, words: string, flags: string): RegExp {
   return new RegExp(`(${comment}.*$)|("[^"]*")|\\b(${words.trim().split(/\s+/).join('|')})\\b`, flags)
 }
 const VERILOG = pattern('\\/\\/', VERILOG_WORDS, 'g')
+const SYSTEM_VERILOG = pattern('\\/\\/', VERILOG_WORDS + SYSTEM_VERILOG_WORDS, 'g')
 const VHDL = pattern('--', VHDL_WORDS, 'gi')
 const WIRING = pattern('\\/\\/', WIRING_WORDS, 'g')
 
 /** The words of the language a file is written in, by its suffix or, where that misleads, by what stands in it. */
 export function wordsOf(path: string, text: string): RegExp {
   if (/\.vhdl?$/i.test(path) || /^\s*(entity|architecture)\s+\w+\s/im.test(text)) return VHDL
-  return /\.wiring$/.test(path) ? WIRING : VERILOG
+  if (/\.wiring$/.test(path)) return WIRING
+  return /\.svh?$/i.test(path) ? SYSTEM_VERILOG : VERILOG
 }
 export function pieces(line: string, words: RegExp): Piece[] {
   const found: Piece[] = []
