@@ -12,7 +12,6 @@ from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real, evalua
 from obento.core.ir.signal import Signal
 from obento.core.values import Word
 from obento.core.verilog.elaboration.module_context import ModuleContext
-from obento.core.verilog.lowering.types import blank
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Broken, Genvar, Inside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.model.types import DataType, Shape
@@ -180,7 +179,7 @@ def _make(body: ModuleContext, wanted: _Wanted) -> Vector:
     if flavour == "variable" and of.two_state:
         signal.two_state, signal.initial = True, values.word(0, total)
     elif flavour == "variable" and of.is_unpacked:
-        signal.initial = blank(wanted.shape)
+        signal.initial = wanted.shape.start_value()
     if flavour == "variable" and body.m.system_verilog:
         body.b.variables.add(signal.id)
     if item.direction == "in" and kind == "logic":

@@ -3,7 +3,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from obento.core import values
@@ -100,7 +100,7 @@ class AggregateLowering:
         if of.members:
             if of.word == "union":
                 raise self._x.error("union-pattern", "a union takes no `'{...}`", e, "assign one of its members")
-            return [_Part(m.name, m.low, Shape(m.type, m.dims)) for m in of.members.values()]
+            return [_Part(m.name, m.low, m.shape) for m in of.members.values()]
         left, right = of.span
         step = 1 if left <= right else -1
         inner = Shape(of.element or (TWO_STATE_DIGIT if of.two_state else DIGIT))
@@ -264,8 +264,7 @@ def name_of_constant(of: DataType, value: ir.Expr) -> ir.Expr:
 def _chosen(of: DataType, value: ir.Expr, then: Callable[[int], ir.Expr], otherwise: ir.Expr) -> ir.Expr:
     """One of several values, by which constant of the enumeration this is."""
     result = otherwise
-    by_number: Mapping[int, int] = {number: i for i, number in reversed(list(enumerate(of.values.values())))}
-    for number, i in reversed(list(by_number.items())):
+    for i, number in reversed(list(enumerate(of.values.values()))):
         is_it = ir.Binary(1, "ceq", value, ir.Const(of.width, *values.word(number, of.width)))
         result = ir.Mux(result.width, is_it, then(i), result)
     return result

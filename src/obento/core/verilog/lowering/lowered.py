@@ -49,6 +49,9 @@ class Selects(Protocol):
     def along(self, e: ast.Dotted) -> tuple[Entry | None, int]:
         """What a path means, and how many of its names lead there."""
 
+    def before_last(self, path: ast.Dotted) -> ast.Expr | None:
+        """What the last name of a path is asked of, where that is a variable or parameter."""
+
     def shape(self, e: ast.Expr) -> Shape:
         """What a name, or a selection, is."""
 

@@ -90,6 +90,18 @@ class SelectLowering:
                     raise self._x.error("bad-select", "only a name can be indexed", e)
         return self._x.entry(node), steps[::-1]
 
+    def before_last(self, path: ast.Dotted) -> ast.Expr | None:
+        """What the last name of a path is asked of, where that is a variable or parameter: `state` in `state.next`."""
+        entry, used = self.along(path)
+        if not isinstance(entry, Vector | Parameter) or used >= len(path.parts) or path.indices[-1] is not None:
+            return None
+        base: ast.Expr = ast.Dotted(path.start, path.end, path.parts[:-1], [*path.indices[:-2], None])
+        if len(path.parts) == 2:
+            base = ast.Name(path.start, path.end, path.parts[0])
+        if path.indices[-2] is not None:
+            base = ast.Index(path.start, path.end, base, path.indices[-2])
+        return base
+
     def base(self, e: ast.Expr) -> Vector | Parameter:
         """The variable, net or parameter that a selection is of."""
         return self._steps(e)[0]
@@ -158,7 +170,7 @@ class SelectLowering:
                 raise x.error("no-member", f"this has no members: `.{step.member}` cannot follow it", step.node)
             near = did_you_mean(step.member, of.members) or f"its members are {', '.join(f'`{m}`' for m in of.members)}"
             raise x.error("no-member", f"there is no member `{step.member}` in this {of.word}", step.node, near)
-        return _Member(found.low, Shape(found.type, found.dims))
+        return _Member(found.low, found.shape)
 
     def _slice(self, dim: tuple[int, int], part: ast.Part) -> tuple[int, int]:
         """The ends of a part of an array (1800 clause 7.4.5)."""

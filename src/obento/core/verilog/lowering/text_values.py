@@ -5,7 +5,7 @@ from __future__ import annotations
 from obento.core.ir import nodes as ir
 from obento.core.sim.bench.display import unescape
 from obento.core.verilog.lowering.lowered import Expressions
-from obento.core.verilog.model.scope import FunctionEntry, Parameter, Vector
+from obento.core.verilog.model.scope import FunctionEntry
 from obento.core.verilog.syntax import ast
 
 _GIVE_TEXT = {"toupper": "upper", "tolower": "lower", "substr": "substr"}
@@ -62,16 +62,11 @@ class TextLowering:
         """`s.len()`: the string and the method, where this is one of a string."""
         path = e if isinstance(e, ast.Dotted) else e.path
         names = (*_GIVE_TEXT, *_GIVE_WORDS, *SETTERS)
-        if not self._any or path is None or path.parts[-1] not in names or path.indices[-1] is not None:
+        if not self._any or path is None or path.parts[-1] not in names:
             return None
-        entry, used = self._x.selects.along(path)
-        if not isinstance(entry, Vector | Parameter) or used >= len(path.parts):
+        base = self._x.selects.before_last(path)
+        if base is None:
             return None
-        base: ast.Expr = ast.Dotted(path.start, path.end, path.parts[:-1], [*path.indices[:-2], None])
-        if len(path.parts) == 2:
-            base = ast.Name(path.start, path.end, path.parts[0])
-        if path.indices[-2] is not None:
-            base = ast.Index(path.start, path.end, base, path.indices[-2])
         shape = self._x.selects.shape(base)
         return (base, path.parts[-1]) if shape.type.is_text and not shape.dims else None
 

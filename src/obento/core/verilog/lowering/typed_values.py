@@ -87,20 +87,13 @@ class TypedValues:
     def method(self, e: ast.Expr) -> tuple[ast.Expr, str, list[ast.Expr | None]] | None:
         """`state.next()`: the value, the method, its arguments; the parentheses may be left out."""
         path = e.path if isinstance(e, ast.Call) else e
-        if not isinstance(path, ast.Dotted) or path.parts[-1] not in ENUM_METHODS or path.indices[-1] is not None:
+        if not isinstance(path, ast.Dotted) or path.parts[-1] not in ENUM_METHODS:
             return None
         known = self._methods.get(id(e))
         if known is not None:
             return known
-        base: ast.Expr = ast.Dotted(path.start, path.end, path.parts[:-1], [*path.indices[:-2], None])
-        if len(path.parts) == 2:
-            base = ast.Name(path.start, path.end, path.parts[0])
-        if path.indices[-2] is not None:
-            base = ast.Index(path.start, path.end, base, path.indices[-2])
-        entry, used = self._x.selects.along(path)
-        if not isinstance(entry, Vector | Parameter) or used >= len(path.parts):
-            return None
-        if not self._x.selects.shape(base).type.is_enum:
+        base = self._x.selects.before_last(path)
+        if base is None or not self._x.selects.shape(base).type.is_enum:
             return None
         found = self._methods[id(e)] = base, path.parts[-1], list(e.args) if isinstance(e, ast.Call) else []
         return found

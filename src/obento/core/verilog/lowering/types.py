@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from obento.core import values
 from obento.core.ir.evaluate import NotConstant, evaluate
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.lowered import Expressions
@@ -14,7 +13,6 @@ from obento.core.verilog.model.types import (
     Shape,
     array_of,
     builtin,
-    count_of,
     vector,
 )
 from obento.core.verilog.syntax import ast
@@ -184,12 +182,3 @@ class TypeLowering:
         ends = (0, right) if is_count else (left, right)
         step = 1 if ends[0] <= ends[1] else -1
         return [f"{d.name}{i}" for i in range(ends[0], ends[1] + step, step)]
-
-
-def blank(shape: Shape) -> values.Word:
-    """What a variable of this shape holds at first."""
-    inner, one, zero = shape.type.start_value(), 0, 0
-    for at in range(count_of(shape.dims)):
-        one |= inner[0] << at * shape.type.width
-        zero |= inner[1] << at * shape.type.width
-    return one, zero

@@ -87,7 +87,7 @@ class DataType:
             return (0, (1 << self.width) - 1) if self.two_state else (0, 0)
         one = zero = 0
         for member in self.members.values():
-            inner = member.start if member.start is not None else member.blank()
+            inner = member.start if member.start is not None else member.shape.start_value()
             one |= inner[0] << member.low
             zero |= inner[1] << member.low
         return one, zero
@@ -105,17 +105,14 @@ class Member:
     start: tuple[int, int] | None = None
 
     @property
+    def shape(self) -> Shape:
+        """What it is, with its dimensions."""
+        return Shape(self.type, self.dims)
+
+    @property
     def width(self) -> int:
         """Digits of all of it."""
-        return self.type.width * count_of(self.dims)
-
-    def blank(self) -> tuple[int, int]:
-        """What it holds at first, where it says nothing itself."""
-        inner, one, zero = self.type.start_value(), 0, 0
-        for at in range(count_of(self.dims)):
-            one |= inner[0] << at * self.type.width
-            zero |= inner[1] << at * self.type.width
-        return one, zero
+        return self.shape.width
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,6 +131,14 @@ class Shape:
     def is_aggregate(self) -> bool:
         """Whether it is no number: an array, or an unpacked structure."""
         return bool(self.dims) or self.type.is_unpacked
+
+    def start_value(self) -> tuple[int, int]:
+        """What a variable of this shape holds at first: that of its type in every element."""
+        inner, one, zero = self.type.start_value(), 0, 0
+        for at in range(count_of(self.dims)):
+            one |= inner[0] << at * self.type.width
+            zero |= inner[1] << at * self.type.width
+        return one, zero
 
     def fits(self, other: Shape) -> bool:
         """Whether a value of the other may be assigned to this as a whole (1800 clause 7.6)."""

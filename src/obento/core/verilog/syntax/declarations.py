@@ -146,11 +146,7 @@ class DeclarationParser(StatementParser):
     def declarators(self, declaration: ast.Declaration) -> list[ast.Item]:
         """The names of a declaration, up to its semicolon."""
         while True:
-            name_start = self.start
-            name = self.name("the name to be declared")
-            dims = self.dimensions()
-            value = self.expression() if self.accept("=") else None
-            declaration.names.append(ast.Declarator(name_start, self.previous_end, name, dims, value))
+            declaration.names.append(self.declarator("the name to be declared"))
             if not self.accept(","):
                 break
             if self.is_at(*DIRECTIONS):
@@ -298,11 +294,7 @@ class DeclarationParser(StatementParser):
             else:
                 head = ast.Declaration(self.start, self.start, head.kind, head.direction, head.type, [])
             declarations.append(head)
-            at = self.start
-            name = self.name("an argument's name")
-            dims = self.dimensions()
-            value = self.expression() if self.accept("=") else None
-            head.names.append(ast.Declarator(at, self.previous_end, name, dims, value))
+            head.names.append(self.declarator("an argument's name"))
             if not self.accept(","):
                 break
         self.expect(")", "the arguments")

@@ -386,20 +386,17 @@ class Parser(ItemParser):
         module.port_spans.append((name_start, self.previous_end))
 
     def _port_name(self, module: ast.Module, declaration: ast.Declaration) -> None:
-        name_start = self.start
-        name = self.name("a port name")
-        dims = self.dimensions()
-        if dims and not self.system_verilog:
+        port = self.declarator("a port name")
+        if port.dims and not self.system_verilog:
             self.collector.error(
-                "range-after-name", "the range stands before the name", dims[0].start, dims[0].end,
-                f"write `[msb:lsb] {name}`",
+                "range-after-name", "the range stands before the name", port.dims[0].start, port.dims[0].end,
+                f"write `[msb:lsb] {port.name}`",
             )  # fmt: skip
-            dims = []
-        value = self.expression() if self.accept("=") else None
-        declaration.names.append(ast.Declarator(name_start, self.previous_end, name, dims, value))
+            port.dims = []
+        declaration.names.append(port)
         declaration.end = self.previous_end
-        module.ports.append(name)
-        module.port_spans.append((name_start, self.previous_end))
+        module.ports.append(port.name)
+        module.port_spans.append((port.start, port.end))
 
     # User-defined primitives (clause 8).
 

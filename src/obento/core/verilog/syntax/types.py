@@ -90,6 +90,14 @@ class TypeParser(ExpressionParser):
             found.append(self.range())
         return found
 
+    def declarator(self, what: str) -> ast.Declarator:
+        """A name that is declared, with its dimensions and its value."""
+        start = self.start
+        name = self.name(what)
+        dims = self.dimensions()
+        value = self.expression() if self.accept("=") else None
+        return ast.Declarator(start, self.previous_end, name, dims, value)
+
     def signed(self, by_type: bool = False) -> bool:
         """Whether a type is signed: by its word, unless `signed` or `unsigned` says otherwise (1800 clause 6.9)."""
         if self.accept("signed"):
@@ -157,11 +165,7 @@ class TypeParser(ExpressionParser):
         constants: list[ast.Declarator] = []
         self.expect("{", "the names of the enumeration")
         while True:
-            at = self.start
-            name = self.name("a name of the enumeration")
-            dims = self.dimensions()
-            value = self.expression() if self.accept("=") else None
-            constants.append(ast.Declarator(at, self.previous_end, name, dims, value))
+            constants.append(self.declarator("a name of the enumeration"))
             if not self.accept(","):
                 break
         if self.is_at(";"):
@@ -189,11 +193,7 @@ class TypeParser(ExpressionParser):
             made = self.data_type()
             member = ast.Declaration(member_start, self.previous_end, made.word, "", made, [])
             while True:
-                at = self.start
-                name = self.name("the name of a member")
-                dims = self.dimensions()
-                value = self.expression() if self.accept("=") else None
-                member.names.append(ast.Declarator(at, self.previous_end, name, dims, value))
+                member.names.append(self.declarator("the name of a member"))
                 if not self.accept(","):
                     break
                 if self.at_type():

@@ -342,20 +342,26 @@ class Units(Declarations):
         while self.kind != "e":
             before = self.at
             try:
-                if self.accept("library"):
-                    libraries += [name for name, _ in self._names("the library's name")]
-                    self.expect(";", "after this library clause")
-                elif self.is_at("use"):
-                    context.append(self.use_clause())
-                elif self.is_at("context"):
-                    self._context(libraries, context)
-                else:
+                if not self._context_item(libraries, context):
                     unit = self._unit(libraries, context)
                     libraries, context = [], []
                     found.append(unit)
             except SyntaxProblem:
                 libraries, context = self._recover_unit(before, libraries, context)
         return found
+
+    def _context_item(self, libraries: list[str], context: list[ast.UseClause]) -> bool:
+        """A library, use or context clause, if one stands here."""
+        if self.accept("library"):
+            libraries += [name for name, _ in self._names("the library's name")]
+            self.expect(";", "after this library clause")
+        elif self.is_at("use"):
+            context.append(self.use_clause())
+        elif self.is_at("context"):
+            self._context(libraries, context)
+        else:
+            return False
+        return True
 
     def _context(self, libraries: list[str], context: list[ast.UseClause]) -> None:
         """A context clause takes in what a context declaration holds (IEEE 1076-2008 13.3 and 13.4)."""
@@ -389,14 +395,7 @@ class Units(Declarations):
         libraries: list[str] = []
         uses: list[ast.UseClause] = []
         while not self.is_at("end") and self.kind != "e":
-            if self.accept("library"):
-                libraries += [library for library, _ in self._names("the library's name")]
-                self.expect(";", "after this library clause")
-            elif self.is_at("use"):
-                uses.append(self.use_clause())
-            elif self.is_at("context"):
-                self._context(libraries, uses)
-            else:
+            if not self._context_item(libraries, uses):
                 raise self.fail("unexpected", f"{self.describe()} cannot stand in a context", "library, use or context")
         self._end_of("context", name, start, needs_word=False)
         self._contexts[name] = libraries, uses
