@@ -22,7 +22,8 @@ TITLES = {
     "IEEE 1800-2017": {
         "1": "habits of later editions", "3": "building blocks", "5": "lexical conventions", "6": "data types",
         "7": "structures, unions and arrays", "9": "processes", "10": "assignments",
-        "11": "operators", "12": "statements", "13": "tasks and functions", "16": "assertions", "18": "random numbers",
+        "11": "operators", "12": "statements", "13": "tasks and functions", "15": "events", "16": "assertions",
+        "18": "random numbers",
         "20": "system tasks", "21": "input and output", "23": "modules and hierarchy", "25": "interfaces",
         "26": "packages",
     },

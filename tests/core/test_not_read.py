@@ -12,7 +12,6 @@ MODULE = "module m(input logic a, output logic y);\n  {}" + ENDS
 
 TEXTS = [
     ("class", MODULE.format("class c;\n    int x;\n  endclass\n  c o;")),
-    ("let", MODULE.format("let most(p, q) = p > q ? p : q;")),
     ("program", "program p;\n  initial $display(1);\nendprogram\n" + MODULE.format("")),
     ("covergroup", MODULE.format("covergroup g @(posedge a);\n    coverpoint a;\n  endgroup")),
     ("clocking", MODULE.format("clocking cb @(posedge a);\n    input y;\n  endclocking")),

@@ -57,7 +57,7 @@ WALKS: list[tuple[Callable[..., object], type, set[str]]] = [
     (drivers.targets, nodes.Stmt, set()),
     (Symbolic._statement, nodes.Stmt, WAITS),
     (Symbolic.expr, nodes.Expr, REALS | TEXTS | {"SystemCall"}),
-    (StatementLowering.statement, verilog.Stmt, set()),
+    (StatementLowering.by_kind, verilog.Stmt, set()),
     (walk, typed_tree.Stmt, set()),
     (statements.everything_read, typed_tree.Stmt, set()),
     (Emitter.statement, typed_tree.Stmt, set()),

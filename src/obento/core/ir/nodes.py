@@ -453,9 +453,10 @@ class TaskCall(Stmt):
 
 @dataclass(slots=True)
 class SystemTask(Stmt):
-    """A system task as a statement."""
+    """A system task as a statement; done at the end of the step of time where it is `deferred` (1800 clause 16.4)."""
 
     call: SystemCall
+    deferred: bool = False
 
 
 @dataclass(slots=True)

@@ -50,6 +50,7 @@ class Kernel(Protocol):
     words: list[Word]
     now: int
     changed: set[int] | None
+    triggered: dict[int, int]
 
     def write(self, signal: int, low: int, width: int, word: Word) -> None:
         """A variable takes a value from outside of all processes."""
@@ -106,12 +107,21 @@ class Bench:
     def postpone(self, number: int, arguments: Callable[[], list[Value]]) -> None:
         """A task that prints when the step ends."""
 
+    def defer(self, process: int, number: int, given: list[Value]) -> None:
+        """A task of a deferred assertion (1800 clause 16.4)."""
+
+    def withdraw(self, process: int) -> None:
+        """A process goes on: what its deferred assertions have said in this step of time does not count (16.4.2)."""
+
     def value(self, number: int, given: list[Value]) -> object:
         """A system function's value; with the words for its arguments beside it where it writes to some."""
         call = self._calls[number]
         name = call.name
         results: list[Value] = [None] * len(call.args)
         value: Word | str
+        if name == "$triggered":
+            event = call.args[0].memory
+            return v.bit(event is not None and self.kernel.triggered.get(event[0].id) == self.kernel.now)
         if name in TIMES:
             return self._time(call)
         if name in ("$random", "$urandom"):

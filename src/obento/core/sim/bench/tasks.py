@@ -56,6 +56,7 @@ class Terminal(CircuitBench):
         self._strobes: list[tuple[int, Callable[[], list[Value]]]] = []
         self._monitor: tuple[int, Callable[[], list[Value]]] | None = None
         self._file_monitors: list[tuple[int, Callable[[], list[Value]]]] = []
+        self._deferred: dict[int, list[tuple[int, list[Value]]]] = {}
         self._monitor_on = True
         self._shown: dict[int, list[Value]] = {}
         self._rules: dict[str, Callable[[SystemCall, list[Value]], None]] = {
@@ -127,6 +128,14 @@ class Terminal(CircuitBench):
             self._monitor = number, arguments
             self._shown.pop(number, None)
 
+    def defer(self, process: int, number: int, given: list[Value]) -> None:
+        """Keep a task of a deferred assertion until the step of time is over."""
+        self._deferred.setdefault(process, []).append((number, given))
+
+    def withdraw(self, process: int) -> None:
+        """Forget the deferred tasks of a process that goes on in the same step of time."""
+        self._deferred.pop(process, None)
+
     def say(self, text: str, position: int) -> None:
         """Print a line for a part of the design."""
         self._speaker = position
@@ -148,6 +157,9 @@ class Terminal(CircuitBench):
 
     def end_of_step(self) -> None:
         """Print what waited for the end of the time step (17.1.2, 17.1.3)."""
+        deferred, self._deferred = self._deferred, {}
+        for number, given in (task for tasks in deferred.values() for task in tasks):
+            self.task(number, given)
         strobes, self._strobes = self._strobes, []
         for number, arguments in strobes:
             self._print_later(number, arguments())

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from typing import cast
 
+from obento.core import values as v
+from obento.core.ir.signal import Signal
 from obento.core.sim.timeline.expressions import put
 from obento.core.values import Word
 
@@ -77,3 +81,58 @@ class Held:
         if not self.is_net:
             self.base = self.shown()
         self.masks[kind] = self.masks.get(kind, 0) & ~(((1 << width) - 1) << low)
+
+
+class Holds:
+    """Everything that `assign` and `force` may hold in a run, by number of the signal. `show` is told what a signal
+    shows then; `followers` are signals that something held follows."""
+
+    def __init__(self, show: Callable[[int, Word], None]) -> None:
+        self._show = show
+        self.held: dict[int, Held] = {}
+        self.followers: dict[int, list[tuple[str, int, int, int, int]]] = {}
+
+    def may_hold(self, signal: Signal, word: Word) -> None:
+        """A signal that some statement holds, with what it begins with."""
+        held = Held(signal.width, signal.kind == "net", word, {}, {})
+        self.held[signal.id] = cast(Held, HeldReal(signal.number, {})) if signal.real else held
+
+    def write(self, signal: int, low: int, width: int, word: Word) -> None:
+        """An ordinary write to a signal that may be held."""
+        self.held[signal].write(low, width, word)
+        self._show(signal, self.held[signal].shown())
+
+    def follow(self, follower: int, word: Word) -> None:
+        """What somebody follows has changed."""
+        for kind, target, low, width, part in self.followers[follower]:
+            self.held[target].hold(kind, low, width, _part_of(word, part, width))
+            self._show(target, self.held[target].shown())
+
+    def hold(self, kind: str, signal: int, low: int, width: int, follower: int, part: int, value: Word) -> None:
+        """Hold digits at what a follower shows, until they are let go."""
+        self._stop_following(kind, signal, low, width)
+        self.followers.setdefault(follower, []).append((kind, signal, low, width, part))
+        self.held[signal].hold(kind, low, width, _part_of(value, part, width))
+        self._show(signal, self.held[signal].shown())
+
+    def let_go(self, kind: str, signal: int, low: int, width: int) -> None:
+        """End `assign` or `force` of some digits."""
+        kind = {"deassign": "assign", "release": "force"}[kind]
+        self._stop_following(kind, signal, low, width)
+        self.held[signal].let_go(kind, low, width)
+        self._show(signal, self.held[signal].shown())
+
+    def _stop_following(self, kind: str, signal: int, low: int, width: int) -> None:
+        for follower, entries in list(self.followers.items()):
+            kept = [
+                e for e in entries if not (e[0] == kind and e[1] == signal and e[2] < low + width and low < e[2] + e[3])
+            ]
+            if kept:
+                self.followers[follower] = kept
+            else:
+                del self.followers[follower]
+
+
+def _part_of(word: Word, low: int, width: int) -> Word:
+    """Some digits of a value; a real number has none and is taken whole."""
+    return word if isinstance(word, float) else v.select(word, 0, low, width)

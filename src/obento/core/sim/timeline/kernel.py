@@ -25,7 +25,7 @@ from obento.core.sim.bench.file_tasks import CircuitBench
 from obento.core.sim.bench.functions import Bench
 from obento.core.sim.timeline.events import WHOLE, is_event, term_of, watchers_of
 from obento.core.sim.timeline.expressions import NOWHERE, namespace, put
-from obento.core.sim.timeline.forces import Held, HeldReal
+from obento.core.sim.timeline.forces import Holds
 from obento.core.sim.timeline.idle import Idle
 from obento.core.sim.timeline.statements import Emitter
 from obento.core.sim.timeline.threads import Body, Disabled, Group, Killed, Thread
@@ -63,6 +63,8 @@ class Timeline:
         self.most_rounds = _LOOK_AT_LOOP
         self.current: Thread | None = None
         self.changed: set[int] | None = None
+        self.triggered: dict[int, int] = {}
+        """When each named event has happened last."""
         self._expired = self.limits.expired
         self._start = power_up_words(design)
         self._watchers = watchers_of(design)
@@ -119,8 +121,8 @@ class Timeline:
         self._inside: dict[int, list[Thread]] = {}
         self._driven: dict[tuple[int, int], Word] = {}
         self._pending: dict[tuple[int, int], tuple[int, Word]] = {}
-        self._held: dict[int, Held] = {}
-        self._followers: dict[int, list[tuple[str, int, int, int, int]]] = {}
+        self.holds = Holds(self._show)
+        self.triggered.clear()
         self._sweeps = 0
         self.now = 0
         del self._plain[len(self._bodies) :]
@@ -141,7 +143,7 @@ class Timeline:
     def idle(self) -> Idle | None:
         """All there is, to come back to by `go_back`, where nothing is left to happen. None where that is not all:
         a process in the middle of its text, a part with a run-time of its own, a file that is open, a signal held."""
-        if self._threads or self.design.parts or self._held or not self.bench.is_idle():
+        if self._threads or self.design.parts or self.holds.held or not self.bench.is_idle():
             return None
         return Idle(self._copied(self.words), dict(self._driven), self.now, self.bench.seed)
 
@@ -154,6 +156,7 @@ class Timeline:
         self.words = self._copied(idle.words)
         self._driven = dict(idle.driven)
         self._pending.clear()
+        self.triggered.clear()
         self.now = idle.now
         self.bench.seed = idle.seed
 
@@ -172,8 +175,7 @@ class Timeline:
         self.words = [self._start_value(s, w) for s, w in zip(self.design.signals, self._start, strict=True)]
         for signal in self.design.signals:
             if signal.held:
-                held = Held(signal.width, signal.kind == "net", self.words[signal.id], {}, {})
-                self._held[signal.id] = cast(Held, HeldReal(signal.number, {})) if signal.real else held
+                self.holds.may_hold(signal, self.words[signal.id])
         self.bench.power_up()
         for index, process in enumerate(self.design.processes):
             if self._plain[index] is None:
@@ -545,10 +547,8 @@ class Timeline:
             self.changed.add(signal)
         if signal in self._inputs:
             self._inputs[signal].changed(signal, word)
-        if self._followers and signal in self._followers:
-            for kind, target, low, width, part in self._followers[signal]:
-                self._held[target].hold(kind, low, width, _part_of(word, part, width))
-                self._show(target)
+        if signal in self.holds.followers:
+            self.holds.follow(signal, word)
 
     def write(self, signal: int, low: int, width: int, word: Word) -> None:
         """Set some digits; those outside the signal vanish (5.2.1)."""
@@ -563,8 +563,7 @@ class Timeline:
     def _write_special(self, signal: int, low: int, width: int, word: Word) -> None:
         s = self.design.signals[signal]
         if s.held:
-            self._held[signal].write(low, width, word)
-            self._show(signal)
+            self.holds.write(signal, low, width, word)
         elif s.element:
             self._write_element(s, low, width, word)
         elif self.words[signal] != word:
@@ -645,36 +644,10 @@ class Timeline:
 
     def trigger(self, signal: int) -> None:
         """A named event; its word only turns to and fro."""
+        self.triggered[signal] = self.now
         self.change(signal, v.ZERO1 if self.words[signal] == v.ONE1 else v.ONE1)
 
-    # Holding (9.3).
-
-    def hold(self, kind: str, signal: int, low: int, width: int, follower: int, part: int, value: Word) -> None:
-        """Hold digits at what a follower shows, until they are let go."""
-        self._stop_following(kind, signal, low, width)
-        self._followers.setdefault(follower, []).append((kind, signal, low, width, part))
-        self._held[signal].hold(kind, low, width, _part_of(value, part, width))
-        self._show(signal)
-
-    def let_go(self, kind: str, signal: int, low: int, width: int) -> None:
-        """End `assign` or `force` of some digits."""
-        kind = {"deassign": "assign", "release": "force"}[kind]
-        self._stop_following(kind, signal, low, width)
-        self._held[signal].let_go(kind, low, width)
-        self._show(signal)
-
-    def _stop_following(self, kind: str, signal: int, low: int, width: int) -> None:
-        for follower, entries in list(self._followers.items()):
-            kept = [
-                e for e in entries if not (e[0] == kind and e[1] == signal and e[2] < low + width and low < e[2] + e[3])
-            ]
-            if kept:
-                self._followers[follower] = kept
-            else:
-                del self._followers[follower]
-
-    def _show(self, signal: int) -> None:
-        word = self._held[signal].shown()
+    def _show(self, signal: int, word: Word) -> None:
         if word != self.words[signal]:
             self.change(signal, word)
 
@@ -725,11 +698,6 @@ class Timeline:
             position,
             "does its condition ever become false?",
         )
-
-
-def _part_of(word: Word, low: int, width: int) -> Word:
-    """Some digits of a value; a real number has none and is taken whole."""
-    return word if isinstance(word, float) else v.select(word, 0, low, width)
 
 
 def _waits_first(body: Stmt | None) -> bool:

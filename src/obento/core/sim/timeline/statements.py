@@ -52,6 +52,7 @@ class Emitter(ExpressionEmitter):
         self._labels: dict[int, int] = {}
         self._threaded = False
         self._delayed: int | None = None
+        self._deferring: int | None = None
         self._slot = 0
         self._automatic: list[str] = []
         self._waits: dict[int, bool] = {}
@@ -64,13 +65,16 @@ class Emitter(ExpressionEmitter):
         self._slot = 0
         self._begins.append((len(self.lines), process.position))
         self._begin(name, threaded, counts_rounds=not threaded and _loops(process.body))
+        says_later = any(isinstance(s, SystemTask) and s.deferred for s in statements(process.body))
+        self._deferring = index if says_later else None
+        self._goes_on()
         if process.kind == "forever":
             self._put("while True:")
             self._indent += 1
             self._round(process.position)
         self._statement(process.body)
         self._finish()
-        self._delayed = None
+        self._delayed = self._deferring = None
         while self._queue:
             function, function_name = self._queue.pop()
             self._task(function_name, function)
@@ -303,6 +307,11 @@ class Emitter(ExpressionEmitter):
         amount = s.amount
         return self._temp(f"K.ticks({self._expr(amount)}, {amount.width}, {s.tick}, {s.step})")
 
+    def _goes_on(self) -> None:
+        """A process runs again: what its deferred assertions have said does not count."""
+        if self._deferring is not None:
+            self._put(f"K.bench.withdraw({self._deferring})")
+
     def _delay(self, s: Delay) -> None:
         self._put(f"K.sleep({self._ticks(s)})")
         self._put("yield")
@@ -311,6 +320,7 @@ class Emitter(ExpressionEmitter):
         self.watches.append(watches)
         self._put(f"K.listen({len(self.watches) - 1})")
         self._put("yield")
+        self._goes_on()
 
     def _await(self, s: Await) -> None:
         if s.count is None:
@@ -385,7 +395,9 @@ class Emitter(ExpressionEmitter):
             self._put(f"K.bench.postpone({number}, {name})")
             return
         arguments = self._arguments(call.args)
-        if any(a.targets for a in call.args):
+        if s.deferred:
+            self._put(f"K.bench.defer({-1 if self._deferring is None else self._deferring}, {number}, {arguments})")
+        elif any(a.targets for a in call.args):
             result = self._temp(f"K.bench.value({number}, {arguments})[1]")
             self._write_back(call.args, result)
         else:
@@ -403,11 +415,11 @@ class Emitter(ExpressionEmitter):
         low = sum(t.width for t in s.targets)
         for t in s.targets:
             low -= t.width
-            self._put(f"K.hold({s.kind!r}, {t.signal.id}, {t.low}, {t.width}, {follower}, {low}, {value})")
+            self._put(f"K.holds.hold({s.kind!r}, {t.signal.id}, {t.low}, {t.width}, {follower}, {low}, {value})")
 
     def _let_go(self, s: LetGo) -> None:
         for t in s.targets:
-            self._put(f"K.let_go({s.kind!r}, {t.signal.id}, {t.low}, {t.width})")
+            self._put(f"K.holds.let_go({s.kind!r}, {t.signal.id}, {t.low}, {t.width})")
 
 
 def _blank(signal: Signal) -> str:

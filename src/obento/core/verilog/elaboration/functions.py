@@ -16,9 +16,11 @@ from obento.core.verilog.elaboration.declarations import (
     shown_variable,
 )
 from obento.core.verilog.elaboration.module_context import ModuleContext
-from obento.core.verilog.lowering.statements import StatementLowering, gives_back
+from obento.core.verilog.lowering.arguments import gives_back
+from obento.core.verilog.lowering.statements import StatementLowering
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Formal, FunctionEntry, Inside, Scope, Vector
+from obento.core.verilog.model.types import Shape
 from obento.core.verilog.syntax import ast
 
 
@@ -53,7 +55,8 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
     local: list[Signal] = []
     result = None if item.task else _result(body, entry)
     is_called_for_value = result is not None and not gives_back(item)
-    for declaration in item.declarations:
+    for declared in item.declarations:
+        declaration = declared
         if isinstance(declaration, ast.Parameter):
             body.declare_parameter(declaration, scope)
             continue
@@ -64,6 +67,11 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
         if not declaration.direction and all(d.name in scope.entries for d in declaration.names):
             _complete(declaration, scope)
             continue  # `input a; reg a;`
+        if declaration.direction in ("ref", "const ref"):
+            by_value = _by_reference(body, entry, declaration)
+            if by_value is None:
+                continue
+            declaration = by_value
         if declaration.direction in ("out", "inout") and not item.task and not body.m.system_verilog:
             raise body.error("function-output", "a function has inputs only", declaration, "its result is its name")
         names = [replace(d, value=None) for d in declaration.names] if declaration.direction else declaration.names
@@ -105,6 +113,24 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
     )
 
 
+def _by_reference(body: ModuleContext, entry: FunctionEntry, declaration: ast.Declaration) -> ast.Declaration | None:
+    """Arguments that are other names of variables, where those are known; else as they are when values go in and come
+    back, which nothing can tell as long as nothing waits."""
+    named = [d for d in declaration.names if d.name in entry.same_as]
+    for d in named:
+        vector = entry.same_as[d.name]
+        types = body.x(entry.inner).types
+        of = types.shape(declaration.type)
+        if not Shape(of.type, types.dims(d.dims) + of.dims).fits(vector.shape):
+            text = f"`{d.name}` is given a variable of another type, and is that variable (1800 clause 13.5.2)"
+            raise body.error("reference-type", text, entry.asked_at or d)
+        entry.inner.entries[d.name] = vector
+        entry.formals.append(Formal(d.name, "same", vector, None))
+    if named:
+        return None
+    return replace(declaration, direction="inout" if declaration.direction == "ref" else "in")
+
+
 def _complete(declaration: ast.Declaration, scope: Scope) -> None:
     for d in declaration.names:
         entry = scope.entries[d.name]
@@ -137,6 +163,7 @@ def _lower_body(body: ModuleContext, entry: FunctionEntry, function: ir.Function
     block = ast.Block(item.start, item.end, None, [], item.body)
     values = [s for declaration in item.declarations for s in lowering.entry_values(declaration)]
     function.body = ir.Block(item.start, [*values, lowering.statement(block) or ir.Block(item.start, [])])
+    function.local += lowering.nameless
     _adopt(function, scope)
     if not item.task:
         _no_waiting(body, item, function)

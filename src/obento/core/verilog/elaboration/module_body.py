@@ -12,6 +12,7 @@ from obento.core.verilog.elaboration import gates, generate, instances, processe
 from obento.core.verilog.elaboration.declarations import declare_names, named_blocks
 from obento.core.verilog.elaboration.functions import lower_function, register
 from obento.core.verilog.elaboration.module_context import Given, ModuleContext, Nested
+from obento.core.verilog.lowering.arguments import has_references
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.statements import names_written
 from obento.core.verilog.model.builder import Builder
@@ -188,7 +189,8 @@ def _elaborate(body: ModuleContext, item: ast.Item, scope: Scope) -> None:
 
 
 def _function(body: ModuleContext, entry: FunctionEntry) -> None:
-    body.callable(entry)
+    if not (entry.item.task and has_references(entry)):  # such a task is one for each variable that it is given
+        body.callable(entry)
 
 
 def _net_values(body: ModuleContext, item: ast.Declaration, scope: Scope) -> None:

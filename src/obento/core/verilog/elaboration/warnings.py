@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, functions_called, statements, stretch_bits, stretches_read, targets
-from obento.core.ir.nodes import Assign, Block, Hold, If, Stmt
+from obento.core.ir.nodes import Assign, Block, Hold, If, Stmt, Trigger
 from obento.core.ir.signal import Signal
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.model.scope import Scope
@@ -169,6 +169,8 @@ def _use_of(design: Design) -> _Use:
 def _add_body(use: _Use, body: Stmt | None) -> None:
     for s in statements(body):
         use.read.update(signal.id for e in expressions(s) for signal, _, _ in stretches_read(e))
+        if isinstance(s, Trigger):
+            use.written.add(s.signal.id)
         if isinstance(s, Hold):
             use.written.update(t.signal.id for t in s.targets)
     use.written.update(t.signal.id for t in targets(body))

@@ -161,8 +161,11 @@ class AggregateLowering:
 
     def streamed(self, e: ast.Stream) -> ir.Expr:
         """The digits of a stream, leftmost first, in its order (11.4.14)."""
+        return self.in_pieces(_joined([self._in_order(part) for part in e.parts]), e)
+
+    def in_pieces(self, whole: ir.Expr, e: ast.Stream) -> ir.Expr:
+        """Digits in the order of a stream: as they are, or piece by piece from the right (11.4.14.2)."""
         x = self._x
-        whole = _joined([self._in_order(part) for part in e.parts])
         if e.op == ">>":
             return whole
         size = 1

@@ -17,9 +17,10 @@ from obento.core.ir.interpret import Interpreter
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.aggregates import AggregateLowering, same
-from obento.core.verilog.lowering.arguments import bound
+from obento.core.verilog.lowering.arguments import bound, gives_back
 from obento.core.verilog.lowering.casts import CastLowering
 from obento.core.verilog.lowering.comparisons import warn_if_settled
+from obento.core.verilog.lowering.effects import Effects, both_or_either, chosen
 from obento.core.verilog.lowering.names import no_value
 from obento.core.verilog.lowering.real_numbers import RealLowering
 from obento.core.verilog.lowering.selects import SelectLowering
@@ -77,10 +78,13 @@ class ExpressionLowering:
         self.typed = TypedValues(self)
         self.casts = CastLowering(self)
         self.implicit: Callable[[ast.Name], Vector | None] | None = None
+        self.effects: Effects | None = None
 
     def inside(self, scope: Scope) -> ExpressionLowering:
         """The same in an inner scope."""
-        return ExpressionLowering(scope, self.collector, self.limits, self._call)
+        made = ExpressionLowering(scope, self.collector, self.limits, self._call)
+        made.effects = self.effects
+        return made
 
     def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
         """Report an error at a node; raise what is given back to leave off there."""
@@ -234,6 +238,9 @@ class ExpressionLowering:
                 return made.width, made.signed
             case ast.Inside():
                 return 1, False
+            case ast.Effect():
+                assigned = self._shape_of_effect(e)
+                return assigned.width, assigned.type.signed
             case ast.Stream():
                 return sum(self.casts.digits_of(p) for p in e.parts), False
             case ast.TimeLiteral():
@@ -376,8 +383,7 @@ class ExpressionLowering:
                 a = self.lower(e.a, width, signed)
                 return a if e.op == "+" else ir.Unary(width, "neg" if e.op == "-" else "not", a)
             case ast.Conditional():
-                cond = self.truth(e.cond)
-                return ir.Mux(width, cond, self.lower(e.a, width, signed), self.lower(e.b, width, signed))
+                return chosen(self, e, width, signed)
             case ast.Pattern():
                 self.size(e)
             case ast.Stream():
@@ -420,14 +426,22 @@ class ExpressionLowering:
             return ir.Power(width, self.lower(e.a, width, signed), self.self_determined(e.b), signed, b_signed)
         return widened(self._relation(e), width, signed)
 
-    def _truth(self, e: ast.Expr) -> ir.Expr:
-        a = self.truth(e)
-        return a if a.width == 1 else ir.Unary(1, "ror", a)
+    def _with_effects(self, e: ast.Expr) -> Effects:
+        if self.effects is None:
+            text = "this writes to a variable, which only a process, a function or a task does"
+            raise self.error("effect-outside", text, e, "write it as a statement of its own")
+        return self.effects
+
+    def _shape_of_effect(self, e: ast.Effect) -> Shape:
+        shape = self.target_shape(e.done.target)
+        if shape.is_aggregate or shape.type.is_real or shape.type.is_text:
+            raise self.error("not-yet", "only vectors and numbers are assigned inside an expression here", e)
+        return shape
 
     def _relation(self, e: ast.Binary) -> ir.Expr:
         op = e.op
         if op in ("&&", "||"):
-            return ir.Binary(1, "and" if op == "&&" else "or", self._truth(e.a), self._truth(e.b))
+            return both_or_either(self, e)
         if self.reals.is_real(e.a) or self.reals.is_real(e.b):
             return self.reals.relation(op, e)
         if self.texts.is_text(e.a) or self.texts.is_text(e.b):
@@ -478,6 +492,8 @@ class ExpressionLowering:
                 return self.casts.lower(e)
             case ast.Inside():
                 return is_inside(self, e)
+            case ast.Effect():
+                return self._with_effects(e).value_of(self, e)
             case ast.Pattern():
                 shape = self.shape_of(e)
                 assert shape is not None
@@ -524,6 +540,13 @@ class ExpressionLowering:
         method = self.typed.method(e)
         if method is not None:
             return self.typed.lower_method(*method)
+        return self.called(e, width)
+
+    def called(self, e: ast.Call, width: int) -> ir.Expr:
+        """The value of a function that the text has."""
+        entry = self.function(e)
+        if gives_back(entry.item):
+            return self._with_effects(e).called(self, e, entry)
         return ir.Call(width, self.callee(e), self.given(e))
 
     def lowered_function(self, entry: FunctionEntry) -> ir.Function:
@@ -532,15 +555,7 @@ class ExpressionLowering:
 
     def callee(self, e: ast.Call) -> ir.Function:
         """The function that is called, lowered."""
-        function = self._call(self.function(e))
-        if function.result is None:
-            raise self.error(
-                "function-output-value",
-                f"`{e.name}` gives something back through its arguments: that is read here only as a whole right side",
-                e,
-                "assign what it gives to a variable first",
-            )
-        return function
+        return self._call(self.function(e))
 
     # Targets of assignments.
 

@@ -69,8 +69,21 @@ class Aggregates(Protocol):
         """A value for something of this shape, which is an aggregate or takes a pattern."""
 
 
+class Doings(Protocol):
+    """What expressions do beside giving a value."""
+
+    before: list[ir.Stmt]
+
+    def only_where(self, since: int, cond: ir.Expr, unless: int, position: int) -> ir.Expr:
+        """What has been done since then is done only where a condition is not `unless`."""
+
+
 class Expressions(Protocol):
     """Expressions in one scope; see `ExpressionLowering` for what each of these does."""
+
+    @property
+    def effects(self) -> Doings | None:
+        """What they do, inside of a process, function or task."""
 
     @property
     def scope(self) -> Scope:
@@ -158,8 +171,11 @@ class Expressions(Protocol):
     def entry(self, e: ast.Name | ast.Dotted) -> Vector | Parameter:
         """What a name in an expression stands for."""
 
-    def callee(self, e: ast.Call) -> ir.Function:
-        """The function that is called, lowered."""
+    def called(self, e: ast.Call, width: int) -> ir.Expr:
+        """The value of a function that the text has."""
+
+    def target_shape(self, e: ast.Expr) -> Shape:
+        """What a left side takes."""
 
     def select(self, e: ast.Expr) -> ir.Expr:
         """A name or a selection, as what it is."""

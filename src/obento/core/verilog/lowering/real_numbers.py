@@ -87,7 +87,7 @@ class RealLowering:
                 return x.system.lower_real(e)
             case ast.Call():
                 x.size_of_call(e)
-                return ir.Call(64, x.callee(e), x.given(e))
+                return x.called(e, 64)
             case ast.TimeLiteral():
                 return ir.RealConst(64, float(self._units(e)))
             case ast.Index():

@@ -6,19 +6,24 @@ from typing import Protocol
 
 from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
-from obento.core.ir.drivers import stretches_read, watches_of
+from obento.core.ir.drivers import waits
 from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
+from obento.core.verilog.lowering.aggregates import left_to_right
+from obento.core.verilog.lowering.arguments import for_variables, gives_back, has_references
 from obento.core.verilog.lowering.comparisons import warn_of_covered_labels
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
+from obento.core.verilog.lowering.effects import Effects
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.names import text_of
 from obento.core.verilog.lowering.sets import among
 from obento.core.verilog.lowering.system_calls import dimensions_of
 from obento.core.verilog.lowering.text_values import SETTERS
+from obento.core.verilog.lowering.waits import WaitLowering
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import FunctionEntry, Inside, Scope, Vector
+from obento.core.verilog.model.types import DataType, Dims, Shape
 from obento.core.verilog.syntax import ast
 
 VARIABLES = frozenset(
@@ -81,8 +86,12 @@ class StatementLowering:
         self._leave = leave
         self._result = result
         self._loops: list[tuple[ir.Label, ir.Label]] = []
+        self.nameless: list[Signal] = []
+        """Variables that no text names, for what is called with storage of its own."""
         self._collector: Collector = expressions.collector
         self.scope: Scope = expressions.scope
+        self._effects = expressions.effects = Effects(self)
+        self._waits = WaitLowering(expressions, around, self._effects, self)
 
     def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
         """Report an error at a node; raise what is given back to leave off there."""
@@ -90,14 +99,23 @@ class StatementLowering:
 
     def _inside(self, scope: Scope) -> StatementLowering:
         inner = StatementLowering(self._x.inside(scope), self._around, self._leave, self._result)
-        inner._loops = self._loops
+        inner._loops, inner.nameless = self._loops, self.nameless
         return inner
 
     def statement(self, s: ast.Stmt | None) -> ir.Stmt | None:
-        """A lowered statement. Several wrong ones inside a block are each reported."""
+        """A lowered statement, behind what its expressions do. Several wrong ones inside a block are each reported."""
+        if s is None:
+            return None
+        outside = self._effects.begin()
+        try:
+            made = self.by_kind(s)
+        finally:
+            before = self._effects.end(outside)
+        return ir.Block(s.start, [*before, made]) if before and made is not None else made
+
+    def by_kind(self, s: ast.Stmt) -> ir.Stmt | None:
+        """A statement by itself, without what its expressions do first."""
         match s:
-            case None:
-                return None
             case ast.Block():
                 return self._block(s)
             case ast.Assign():
@@ -107,7 +125,7 @@ class StatementLowering:
             case ast.Case():
                 return self._case(s)
             case ast.For():
-                return ir.Block(s.start, [*map(self.assign, s.init), self._loop(s, s.cond, s.body, s.step)])
+                return ir.Block(s.start, [*map(self._some, s.init), self._loop(s, s.cond, s.body, s.step)])
             case ast.Foreach():
                 return self._foreach(s)
             case ast.While():
@@ -118,11 +136,15 @@ class StatementLowering:
             case ast.TaskCall():
                 return self._x.system.task(s) if s.name.startswith("$") else self._called(s)
             case ast.Timed():
-                return self._timed(s)
+                return self._waits.timed(s)
             case ast.Trigger():
-                return self._trigger(s)
+                return self._waits.trigger(s)
             case ast.Disable():
                 return self._disable(s)
+            case ast.Deferred():
+                return self._waits.deferred(s)
+            case ast.WaitOrder():
+                return self._waits.in_order(s)
             case ast.OfForked():
                 return ir.WaitFork(s.start) if s.what == "wait" else ir.DisableFork(s.start)
             case ast.Hold():
@@ -185,8 +207,14 @@ class StatementLowering:
         if on.used:
             inner = ir.Block(s.start, [inner], on)
         if step:
-            inner = ir.Block(s.start, [inner, *map(self.assign, step)])
+            inner = ir.Block(s.start, [inner, *map(self._some, step)])
+        outside = self._effects.begin()
         condition = ir.Const(1, 1, 0) if cond is None else self._x.truth(cond)
+        before = self._effects.end(outside)
+        if before:
+            out.used = True
+            inner = ir.Block(s.start, [*before, ir.If(s.start, condition, inner, ir.Disable(s.start, out))])
+            condition = ir.Const(1, 1, 0)
         loop: ir.Stmt = ir.Loop(s.start, condition, inner)
         return ir.Block(s.start, [loop], out) if out.used else loop
 
@@ -257,9 +285,8 @@ class StatementLowering:
 
     def assign(self, s: ast.Assign) -> ir.Stmt:
         """A blocking or non-blocking assignment (9.2)."""
-        entry = self._giving_back(s.value)
-        if entry is not None:
-            return self._assigned_by_call(s, entry)
+        if isinstance(s.target, ast.Stream):
+            return self._unpacked(s, s.target)
         if self._is_array_without_digits(s.target):
             return self._one_by_one(s)
         targets = self._x.targets(s.target)
@@ -273,10 +300,30 @@ class StatementLowering:
         taken = self._x.target_shape(s.target)
         if not taken.is_aggregate and not taken.type.is_text:
             warn_if_cut(self._x, s.value, width, s.start)
-        timing = self._timing(s.timing) if s.timing is not None else None
+        timing = self._waits.timing(s.timing) if s.timing is not None else None
         if isinstance(timing, ir.WaitUntil):
             raise self.error("bad-timing", "`wait` cannot stand inside an assignment", s)
         return ir.Assign(s.start, targets, value, s.blocking, timing)
+
+    def _unpacked(self, s: ast.Assign, stream: ast.Stream) -> ir.Stmt:
+        """A stream on the left: the digits are put in its order, then dealt out from the left (1800 clause
+        11.4.14.3)."""
+        x, values = self._x, list[ir.Expr]()
+        shapes = [x.target_shape(part) for part in stream.parts]
+        total = sum(shape.width for shape in shapes)
+        width = x.size(s.value)[0]
+        if width < total:
+            raise self.error("stream-wide", f"this takes {total} digits, and gets {width} (11.4.14.3)", s.value)
+        given = ir.Slice(total, x.to_width(s.value, width), width - total)
+        whole, low = x.aggregates.in_pieces(given, stream), total
+        for shape in shapes:
+            low -= shape.width
+            values.append(left_to_right(ir.Slice(shape.width, whole, low), shape))
+        targets = [t for part in stream.parts for t in x.targets(part)]
+        for part in stream.parts:
+            self.check_variables(part)
+        value = values[0] if len(values) == 1 else ir.Concat(total, values)
+        return ir.Assign(s.start, targets, ir.settled(targets, value), s.blocking)
 
     def _is_array_without_digits(self, target: ast.Expr) -> bool:
         if isinstance(target, ast.Concat):
@@ -298,29 +345,22 @@ class StatementLowering:
             body.append(self.assign(ast.Assign(s.start, s.end, element, value, s.blocking)))
         return ir.Block(s.start, body)
 
-    def _giving_back(self, value: ast.Expr) -> FunctionEntry | None:
-        """The function of a call that gives something back through its arguments as well (1800 clause 13.4)."""
-        if not isinstance(value, ast.Call) or value.name.startswith("$"):
-            return None
-        entry = self._x.find_callable(value)
-        return entry if isinstance(entry, FunctionEntry) and gives_back(entry.item) and not entry.item.task else None
+    def kept(self, name: str, of: DataType, dims: Dims, position: int) -> Vector:
+        """A variable without a name."""
+        signal = self._scratch(Shape(of, dims).width, f"{self.scope.path}.{name}", position)
+        signal.real, signal.text = of.is_real, of.is_text
+        return Vector(signal, of, "logic", dims, position)
 
-    def _assigned_by_call(self, s: ast.Assign, entry: FunctionEntry) -> ir.Stmt:
-        """`target = f(a, b)`, where `b` is written too: what the function gives goes by way of a variable."""
-        value = s.value
-        assert isinstance(value, ast.Call)
-        call = ast.TaskCall(value.start, value.end, value.name, value.args, value.path, value.named)
-        function = self._around.callable(entry)
-        assert entry.shape is not None
-        width = entry.shape.width
-        name = f"{value.name}@{value.start}"
-        signal = self._around.scratch(width, f"{self.scope.path}.{name}", s.start)
+    def _scratch(self, width: int, name: str, position: int) -> Signal:
+        signal = self._around.scratch(width, name, position)
         signal.automatic = self.scope.automatic
-        self.scope.entries[name] = Vector(signal, entry.shape.type, "logic", entry.shape.dims, s.start)
-        called = self._enabled(call, entry, function, [[ir.Target(signal, 0, width)]])
-        hidden = ast.Name(value.start, value.end, name)
-        rest = self.assign(ast.Assign(s.start, s.end, s.target, hidden, s.blocking, s.timing))
-        return ir.Block(s.start, [called, rest])
+        self.nameless.append(signal)
+        return signal
+
+    def called_for(self, e: ast.Call, entry: FunctionEntry, result: list[ir.Target]) -> ir.Stmt:
+        """A call of a function that writes to its arguments; its value goes to a place."""
+        call = ast.TaskCall(e.start, e.end, e.name, e.args, e.path, e.named)
+        return self._enabled(call, entry, self._around.callable(entry), [result])
 
     def check_variables(self, target: ast.Expr) -> None:
         """Processes write to variables only (6.2)."""
@@ -378,34 +418,6 @@ class StatementLowering:
         assert found is not None
         return found
 
-    # Time and events.
-
-    def _timed(self, s: ast.Timed) -> ir.Stmt:
-        return ir.Block(s.start, [self._timing(s.timing), self._some(s.body)])
-
-    def _timing(self, t: ast.Timing) -> ir.Delay | ir.Await | ir.WaitUntil:
-        x = self._x
-        if t.delay is not None:
-            amount = x.reals.lower(t.delay) if x.reals.is_real(t.delay) else x.self_determined(t.delay)
-            tick, step = self.scope.times
-            return ir.Delay(t.start, amount, tick, step)
-        if t.wait is not None:
-            cond = x.truth(t.wait)
-            return ir.WaitUntil(t.start, cond, watches_of(stretches_read(cond)))
-        assert t.control is not None
-        if t.control.terms is None:
-            raise self.error("star-inside", "`@*` stands behind `always` only", t, "name what is waited for")
-        count = x.self_determined(t.count) if t.count is not None else None
-        return ir.Await(t.start, self._around.watches(t.control.terms, x), count)
-
-    def _trigger(self, s: ast.Trigger) -> ir.Stmt:
-        entry = self._x.entry(s.event) if isinstance(s.event, ast.Name | ast.Dotted) else None
-        if not isinstance(entry, Vector) or entry.kind != "event":
-            raise self.error(
-                "not-an-event", "`->` triggers an event, and this is none", s.event, "declare it with `event`"
-            )
-        return ir.Trigger(s.start, entry.signal)
-
     def _disable(self, s: ast.Disable) -> ir.Stmt:
         entry = (
             self.scope.find_path(s.path)
@@ -451,11 +463,13 @@ class StatementLowering:
                     "a task is called like this",
                 )
             return self._void(s)
+        if entry.item.task:
+            entry = for_variables(self._x, s, entry)
         task = self._around.callable(entry)
         unwanted: list[list[ir.Target]] = []
         if entry.shape is not None and entry.item.type.word != "void":
             width = entry.shape.width
-            unwanted = [[ir.Target(self._around.scratch(width, f"{s.name}@{s.start}", s.start), 0, width)]]
+            unwanted = [[ir.Target(self._scratch(width, f"{s.name}@{s.start}", s.start), 0, width)]]
         return self._enabled(s, entry, task, unwanted)
 
     def _enabled(
@@ -467,11 +481,17 @@ class StatementLowering:
         copies: list[ir.Stmt] = []
         outputs = iter(task.outputs)
         for formal, arg, scope in self._x.bound(s, entry):
+            if formal.direction == "same":
+                self.check_variables(arg)
+                continue
             if formal.direction != "out":
                 given.append(self._x.to_shape_in(scope, arg, formal.shape))
             if formal.direction != "in":
                 self.check_variables(arg)
                 taken.append(self._taken(self._x.targets(arg), next(outputs), s, copies))
+        if has_references(entry) and waits(task.body):
+            text = "what is given by reference to a task that waits is a whole variable that stays"
+            raise self.error("not-yet", text, s, "give it a variable of the module")
         call = ir.TaskCall(s.start, task, given, taken + results)
         return ir.Block(s.start, [call, *copies]) if copies else call
 
@@ -483,7 +503,7 @@ class StatementLowering:
         if output.two_state or not any(t.signal.two_state for t in targets):
             return targets
         width = sum(t.width for t in targets)
-        between = self._around.scratch(width, f"{output.name}@{s.start}", s.start)
+        between = self._scratch(width, f"{output.name}@{s.start}", s.start)
         copies.append(ir.Assign(s.start, targets, ir.settled(targets, ir.Ref(width, between))))
         return [ir.Target(between, 0, width)]
 
@@ -525,11 +545,6 @@ class StatementLowering:
         follower = self._around.follower(value, s, self.scope)
         follower.real = len(targets) == 1 and targets[0].signal.real
         return ir.Hold(s.start, s.kind, targets, value, follower)
-
-
-def gives_back(item: ast.FunctionItem) -> bool:
-    """Whether a function or task writes to some of its arguments."""
-    return any(isinstance(d, ast.Declaration) and d.direction in ("out", "inout") for d in item.declarations)
 
 
 def names_written(target: ast.Expr) -> list[ast.Name | ast.Dotted]:

@@ -11,6 +11,8 @@ from obento.core.verilog.model.scope import Parameter, TypeName, Vector
 from obento.core.verilog.model.types import DataType, Shape, builtin
 from obento.core.verilog.syntax import ast
 
+_METHODS = ENUM_METHODS | {"triggered"}
+
 
 class TypedValues:
     """The types of values in one scope."""
@@ -57,7 +59,7 @@ class TypedValues:
         shape = self.shape_of(e)
         assert shape is not None
         if isinstance(e, ast.Call) and self.method(e) is None:
-            return ir.Call(shape.width, self._x.callee(e), self._x.given(e))
+            return self._x.called(e, shape.width)
         if shape.is_aggregate and isinstance(e, ast.Name | ast.Dotted | ast.Index | ast.Part | ast.Member):
             return self._x.selects.select(e)
         return self._x.aggregates.lower(e, shape) if shape.is_aggregate else self._x.self_determined(e)
@@ -87,20 +89,29 @@ class TypedValues:
     def method(self, e: ast.Expr) -> tuple[ast.Expr, str, list[ast.Expr | None]] | None:
         """`state.next()`: the value, the method, its arguments; the parentheses may be left out."""
         path = e.path if isinstance(e, ast.Call) else e
-        if not isinstance(path, ast.Dotted) or path.parts[-1] not in ENUM_METHODS:
+        if not isinstance(path, ast.Dotted) or path.parts[-1] not in _METHODS:
             return None
         known = self._methods.get(id(e))
         if known is not None:
             return known
         base = self._x.selects.before_last(path)
-        if base is None or not self._x.selects.shape(base).type.is_enum:
+        if base is None or not (self._is_event(base) if path.parts[-1] == "triggered" else self._is_enum(base)):
             return None
         found = self._methods[id(e)] = base, path.parts[-1], list(e.args) if isinstance(e, ast.Call) else []
         return found
 
+    def _is_enum(self, base: ast.Expr) -> bool:
+        return self._x.selects.shape(base).type.is_enum
+
+    def _is_event(self, base: ast.Expr) -> bool:
+        entry = self._x.find(base) if isinstance(base, ast.Name | ast.Dotted) else None
+        return isinstance(entry, Vector) and entry.kind == "event"
+
     def shape_of_method(self, base: ast.Expr, method: str, args: list[ast.Expr | None]) -> Shape:
         """What a method of an enumeration gives."""
         del args
+        if method == "triggered":
+            return Shape(builtin("bit"))
         of = self._x.selects.value_type(base)
         if method == "num":
             return Shape(builtin("int"))
@@ -110,9 +121,19 @@ class TypedValues:
 
     def lower_method(self, base: ast.Expr, method: str, args: list[ast.Expr | None]) -> ir.Expr:
         """What a method of an enumeration gives, for the value it is asked of."""
+        if method == "triggered":
+            return self.triggered(base)
         of, count = self._x.selects.value_type(base), 1
         if args and args[0] is not None:
             count = self._x.integer(args[0], "the number of steps")
         if method == "name":
             return name_of_constant(of, self._x.self_determined(base))
         return enum_method(method, of, self._x.self_determined(base), count)
+
+    def triggered(self, event: ast.Expr) -> ir.Expr:
+        """Whether an event has happened in this step of time (1800 clause 15.5.3)."""
+        x = self._x
+        entry = x.find(event) if isinstance(event, ast.Name | ast.Dotted) else None
+        assert isinstance(entry, Vector)
+        which = ir.Argument(ir.Ref(1, entry.signal), memory=(entry.signal, 0, 0))
+        return ir.SystemCall(1, "$triggered", [which], x.scope.path, x.scope.times[0], event.start)

@@ -94,7 +94,8 @@ class TypeName:
 
 @dataclass(frozen=True, slots=True)
 class Formal:
-    """An argument of a function or task: its direction is `in`, `out` or `inout`."""
+    """An argument of a function or task: its direction is `in`, `out`, `inout`, or `same` for what is another name of
+    the variable that is given."""
 
     name: str
     direction: str
@@ -119,6 +120,12 @@ class FunctionEntry:
     """What it gives, once it is lowered; None for a task."""
     formals: list[Formal] = field(default_factory=list)
     """Its arguments in order, once it is lowered."""
+    same_as: dict[str, Vector] = field(default_factory=dict)
+    """For arguments by reference, the variables that they are here (1800 clause 13.5.2)."""
+    asked_at: ast.Node | None = None
+    """Where it is called with these variables."""
+    by_reference: dict[tuple[int, ...], FunctionEntry] = field(default_factory=dict)
+    """The same task for other variables by reference."""
 
 
 @dataclass(slots=True)

@@ -4,23 +4,8 @@ A.6.9)."""
 from __future__ import annotations
 
 from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.expressions import UPDATES
 from obento.core.verilog.syntax.timing import TimingParser
-
-UPDATES = {
-    "+=": "+",
-    "-=": "-",
-    "*=": "*",
-    "/=": "/",
-    "%=": "%",
-    "&=": "&",
-    "|=": "|",
-    "^=": "^",
-    "<<=": "<<",
-    ">>=": ">>",
-    "<<<=": "<<<",
-    ">>>=": ">>>",
-}
-"""Assignments that .sv files may write shorter."""
 
 
 class AssignmentParser(TimingParser):
@@ -98,7 +83,7 @@ class AssignmentParser(TimingParser):
         if self.text in ("++", "--") and self.kinds[self.at] == "o":
             op = self.text
             self.at += 1
-            return self._step(start, self.lvalue(), op)
+            return self.step(start, self.lvalue(), op)
         target = self.lvalue()
         op = self.text
         if self.kinds[self.at] in "ix" and self.texts[self.at + 1] in ("(", "#") and isinstance(target, ast.Name):
@@ -110,7 +95,7 @@ class AssignmentParser(TimingParser):
             )
         if op in ("++", "--"):
             self.at += 1
-            return self._step(start, target, op)
+            return self.step(start, target, op)
         if op in UPDATES and self.kinds[self.at] == "o":
             self.system_verilog_only(f"`{op}`", f"write `a = a {UPDATES[op]} b`")
             self.at += 1
@@ -129,13 +114,6 @@ class AssignmentParser(TimingParser):
         timing = self.timing_inside() if self.is_at("#", "@", "repeat") else None
         value = self.expression()
         return ast.Assign(start, self.previous_end, target, value, op == "=", timing)
-
-    def _step(self, start: int, target: ast.Expr, op: str) -> ast.Assign:
-        self.system_verilog_only(f"`{op}`", f"write `i = i {op[0]} 1`")
-        one = ast.Number(start, self.previous_end, None, True, 1, (1 << 32) - 2, 32)
-        return ast.Assign(
-            start, self.previous_end, target, ast.Binary(start, self.previous_end, op[0], target, one), True
-        )
 
     def task(self, name: str) -> ast.TaskCall:
         """A task that is enabled: the word that stands here, and its arguments."""

@@ -203,6 +203,15 @@ class TypeArgument(Expr):
     type: Type
 
 
+@dataclass(slots=True)
+class Effect(Expr):
+    """`i++`, `--i`, `(a = b)` inside an expression of .sv files (1800 clauses 11.3.6 and 11.4.2): what is done, and
+    whether the value is the one before."""
+
+    done: Assign
+    before: bool
+
+
 # Statements.
 
 
@@ -295,6 +304,22 @@ class RepeatTimes(Stmt):
 
     count: Expr
     body: Stmt | None
+
+
+@dataclass(slots=True)
+class Deferred(Stmt):
+    """What an assertion with `#0` or `final` does: a system task, when the step of time is over."""
+
+    body: Stmt
+
+
+@dataclass(slots=True)
+class WaitOrder(Stmt):
+    """`wait_order (a, b) then else other`."""
+
+    events: list[Expr]
+    then: Stmt | None
+    other: Stmt | None
 
 
 @dataclass(slots=True)

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from obento.core.syntax.stream import SyntaxProblem
 from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.lets import Let
 from obento.core.verilog.syntax.statements import StatementParser
 from obento.core.verilog.syntax.types import NAMED_TYPES
 
@@ -82,8 +83,32 @@ class DeclarationParser(StatementParser):
             return self.type_definition()
         if self.is_at("import"):
             return self.imports()
+        if self.at_let():
+            return self.let_item()
         self.accept("static")
         return self.declaration()
+
+    def let_item(self) -> list[ast.Item]:
+        """`let name(a, b = 1) = expression;` (1800 clause 11.12): known from here on."""
+        self.at += 1
+        name = self.name("the name of the expression")
+        formals: dict[str, ast.Expr | None] = {}
+        if self.accept("("):
+            while not self.is_at(")"):
+                if self.at_word(*VARIABLE_TYPES) or self.at_type_name() or self.is_at("untyped"):
+                    raise self.fail(
+                        "not-yet", "arguments of `let` with a type are not read by this version", "leave it out"
+                    )
+                argument = self.name("an argument's name")
+                formals[argument] = self.expression() if self.accept("=") else None
+                if not self.accept(","):
+                    break
+            self.expect(")", "the arguments")
+        self.expect("=", "what the name stands for")
+        let = Let(name, formals, self.expression())
+        self.semicolon("declaration")
+        self.lets = {**self.lets, name: let}
+        return []
 
     def imports(self) -> list[ast.Item]:
         """`import p::x, q::*;` (1800 clause 26.3), and `export` of the same form."""
@@ -284,10 +309,10 @@ class DeclarationParser(StatementParser):
     def _arguments_of_header(self, declarations: list[ast.Item]) -> None:
         head: ast.Declaration | None = None
         while not self.is_at(")"):
-            self.accept("const")
-            if self.is_at("ref"):
-                raise self.fail("not-yet", "`ref` is not read by this version", "use `inout`")
-            if self.is_at(*DIRECTIONS):
+            is_constant = self.accept("const")
+            if self.is_at("ref") and self.kinds[self.at + 1] in "ik":
+                head = self._reference("const ref" if is_constant else "ref")
+            elif self.is_at(*DIRECTIONS):
                 head = self.port_head()
             elif head is None or self.at_word(*VARIABLE_TYPES) or self.is_at("[") or self.at_type_name():
                 head = self._argument_without_direction(head)
@@ -298,6 +323,16 @@ class DeclarationParser(StatementParser):
             if not self.accept(","):
                 break
         self.expect(")", "the arguments")
+
+    def _reference(self, direction: str) -> ast.Declaration:
+        """`ref`: the argument is the variable that it is given (1800 clause 13.5.2)."""
+        self.system_verilog_only("`ref`", "write `inout`")
+        start = self.start
+        self.at += 1
+        kind = self.type_word() if self.at_word(*VARIABLE_TYPES) or self.at_type_name() else "logic"
+        made = self.vector_type(kind)
+        made.start = start
+        return ast.Declaration(start, self.previous_end, kind, direction, made, [])
 
     def _argument_without_direction(self, before: ast.Declaration | None) -> ast.Declaration:
         """An argument of .sv files that leaves out its direction: an input, or as the one before."""

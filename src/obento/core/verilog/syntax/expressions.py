@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Mapping
+from types import MappingProxyType
 
 from obento.core.decimals import from_decimal, shown
-from obento.core.syntax.stream import TokenStream
 from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.braces import BraceParser
+from obento.core.verilog.syntax.lets import Let, given, written_out
 from obento.core.words import counted
 
 _LEVELS: list[tuple[str, ...]] = [
@@ -37,6 +40,22 @@ CASTS = frozenset(
 )
 """Words that may head a cast."""
 
+UPDATES = {
+    "+=": "+",
+    "-=": "-",
+    "*=": "*",
+    "/=": "/",
+    "%=": "%",
+    "&=": "&",
+    "|=": "|",
+    "^=": "^",
+    "<<=": "<<",
+    ">>=": ">>",
+    "<<<=": "<<<",
+    ">>>=": ">>>",
+}
+"""Assignments that .sv files may write shorter."""
+
 _BASED = re.compile(r"([0-9_]*)\s*'([sS]?)([bBoOdDhH])\s*([0-9a-fA-FxXzZ?_]+)")
 _UNSIZED = re.compile(r"'[sS]?[bBoOdDhH]")
 TIME_UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}
@@ -48,10 +67,10 @@ _BITS = {"b": 1, "o": 3, "h": 4}
 _MOST_WIDTH = 1 << 16
 
 
-class ExpressionParser(TokenStream):
-    """The expression part of the grammar."""
+class ExpressionParser(BraceParser):
+    """The expression part of the grammar. `lets` are the expressions that have a name here."""
 
-    system_verilog = False
+    lets: Mapping[str, Let] = MappingProxyType({})
 
     def expression(self) -> ast.Expr:
         """An expression with all operators (annex A.8.3)."""
@@ -103,16 +122,39 @@ class ExpressionParser(TokenStream):
             operand = self._unary()
             self.leave()
             return ast.Unary(start, operand.end, op, operand)
+        if op in ("++", "--") and self.kinds[self.at] == "o":
+            start = self.start
+            self.at += 1
+            return self._counted(start, self.primary(), op, False)
         value = self.primary()
         while self.texts[self.at] == "'(" and self.kinds[self.at] == "o":
             value = self._cast(value.start, value.name if isinstance(value, ast.Name) else value)
         if self.texts[self.at] in ("++", "--") and self.kinds[self.at] == "o":
-            raise self.fail(
-                "not-yet",
-                f"`{self.text}` inside an expression is not read by this version",
-                "count in a statement of its own",
-            )
+            op = self.text
+            self.at += 1
+            return self._counted(value.start, value, op, True)
         return value
+
+    def _counted(self, start: int, target: ast.Expr, op: str, before: bool) -> ast.Expr:
+        """`i++` or `--i` as a value (1800 clause 11.4.2)."""
+        return ast.Effect(start, self.previous_end, self.step(start, target, op), before)
+
+    def step(self, start: int, target: ast.Expr, op: str) -> ast.Assign:
+        """What `++` or `--` does."""
+        self.system_verilog_only(f"`{op}`", f"write `i = i {op[0]} 1`")
+        end = self.previous_end
+        one = ast.Number(start, end, None, True, 1, (1 << 32) - 2, 32)
+        return ast.Assign(start, end, target, ast.Binary(start, end, op[0], target, one), True)
+
+    def _assigned(self, target: ast.Expr) -> ast.Expr:
+        """`(a = b)` or `(a += b)` as a value (1800 clause 11.3.6), from its sign to the end of its value."""
+        op = UPDATES.get(self.text)
+        self.at += 1
+        value = self.expression()
+        if op is not None:
+            value = ast.Binary(target.start, value.end, op, target, value)
+        done = ast.Assign(target.start, value.end, target, value, True)
+        return ast.Effect(target.start, value.end, done, False)
 
     def _inside(self, value: ast.Expr) -> ast.Expr:
         """From `inside` to its closing brace (1800 clause 11.4.13)."""
@@ -175,25 +217,13 @@ class ExpressionParser(TokenStream):
         if kind == "o":
             if text == "(":
                 self.at += 1
-                inner = self.expression()
-                if self.texts[self.at] == "=" and self.kinds[self.at] == "o":
-                    self.collector.error(
-                        "assign-for-compare",
-                        "`=` does not compare",
-                        self.start,
-                        self.ends[self.at],
-                        "to compare write `==`",
-                    )
-                    self.at += 1
-                    self.expression()
-                if self.is_at(","):
-                    raise self.fail("list-in-parentheses", "`( , )` joins nothing", "values are joined by `{a, b}`")
+                inner = self._behind_value(self.expression())
                 self.expect(")", "the parenthesis opened here")
                 return inner
             if text == "{":
-                return self._streamed() if self.texts[self.at + 1] in ("<<", ">>") else self._braces()
+                return self.streamed() if self.texts[self.at + 1] in ("<<", ">>") else self.braces()
             if text == "'{":
-                return self._pattern(start, "")
+                return self.pattern(start, "")
         if kind == "$":
             self.at += 1
             if text == "$unit" and self.accept("::"):
@@ -208,12 +238,34 @@ class ExpressionParser(TokenStream):
             return ast.Real(start, end, text)
         if kind == "t":
             return self._time(text, start, end)
-        if kind == "k" and text in CASTS and self.texts[self.at + 1] == "'(":
+        if kind == "k":
+            return self._worded_operand(text, start)
+        raise self._no_operand()
+
+    def _behind_value(self, value: ast.Expr) -> ast.Expr:
+        """What stands behind a value in parentheses: an assignment in .sv files (1800 clause 11.3.6), or a slip."""
+        if self.kinds[self.at] != "o" or self.text == ")":
+            return value
+        if self.system_verilog and (self.is_at("=") or self.text in UPDATES):
+            return self._assigned(value)
+        if self.text == "=":
+            self.collector.error(
+                "assign-for-compare", "`=` does not compare", self.start, self.ends[self.at], "to compare write `==`"
+            )
+            self.at += 1
+            self.expression()
+        if self.is_at(","):
+            raise self.fail("list-in-parentheses", "`( , )` joins nothing", "values are joined by `{a, b}`")
+        return value
+
+    def _worded_operand(self, text: str, start: int) -> ast.Expr:
+        """An operand that begins with a reserved word: a cast or a type."""
+        if text in CASTS and self.texts[self.at + 1] == "'(":
             self.at += 1
             return self._cast(start, text)
-        if kind == "k" and text == "void" and self.texts[self.at + 1] == "'(":
+        if text == "void" and self.texts[self.at + 1] == "'(":
             raise self.fail("void-value", "`void'(...)` has no value", "it is a statement of its own")
-        if kind == "k" and self.system_verilog and self.at_type():
+        if self.system_verilog and self.at_type():
             return self._type_argument()
         raise self._no_operand()
 
@@ -230,7 +282,7 @@ class ExpressionParser(TokenStream):
         start = self.start
         made = self.data_type()
         if self.is_at("'{"):
-            return self._pattern(start, made.word)
+            return self.pattern(start, made.word)
         if self.is_at("'("):
             raise self.fail("not-yet", "a cast to a type with ranges is not read by this version", "name it: `typedef`")
         return ast.TypeArgument(start, self.previous_end, made)
@@ -242,51 +294,6 @@ class ExpressionParser(TokenStream):
     def data_type(self) -> ast.Type:
         """A type; it is read by who reads types."""
         raise NotImplementedError
-
-    def _streamed(self) -> ast.Expr:
-        """`{<<8{a, b}}` (1800 clause 11.4.14)."""
-        start = self.start
-        self.system_verilog_only("this", "write out the digits in their order")
-        self.at += 1
-        op = self.text
-        self.at += 1
-        piece = None if self.is_at("{") else self.primary()
-        self.expect("{", "what is streamed")
-        parts = self._list()
-        self.expect("}", "the inner brace")
-        self.expect("}", "the brace opened here")
-        return ast.Stream(start, self.previous_end, op, piece, parts)
-
-    def _pattern(self, start: int, to: str) -> ast.Expr:
-        """From `'{` to its closing brace (1800 clause 10.9)."""
-        self.system_verilog_only("`'{`", "write `{ }`, or set the elements one by one")
-        self.at += 1
-        items: list[ast.PatternItem] = []
-        count = None
-        while not self.is_at("}"):
-            at = self.start
-            key: ast.Expr | str
-            if self.is_at("default") and self.texts[self.at + 1] == ":":
-                key = "default"
-                self.at += 1
-            else:
-                key = self.expression()
-            if self.accept(":"):
-                items.append(ast.PatternItem(at, self.previous_end, key, self.expression()))
-            elif self.is_at("{") and not items and not isinstance(key, str):
-                count = key
-                self.at += 1
-                items = [ast.PatternItem(e.start, e.end, None, e) for e in self._list()]
-                self.expect("}", "the inner brace")
-                break
-            elif isinstance(key, str):
-                raise self.fail("missing", "`:` is missing behind `default`")
-            else:
-                items.append(ast.PatternItem(at, self.previous_end, None, key))
-            if not self.accept(","):
-                break
-        self.expect("}", "the brace opened here")
-        return ast.Pattern(start, self.previous_end, to, items, count)
 
     def _no_operand(self) -> Exception:
         if self.texts[self.at] in ("signed", "unsigned") and self.texts[self.at + 1] == "(":
@@ -326,12 +333,22 @@ class ExpressionParser(TokenStream):
         if self.is_at("::") and self.kinds[self.at + 1] in "ix":
             self.at += 2
             name, end = f"{name}::{self.texts[self.at - 1]}", self.previous_end
+        let = self.lets.get(name)
+        if let is not None:
+            return self._behind(self._let_used(let, start))
         if self.is_at("("):
             args, named = self.arguments()
             return self._behind(ast.Call(start, self.previous_end, name, args, None, named))
         if self.is_at("'{"):
-            return self._pattern(start, name)
+            return self.pattern(start, name)
         return self._behind(ast.Name(start, end, name))
+
+    def _let_used(self, let: Let, start: int) -> ast.Expr:
+        args, named = self.arguments() if self.is_at("(") else ([], {})
+        values = given(let, args, named)
+        if isinstance(values, str):
+            raise self.fail("arguments", values, "", start, self.previous_end)
+        return written_out(let.body, values)
 
     def _behind(self, result: ast.Expr) -> ast.Expr:
         """What stands behind a name: members, indices, arguments. Names and single indices make one path, whose
@@ -390,38 +407,6 @@ class ExpressionParser(TokenStream):
                 break
         self.expect(")", "the arguments")
         return args, named
-
-    def _braces(self) -> ast.Expr:
-        start = self.start
-        self.at += 1
-        first = self.expression()
-        if self.is_at("{"):
-            self.at += 1
-            parts = self._list()
-            self.expect("}", "the inner brace")
-            self.expect("}", "the brace opened here")
-            return ast.Repeat(start, self.previous_end, first, parts)
-        parts = [first]
-        if isinstance(first, ast.Number) and self.kinds[self.at] in "ix":
-            raise self.fail(
-                "repetition-form", "what is repeated stands in braces of its own", f"write `{{4{{{self.text}}}}}`"
-            )
-        if self.is_at(":") and self.system_verilog:
-            raise self.fail(
-                "pattern-quote", "`{` joins values side by side", "with names it is written `'{name: value}`"
-            )
-        while self.accept(","):
-            parts.append(self.expression())
-        self.expect("}", "the brace opened here")
-        return ast.Concat(start, self.previous_end, parts)
-
-    def _list(self) -> list[ast.Expr]:
-        parts = [self.expression()]
-        while self.accept(","):
-            parts.append(self.expression())
-        return parts
-
-    # Names and punctuation.
 
     def name(self, what: str) -> str:
         """An identifier, or an error that says what was to be named."""

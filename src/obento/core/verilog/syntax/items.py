@@ -33,6 +33,8 @@ class ItemParser(DeclarationParser):
     def __init__(self, *args: object) -> None:
         super().__init__(*args)
         self.primitives: set[str] = set()
+        self.binds: list[tuple[str, int, ast.Item]] = []
+        """Instances that stand in other modules: the module's name, where it stands, the instance."""
         self.times: tuple[int, int] | None = None
         self._process_ends = -1, False
 
@@ -45,10 +47,19 @@ class ItemParser(DeclarationParser):
             return self._worded(text, start)
         if self.at_type_name():
             return self.declaration()
+        if self.at_let():
+            return self.let_item()
+        if kind == "i" and self.texts[self.at + 1] == ":" and self.is_label():
+            self.at += 2
+            return self.item()
         if kind == "i" and text in ("assert", "assume", "cover") and self.system_verilog:
+            if self.texts[self.at + 1] in ("#", "final"):
+                return [ast.Process(start, self.previous_end, "always_comb", self.assertion())]
             raise self.fail(
                 "not-yet", f"`{text}` outside of a process is not read by this version", "put it into `always_comb`"
             )
+        if kind == "i" and text == "bind" and self.system_verilog and self.kinds[self.at + 1] in "ix":
+            return self._bound()
         if kind in "ix":
             if (
                 text in ("logic", "always_comb", "always_ff", "always_latch", "typedef", "enum", "int")
@@ -88,6 +99,15 @@ class ItemParser(DeclarationParser):
             start,
             self.ends[self.at],
         )
+
+    def _bound(self) -> list[ast.Item]:
+        """`bind module checker c1 (...);`: an instance that stands in another module (1800 clause 23.11)."""
+        self.at += 1
+        start, target = self.start, self.name("the module that gets it")
+        if self.is_at(":", "."):
+            raise self.fail("not-yet", "`bind` to single instances is not read by this version", "bind the module")
+        self.binds += [(target, start, item) for item in self._instances()]
+        return []
 
     def _looks_misspelt(self) -> bool:
         """Whether what follows a name at the start of an item can follow no module's name."""

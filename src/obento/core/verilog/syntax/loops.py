@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.assignments import UPDATES, AssignmentParser
+from obento.core.verilog.syntax.assignments import AssignmentParser
+from obento.core.verilog.syntax.expressions import UPDATES
 
 
 class LoopParser(AssignmentParser):

@@ -8,12 +8,9 @@ from obento.core.diagnostics import Collector
 from obento.core.syntax.stream import Tokens
 
 _HINTS = {
-    "let": "write a function",
-    "bind": "write the instance where it belongs",
     "property": "leave it out: nothing of it is checked here",
     "sequence": "leave it out: nothing of it is checked here",
     "covergroup": "leave it out: nothing of it is checked here",
-    "ref": "use `inout`",
     "new": "give the array its size where it is declared",
 }
 _OTHERS = """
@@ -23,7 +20,7 @@ _OTHERS = """
     intersect local matches nettype nexttime null program protected pure rand randc randcase randomize
     randsequence reject_on restrict s_always s_eventually s_nexttime s_until s_until_with shortreal soft
     solve super sync_accept_on sync_reject_on tagged this throughout until until_with untyped virtual
-    wait_order weak wildcard with within
+    weak wildcard with within
 """.split()
 _NOT_READ = frozenset([*_HINTS, *_OTHERS])
 """Reserved words of IEEE 1800-2017 (annex B) that are no words for us yet."""

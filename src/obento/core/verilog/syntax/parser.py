@@ -80,7 +80,7 @@ class Parser(ItemParser):
                 self.collector.error("not-yet", "`config` is not read by this version", self.start, self.ends[self.at])
                 while self.kinds[self.at] != "e" and not self.accept("endconfig"):
                     self.at += 1
-            elif self._at_outer_declaration():
+            elif self._at_outer_declaration() or (self.system_verilog and self.is_at("bind", "let")):
                 self._outer_item()
             else:
                 if not told:
@@ -158,7 +158,7 @@ class Parser(ItemParser):
         module.system_verilog = self.system_verilog
         module.is_interface = word == "interface"
         self.times = settings.timescale or self._unit_times
-        errors = self.collector.errors
+        errors, lets = self.collector.errors, self.lets
         automatic = self._automatic_by_default()
         try:
             module.name_start = self.start
@@ -168,7 +168,7 @@ class Parser(ItemParser):
         except SyntaxProblem:
             self._recover_header()
         self._items(module.items, word, "endinterface" if module.is_interface else "endmodule", module.name)
-        self._lifetime = automatic
+        self._lifetime, self.lets = automatic, lets
         module.end, module.timescale = self.previous_end, self.times
         module.reals, module.texts = self._has_reals, self._has_texts
         module.broken = self.collector.errors > errors

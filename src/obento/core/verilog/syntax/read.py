@@ -8,6 +8,7 @@ from obento.core.diagnostics import Collector
 from obento.core.limits import LimitReached, Limits
 from obento.core.pause import collector_held
 from obento.core.source import SourceFile
+from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import SyntaxProblem, Tokens
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.lexer import as_system_verilog, lex
@@ -23,6 +24,7 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
     themselves."""
     tokens: dict[str, Tokens] = {}
     modules: list[Unit] = []
+    binds: list[tuple[str, int, ast.Item]] = []
     with collector_held():
         for file in files:
             try:
@@ -48,14 +50,26 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
             try:
                 flat = preprocessor.run(own)
                 if name.lower().endswith((".sv", ".svh")):
-                    modules += _system_verilog_modules(flat, preprocessor.marks, collector, limits, types)
+                    modules += _system_verilog_modules(flat, preprocessor.marks, collector, limits, types, binds)
                 else:
                     modules += _verilog_modules(flat, preprocessor.marks, collector, limits)
             except LimitReached as limit:
                 collector.error("limit", limit.text, limit.position, None, limit.hint)
             except SyntaxProblem:
                 continue
+    _bind(modules, binds, collector)
     return modules
+
+
+def _bind(modules: list[Unit], binds: list[tuple[str, int, ast.Item]], collector: Collector) -> None:
+    """Put the instances that `bind` names into their modules (1800 clause 23.11)."""
+    for target, position, item in binds:
+        found = [m for m in modules if isinstance(m, ast.Module) and m.name == target]
+        if not found:
+            text, near = f"there is no module `{target}`", did_you_mean(target, [m.name for m in modules])
+            collector.error("no-module", text, position, position + len(target), near)
+        for module in found:
+            module.items.append(item)
 
 
 def _types_for_all(tokens: Tokens) -> set[str]:
@@ -82,14 +96,21 @@ def _types_for_all(tokens: Tokens) -> set[str]:
 
 
 def _system_verilog_modules(
-    flat: Tokens, marks: list[tuple[int, Settings]], collector: Collector, limits: Limits, types: set[str]
+    flat: Tokens,
+    marks: list[tuple[int, Settings]],
+    collector: Collector,
+    limits: Limits,
+    types: set[str],
+    binds: list[tuple[str, int, ast.Item]],
 ) -> list[Unit]:
     """The modules of a .sv file. Where it stumbles over a word that is not read, that is told, and nothing that follows
     from it."""
     messages = Collector()
+    parser = Parser(flat, messages, limits, marks, True, types)
     try:
-        return Parser(flat, messages, limits, marks, True, types).modules()
+        return parser.modules()
     finally:
+        binds += parser.binds
         first = min((d.start for d in messages.items() if d.severity == "error" and d.start), default=0)
         word = behind(flat, first) if first else None
         if word is None:

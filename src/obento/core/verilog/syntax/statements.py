@@ -58,7 +58,12 @@ class StatementParser(LoopParser):
         """Whether a declaration stands here, inside of a block, function or task."""
         if self.kinds[self.at] == "k":
             return self.texts[self.at] in _DECLARES
-        return self.at_type_name()
+        return self.at_let() or self.at_type_name()
+
+    def at_let(self) -> bool:
+        """Whether an expression gets a name here (.sv files)."""
+        is_word = self.texts[self.at] == "let" and self.kinds[self.at] == "i"
+        return is_word and self.system_verilog and self.kinds[self.at + 1] in "ix"
 
     def statement(self) -> ast.Stmt:
         """One statement."""
@@ -104,7 +109,9 @@ class StatementParser(LoopParser):
         if text == "{" and kind == "o" and self._groups_statements():
             raise self.fail("brace", "`{` does not group statements", "Verilog groups them with `begin` and `end`")
         if kind == "i" and text in _ASSERTIONS and self.system_verilog:
-            return self._assertion()
+            return self.assertion()
+        if kind == "i" and text == "wait_order" and self.system_verilog:
+            return self._wait_order()
         if kind == "i":
             self._misspelt_statement(text)
             if self.kinds[self.at] == "k":
@@ -183,11 +190,12 @@ class StatementParser(LoopParser):
             block.name = name
         return block
 
-    def _assertion(self) -> ast.Stmt:
+    def assertion(self) -> ast.Stmt:
         """An immediate assertion (1800 clause 16.3): as an `if` that reports where its condition is not true. What is
         only covered reports nothing."""
         start, word = self.start, self.text
         self.at += 1
+        later = self._deferred()
         if not self.is_at("("):
             raise self.fail(
                 "not-yet",
@@ -204,7 +212,30 @@ class StatementParser(LoopParser):
             other = ast.TaskCall(start, end, "$error", [ast.String(start, end, f"`{word}` fails")])
             if self.accept("else"):
                 other = self.statement_or_null()
+        if later:
+            then = ast.Deferred(start, end, then) if then is not None else None
+            other = ast.Deferred(start, end, other) if other is not None else None
         return ast.If(start, self.previous_end, cond, then, other)
+
+    def _deferred(self) -> bool:
+        """Take `#0` or `final` behind `assert` (1800 clause 16.4): reported when the step of time is over."""
+        if self.is_at("#") and self.texts[self.at + 1] == "0":
+            self.at += 2
+            return True
+        return self.accept("final")
+
+    def _wait_order(self) -> ast.Stmt:
+        """`wait_order (a, b, c)` with what is done then, or else (1800 clause 15.5.4)."""
+        start = self.start
+        self.at += 1
+        self.expect("(", "the events")
+        events = [self._event_name()]
+        while self.accept(","):
+            events.append(self._event_name())
+        self.expect(")", "the events")
+        then = None if self.is_at("else") else self.statement_or_null()
+        other = self.statement_or_null() if self.accept("else") else None
+        return ast.WaitOrder(start, self.previous_end, events, then, other)
 
     def _event_name(self) -> ast.Expr:
         if self.kinds[self.at] not in "ix":
