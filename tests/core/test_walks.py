@@ -42,7 +42,19 @@ def named(function: Callable[..., object]) -> Iterator[str]:
             yield x.attr if isinstance(x, ast.Attribute) else x.id if isinstance(x, ast.Name) else ""
 
 
-WAITS = {"Delay", "Await", "WaitUntil", "Trigger", "Fork", "WaitFork", "Disable", "DisableFork", "Hold", "LetGo"}
+WAITS = {
+    "Delay",
+    "Await",
+    "WaitUntil",
+    "Trigger",
+    "Fork",
+    "WaitFork",
+    "Disable",
+    "DisableFork",
+    "Hold",
+    "LetGo",
+    "CollectionTask",
+}
 """What a process may do that cannot run in lanes: refused as a whole."""
 
 REALS = {"RealConst", "RealMux", "RealOp", "RealRelation", "Rounded", "ToReal"}
@@ -56,7 +68,7 @@ WALKS: list[tuple[Callable[..., object], type, set[str]]] = [
     (drivers.expressions, nodes.Stmt, set()),
     (drivers.targets, nodes.Stmt, set()),
     (Symbolic._statement, nodes.Stmt, WAITS),
-    (Symbolic.expr, nodes.Expr, REALS | TEXTS | {"SystemCall"}),
+    (Symbolic.expr, nodes.Expr, REALS | TEXTS | {"SystemCall", "CollectionOp"}),
     (StatementLowering.by_kind, verilog.Stmt, set()),
     (walk, typed_tree.Stmt, set()),
     (statements.everything_read, typed_tree.Stmt, set()),

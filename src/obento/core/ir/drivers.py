@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Container, Iterator
 
 from obento.core.exhaustive import no_rule
+from obento.core.ir.collections import CHANGING
 from obento.core.ir.design import Design, Process
 from obento.core.ir.nodes import (
     Assign,
@@ -12,6 +13,8 @@ from obento.core.ir.nodes import (
     Block,
     Call,
     Case,
+    CollectionOp,
+    CollectionTask,
     Delay,
     Disable,
     DisableFork,
@@ -62,7 +65,7 @@ def statements(body: Stmt | None) -> Iterator[Stmt]:
                 stack += s.branches
             case Assign() | Delay() | Await() | WaitUntil() | WaitFork() | Trigger() | Disable() | DisableFork():
                 pass
-            case TaskCall() | SystemTask() | Hold() | LetGo():
+            case TaskCall() | SystemTask() | CollectionTask() | Hold() | LetGo():
                 pass
             case _:
                 raise no_rule(s)
@@ -99,7 +102,7 @@ def expressions(s: Stmt) -> Iterator[Expr]:
             yield from s.args
             for result in s.results:
                 yield from _indices(result)
-        case SystemTask():
+        case SystemTask() | CollectionTask():
             yield s.call
         case Hold():
             yield s.value
@@ -188,7 +191,7 @@ def targets(body: Stmt | None) -> Iterator[Target]:
                     yield from result
             case SystemTask():
                 yield from _written_by(s.call)
-            case Block() | If() | Case() | Loop() | Repeat() | Fork():
+            case Block() | If() | Case() | Loop() | Repeat() | Fork() | CollectionTask():
                 pass
             case Delay() | Await() | WaitUntil() | WaitFork() | Trigger() | Disable() | DisableFork() | LetGo():
                 pass
@@ -198,6 +201,8 @@ def targets(body: Stmt | None) -> Iterator[Target]:
             for node in walk(e):
                 if isinstance(node, SystemCall):
                     yield from _written_by(node)
+                elif isinstance(node, CollectionOp):
+                    yield from _changed_by(node)
 
 
 def _written_by(call: SystemCall) -> Iterator[Target]:
@@ -208,6 +213,16 @@ def _written_by(call: SystemCall) -> Iterator[Target]:
     memory = call.args[filled].memory if filled is not None else None
     if memory is not None:
         yield Target(memory[0], 0, memory[0].width)
+
+
+def _changed_by(call: CollectionOp) -> Iterator[Target]:
+    """The collection that is changed, the key that is given back, and what stands for an element meanwhile."""
+    first = call.args[0] if call.args else None
+    if call.op in CHANGING and isinstance(first, Ref):
+        yield Target(first.signal, 0, first.width)
+    yield from call.key
+    if call.each is not None:
+        yield from (Target(s, 0, s.width) for s in (call.each.item, call.each.place))
 
 
 def written_bits(process: Process) -> set[int]:

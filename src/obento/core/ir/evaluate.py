@@ -6,9 +6,11 @@ import math
 from collections.abc import Callable
 
 from obento.core import values as v
+from obento.core.ir.collections import OPS, Collection, Element
 from obento.core.ir.nodes import (
     Binary,
     Call,
+    CollectionOp,
     Concat,
     Const,
     Expr,
@@ -132,7 +134,36 @@ def evaluate(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> Word:
             raise NotConstant(e.function.name)
         case SystemCall():
             raise NotConstant(e.name)
+        case CollectionOp():
+            raise NotConstant(e.op)
     raise AssertionError(f"no rule for {type(e).__name__}")
+
+
+def evaluate_collection(e: Expr) -> Collection:
+    """A collection that is written out, of constants.
+
+    Raises
+    ------
+    NotConstant
+        As `evaluate`.
+    """
+    if not isinstance(e, CollectionOp) or e.op not in ("made", "table", "sized", "otherwise"):
+        raise NotConstant(type(e).__name__)
+    args = [_element(a) for a in e.args]
+    made = OPS[e.op](*args) if e.of is None else OPS[e.op](e.of, *args)
+    assert isinstance(made, Collection)
+    return made
+
+
+def _element(e: Expr) -> Element | Collection:
+    match e:
+        case CollectionOp():
+            return evaluate_collection(e)
+        case TextConst() | TextOp():
+            return evaluate_text(e)
+        case RealConst() | RealOp() | RealMux() | ToReal():
+            return evaluate_real(e)
+    return evaluate(e)
 
 
 def _text_value(e: TextValue, read: Callable[[Signal], Word]) -> Word:
@@ -185,6 +216,8 @@ def evaluate_real(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> float
             raise NotConstant(e.function.name)
         case SystemCall():
             raise NotConstant(e.name)
+        case CollectionOp():
+            raise NotConstant(e.op)
     raise AssertionError(f"no rule for {type(e).__name__}")
 
 

@@ -9,6 +9,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, field
 
+from obento.core.ir.collections import CollectionType
+from obento.core.ir.layout import Layout
 from obento.core.ir.signal import Signal, Watch
 
 
@@ -215,6 +217,32 @@ class TextValue(Expr):
     args: list[Expr]
 
 
+# Collections (1800 clauses 7.5, 7.8 to 7.12). Their width is 64 by convention too.
+
+
+@dataclass(slots=True)
+class Each:
+    """`with (test)`: what is asked of every element of a collection, with the variables that stand for the element and
+    for its place meanwhile."""
+
+    item: Signal
+    place: Signal
+    test: Expr
+    signed: bool
+
+
+@dataclass(slots=True)
+class CollectionOp(Expr):
+    """`op` is a key of `collections.OPS`; it is done with the first operand. `of` where it makes a new one, `key` what
+    is written by those that give a key back."""
+
+    op: str
+    args: list[Expr]
+    of: CollectionType | None = None
+    each: Each | None = None
+    key: list[Target] = field(default_factory=list)
+
+
 @dataclass(slots=True)
 class Function:
     """A function or task. Its arguments and locals are signals that belong to it alone.
@@ -266,6 +294,8 @@ class Argument:
     targets: list[Target] = field(default_factory=list)
     memory: tuple[Signal, int, int] | None = None
     scope: str = ""
+    layout: Layout | None = None
+    """How %p writes it."""
 
 
 @dataclass(slots=True)
@@ -460,6 +490,13 @@ class SystemTask(Stmt):
 
 
 @dataclass(slots=True)
+class CollectionTask(Stmt):
+    """What changes a collection, as a statement."""
+
+    call: CollectionOp
+
+
+@dataclass(slots=True)
 class Hold(Stmt):
     """`assign` or `force`: from now on the targets follow the value (1364 clause 9.3).
 
@@ -503,6 +540,7 @@ _CHILDREN: dict[type, Callable[..., list[Expr]]] = {
     RealOp: lambda e: e.args,
     TextOp: lambda e: e.args,
     TextValue: lambda e: e.args,
+    CollectionOp: lambda e: e.args if e.each is None else [*e.args, e.each.test],
     Resolve: lambda e: [*e.drivers, *(m for m in e.might if m is not None)],
     SystemCall: lambda e: [a.value for a in e.args if a.value is not None],
 }
@@ -558,4 +596,4 @@ def two_state(value: Expr) -> Expr:
 
 def calls_something(e: Expr) -> bool:
     """Whether evaluating an expression calls a function, which may have effects or no end."""
-    return any(isinstance(node, Call | SystemCall) for node in walk(e))
+    return any(isinstance(node, Call | SystemCall | CollectionOp) for node in walk(e))

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from obento.core.ir.collections import Collection, CollectionType, copied
 from obento.core.values import Word
 
 Edge = Literal["any", "pos", "neg"]
@@ -22,8 +23,9 @@ class Signal:
 
     An array has the width of one element in `element` (else 0). A net has its kind in `net` and, when it delays what it
     is given, `delay`. `real` variables hold a floating-point number, at first `number`, `text` ones a string, at first
-    `letters`; `automatic` ones live for one call only. `held` once some statement may force it. In `two_state` ones
-    nothing but 0 and 1 is ever written (1800 clause 6.3.1)."""
+    `letters`, those with a `collection` one of these, at first like `first`; `automatic` ones live for one call only.
+    `held` once some statement may force it. In `two_state` ones nothing but 0 and 1 is ever written (1800 clause
+    6.3.1)."""
 
     id: int
     name: str
@@ -39,18 +41,22 @@ class Signal:
     number: float = 0.0
     letters: str = ""
     text: bool = False
+    collection: CollectionType | None = None
+    first: Collection | None = None
     automatic: bool = False
     held: bool = False
     two_state: bool = False
 
-    def started(self) -> float | str:
-        """What a real number or a string begins with."""
+    def started(self) -> float | str | Collection:
+        """What a real number, a string or a collection begins with."""
+        if self.collection is not None:
+            return copied(self.collection, self.first) if self.first is not None else Collection(self.collection)
         return self.letters if self.text else self.number
 
     @property
     def has_digits(self) -> bool:
-        """Whether it holds a word of digits, no real number and no string."""
-        return not (self.real or self.text)
+        """Whether it holds a word of digits, no real number, no string and no collection."""
+        return not (self.real or self.text or self.collection)
 
 
 @dataclass(slots=True)

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from obento.core import values as v
 from obento.core.decimals import digits_of, to_decimal
 from obento.core.ir.evaluate import round_half_away, to_real
+from obento.core.ir.layout import pattern
 from obento.core.ir.nodes import Argument, SystemCall
 from obento.core.ir.texts import to_digits
 from obento.core.values import Word
@@ -178,6 +179,9 @@ class Formatter:
         if isinstance(value, float | tuple) and letter in "efg" and a.text is None and a.value is not None:
             number = value if isinstance(value, float) else to_real(value, a.value.width, a.signed)
             return _like_c(m, number, letter, field or 0, places)
+        if letter == "p" and a.layout is not None:
+            text = pattern(a.layout, value)
+            return text.ljust(field or 0) if left else text.rjust(field or 0)
         text = self._value(call, letter, field, zeros and bool(m[3]), a, value)
         return text.strip().ljust(field or 0) if left else text
 

@@ -107,6 +107,10 @@ class Bench:
     def postpone(self, number: int, arguments: Callable[[], list[Value]]) -> None:
         """A task that prints when the step ends."""
 
+    def draw(self, most: int) -> int:
+        """A random number from 0 to `most`."""
+        return self._random.between(0, most)
+
     def defer(self, process: int, number: int, given: list[Value]) -> None:
         """A task of a deferred assertion (1800 clause 16.4)."""
 

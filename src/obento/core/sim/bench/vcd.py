@@ -73,7 +73,7 @@ class Dump:
         for variable in scope.variables:
             if (
                 variable.signal.element == 0
-                and not variable.signal.text
+                and (variable.signal.has_digits or variable.signal.real)
                 and not variable.signal.automatic
                 and wanted(scope.path, variable)
             ):

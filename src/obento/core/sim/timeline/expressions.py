@@ -7,13 +7,16 @@ of arrays in lists of elements there; storage of automatic functions and tasks i
 from __future__ import annotations
 
 from obento.core import values
-from obento.core.ir import evaluate, strength, texts
+from obento.core.ir import collections, evaluate, strength, texts
+from obento.core.ir.collections import CHANGING, STEPS, CollectionType
 from obento.core.ir.nodes import (
     Argument,
     Binary,
     Call,
+    CollectionOp,
     Concat,
     Const,
+    Each,
     Expr,
     Extend,
     Function,
@@ -61,6 +64,7 @@ class ExpressionEmitter:
     def __init__(self) -> None:
         self.lines: list[str] = []
         self.calls: list[SystemCall] = []
+        self.kinds: list[CollectionType] = []
         self._indent = 1
         self._temps = 0
         self._functions: dict[int, str] = {}
@@ -166,11 +170,46 @@ class ExpressionEmitter:
                 args = ", ".join([self._expr(a) for a in e.args])
                 size = f", {e.width}" if e.op == "digits" else ""
                 return self._temp(f"ask_{e.op}({args}{size})")
+            case CollectionOp():
+                return self._collection(e)
             case RealRelation():
                 a, b = self._expr(e.a), self._expr(e.b)
                 sign = {"eq": "==", "ne": "!=", "lt": "<", "le": "<="}[e.op]
                 return self._temp(f"ONE1 if {a} {sign} {b} else ZERO1")
         raise AssertionError(f"no rule for {type(e).__name__}")
+
+    def _collection(self, e: CollectionOp) -> str:
+        """What is done with a collection; who waits for it is told where it changes."""
+        args = [self._expr(a) for a in e.args]
+        if e.of is not None:
+            self.kinds.append(e.of)
+            args.insert(0, f"kinds[{len(self.kinds) - 1}]")
+        if e.each is not None:
+            args.append(f"With({self._each(e.each)}, {e.each.test.width}, {e.each.signed})")
+        if e.op == "shuffle":
+            args.append("K.bench.draw")
+        result = self._temp(f"collection_{e.op}({', '.join(args)})")
+        changed = e.args[0] if e.op in CHANGING else None
+        if isinstance(changed, Ref) and not changed.signal.automatic:
+            self._put(f"K.change({changed.signal.id}, S[{changed.signal.id}])")
+        if e.op not in STEPS:
+            return result
+        self._put(f"if {result}[1] is not None:")
+        self._indent += 1
+        self._spread(e.key, self._temp(f"{result}[1]"), True)
+        self._indent -= 1
+        return f"{result}[0]"
+
+    def _each(self, each: Each) -> str:
+        """A function of an element and its place, which stand in their variables meanwhile."""
+        name = self._name("w")
+        self._put(f"def {name}(element, place):")
+        self._indent += 1
+        self._put(f"S[{each.item.id}] = element")
+        self._put(f"S[{each.place.id}] = place if isinstance(place, str) else word(place, {each.place.width})")
+        self._put(f"return {self._expr(each.test)}")
+        self._indent -= 1
+        return name
 
     def _truth(self, cond: Expr) -> str:
         return self._temp(f"v_ror({self._expr(cond)}, {cond.width})")
@@ -376,6 +415,8 @@ def namespace() -> dict[str, object]:
     for name in ("pick", "tristate", "to_real", "round_half_away"):
         names[name] = getattr(evaluate, name)
     names["resolve"] = strength.resolve
+    names |= {f"collection_{op}": f for op, f in collections.OPS.items()}
+    names["With"] = collections.With
     names["put"] = put
     names["elements"] = elements
     return names

@@ -15,6 +15,7 @@ from types import MappingProxyType
 from typing import cast
 
 from obento.core import values as v
+from obento.core.ir import collections
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import power_up_words
 from obento.core.ir.evaluate import round_half_away
@@ -71,6 +72,7 @@ class Timeline:
         self._deaf = [p.kind != "continuous" for p in design.processes]
         self._watched = [bool(w) for w in self._watchers]
         self._special = [s.element > 0 or s.held or not s.has_digits for s in design.signals]
+        self._collections = [(s.id, s.collection) for s in design.signals if s.collection is not None]
         self._arrays = [s.id for s in design.signals if s.element > 0]
         self._inputs = {signal.id: part for part in design.parts for signal in part.inputs}
         for number in self._inputs:
@@ -85,7 +87,7 @@ class Timeline:
         threaded = [emitter.process(f"p{i}", i, process) for i, process in enumerate(processes)]
         for i, process in enumerate(self.design.finals):
             emitter.process(f"final{i}", len(processes) + i, process)
-        names = namespace() | {"Disabled": Disabled}
+        names = namespace() | {"Disabled": Disabled, "kinds": emitter.kinds}
         try:
             code = compile(emitter.source(), f"<{self.design.unit}>", "exec")
         except (SyntaxError, RecursionError, MemoryError) as error:
@@ -164,7 +166,13 @@ class Timeline:
         copied = words.copy()
         for number in self._arrays:
             copied[number] = cast(Word, cast(list[Word], words[number]).copy())
+        for number, of in self._collections:
+            copied[number] = cast(Word, collections.copied(of, cast(collections.Collection, words[number])))
         return copied
+
+    def empty(self, signal: int) -> object:
+        """What a variable of a call without digits begins with."""
+        return self.design.signals[signal].started()
 
     def start(self, given: Mapping[int, Word] = MappingProxyType({})) -> None:
         """All signals at their start values, and what runs of itself ready to run.
@@ -222,6 +230,8 @@ class Timeline:
 
     @staticmethod
     def _start_value(signal: Signal, word: Word) -> Word:
+        if signal.collection is not None:
+            return cast(Word, signal.started())
         if not signal.has_digits:
             blank = "" if signal.text else 0.0
             return cast(Word, [blank] * (signal.width // 64) if signal.element else signal.started())

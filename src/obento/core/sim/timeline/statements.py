@@ -13,6 +13,7 @@ from obento.core.ir.nodes import (
     Await,
     Block,
     Case,
+    CollectionTask,
     Const,
     Delay,
     Disable,
@@ -383,6 +384,9 @@ class Emitter(ExpressionEmitter):
             return self._temp(f"extend({value}, {output.width}, {width}, {signed})")
         return self._temp(f"select({value}, {output.width}, 0, {width})") if output.width > width else value
 
+    def _collection_task(self, s: CollectionTask) -> None:
+        self._expr(s.call)
+
     def _system_task(self, s: SystemTask) -> None:
         call = s.call
         number = self._number(call)
@@ -424,6 +428,8 @@ class Emitter(ExpressionEmitter):
 
 def _blank(signal: Signal) -> str:
     """What a variable without digits begins with, as source text."""
+    if signal.collection is not None:
+        return f"K.empty({signal.id})"
     return "0.0" if signal.real else "''" if signal.text else ""
 
 
@@ -449,6 +455,7 @@ _RULES: dict[type, Callable[..., None]] = {
     Disable: Emitter._disable,
     TaskCall: Emitter._task_call,
     SystemTask: Emitter._system_task,
+    CollectionTask: Emitter._collection_task,
     Hold: Emitter._hold,
     LetGo: Emitter._let_go,
 }

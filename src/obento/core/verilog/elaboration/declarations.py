@@ -8,7 +8,7 @@ from typing import Literal
 from obento.core import values
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Process, ScopeOfNames, Variable
-from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real, evaluate_text
+from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_collection, evaluate_real, evaluate_text
 from obento.core.ir.signal import Signal
 from obento.core.values import Word
 from obento.core.verilog.elaboration.module_context import ModuleContext
@@ -33,7 +33,7 @@ def type_definition(body: ModuleContext, item: ast.TypeDefinition, scope: Scope)
         raise
     if item.type.word in ("struct", "union", "enum"):
         made.type.name = item.name
-    scope.entries[item.name] = TypeName(Shape(made.type, types.dims(item.dims) + made.dims), item.start)
+    scope.entries[item.name] = TypeName(types.declared(made, item.dims), item.start)
     enum_constants(body, item.type, made.type, scope)
 
 
@@ -103,11 +103,11 @@ def _declarator(body: ModuleContext, item: ast.Declaration, d: ast.Declarator, s
             _complete(body, known, item, d, shape, scope)
             return
         raise body.error("duplicate", f"`{d.name}` is declared twice", d, "keep one of the two declarations")
-    dims = body.x(scope).types.dims(d.dims) + shape.dims
-    whole = Shape(shape.type, dims)
+    whole = body.x(scope).types.declared(shape, d.dims)
+    dims = whole.dims
     if whole.width > (body.b.limits.memory_bits if dims else body.b.limits.vector_bits):
         raise body.error("too-wide", f"`{d.name}` has {whole.width} bits, more than can be taken", d)
-    kind = item.kind if item.kind in NET_TYPES | {"event"} else shape.type.variable_kind if item.kind else "wire"
+    kind = item.kind if item.kind in NET_TYPES | {"event"} else whole.type.variable_kind if item.kind else "wire"
     if item.direction == "inout" and kind not in NET_TYPES:
         raise _two_way_variable(body, d, kind)
     wanted = _Wanted(item, d, kind, whole, scope)
@@ -171,6 +171,7 @@ def _make(body: ModuleContext, wanted: _Wanted) -> Vector:
     element = of.width if dims and not scope.automatic else 0  # of a call that has fresh storage it is one vector
     signal = body.b.signal(f"{scope.path}.{d.name}", total, flavour, d.start, element=element)
     signal.real, signal.text = of.is_real, of.is_text
+    signal.collection = of.collected.runs_as() if of.collected is not None else None
     signal.automatic = scope.automatic
     if flavour == "net":
         signal.net = kind
@@ -178,7 +179,7 @@ def _make(body: ModuleContext, wanted: _Wanted) -> Vector:
             signal.delay = body.delays(item.delays, scope)
     if flavour == "variable" and of.two_state:
         signal.two_state, signal.initial = True, values.word(0, total)
-    elif flavour == "variable" and of.is_unpacked:
+    elif flavour == "variable" and of.is_unpacked and of.has_digits:
         signal.initial = wanted.shape.start_value()
     if flavour == "variable" and body.m.system_verilog:
         body.b.variables.add(signal.id)
@@ -242,7 +243,10 @@ def _start_value(body: ModuleContext, vector: Vector, d: ast.Declarator, scope: 
             "set its elements in an `initial` block",
         )
     try:
-        if vector.type.is_text and not vector.dims:
+        if vector.type.collected is not None:
+            made = x.collections.lower(d.value, vector.type.collected)
+            vector.signal.first = evaluate_collection(made)
+        elif vector.type.is_text and not vector.dims:
             vector.signal.letters = evaluate_text(x.texts.lower(d.value))
         elif vector.is_real:
             vector.signal.number = evaluate_real(x.reals.lower(d.value))

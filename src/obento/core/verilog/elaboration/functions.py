@@ -20,7 +20,6 @@ from obento.core.verilog.lowering.arguments import gives_back
 from obento.core.verilog.lowering.statements import StatementLowering
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Formal, FunctionEntry, Inside, Scope, Vector
-from obento.core.verilog.model.types import Shape
 from obento.core.verilog.syntax import ast
 
 
@@ -121,7 +120,7 @@ def _by_reference(body: ModuleContext, entry: FunctionEntry, declaration: ast.De
         vector = entry.same_as[d.name]
         types = body.x(entry.inner).types
         of = types.shape(declaration.type)
-        if not Shape(of.type, types.dims(d.dims) + of.dims).fits(vector.shape):
+        if not types.declared(of, d.dims).fits(vector.shape):
             text = f"`{d.name}` is given a variable of another type, and is that variable (1800 clause 13.5.2)"
             raise body.error("reference-type", text, entry.asked_at or d)
         entry.inner.entries[d.name] = vector
@@ -147,6 +146,7 @@ def _result(body: ModuleContext, entry: FunctionEntry) -> Signal:
     element = shape.type.width if shape.dims and not item.automatic else 0
     result = body.b.signal(f"{scope.path}.{item.name}", shape.width, "variable", item.start, element=element)
     result.real, result.text = shape.type.is_real, shape.type.is_text
+    result.collection = shape.type.collected.runs_as() if shape.type.collected is not None else None
     result.automatic = item.automatic
     if shape.type.two_state:
         result.two_state, result.initial = True, word(0, shape.width)

@@ -185,7 +185,9 @@ def _floats(signal: Signal, use: _Use) -> bool:
 
 def _never_assigned(signal: Signal, use: _Use) -> bool:
     """Whether a variable is read and nothing ever gives it a value."""
-    if signal.kind == "net" or signal.initial is not None:
+    if signal.kind == "net" or signal.initial is not None or signal.text or signal.collection is not None:
+        return False
+    if signal.real and signal.number:
         return False
     return signal.id in use.read and signal.id not in use.written
 

@@ -11,7 +11,7 @@ from typing import Protocol
 from obento.core.ir import nodes as ir
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.scope import FunctionEntry, Vector
-from obento.core.verilog.model.types import DataType, Dims
+from obento.core.verilog.model.types import DataType, Dims, Shape
 from obento.core.verilog.syntax import ast
 
 
@@ -70,6 +70,12 @@ class Effects:
             )
             self.before.append(self._doing.called_for(e, entry, [_whole(known)]))
         return known.whole()
+
+    def variable(self, name: str, shape: Shape, position: int) -> Vector:
+        """A variable without a name, one for all calls."""
+        made = self._doing.kept(name, shape.type, shape.dims, position)
+        made.signal.automatic = False
+        return made
 
     def only_where(self, since: int, cond: ir.Expr, unless: int, position: int) -> ir.Expr:
         """What has been done since then is done only where a condition is not `unless`; the condition, as it was."""

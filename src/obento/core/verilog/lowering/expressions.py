@@ -16,15 +16,16 @@ from obento.core.ir.evaluate import NotConstant, evaluate
 from obento.core.ir.interpret import Interpreter
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
-from obento.core.verilog.lowering.aggregates import AggregateLowering, same
+from obento.core.verilog.lowering.aggregates import AggregateLowering
 from obento.core.verilog.lowering.arguments import bound, gives_back
 from obento.core.verilog.lowering.casts import CastLowering
-from obento.core.verilog.lowering.comparisons import warn_if_settled
-from obento.core.verilog.lowering.effects import Effects, both_or_either, chosen
+from obento.core.verilog.lowering.collections import CollectionLowering
+from obento.core.verilog.lowering.effects import Effects, chosen
 from obento.core.verilog.lowering.names import no_value
 from obento.core.verilog.lowering.real_numbers import RealLowering
+from obento.core.verilog.lowering.relations import EQUALITIES, RELATIONS, compares_aggregates, relation
 from obento.core.verilog.lowering.selects import SelectLowering
-from obento.core.verilog.lowering.sets import is_inside, wildcard_equal
+from obento.core.verilog.lowering.sets import is_inside
 from obento.core.verilog.lowering.system_calls import SystemLowering
 from obento.core.verilog.lowering.text_values import TextLowering
 from obento.core.verilog.lowering.typed_values import TypedValues
@@ -49,8 +50,6 @@ _LONGEST_INTEGER = 128
 _ARITHMETIC = {"+": "add", "-": "sub", "*": "mul", "/": "div", "%": "mod"}
 _BITWISE = {"&": "and", "|": "or", "^": "xor"}
 _SHIFTS = {"<<": "shl", "<<<": "shl", ">>": "shr", ">>>": "sar"}
-_EQUALITIES = frozenset(["==", "!=", "===", "!=="])
-_RELATIONS = _EQUALITIES | frozenset(["<", "<=", ">", ">=", "==?", "!=?"])
 _REDUCTIONS = {"&": "rand", "|": "ror", "^": "rxor", "~&": "rand", "~|": "ror", "~^": "rxor", "^~": "rxor"}
 
 
@@ -74,6 +73,7 @@ class ExpressionLowering:
         self.system = SystemLowering(self)
         self.selects = SelectLowering(self)
         self.aggregates = AggregateLowering(self)
+        self.collections = CollectionLowering(self)
         self.types = TypeLowering(self)
         self.typed = TypedValues(self)
         self.casts = CastLowering(self)
@@ -124,6 +124,8 @@ class ExpressionLowering:
             return self.reals.lower(e)
         if shape.type.is_text and not shape.dims:
             return self.texts.lower(e)
+        if shape.type.collected is not None and not shape.dims:
+            return self.collections.lower(e, shape.type.collected)
         if shape.dims and not self.scope.system_verilog:
             raise self.error("whole-array", "an array as a whole is no value: it needs an index (4.9.3)", e)
         if shape.is_aggregate or (isinstance(e, ast.Pattern) and not e.to):
@@ -203,9 +205,7 @@ class ExpressionLowering:
             case ast.Number():
                 return e.digits, e.signed
             case ast.Name() | ast.Dotted() | ast.Index() | ast.Part() | ast.Member():
-                method = self.typed.method(e)
-                of = self.typed.shape_of_method(*method).type if method is not None else self.selects.value_type(e)
-                return of.width, of.signed
+                return self._size_of_selected(e)
             case ast.Binary():
                 return self._size_binary(e)
             case ast.Unary():
@@ -243,31 +243,37 @@ class ExpressionLowering:
                 return assigned.width, assigned.type.signed
             case ast.Stream():
                 return sum(self.casts.digits_of(p) for p in e.parts), False
-            case ast.TimeLiteral():
-                return 64, False
+            case ast.TimeLiteral() | ast.Last():
+                return (64, False) if isinstance(e, ast.TimeLiteral) else (32, True)
             case ast.Pattern():
                 shape = self.shape_of(e)
                 if shape is None or shape.is_aggregate:
                     text = "nothing says here of what type this is"
                     raise self.error("untyped-pattern", text, e, "write its type before it: `name'{...}`")
                 return shape.width, shape.type.signed
-            case ast.TypeArgument():
-                raise self.error("type-as-value", "this is a type, not a value", e)
+            case ast.TypeArgument() | ast.New():
+                what = "a type" if isinstance(e, ast.TypeArgument) else "a dynamic array"
+                raise self.error("type-as-value", f"this is {what}, not a value", e)
             case ast.String():
                 return max(8, 8 * len(e.text)), False
             case ast.Fill():
                 return 1, False
         raise AssertionError(type(e).__name__)
 
+    def _size_of_selected(self, e: ast.Expr) -> tuple[int, bool]:
+        method = self.typed.method(e)
+        of = self.typed.shape_of_method(method).type if method is not None else self.selects.value_type(e)
+        return of.width, of.signed
+
     def _size_binary(self, e: ast.Binary) -> tuple[int, bool]:
-        if e.op in _RELATIONS and (self.texts.is_text(e.a) or self.texts.is_text(e.b)):
+        if e.op in RELATIONS and (self.texts.is_text(e.a) or self.texts.is_text(e.b)):
             return 1, False
         if e.op in _NOT_OF_REALS and (self.reals.is_real(e.a) or self.reals.is_real(e.b)):
             raise self._no_digits(e)
-        if e.op in _EQUALITIES and self._compares_aggregates(e):
+        if e.op in EQUALITIES and compares_aggregates(self, e):
             return 1, False
         (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
-        if e.op in _RELATIONS or e.op in ("&&", "||"):
+        if e.op in RELATIONS or e.op in ("&&", "||"):
             return 1, False
         if e.op in _SHIFTS or e.op == "**":
             return wa, sa
@@ -276,17 +282,6 @@ class ExpressionLowering:
     def _no_digits(self, e: ast.Unary | ast.Binary) -> ElaborationError:
         text = f"`{e.op}` works on digits, and a real number has none (1364-2005 clause 5.1.1)"
         return self.error("real-operator", text, e, "take `$rtoi(...)` of it, or an `integer`")
-
-    def _compares_aggregates(self, e: ast.Binary) -> bool:
-        """Whether two whole arrays or structures are compared."""
-        if isinstance(e.a, ast.Number) or isinstance(e.b, ast.Number):
-            return False
-        a, b = self.shape_of(e.a), self.shape_of(e.b)
-        if a is None or b is None or not (a.is_aggregate or b.is_aggregate):
-            return False
-        if not a.fits(b):
-            raise self.error("array-differs", "these are of different types (1800 clause 7.6)", e)
-        return True
 
     def _repeat_width(self, e: ast.Repeat) -> int:
         """Digits of a repetition; none where it is repeated 0 times (5.1.14)."""
@@ -313,7 +308,7 @@ class ExpressionLowering:
             return self.system.size(e)
         method = self.typed.method(e)
         if method is not None:
-            of = self.typed.shape_of_method(*method).type
+            of = self.typed.shape_of_method(method).type
             return of.width, of.signed
         entry = self.function(e)
         if entry.item.type.word == "void":
@@ -424,7 +419,7 @@ class ExpressionLowering:
         if op == "**":
             b_signed = self.size(e.b)[1]
             return ir.Power(width, self.lower(e.a, width, signed), self.self_determined(e.b), signed, b_signed)
-        return widened(self._relation(e), width, signed)
+        return widened(relation(self, e), width, signed)
 
     def _with_effects(self, e: ast.Expr) -> Effects:
         if self.effects is None:
@@ -437,39 +432,6 @@ class ExpressionLowering:
         if shape.is_aggregate or shape.type.is_real or shape.type.is_text:
             raise self.error("not-yet", "only vectors and numbers are assigned inside an expression here", e)
         return shape
-
-    def _relation(self, e: ast.Binary) -> ir.Expr:
-        op = e.op
-        if op in ("&&", "||"):
-            return both_or_either(self, e)
-        if self.reals.is_real(e.a) or self.reals.is_real(e.b):
-            return self.reals.relation(op, e)
-        if self.texts.is_text(e.a) or self.texts.is_text(e.b):
-            return self.texts.relation(op, e)
-        if op in _EQUALITIES and self._compares_aggregates(e):
-            return self._aggregates_equal(e)
-        warn_if_settled(self, e)
-        (wa, sa), (wb, sb) = self.size(e.a), self.size(e.b)
-        width, signed = max(wa, wb), sa and sb
-        a, b = self.lower(e.a, width, signed), self.lower(e.b, width, signed)
-        if op in ("==", "!="):
-            return ir.Binary(1, "eq" if op == "==" else "ne", a, b)
-        if op in ("==?", "!=?"):
-            found = wildcard_equal(a, b)
-            return found if op == "==?" else ir.Unary(1, "lnot", found)
-        if op in ("===", "!=="):
-            same = ir.Binary(1, "ceq", a, b)
-            return same if op == "===" else ir.Unary(1, "lnot", same)
-        if op in (">", ">="):
-            a, b = b, a
-        name = "lt" if op in "<>" else "le"
-        return ir.Binary(1, "s" + name if signed else name, a, b)
-
-    def _aggregates_equal(self, e: ast.Binary) -> ir.Expr:
-        a, b = self.shape_of(e.a), self.shape_of(e.b)
-        assert a is not None and b is not None
-        made = same(self.digits(e.a), a, self.digits(e.b), b, "ceq" if len(e.op) == 3 else "eq")
-        return ir.Unary(1, "lnot", made) if e.op[0] == "!" else made
 
     def _leaf(self, e: ast.Expr) -> ir.Expr:
         if self.texts.asks(e):
@@ -492,6 +454,8 @@ class ExpressionLowering:
                 return self.casts.lower(e)
             case ast.Inside():
                 return is_inside(self, e)
+            case ast.Last():
+                return self.collections.last(e)
             case ast.Effect():
                 return self._with_effects(e).value_of(self, e)
             case ast.Pattern():
@@ -508,7 +472,7 @@ class ExpressionLowering:
     def _selected(self, e: ast.Expr) -> ir.Expr:
         method = self.typed.method(e)
         if method is not None:
-            return self.typed.lower_method(*method)
+            return self.typed.lower_method(method)
         of = self.selects.value_type(e)
         entry = self.selects.base(e)
         value = self.selects.select(e)
@@ -539,7 +503,7 @@ class ExpressionLowering:
             return self.system.lower(e)
         method = self.typed.method(e)
         if method is not None:
-            return self.typed.lower_method(*method)
+            return self.typed.lower_method(method)
         return self.called(e, width)
 
     def called(self, e: ast.Call, width: int) -> ir.Expr:

@@ -9,7 +9,7 @@ from obento.core.ir import nodes as ir
 from obento.core.limits import Limits
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Entry, FunctionEntry, Parameter, Scope, Vector
-from obento.core.verilog.model.types import DataType, Shape
+from obento.core.verilog.model.types import Collected, DataType, Shape
 from obento.core.verilog.syntax import ast
 
 
@@ -21,6 +21,9 @@ class Reals(Protocol):
 
     def lower(self, e: ast.Expr) -> ir.Expr:
         """An expression as a real number."""
+
+    def relation(self, op: str, e: ast.Binary) -> ir.Expr:
+        """A comparison with a real operand."""
 
     def whole_units(self, e: ast.TimeLiteral) -> int | None:
         """A time in units of the module, where it is a whole number of them."""
@@ -34,6 +37,9 @@ class Texts(Protocol):
 
     def lower(self, e: ast.Expr) -> ir.Expr:
         """An expression as a string."""
+
+    def relation(self, op: str, e: ast.Binary) -> ir.Expr:
+        """A comparison of strings."""
 
 
 class SystemCalls(Protocol):
@@ -74,8 +80,57 @@ class Doings(Protocol):
 
     before: list[ir.Stmt]
 
+    def variable(self, name: str, shape: Shape, position: int) -> Vector:
+        """A variable without a name, one for all calls."""
+
     def only_where(self, since: int, cond: ir.Expr, unless: int, position: int) -> ir.Expr:
         """What has been done since then is done only where a condition is not `unless`."""
+
+
+class Called(Protocol):
+    """A method that is called of something."""
+
+    @property
+    def base(self) -> ast.Expr:
+        """What it is asked of."""
+
+    @property
+    def name(self) -> str:
+        """Its name."""
+
+    @property
+    def args(self) -> list[ast.Expr | None]:
+        """What stands in its parentheses."""
+
+    @property
+    def each(self) -> ast.With | None:
+        """What is asked of each element."""
+
+    @property
+    def node(self) -> ast.Node:
+        """Where it stands."""
+
+
+class Collections(Protocol):
+    """Queues, dynamic arrays and maps."""
+
+    def element(self, whole: ir.Expr, of: Collected, index: ast.Expr) -> ir.Expr:
+        """`q[index]`."""
+
+    def part(self, whole: ir.Expr, of: Collected, e: ast.Part) -> ir.Expr:
+        """`q[first:last]`."""
+
+    def shape_of_method(self, of: Collected, m: Called) -> Shape:
+        """What a method gives."""
+
+    def lower_method(self, of: Collected, m: Called) -> ir.CollectionOp:
+        """A method, as an expression."""
+
+    def lower(self, e: ast.Expr, of: Collected) -> ir.Expr:
+        """A value for a collection."""
+
+    def equal(self, e: ast.Binary) -> ir.Expr | None:
+        """`==` of two collections; None where these are none."""
 
 
 class Expressions(Protocol):
@@ -106,6 +161,10 @@ class Expressions(Protocol):
         """The room of selections."""
 
     @property
+    def collections(self) -> Collections:
+        """The room of collections."""
+
+    @property
     def aggregates(self) -> Aggregates:
         """The room of arrays and structures."""
 
@@ -123,6 +182,9 @@ class Expressions(Protocol):
 
     def to_width(self, e: ast.Expr, width: int) -> ir.Expr:
         """A right side for a target of `width` bits."""
+
+    def inside(self, scope: Scope) -> Expressions:
+        """The same in an inner scope."""
 
     @property
     def collector(self) -> Collector:

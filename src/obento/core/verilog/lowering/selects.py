@@ -15,6 +15,7 @@ from obento.core.verilog.model.scope import Entry, Inside, Parameter, Vector
 from obento.core.verilog.model.types import (
     DIGIT,
     TWO_STATE_DIGIT,
+    Collected,
     DataType,
     Dims,
     Shape,
@@ -141,6 +142,8 @@ class SelectLowering:
             if step.part is None:
                 return Shape(of, shape.dims[1:])
             return Shape(of, (self._slice(shape.dims[0], step.part), *shape.dims[1:]))
+        if of.collected is not None:
+            return shape if step.part is not None else of.collected.element
         if of.is_real:
             raise x.error(
                 "real-select", "a real number has no digits to be selected", e, "assign it to an `integer` first"
@@ -212,6 +215,8 @@ class SelectLowering:
             text = "this is a whole array: it needs one more index" if indexed else _whole(e)
             raise self._x.error("whole-array", text, e)
         if shape.type.is_unpacked:
+            if shape.type.collected is not None:
+                raise self._x.error("whole-array", _whole(e), e, "or ask it: `.size()`")
             text = f"this is a whole {shape.type.word}, which is no number unless it is `packed`"
             raise self._x.error("whole-struct", text, e, "name one of its members")
         return shape.type
@@ -229,6 +234,8 @@ class SelectLowering:
             if step.member:
                 member = self._member(shape, step)
                 result = ir.Slice(member.shape.width, result, member.low)
+            elif shape.type.collected is not None and not shape.dims:
+                result = self._of_collection(result, shape.type.collected, step)
             elif shape.dims:
                 result = self._of_array(result, shape.dims, after, step, e)
             elif shape.type.is_text:
@@ -242,6 +249,12 @@ class SelectLowering:
                 result = self._pick(result, step.index, shape.type.span[1], shape.type.step * unit, unit, e)
             shape = after
         return result
+
+    def _of_collection(self, whole: ir.Expr, of: Collected, step: _Step) -> ir.Expr:
+        if step.part is not None:
+            return self._x.collections.part(whole, of, step.part)
+        assert step.index is not None
+        return self._x.collections.element(whole, of, step.index)
 
     def _of_array(self, a: ir.Expr, dims: Dims, after: Shape, step: _Step, e: ast.Expr) -> ir.Expr:
         low = min(dims[0])
@@ -294,12 +307,27 @@ class SelectLowering:
         width = self.shape(e).width
         if not steps:
             return ir.Target(entry.signal, entry.at, width)
+        if entry.type.collected is not None:
+            text = "an element of a collection is written by an assignment of its own"
+            raise self._x.error("not-yet", text, e, "take a variable, and assign that to the element")
         selected = self.select(e)
         if isinstance(selected, ir.TextValue):
             raise self._x.error("string-letter", "a letter is set by `s.putc(at, letter)`", e)
         if isinstance(selected, ir.Const):  # a constant index with unknown digits: nothing is written (5.2.1)
             return ir.Target(entry.signal, entry.signal.width, selected.width)
         return _place(selected)
+
+    def in_collection(self, e: ast.Expr) -> tuple[Vector, ast.Index | ast.Part, list[ast.Expr]] | None:
+        """The collection of which a left side is an element or a part of one: the variable, where the element is
+        chosen, and what is chosen of it, outermost first."""
+        if not isinstance(e, ast.Index | ast.Part | ast.Member | ast.Dotted):
+            return None
+        entry, steps = self._steps(e)
+        if not isinstance(entry, Vector) or entry.type.collected is None or entry.dims or not steps:
+            return None
+        first = steps[0]
+        chosen = first.part or ast.Index(e.start, e.end, e, first.index or e)
+        return entry, chosen, [_bare(step) for step in steps[1:]]
 
     def check_view(self, e: ast.Name | ast.Dotted) -> None:
         """Of an interface's names a modport lets some be read only (1800 clause 25.5)."""
@@ -320,6 +348,17 @@ def _shape_of(entry: Vector | Parameter) -> Shape:
     if isinstance(entry, Vector):
         return entry.shape
     return entry.shape or Shape(vector("logic", entry.signed, entry.value.width - 1, 0))
+
+
+def _bare(step: _Step) -> ast.Expr:
+    """A selection by itself; what it is of is still to be put in."""
+    node = step.node
+    if step.member:
+        return ast.Member(node.start, node.end, node, step.member)
+    if step.part is not None:
+        return step.part
+    assert step.index is not None
+    return ast.Index(node.start, node.end, node, step.index)
 
 
 def _whole(e: ast.Expr) -> str:

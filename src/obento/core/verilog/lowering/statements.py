@@ -12,6 +12,7 @@ from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.aggregates import left_to_right
 from obento.core.verilog.lowering.arguments import for_variables, gives_back, has_references
+from obento.core.verilog.lowering.collection_statements import CollectionStatements
 from obento.core.verilog.lowering.comparisons import warn_of_covered_labels
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.effects import Effects
@@ -91,6 +92,7 @@ class StatementLowering:
         self._collector: Collector = expressions.collector
         self.scope: Scope = expressions.scope
         self._effects = expressions.effects = Effects(self)
+        self._collections = CollectionStatements(expressions, self)
         self._waits = WaitLowering(expressions, around, self._effects, self)
 
     def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
@@ -222,16 +224,22 @@ class StatementLowering:
         """A loop in a loop for each dimension that is named, from its left end to its right one (1800 clause
         12.7.3)."""
         shape = self._x.shape_of(s.array)
-        ends = dimensions_of(shape) if shape is not None else []
+        is_collection = shape is not None and not shape.dims and shape.type.collected is not None
+        ends = [(0, 0)] if is_collection else dimensions_of(shape) if shape is not None else []
         if len(s.names) > len(ends):
             raise self.error("no-dimension", f"this has {len(ends)} dimensions, named are {len(s.names)}", s)
-        body, out = s.body, ir.Label("break")
-        on = ir.Label("continue")
+        out, on = ir.Label("break"), ir.Label("continue")
+        of = shape.type.collected if shape is not None and not shape.dims else None
+        if of is not None:
+            self._collections.declare_counter(s, of)
         self._loops.append((out, on))
-        made = self._some(body)
+        made = self._some(s.body)
         self._loops.pop()
         if on.used:
             made = ir.Block(s.start, [made], on)
+        if of is not None:
+            made = self._collections.for_each(s, of, made)
+            return ir.Block(s.start, [made], out) if out.used else made
         for name, (left, right) in reversed(list(zip(s.names, ends, strict=False))):
             if name is not None:
                 made = self._counted(name, left, right, made, s)
@@ -287,6 +295,9 @@ class StatementLowering:
         """A blocking or non-blocking assignment (9.2)."""
         if isinstance(s.target, ast.Stream):
             return self._unpacked(s, s.target)
+        chosen = self._x.selects.in_collection(s.target) if self.scope.system_verilog else None
+        if chosen is not None:
+            return self._collections.put(s, *chosen)
         if self._is_array_without_digits(s.target):
             return self._one_by_one(s)
         targets = self._x.targets(s.target)
@@ -349,6 +360,7 @@ class StatementLowering:
         """A variable without a name."""
         signal = self._scratch(Shape(of, dims).width, f"{self.scope.path}.{name}", position)
         signal.real, signal.text = of.is_real, of.is_text
+        signal.collection = of.collected.runs_as() if of.collected is not None else None
         return Vector(signal, of, "logic", dims, position)
 
     def _scratch(self, width: int, name: str, position: int) -> Signal:
@@ -442,7 +454,11 @@ class StatementLowering:
     # Tasks.
 
     def _called(self, s: ast.TaskCall) -> ir.Stmt:
-        """A task, or a method that changes a string."""
+        """A task, or a method that changes a string or a collection."""
+        if s.path is not None and self.scope.system_verilog:
+            changed = self._collections.called(s)
+            if changed is not None:
+                return changed
         method = self._x.texts.method(s)
         if method is None or method[1] not in SETTERS:
             return self._task(s)

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import re
+
 from obento.core import values
 from obento.core.ir import nodes as ir
+from obento.core.ir.layout import Digits, Elements, InCollection, Layout, Members, Plain
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.scope import FunctionEntry, Inside, TypeName, Vector
@@ -165,6 +168,7 @@ _LEAST_ARGUMENTS = {
 }
 """How many arguments a call needs at least."""
 
+_PATTERN = re.compile(r"%-?0?\d*p", re.IGNORECASE)
 _SCANS = frozenset(["$fscanf", "$sscanf"])
 _MEMORY = frozenset(["$readmemb", "$readmemh", "$writememb", "$writememh"])
 
@@ -192,6 +196,24 @@ def dimensions_of(shape: Shape) -> list[tuple[int, int]]:
         found.append(of.span)
         of = of.element
     return found
+
+
+def layout_of(shape: Shape) -> Layout:
+    """What a value of this shape is made of."""
+    of = shape.type
+    if shape.dims:
+        inner = Shape(of, shape.dims[1:])
+        left, right = shape.dims[0]
+        lows = range(0, inner.width * (abs(left - right) + 1), inner.width)
+        return Elements(tuple(lows if left <= right else lows[::-1]), inner.width, layout_of(inner))
+    if of.collected is not None:
+        return InCollection(layout_of(of.collected.element))
+    if not of.has_digits:
+        return Plain()
+    if of.members:
+        members = list(of.members.values())[: 1 if of.word == "union" else None]
+        return Members(tuple((m.name, m.low, m.width, layout_of(m.shape)) for m in members))
+    return Digits(of.width, of.signed, {n & (1 << of.width) - 1: name for name, n in of.values.items()})
 
 
 class SystemLowering:
@@ -311,10 +333,30 @@ class SystemLowering:
     def arguments(self, name: str, args: list[ast.Expr | None]) -> list[ir.Argument]:
         """The arguments of a call, with the places that it writes to."""
         found = []
+        patterns = any(isinstance(a, ast.String) and _PATTERN.search(a.text) for a in args)
         for i, a in enumerate(args):
+            if patterns and a is not None and not isinstance(a, ast.String):
+                found.append(self._as_pattern(a))
+                continue
             writes = i in _WRITES_TO.get(name, ()) or (name in _SCANS and i >= 2)
             found.append(self._argument(name, a, writes))
         return found
+
+    def _as_pattern(self, a: ast.Expr) -> ir.Argument:
+        """An argument that %p may print."""
+        x = self._x
+        shape = x.shape_of(a)
+        if shape is None:
+            made = self._argument("", a, False)
+            made.layout = self._plain_layout(a, made)
+            return made
+        value = x.digits(a) if shape.is_aggregate else self._argument("", a, False).value
+        return ir.Argument(value, None, shape.type.signed, shape.type.is_real, layout=layout_of(shape))
+
+    def _plain_layout(self, a: ast.Expr, made: ir.Argument) -> Layout:
+        if made.real or made.value is None or self._x.texts.is_text(a):
+            return Plain()
+        return Digits(made.value.width, made.signed, {})
 
     def _argument(self, name: str, a: ast.Expr | None, writes: bool) -> ir.Argument:
         x = self._x

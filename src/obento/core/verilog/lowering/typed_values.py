@@ -3,15 +3,29 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from obento.core.ir import nodes as ir
 from obento.core.verilog.lowering.aggregates import enum_method, name_of_constant
+from obento.core.verilog.lowering.collections import METHODS
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.lowering.selects import ENUM_METHODS
 from obento.core.verilog.model.scope import Parameter, TypeName, Vector
 from obento.core.verilog.model.types import DataType, Shape, builtin
 from obento.core.verilog.syntax import ast
 
-_METHODS = ENUM_METHODS | {"triggered"}
+_METHODS = ENUM_METHODS | METHODS | {"triggered", "index"}
+
+
+@dataclass(frozen=True, slots=True)
+class Method:
+    """A method that is called of something, where it stands, and what is asked of each element of a collection."""
+
+    base: ast.Expr
+    name: str
+    args: list[ast.Expr | None]
+    each: ast.With | None
+    node: ast.Node
 
 
 class TypedValues:
@@ -19,7 +33,7 @@ class TypedValues:
 
     def __init__(self, x: Expressions) -> None:
         self._x = x
-        self._methods: dict[int, tuple[ast.Expr, str, list[ast.Expr | None]]] = {}
+        self._methods: dict[int, Method] = {}
 
     def shape_of(self, e: ast.Expr) -> Shape | None:
         """What a value is, where it has a type of its own: all but numbers and what operators make of them."""
@@ -27,7 +41,7 @@ class TypedValues:
             case ast.Name() | ast.Dotted():
                 method = self.method(e)
                 if method is not None:
-                    return self.shape_of_method(*method)
+                    return self.shape_of_method(method)
                 entry, used = (self._x.find(e), 1) if isinstance(e, ast.Name) else self._x.selects.along(e)
                 is_typed = isinstance(entry, Vector) or (isinstance(entry, Parameter) and entry.shape is not None)
                 return self._x.selects.shape(e) if is_typed and used else None
@@ -45,7 +59,7 @@ class TypedValues:
             case ast.Call() if not e.name.startswith("$"):
                 method = self.method(e)
                 if method is not None:
-                    return self.shape_of_method(*method)
+                    return self.shape_of_method(method)
                 entry = self._x.function(e)
                 self._x.lowered_function(entry)
                 return entry.shape
@@ -55,7 +69,7 @@ class TypedValues:
         """All digits of a value that `shape_of` knows."""
         method = self.method(e)
         if method is not None:
-            return self.lower_method(*method)
+            return self.lower_method(method)
         shape = self.shape_of(e)
         assert shape is not None
         if isinstance(e, ast.Call) and self.method(e) is None:
@@ -86,8 +100,8 @@ class TypedValues:
             f"write {shown}{cast}",
         )
 
-    def method(self, e: ast.Expr) -> tuple[ast.Expr, str, list[ast.Expr | None]] | None:
-        """`state.next()`: the value, the method, its arguments; the parentheses may be left out."""
+    def method(self, e: ast.Expr) -> Method | None:
+        """`state.next()`, `q.size`, `e.triggered`: what is asked, and of what; the parentheses may be left out."""
         path = e.path if isinstance(e, ast.Call) else e
         if not isinstance(path, ast.Dotted) or path.parts[-1] not in _METHODS:
             return None
@@ -95,40 +109,57 @@ class TypedValues:
         if known is not None:
             return known
         base = self._x.selects.before_last(path)
-        if base is None or not (self._is_event(base) if path.parts[-1] == "triggered" else self._is_enum(base)):
+        if base is None or not self._has(base, path.parts[-1]):
             return None
-        found = self._methods[id(e)] = base, path.parts[-1], list(e.args) if isinstance(e, ast.Call) else []
+        args, each = (list(e.args), e.each) if isinstance(e, ast.Call) else ([], None)
+        found = self._methods[id(e)] = Method(base, path.parts[-1], args, each, e)
         return found
 
-    def _is_enum(self, base: ast.Expr) -> bool:
-        return self._x.selects.shape(base).type.is_enum
+    def _has(self, base: ast.Expr, name: str) -> bool:
+        """Whether something has a method of this name."""
+        if name == "triggered":
+            entry = self._x.find(base) if isinstance(base, ast.Name | ast.Dotted) else None
+            return isinstance(entry, Vector) and entry.kind == "event"
+        if name == "index":
+            return isinstance(base, ast.Name) and self._x.scope.place_of(base.name) is not None
+        of = self._x.selects.shape(base)
+        if of.dims:
+            return False
+        return name in METHODS if of.type.collected is not None else of.type.is_enum and name in ENUM_METHODS
 
-    def _is_event(self, base: ast.Expr) -> bool:
-        entry = self._x.find(base) if isinstance(base, ast.Name | ast.Dotted) else None
-        return isinstance(entry, Vector) and entry.kind == "event"
-
-    def shape_of_method(self, base: ast.Expr, method: str, args: list[ast.Expr | None]) -> Shape:
-        """What a method of an enumeration gives."""
-        del args
-        if method == "triggered":
+    def shape_of_method(self, m: Method) -> Shape:
+        """What a method gives."""
+        if m.name == "triggered":
             return Shape(builtin("bit"))
-        of = self._x.selects.value_type(base)
-        if method == "num":
+        if m.name == "index":
+            return self._place(m).shape
+        of = self._x.selects.shape(m.base).type
+        if of.collected is not None:
+            return self._x.collections.shape_of_method(of.collected, m)
+        if m.name == "num":
             return Shape(builtin("int"))
-        if method == "name":
-            return Shape(builtin("string"))
-        return Shape(of)
+        return Shape(builtin("string")) if m.name == "name" else Shape(of)
 
-    def lower_method(self, base: ast.Expr, method: str, args: list[ast.Expr | None]) -> ir.Expr:
-        """What a method of an enumeration gives, for the value it is asked of."""
-        if method == "triggered":
-            return self.triggered(base)
-        of, count = self._x.selects.value_type(base), 1
-        if args and args[0] is not None:
-            count = self._x.integer(args[0], "the number of steps")
-        if method == "name":
-            return name_of_constant(of, self._x.self_determined(base))
-        return enum_method(method, of, self._x.self_determined(base), count)
+    def lower_method(self, m: Method) -> ir.Expr:
+        """What a method gives, as an expression."""
+        if m.name == "triggered":
+            return self.triggered(m.base)
+        if m.name == "index":
+            return self._place(m).whole()
+        of, count = self._x.selects.shape(m.base).type, 1
+        if of.collected is not None:
+            return self._x.collections.lower_method(of.collected, m)
+        if m.args and m.args[0] is not None:
+            count = self._x.integer(m.args[0], "the number of steps")
+        if m.name == "name":
+            return name_of_constant(of, self._x.self_determined(m.base))
+        return enum_method(m.name, of, self._x.self_determined(m.base), count)
+
+    def _place(self, m: Method) -> Vector:
+        """`item.index`: the place of the element that is looked at (1800 clause 7.12.4)."""
+        found = self._x.scope.place_of(m.base.name) if isinstance(m.base, ast.Name) else None
+        assert found is not None
+        return found
 
     def triggered(self, event: ast.Expr) -> ir.Expr:
         """Whether an event has happened in this step of time (1800 clause 15.5.3)."""

@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from obento.core.ir.evaluate import NotConstant, evaluate
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Broken, TypeName
 from obento.core.verilog.model.types import (
+    Collected,
     DataType,
     Member,
     Shape,
     array_of,
     builtin,
+    collection,
     vector,
 )
 from obento.core.verilog.syntax import ast
@@ -49,7 +53,7 @@ class TypeLowering:
             if not t.ranges:
                 return named
             base = named.type
-        if t.ranges and (base.is_unpacked or base.is_real or base.is_text):
+        if t.ranges and (base.is_unpacked or not base.has_digits):
             raise self._x.error("packed-of-unpacked", "only packed types make packed arrays", t, "write `packed`")
         return Shape(self._arrays(base, t.ranges))
 
@@ -86,9 +90,29 @@ class TypeLowering:
             raise x.error("too-wide", f"[{left}:{right}] is a range of {count}; at most {most} can be taken", r)
         return left, right
 
-    def dims(self, ranges: list[ast.Range]) -> tuple[tuple[int, int], ...]:
-        """Unpacked dimensions."""
-        return tuple(self.ends(r, self._x.limits.memory_bits) for r in ranges)
+    def dims(self, ranges: Sequence[ast.Range | ast.Varying]) -> tuple[tuple[int, int], ...]:
+        """Unpacked dimensions where none of them may change."""
+        fixed = [r for r in ranges if isinstance(r, ast.Range)]
+        if len(fixed) < len(ranges):
+            wrong = next(r for r in ranges if isinstance(r, ast.Varying))
+            raise self._x.error("not-yet", "an array that changes its size is a variable by itself here", wrong)
+        return tuple(self.ends(r, self._x.limits.memory_bits) for r in fixed)
+
+    def declared(self, shape: Shape, dims: Sequence[ast.Range | ast.Varying]) -> Shape:
+        """What a name is that has these dimensions behind it."""
+        if not dims or not isinstance(dims[0], ast.Varying):
+            return Shape(shape.type, self.dims(dims) + shape.dims)
+        first = dims[0]
+        element = Shape(shape.type, self.dims(dims[1:]) + shape.dims)
+        if element.type.collected is not None or (element.dims and not element.type.has_digits):
+            raise self._x.error("not-yet", "a collection of collections is not read by this version", first)
+        key = self.shape(first.key).type if first.key is not None else None
+        if key is not None and (key.is_unpacked or key.is_real):
+            raise self._x.error("map-key", "keys are numbers or strings (1800 clause 7.8)", first)
+        most = self._x.integer(first.most, "the last index of a queue") if first.most is not None else None
+        if most is not None and most < 0:
+            raise self._x.error("out-of-range", "the last index of a queue is 0 or more", first)
+        return Shape(collection(Collected(first.kind, element, key, most)))
 
     def _named(self, t: ast.Type) -> Shape:
         x = self._x
@@ -112,7 +136,7 @@ class TypeLowering:
             shape = self.shape(declaration.type)
             for d in declaration.names:
                 dims = self.dims(d.dims) + shape.dims
-                if shape.type.is_real or shape.type.is_text:
+                if not shape.type.has_digits:
                     raise x.error("not-yet", f"a real number or string in a {t.word} is not read by this version", d)
                 if t.packed and (dims or shape.type.is_unpacked):
                     raise x.error("packed-of-unpacked", f"a packed {t.word} has packed members only", d)
@@ -177,8 +201,11 @@ class TypeLowering:
         """The names that one entry of an enumeration declares (6.19.2)."""
         if not d.dims:
             return [d.name]
-        left, right = self.ends(d.dims[0], 1 << 10)
-        is_count = isinstance(d.dims[0].right, ast.Binary) and d.dims[0].left.end == d.dims[0].right.end
+        first = d.dims[0]
+        if not isinstance(first, ast.Range):
+            raise self._x.error("enum-value", "constants are counted from one number to another", first)
+        left, right = self.ends(first, 1 << 10)
+        is_count = isinstance(first.right, ast.Binary) and first.left.end == first.right.end
         ends = (0, right) if is_count else (left, right)
         step = 1 if ends[0] <= ends[1] else -1
         return [f"{d.name}{i}" for i in range(ends[0], ends[1] + step, step)]

@@ -215,6 +215,8 @@ class Scope:
         self.texts: bool = self.parent.texts if self.parent is not None else False
         self.automatic: bool = outer.automatic if outer is not None else False
         self.system_verilog: bool = outer.system_verilog if outer is not None else False
+        self.places: dict[str, Vector] = {}
+        """The place of the element that a name of `with (...)` stands for."""
         self.imports: list[Scope] = []
         """Packages of which every name can be seen here (1800 clause 26.3)."""
         self.package: Callable[[str], Scope | None] = outer.package if outer is not None else _no_package
@@ -231,6 +233,15 @@ class Scope:
         package, colons, inner = name.partition("::")
         found = self.package(package or "$unit") if colons else None
         return found.entries.get(inner) if found is not None else None
+
+    def place_of(self, name: str) -> Vector | None:
+        """The place of an element that a name stands for."""
+        scope: Scope | None = self
+        while scope is not None:
+            if name in scope.entries or name in scope.places:
+                return scope.places.get(name)
+            scope = scope.outer
+        return None
 
     def imported(self, name: str) -> Entry | None:
         """What a name means in the packages whose names can be seen here."""

@@ -6,7 +6,9 @@ in it, the first member and the leftmost element of a packed one on the left."""
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import Literal
 
+from obento.core.ir.collections import CollectionType, Element
 from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES, TWO_STATE, WIDTHS
 
 Dims = tuple[tuple[int, int], ...]
@@ -39,6 +41,7 @@ class DataType:
     packed: bool = True
     values: dict[str, int] = field(default_factory=dict)
     name: str = ""
+    collected: Collected | None = None
 
     @property
     def is_enum(self) -> bool:
@@ -56,9 +59,14 @@ class DataType:
         return self.word == "string"
 
     @property
+    def has_digits(self) -> bool:
+        """Whether its values are words of digits."""
+        return not (self.is_real or self.is_text or self.collected is not None)
+
+    @property
     def is_unpacked(self) -> bool:
-        """Whether it is an unpacked structure or union, which is no number."""
-        return bool(self.members) and not self.packed
+        """Whether it is an unpacked structure or union, or a collection, which is no number."""
+        return (bool(self.members) and not self.packed) or self.collected is not None
 
     @property
     def step(self) -> int:
@@ -76,6 +84,8 @@ class DataType:
         """Whether values of the two may stand for each other as a whole (1800 clause 6.22.2)."""
         if self is other:
             return True
+        if self.collected is not None and other.collected is not None:
+            return self.collected.element.fits(other.collected.element)
         if self.is_unpacked or other.is_unpacked:
             return False
         return self.width == other.width and self.two_state == other.two_state and self.signed == other.signed
@@ -144,6 +154,33 @@ class Shape:
         """Whether a value of the other may be assigned to this as a whole (1800 clause 7.6)."""
         sizes = [abs(left - right) for left, right in self.dims]
         return sizes == [abs(left - right) for left, right in other.dims] and self.type.is_like(other.type)
+
+
+@dataclass(frozen=True, slots=True)
+class Collected:
+    """What a type whose size changes is made of: a queue, a dynamic array, or a map with a type of keys, 32 digits
+    where that is None. `most` is the highest index of a queue that has one."""
+
+    kind: Literal["queue", "dynamic", "map"]
+    element: Shape
+    key: DataType | None = None
+    most: int | None = None
+
+    def runs_as(self) -> CollectionType:
+        """The same, for what runs it."""
+        of = self.element.type
+        blank: Element = 0.0 if of.is_real else "" if of.is_text else self.element.start_value()
+        limits = {} if self.most is None else {"most": self.most + 1}
+        key = self.key or builtin("int")
+        return CollectionType(
+            self.kind, self.element.width, of.signed, blank, **limits,
+            text_keys=key.is_text, key_width=key.width, key_signed=key.signed,
+        )  # fmt: skip
+
+
+def collection(collected: Collected) -> DataType:
+    """A type whose size changes; 64 digits by convention."""
+    return DataType(collected.kind, 64, False, False, (63, 0), collected=collected)
 
 
 def builtin(word: str, signed: bool | None = None) -> DataType:

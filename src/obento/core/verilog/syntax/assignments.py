@@ -57,14 +57,15 @@ class AssignmentParser(TimingParser):
                 end += 1
                 if not depth:
                     break
-        return has_dot and self.kinds[end] == "o" and self.texts[end] in (";", "(")
+        is_with = self.texts[end] == "with" and self.system_verilog
+        return has_dot and (is_with or (self.kinds[end] == "o" and self.texts[end] in (";", "(")))
 
     def _task_elsewhere(self) -> ast.Stmt:
         start = self.start
         parts, indices = [self.name("a name")], list[ast.Expr | None]([None])
         while self.is_at(".", "["):
             if self.accept("."):
-                parts.append(self.name("a name after the dot"))
+                parts.append(self.name_behind_dot())
                 indices.append(None)
             else:
                 self.at += 1
@@ -120,5 +121,6 @@ class AssignmentParser(TimingParser):
         start = self.start
         self.at += 1
         args, named = self.arguments() if self.is_at("(") else ([], {})
+        each = self.each(args)
         self.semicolon("statement")
-        return ast.TaskCall(start, self.previous_end, name, args, None, named)
+        return ast.TaskCall(start, self.previous_end, name, args, None, named, False, each)

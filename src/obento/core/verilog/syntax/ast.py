@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import Literal
 
 
 @dataclass(slots=True)
@@ -134,6 +135,7 @@ class Call(Expr):
     args: list[Expr | None]
     path: Dotted | None = None
     named: dict[str, Expr | None] = field(default_factory=dict)
+    each: With | None = None
 
 
 @dataclass(slots=True)
@@ -201,6 +203,27 @@ class TypeArgument(Expr):
     """A type where a value could stand: of `$bits`, or for a type parameter."""
 
     type: Type
+
+
+@dataclass(slots=True)
+class Last(Expr):
+    """`$` in the index of a queue: its last place (1800 clause 7.10.1)."""
+
+
+@dataclass(slots=True)
+class New(Expr):
+    """`new[size](old)`: a dynamic array with so many elements (1800 clause 7.5.1)."""
+
+    size: Expr
+    old: Expr | None
+
+
+@dataclass(slots=True)
+class With(Node):
+    """`with (test)` behind a method of a collection, and the name that stands for an element in it."""
+
+    item: str
+    test: Expr
 
 
 @dataclass(slots=True)
@@ -367,6 +390,7 @@ class TaskCall(Stmt):
     named: dict[str, Expr | None] = field(default_factory=dict)
     is_void: bool = False
     """Of a function whose value is thrown away by `void'(...)`."""
+    each: With | None = None
 
 
 @dataclass(slots=True)
@@ -433,11 +457,21 @@ class Range(Node):
 
 
 @dataclass(slots=True)
+class Varying(Node):
+    """A dimension of .sv files whose size changes: `[$]` or `[$:most]` of a `queue`, `[]` of a `dynamic` array,
+    `[type]` or `[*]` of a `map` (1800 clauses 7.5, 7.8 and 7.10)."""
+
+    kind: Literal["queue", "dynamic", "map"]
+    most: Expr | None = None
+    key: Type | None = None
+
+
+@dataclass(slots=True)
 class Declarator(Node):
     """One name of a declaration, with its dimensions and its value."""
 
     name: str
-    dims: list[Range]
+    dims: list[Range | Varying]
     value: Expr | None
 
 
@@ -476,7 +510,7 @@ class TypeDefinition(Item):
 
     name: str
     type: Type
-    dims: list[Range]
+    dims: list[Range | Varying]
 
 
 @dataclass(slots=True)
@@ -525,7 +559,7 @@ class Parameter(Item):
     typed: bool
     name: str
     value: Expr | None
-    dims: list[Range] = field(default_factory=list)
+    dims: list[Range | Varying] = field(default_factory=list)
 
     @property
     def real(self) -> bool:

@@ -77,6 +77,8 @@ class BraceParser(TokenStream):
         """`{a, b}` or `{4{a}}` (5.1.14)."""
         start = self.start
         self.at += 1
+        if self.system_verilog and self.accept("}"):
+            return ast.Concat(start, self.previous_end, [])  # an empty queue (1800 clause 10.10)
         first = self.expression()
         if self.is_at("{"):
             self.at += 1

@@ -233,6 +233,9 @@ class ExpressionParser(BraceParser):
         if kind == "s":
             self.at += 1
             return ast.String(start, end, text)
+        if text == "$" and self.system_verilog:
+            self.at += 1
+            return ast.Last(start, end)
         if kind == "r":
             self.at += 1
             return ast.Real(start, end, text)
@@ -330,6 +333,8 @@ class ExpressionParser(BraceParser):
         return self.fail("expected-value", f"a name, number or expression is missing before {self.describe()}")
 
     def _after_name(self, name: str, start: int, end: int) -> ast.Expr:
+        if name == "new" and self.system_verilog and self.is_at("["):
+            return self._new(start)
         if self.is_at("::") and self.kinds[self.at + 1] in "ix":
             self.at += 2
             name, end = f"{name}::{self.texts[self.at - 1]}", self.previous_end
@@ -342,6 +347,17 @@ class ExpressionParser(BraceParser):
         if self.is_at("'{"):
             return self.pattern(start, name)
         return self._behind(ast.Name(start, end, name))
+
+    def _new(self, start: int) -> ast.Expr:
+        """`new[size]` or `new[size](old)` (1800 clause 7.5.1)."""
+        self.at += 1
+        size = self.expression()
+        self.expect("]", "the size")
+        old = None
+        if self.accept("("):
+            old = self.expression()
+            self.expect(")", "what it begins with")
+        return ast.New(start, self.previous_end, size, old)
 
     def _let_used(self, let: Let, start: int) -> ast.Expr:
         args, named = self.arguments() if self.is_at("(") else ([], {})
@@ -356,16 +372,38 @@ class ExpressionParser(BraceParser):
         while True:
             if self.is_at("."):
                 self.at += 1
-                result = self._member(result, self.name("a name after the dot"))
-                if self.is_at("("):
+                result = self._member(result, self.name_behind_dot())
+                if self.is_at("(") or self._at_with():
                     if not isinstance(result, ast.Dotted):
                         raise self.fail("not-yet", "a call behind this is not read by this version")
-                    args, named = self.arguments()
-                    return ast.Call(result.start, self.previous_end, ".".join(result.parts), args, result, named)
+                    args, named = self.arguments() if self.is_at("(") else ([], {})
+                    each = self.each(args)
+                    return ast.Call(result.start, self.previous_end, ".".join(result.parts), args, result, named, each)
             elif self.texts[self.at] == "[" and self.kinds[self.at] == "o" and not isinstance(result, ast.Call):
                 result = self._selected(result)
             else:
                 return result
+
+    def name_behind_dot(self) -> str:
+        """A name behind a dot; methods of collections may be called as an operator (1800 clause 7.12.3)."""
+        if self.system_verilog and self.is_at("and", "or", "xor", "unique"):
+            self.at += 1
+            return self.texts[self.at - 1]
+        return self.name("a name after the dot")
+
+    def _at_with(self) -> bool:
+        return self.system_verilog and self.text == "with" and self.texts[self.at + 1] == "("
+
+    def each(self, args: list[ast.Expr | None]) -> ast.With | None:
+        """`with (test)` behind a method, whose one argument names an element (1800 clause 7.12.4)."""
+        if not self._at_with():
+            return None
+        start = self.start
+        item = args.pop() if args and isinstance(args[0], ast.Name) else None
+        self.at += 2
+        test = self.expression()
+        self.expect(")", "what is asked of each element")
+        return ast.With(start, self.previous_end, item.name if isinstance(item, ast.Name) else "item", test)
 
     def _member(self, base: ast.Expr, name: str) -> ast.Expr:
         indexed = isinstance(base, ast.Index)

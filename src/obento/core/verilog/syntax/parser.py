@@ -380,7 +380,7 @@ class Parser(ItemParser):
             modport = self.name("the name of a modport")
         name_start = self.start
         name = self.name("a port name")
-        dims = self.dimensions()
+        dims = self.ranges()
         module.items.append(ast.InterfacePort(start, self.previous_end, interface, modport, name, dims))
         module.ports.append(name)
         module.port_spans.append((name_start, self.previous_end))

@@ -131,7 +131,8 @@ class StatementParser(LoopParser):
         self.semicolon("statement")
         if not isinstance(call, ast.Call):
             raise self.fail("void-value", "`void'(...)` holds a call of a function", "", start, self.previous_end)
-        return ast.TaskCall(start, self.previous_end, call.name, call.args, call.path, call.named, True)
+        each = call.each
+        return ast.TaskCall(start, self.previous_end, call.name, call.args, call.path, call.named, True, each)
 
     def _groups_statements(self) -> bool:
         """Whether a brace opens a block as in C: a statement stands behind it, no list of names."""

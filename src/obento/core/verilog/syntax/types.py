@@ -3,6 +3,8 @@ and 7.2)."""
 
 from __future__ import annotations
 
+from typing import Literal
+
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES
 from obento.core.verilog.syntax.expressions import ExpressionParser
@@ -63,11 +65,7 @@ class TypeParser(ExpressionParser):
         start = self.start
         self.expect("[")
         if self.is_at("]", "$"):
-            raise self.fail(
-                "not-yet",
-                "queues and arrays whose size changes are not read by this version",
-                "give the array its size: `[8]`",
-            )
+            raise self.fail("varying-range", "a range that changes stands behind the name only", "give it two ends")
         left = self.expression()
         if self.is_at("]"):
             if self.system_verilog:
@@ -83,12 +81,42 @@ class TypeParser(ExpressionParser):
         self.expect("]", "the range")
         return ast.Range(start, self.previous_end, left, right)
 
-    def dimensions(self) -> list[ast.Range]:
+    def ranges(self) -> list[ast.Range]:
         """All ranges that stand here."""
         found: list[ast.Range] = []
         while self.is_at("["):
             found.append(self.range())
         return found
+
+    def dimensions(self) -> list[ast.Range | ast.Varying]:
+        """All dimensions that stand behind a name."""
+        found: list[ast.Range | ast.Varying] = []
+        while self.is_at("["):
+            found.append(self._varying() if self._at_varying() else self.range())
+        return found
+
+    def _at_varying(self) -> bool:
+        kind, text = self.kinds[self.at + 1], self.texts[self.at + 1]
+        if not self.system_verilog:
+            return False
+        is_type = (kind == "k" and text in NAMED_TYPES) or (kind == "i" and text in self.types)
+        return (kind == "o" and text in ("]", "$", "*")) or is_type
+
+    def _varying(self) -> ast.Varying:
+        """`[$]`, `[$:7]`, `[]`, `[*]` or `[string]` (1800 clauses 7.5, 7.8 and 7.10)."""
+        start = self.start
+        self.at += 1
+        kind: Literal["queue", "dynamic", "map"] = "dynamic"
+        most, key = None, None
+        if self.accept("$"):
+            kind = "queue"
+            most = self.expression() if self.accept(":") else None
+        elif self.accept("*"):
+            kind = "map"
+        elif not self.is_at("]"):
+            kind, key = "map", self.data_type()
+        self.expect("]", "the dimension")
+        return ast.Varying(start, self.previous_end, kind, most, key)
 
     def declarator(self, what: str) -> ast.Declarator:
         """A name that is declared, with its dimensions and its value."""
@@ -114,7 +142,7 @@ class TypeParser(ExpressionParser):
 
     def packed_ranges(self) -> list[ast.Range]:
         """The ranges of a vector: one, or in .sv files any number."""
-        found = self.dimensions()
+        found = self.ranges()
         if len(found) > 1 and not self.system_verilog:
             self.collector.error(
                 "system-verilog",
@@ -158,7 +186,7 @@ class TypeParser(ExpressionParser):
             base = self.vector_type(self.type_word())
         constants = self._constants()
         values = ast.Declaration(start, self.previous_end, base.word, "", base, [])
-        return ast.Type(start, start, "enum", base.signed, self.dimensions(), [values], constants, True)
+        return ast.Type(start, start, "enum", base.signed, self.ranges(), [values], constants, True)
 
     def _constants(self) -> list[ast.Declarator]:
         """The names in braces, some with values; `name[3]` stands for name0, name1, name2 (1800 clause 6.19.2)."""
@@ -203,7 +231,7 @@ class TypeParser(ExpressionParser):
             member.end = self.previous_end
             members.append(member)
         self.leave()
-        return ast.Type(start, start, word, signed, self.dimensions(), members, [], packed)
+        return ast.Type(start, start, word, signed, self.packed_ranges(), members, [], packed)
 
     def type_definition(self) -> list[ast.Item]:
         """`typedef` (.sv files): a name for a type (1800 clause 6.18)."""
