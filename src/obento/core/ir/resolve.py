@@ -9,7 +9,26 @@ from collections.abc import Callable
 
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import stretches_read, targets, watches_of, written_bits
-from obento.core.ir.nodes import Assign, Binary, Const, Expr, Ref, Resolve, Target, Tristate, Unary, walk
+from obento.core.ir.nodes import (
+    Assign,
+    Await,
+    Binary,
+    Block,
+    Const,
+    Delay,
+    DisableFork,
+    Expr,
+    Fork,
+    Ref,
+    Resolve,
+    Slice,
+    Stmt,
+    Target,
+    Tristate,
+    Unary,
+    WaitUntil,
+    walk,
+)
 from obento.core.ir.signal import STRONG, Signal
 from obento.core.ir.switches import Drivers, join_switches
 from obento.core.values import ones
@@ -85,7 +104,9 @@ def _split(design: Design, signal: Signal) -> None:
     if signal.net == "trireg":
         inputs.append(Ref(signal.width, signal))
         drivers.might.append(None)
-        drivers.strengths.append((2, 2))  # a charge of medium strength (7.14.2), kept while nothing drives
+        drivers.strengths.append((signal.charge, signal.charge))  # kept while nothing drives (7.14.2)
+        if signal.delay is not None:
+            decay(design, signal, drivers.wires)
     body = Assign(
         signal.position, [Target(signal, 0, signal.width)], _value(signal, inputs, drivers.strengths, drivers.might)
     )
@@ -93,6 +114,24 @@ def _split(design: Design, signal: Signal) -> None:
     if signal.net == "trireg":
         watches = [w for w in watches if w.signal is not signal]
     design.processes.append(Process("continuous", body, watches, signal.position, "resolution", delay=signal.delay))
+
+
+def decay(design: Design, signal: Signal, drivers: list[Signal]) -> None:
+    """A charge that nobody has driven for the third delay of its net is lost (1364 clause 7.14.2)."""
+    assert signal.delay is not None
+    ticks = signal.delay[2]
+    for digit in range(signal.width):
+        here: list[Expr] = [Slice(1, Ref(d.width, d), digit) for d in drivers]
+        watches = watches_of([(d, digit, 1) for d in drivers])
+        is_free: Expr = Const(1, 1, 0)
+        for value in here:
+            is_free = Binary(1, "and", is_free, Binary(1, "ceq", value, Const(1, 1, 1)))
+        at = signal.position
+        lost = Assign(at, [Target(signal, digit, 1)], Const(1, 0, 0))
+        waited = Delay(at, Const(64, ticks, ones(64) ^ ticks), 1, 1)
+        branches: list[Stmt] = [Block(at, [waited, lost, Await(at, watches)]), Await(at, watches)]
+        body = Block(at, [WaitUntil(at, is_free, watches), Fork(at, branches, "any"), DisableFork(at)])
+        design.processes.append(Process("forever", body, [], at, "decay"))
 
 
 def _might(design: Design, signal: Signal, process: Process) -> Expr | None:

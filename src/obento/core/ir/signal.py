@@ -22,10 +22,10 @@ class Signal:
     """A net or variable. `offset` is the number of its bit 0 among all bits of the design.
 
     An array has the width of one element in `element` (else 0). A net has its kind in `net` and, when it delays what it
-    is given, `delay`. `real` variables hold a floating-point number, at first `number`, `text` ones a string, at first
-    `letters`, those with a `collection` one of these, at first like `first`; `automatic` ones live for one call only.
-    `held` once some statement may force it. In `two_state` ones nothing but 0 and 1 is ever written (1800 clause
-    6.3.1)."""
+    is given, `delay`; a trireg keeps what it last was with the strength `charge`. `real` variables hold a
+    floating-point number, at first `number`, `text` ones a string, at first `letters`, those with a `collection` one of
+    these, at first like `first`; `automatic` ones live for one call only. `held` once some statement may force it. In
+    `two_state` ones nothing but 0 and 1 is ever written (1800 clause 6.3.1)."""
 
     id: int
     name: str
@@ -36,6 +36,7 @@ class Signal:
     offset: int = 0
     element: int = 0
     net: str = "wire"
+    charge: int = 2
     delay: Delays | None = None
     real: bool = False
     number: float = 0.0

@@ -12,7 +12,31 @@ from obento.core.values import Word
 
 Stretch = tuple[int, int]
 
+_WIRED = frozenset(["wand", "triand", "wor", "trior"])
 _PULL = {"tri0": (-5, -5), "tri1": (5, 5)}
+
+
+_NAMES = {7: "Su", 6: "St", 5: "Pu", 4: "La", 3: "We", 2: "Me", 1: "Sm"}
+
+
+def shown(level: Stretch) -> str:
+    """A strength and value as %v writes them (17.1.1.5): the name of the strength, or the numbers of the strengths
+    that it lies between, and the value."""
+    low, high = level
+    if low == high:
+        return "HiZ" if not low else f"{_NAMES[abs(low)]}{int(low > 0)}"
+    if low == 0:
+        return f"{_NAMES[high]}H"
+    if high == 0:
+        return f"{_NAMES[-low]}L"
+    if low > 0 or high < 0:
+        return f"{max(abs(low), abs(high))}{min(abs(low), abs(high))}{int(low > 0)}"
+    return f"{_NAMES[high]}X" if high == -low else f"{-low}{high}X"
+
+
+def stretch(one: int, zero: int, strengths: tuple[int, int]) -> Stretch:
+    """A driver's digit with the strengths of its 0 and 1."""
+    return _stretch(one, zero, strengths)
 
 
 def _stretch(one: int, zero: int, strengths: tuple[int, int]) -> Stretch:
@@ -58,8 +82,20 @@ def resolve(
 def _bit(
     net: str, bits: list[tuple[int, int]], maybe: list[tuple[int, int]], strengths: Sequence[tuple[int, int]]
 ) -> tuple[int, int]:
-    if net in ("wand", "triand", "wor", "trior"):
+    if net in _WIRED:
         return _wired(net in ("wand", "triand"), bits)
+    low, high = level_of(net, bits, maybe, strengths)
+    if low > 0:
+        return 1, 0
+    if high < 0:
+        return 0, 1
+    return (1, 1) if low == high == 0 else (0, 0)
+
+
+def level_of(
+    net: str, bits: list[tuple[int, int]], maybe: list[tuple[int, int]], strengths: Sequence[tuple[int, int]]
+) -> Stretch:
+    """What the drivers of one digit make of it, with its strength (see `nodes.Resolve`)."""
     level = _PULL.get(net, (0, 0))
     for bit, other, strength in zip(bits, maybe, strengths, strict=True):
         if other == (1, 1):
@@ -68,12 +104,7 @@ def _bit(
             low, high = _stretch(*other, strength)
             own = min(low, 0), max(high, 0)
         level = combine(level, own)
-    low, high = level
-    if low > 0:
-        return 1, 0
-    if high < 0:
-        return 0, 1
-    return (1, 1) if low == high == 0 else (0, 0)
+    return level
 
 
 def _wired(is_and: bool, bits: list[tuple[int, int]]) -> tuple[int, int]:

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from obento.core.ir.design import Design, Process, Switch
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.nodes import Assign, Binary, Const, Expr, Ref, Resolve, Slice, Target, Tristate
-from obento.core.ir.signal import Signal
+from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import LimitReached
 
 _MOST_IN_A_GROUP = 24
@@ -55,10 +55,13 @@ def join_switches(design: Design, copies: Callable[[Signal], Drivers]) -> set[in
         for digit in range(signal.width):
             value = _resolved((number, digit), signals, drivers, beside)
             body = Assign(signal.position, [Target(signal, digit, 1)], value)
-            design.processes.append(
-                Process("continuous", body, watches_of(stretches_read(value)), signal.position, "resolution")
-            )
+            design.processes.append(Process("continuous", body, _watches(value, signal), signal.position, "resolution"))
     return set(signals)
+
+
+def _watches(value: Expr, signal: Signal) -> list[Watch]:
+    """What a net follows: all that is read for it, but not the charge that it keeps itself."""
+    return [w for w in watches_of(stretches_read(value)) if w.signal is not signal or signal.net != "trireg"]
 
 
 def _resolved(
@@ -79,6 +82,11 @@ def _resolved(
             result.drivers.append(value if condition is None else Tristate(1, condition, value))
             result.strengths.append(strength)
             result.might.append(unsure if condition is None or unsure is None else Tristate(1, condition, unsure))
+        if signals[there[0]].net == "trireg":
+            kept: Expr = Slice(1, Ref(signals[there[0]].width, signals[there[0]]), there[1])
+            result.drivers.append(kept if condition is None else Tristate(1, condition, kept))
+            result.strengths.append((signals[there[0]].charge, signals[there[0]].charge))
+            result.might.append(None)
         pull = _PULLS.get(signals[there[0]].net)
         if pull is not None and there != here and condition is not None:
             result.drivers.append(Tristate(1, condition, pull))

@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from obento.core import values as v
 from obento.core.decimals import digits_of, to_decimal
 from obento.core.ir.evaluate import round_half_away, to_real
 from obento.core.ir.layout import pattern
-from obento.core.ir.nodes import Argument, SystemCall
+from obento.core.ir.nodes import Argument, Expr, SystemCall
+from obento.core.ir.strength import Stretch, shown
 from obento.core.ir.texts import to_digits
 from obento.core.values import Word
 
@@ -108,10 +109,18 @@ def characters(word: Word, width: int) -> str:
     return data.decode("latin-1")
 
 
+def _no_net(value: Expr) -> Stretch | None:
+    del value
+    return None
+
+
 class Formatter:
     """Makes the text of one call."""
 
-    def __init__(self, time_format: TimeFormat, precision: int) -> None:
+    def __init__(
+        self, time_format: TimeFormat, precision: int, level_of: Callable[[Expr], Stretch | None] = _no_net
+    ) -> None:
+        self.level_of = level_of
         self.time_format = time_format
         self.precision = precision
 
@@ -182,6 +191,10 @@ class Formatter:
         if letter == "p" and a.layout is not None:
             text = pattern(a.layout, value)
             return text.ljust(field or 0) if left else text.rjust(field or 0)
+        if letter == "v" and a.value is not None:
+            level = self.level_of(a.value)
+            if level is not None:
+                return shown(level).rjust(field or 0)
         text = self._value(call, letter, field, zeros and bool(m[3]), a, value)
         return text.strip().ljust(field or 0) if left else text
 

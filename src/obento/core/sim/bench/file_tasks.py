@@ -7,13 +7,15 @@ from typing import cast
 
 from obento.core import values as v
 from obento.core.ir.evaluate import round_half_away
-from obento.core.ir.nodes import SystemCall
+from obento.core.ir.nodes import Expr, SystemCall
+from obento.core.ir.strength import Stretch
 from obento.core.ir.texts import MOST_LETTERS
 from obento.core.sim.bench.display import Formatter, TimeFormat, Value, characters, digits, unescape
 from obento.core.sim.bench.files import Folder
 from obento.core.sim.bench.functions import Bench
 from obento.core.sim.bench.memory_files import load
 from obento.core.sim.bench.scan import scan
+from obento.core.sim.bench.strengths import level
 from obento.core.values import Word
 
 
@@ -25,7 +27,11 @@ class CircuitBench(Bench):
         """Begin anew: nothing is open."""
         super().power_up()
         self.folder = self._fresh_folder()
-        self._format = Formatter(TimeFormat(self.kernel.design.precision), self.kernel.design.precision)
+        precision = self.kernel.design.precision
+        self._format = Formatter(TimeFormat(precision), precision, self._level)
+
+    def _level(self, value: Expr) -> Stretch | None:
+        return level(self.kernel.design, self.kernel.words, value)
 
     def is_idle(self) -> bool:
         """Nothing was opened."""

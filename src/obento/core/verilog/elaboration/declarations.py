@@ -19,6 +19,9 @@ from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.builtin_types import TWO_STATE
 from obento.core.verilog.syntax.declarations import NET_TYPES
 
+_CHARGES = {"small": 1, "medium": 2, "large": 4}
+"""What a trireg keeps its value with (1364-2005 table 7-7)."""
+
 
 def type_definition(body: ModuleContext, item: ast.TypeDefinition, scope: Scope) -> None:
     """A `typedef`, with the constants of an enumeration."""
@@ -175,6 +178,8 @@ def _make(body: ModuleContext, wanted: _Wanted) -> Vector:
     signal.automatic = scope.automatic
     if flavour == "net":
         signal.net = kind
+        if kind == "trireg" and item.strengths is not None:
+            signal.charge = _CHARGES.get(item.strengths[0], 2)
         if d.value is None:
             signal.delay = body.delays(item.delays, scope)
     if flavour == "variable" and of.two_state:

@@ -198,6 +198,14 @@ def dimensions_of(shape: Shape) -> list[tuple[int, int]]:
     return found
 
 
+def _time(ticks: int, precision: int) -> str:
+    """So many ticks of this power of ten of a second, as `timescale` writes them."""
+    power = precision + len(str(ticks)) - 1
+    units = {0: "s", -3: "ms", -6: "us", -9: "ns", -12: "ps", -15: "fs"}
+    base = max(p for p in units if p <= power) if power >= -15 else -15
+    return f"{10 ** (power - base)}{units[base]}"
+
+
 def layout_of(shape: Shape) -> Layout:
     """What a value of this shape is made of."""
     of = shape.type
@@ -327,8 +335,24 @@ class SystemLowering:
             hint = did_you_mean(s.name, TASKS)
             raise x.error("no-system-task", f"the system task `{s.name}` is not known here", s, hint)
         self._count(s.name, s.args, s)
+        if s.name == "$printtimescale":
+            return self._timescale(s)
         call = ir.SystemCall(32, s.name, self.arguments(s.name, s.args), x.scope.path, x.scope.times[0], s.start)
         return ir.SystemTask(s.start, call)
+
+    def _timescale(self, s: ast.TaskCall) -> ir.SystemTask:
+        """`$printtimescale` (17.3.1): a line that is known before anything runs."""
+        x, scope, name = self._x, self._x.scope, self._x.scope.path
+        where = s.args[0] if s.args else None
+        if isinstance(where, ast.Name | ast.Dotted):
+            parts = where.parts if isinstance(where, ast.Dotted) else [where.name]
+            found = x.find(where) or scope.find_path(parts)
+            if not isinstance(found, Inside) or found.scope is None:
+                raise x.error("no-scope", "`$printtimescale` takes the name of a module in use", where)
+            scope, name = found.scope, found.scope.path
+        unit, step = (_time(ticks, scope.precision) for ticks in scope.times)
+        line = ir.Argument(text=f"Time scale of ({name}) is {unit} / {step}")
+        return ir.SystemTask(s.start, ir.SystemCall(32, "$display", [line], scope.path, scope.times[0], s.start))
 
     def arguments(self, name: str, args: list[ast.Expr | None]) -> list[ir.Argument]:
         """The arguments of a call, with the places that it writes to."""

@@ -50,12 +50,14 @@ class DeclarationParser(StatementParser):
         if not self.is_at("(") or self.texts[self.at + 1] not in _STRENGTHS_0 | _STRENGTHS_1 | _CHARGES:
             return None
         self.at += 1
-        words = {"0": "strong", "1": "strong"}
+        words, charge = {"0": "strong", "1": "strong"}, ""
         while True:
             word = self.text
             if word in _STRENGTHS_0 | _STRENGTHS_1:
                 words[word[-1]] = word[:-1]
-            elif word not in _CHARGES:
+            elif word in _CHARGES:
+                charge = word
+            else:
                 raise self.fail(
                     "bad-strength", f"{self.describe()} is no strength", "write for instance `(strong0, pull1)`"
                 )
@@ -63,7 +65,7 @@ class DeclarationParser(StatementParser):
             if not self.accept(","):
                 break
         self.expect(")", "the strengths")
-        return words["0"], words["1"]
+        return (charge, charge) if charge else (words["0"], words["1"])
 
     def delays_or_none(self) -> list[ast.Expr]:
         """Delays, if some stand here."""
