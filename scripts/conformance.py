@@ -36,7 +36,8 @@ TITLES = {
     },
     "IEEE 1076-2002": {"3": "types"},
     "IEEE 1076-2008": {
-        "5": "types", "6": "declarations", "9": "expressions", "10": "sequential statements",
+        "4": "subprograms and packages", "5": "types", "6": "declarations", "8": "names", "9": "expressions",
+        "10": "sequential statements",
         "11": "concurrent statements", "13": "design units",
         "15": "lexical elements", "16": "predefined language environment",
     },

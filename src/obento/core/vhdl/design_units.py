@@ -32,9 +32,10 @@ LIBRARIES = {
         "std_logic_signed",
         "std_logic_textio",
         "numeric_std_unsigned",
+        "std_logic_misc",
     ),
 }
-TAUGHT = frozenset(["std_logic_arith", "std_logic_unsigned", "std_logic_signed"])
+TAUGHT = frozenset(["std_logic_arith", "std_logic_unsigned", "std_logic_signed", "std_logic_misc"])
 
 
 @dataclass(slots=True)

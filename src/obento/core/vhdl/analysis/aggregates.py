@@ -31,7 +31,7 @@ class Aggregates:
     def aggregate(self, e: ast.Aggregate, wanted: Type, sub: Subtype | None) -> t.Expr:
         """An aggregate of the wanted type."""
         if isinstance(wanted, RecordType):
-            return self._record(e, wanted)
+            return self._record(e, sub if sub is not None and sub.type is wanted else Subtype(wanted))
         if isinstance(wanted, ArrayType):
             return self._array(
                 e,
@@ -43,7 +43,9 @@ class Aggregates:
             "ambiguous", "the type of this aggregate is not clear here", e, "say it with type'(...)"
         )
 
-    def _record(self, e: ast.Aggregate, wanted: RecordType) -> t.Expr:
+    def _record(self, e: ast.Aggregate, sub: Subtype) -> t.Expr:
+        wanted = sub.type
+        assert isinstance(wanted, RecordType)
         values: list[t.Expr | None] = [None] * len(wanted.fields)
         for i, item in enumerate(e.items):
             places = [i] if not item.choices else []
@@ -60,12 +62,13 @@ class Aggregates:
                     raise self.context.wrong(
                         "aggregate", f"{wanted.shown} has {len(values)} fields, each given once", item
                     )
-                field = wanted.fields[place][1]
+                field = sub.fields[place][1]
                 values[place] = self.context.expressions.expr(item.value, field.type, field)
         missing = [n for (n, _), v in zip(wanted.fields, values, strict=True) if v is None]
         if missing:
             raise self.context.wrong("aggregate", f"the field `{missing[0]}` has no value here", e)
-        return self.context.expressions.folded(t.RecordAgg(wanted, e.pos, [v for v in values if v is not None]))
+        given = [v for v in values if v is not None]
+        return self.context.expressions.folded(t.RecordAgg(wanted, e.pos, given, sub=sub if sub.own_fields else None))
 
     def _array(self, e: ast.Aggregate, wanted: ArrayType, ranges: list[RangeX] | None, element: Subtype) -> t.Expr:
         items: list[tuple[RangeX | t.Expr | None, t.Expr, bool]] = []

@@ -98,7 +98,7 @@ class Attributes:
             else ""
         )
         if e.name != "simple_name":
-            name = self.context.signals.place_of(name)
+            name = self.context.signals.place_of(name, e.name == "instance_name")
         return t.Const(STRING, e.pos, string(name))
 
     def _of_type(self, prefix: TypeName, e: ast.Attribute) -> t.Expr:

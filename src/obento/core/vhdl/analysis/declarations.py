@@ -10,6 +10,7 @@ from obento.core.limits import LimitReached
 from obento.core.suggest import did_you_mean
 from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.expressions import Expressions
+from obento.core.vhdl.analysis.inner_regions import InnerRegions, walk_declared
 from obento.core.vhdl.analysis.meanings import Overloads
 from obento.core.vhdl.analysis.names import Names, differs
 from obento.core.vhdl.analysis.operators import static_length
@@ -56,6 +57,7 @@ class Declarations:
         self.names = names
         self.expressions = expressions
         self.types = types
+        self.regions = InnerRegions(context, types, self)
 
     @property
     def owner(self) -> Any:
@@ -72,6 +74,7 @@ class Declarations:
                 out += self._declare(d)
             except AnalysisError:
                 self._placeholders(d)
+        self.regions.bodies_given(decls)
         return out
 
     def _placeholders(self, d: ast.Decl) -> None:
@@ -110,6 +113,8 @@ class Declarations:
                 self.types.add(d.name, Component(d.name, d, self.context.scope), d)
             case ast.UseClause():
                 self.use(d)
+            case ast.InnerPackage():
+                return self.regions.package(d)
             case ast.ConfigSpec():
                 self.context.instances.configure(d)
         return []
@@ -146,45 +151,6 @@ class Declarations:
             hint = did_you_mean(name.suffix, prefix.scope.names)
             raise self.context.wrong("undeclared", f"the package `{prefix.name}` has no `{name.suffix}`", name, hint)
         self.context.scope.uses.append((prefix.scope, name.suffix))
-
-    def protected(self, d: ast.TypeDecl, definition: ast.ProtectedDef) -> None:
-        """A protected type: its methods work on variables of an object of its own."""
-        if not definition.is_body:
-            made = ProtectedType(d.name, scope=Scope(self.context.scope, d.name))
-            self.types.add(d.name, TypeName(d.name, Subtype(made), d.pos), d)
-            with self.context.aside(scope=made.scope):
-                for item in definition.items:
-                    if isinstance(item, ast.SubprogramDecl):
-                        f = self.head(item)
-                        f.local = True
-                        self.context.scope.add(item.name, f)
-            return
-        known = [
-            k
-            for k in self.context.scope.find(d.name)
-            if isinstance(k, TypeName) and isinstance(k.subtype.type, ProtectedType)
-        ]
-        if not known:
-            raise self.context.wrong("undeclared", f"the protected type `{d.name}` is not declared before its body", d)
-        own = known[0].subtype.type
-        assert isinstance(own, ProtectedType)
-        keeper = Subprogram(d.name, [], None, d.pos, self.context.emitter.fresh("f"), analysed=True)
-        inside = Scope(self.context.scope, d.name)
-        inside.names = dict(own.scope.names)
-        with self.context.aside(scope=inside, subprogram=keeper):
-            keeper.decls = self.declare_all(definition.items)
-        for inner in walk_declared(keeper):
-            self.settle_waits(inner)
-            for called in inner.calls:
-                self.emit_subprogram(called)
-        bodiless = [
-            f for names in own.scope.names.values() for f in names if isinstance(f, Subprogram) and not f.analysed
-        ]
-        if bodiless:
-            raise self.context.wrong("no-body", f"the method `{bodiless[0].name}` of `{d.name}` has no body here", d)
-        own.make = keeper.py
-        methods = [f for names in own.scope.names.values() for f in names if isinstance(f, Subprogram)]
-        self.context.emitter.protected(keeper, [f.py for f in methods])
 
     # Objects.
 
@@ -265,6 +231,10 @@ class Declarations:
                 None,
                 _width_hint(size, wanted, s),
             )
+
+    def protected(self, d: ast.TypeDecl, definition: ast.ProtectedDef) -> None:
+        """A protected type."""
+        self.regions.protected(d, definition)
 
     def new_signal(self, name: str, subtype: Subtype, value: t.Expr | None, node: ast.Node, guard: str = "") -> Object:
         """Declare a signal, and have the run set it up."""
@@ -607,7 +577,7 @@ class Declarations:
                     spec = ("each", spec)
             return spec
         if isinstance(s.type, RecordType):
-            specs = [self.resolution(field) for _, field in s.type.fields]
+            specs = [self.resolution(field) for _, field in s.fields]
             return ("fields", specs) if any(spec is not None for spec in specs) else None
         return None
 
@@ -625,16 +595,6 @@ class Declarations:
 
         resolve.always = True  # type: ignore[attr-defined]
         return resolve
-
-
-def walk_declared(f: Subprogram) -> list[Subprogram]:
-    """Subprograms declared inside another."""
-    found: list[Subprogram] = []
-    for d in f.decls:
-        if isinstance(d, t.DeclareSub):
-            found.append(d.subprogram)
-            found += walk_declared(d.subprogram)
-    return found
 
 
 def range_of(value: Arr, array: Type) -> RangeX:

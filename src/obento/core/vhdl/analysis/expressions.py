@@ -176,6 +176,9 @@ class Expressions:
                     shown = " or ".join(_given(i.type) for i in self.interps(e.value)[:2])
                     raise self.context.wrong("operator", f"`{e.op}` is not defined for {shown}", e)
                 return found
+            case ast.External():
+                read = self.names.external(e)
+                return [Interp(read.type, lambda _w, _s: read)]
             case ast.Qualified():
                 return [self._qualified(e)]
             case ast.Attribute():

@@ -83,6 +83,8 @@ class Names:
             return self._simple(e)
         if isinstance(e, ast.Selected):
             return self._selected(e)
+        if isinstance(e, ast.External):
+            return self.external(e)
         if isinstance(e, ast.Paren):
             return self._bracketed(e)
         if isinstance(e, ast.Attribute) and e.name in ("base", "subtype"):
@@ -92,6 +94,20 @@ class Names:
             if isinstance(prefix, t.Expr):
                 return TypeName("", prefix.sub or Subtype(prefix.type))
         return self.context.expressions.expr(e)
+
+    def external(self, e: ast.External) -> t.Expr:
+        """A signal by its place in the hierarchy (IEEE 1076-2008 8.7), which is built before it is named."""
+        if e.kind != "signal":
+            raise self.context.wrong("unsupported", f"external names of a {e.kind} are not read here", e)
+        o = self.context.signals.by_path(e.path, e.up)
+        if o is None:
+            shown = ".".join(e.path)
+            hint = "what it stands in is instantiated above this"
+            raise self.context.wrong("undeclared", f"there is no signal `{shown}` in the hierarchy", e, hint)
+        wanted = self.context.subtypes.subtype(e.subtype)
+        if wanted.type is not o.subtype.type:
+            raise self.context.wrong("type", f"`{o.name}` is of type {o.subtype.shown}, not {wanted.shown}", e)
+        return t.Read(o.subtype.type, e.pos, o, sub=o.subtype)
 
     def _simple(self, e: ast.Id) -> Meaning:
         found = self.context.scope.find(e.name)
@@ -205,7 +221,7 @@ class Names:
                     e,
                     did_you_mean(e.suffix, names) or ", ".join(names),
                 )
-            subtype = prefix.type.fields[number][1]
+            subtype = (prefix.sub or Subtype(prefix.type)).fields[number][1]
             if isinstance(prefix, t.Const):
                 return t.Const(subtype.type, e.pos, prefix.value[number], sub=subtype)
             return t.Field(subtype.type, e.pos, prefix, number, sub=subtype)

@@ -78,8 +78,11 @@ class SignalMaker(Protocol):
     def implicit_signal(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
         """The signal that an attribute is: 'delayed, 'stable, 'quiet or 'transaction."""
 
-    def place_of(self, name: str) -> str:
-        """Where something is in the hierarchy, as `'path_name` writes it."""
+    def place_of(self, name: str, with_units: bool = False) -> str:
+        """Where something is in the hierarchy, as `'path_name` writes it, or `'instance_name` with the units."""
+
+    def by_path(self, levels: list[str], up: int | None) -> Object | None:
+        """A signal by its place: below the top where `up` is None, else below so many levels above this one."""
 
 
 class ProcessTaker(Protocol):

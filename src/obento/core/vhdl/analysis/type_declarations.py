@@ -84,6 +84,8 @@ class TypeDeclarations:
                     "unconstrained", f"the elements of {base.shown} need their range here", e, hint
                 )
             return made
+        if isinstance(base.type, RecordType) and not e.scalar:
+            return self._constrained_record(base, e)
         if not e.scalar:
             hint = (
                 "use std_logic_vector for several bits"
@@ -212,7 +214,7 @@ class TypeDeclarations:
                         self.context.collector.error(
                             "redeclared", f"the field `{field}` stands twice in this record", pos
                         )
-                    fields.append((field, self._field_subtype(e)))
+                    fields.append((field, self.subtype(e)))
                 return RecordType(name, fields)
             case ast.AccessDef():
                 return AccessType(name, self.subtype(d.subtype))
@@ -220,13 +222,22 @@ class TypeDeclarations:
                 return FileType(name, self.marked(d.mark))
         raise AssertionError(name)
 
-    def _field_subtype(self, e: ast.SubtypeInd) -> Subtype:
-        s = self.subtype(e)
-        if isinstance(s.type, ArrayType) and s.ranges is None:
-            raise self.context.wrong(
-                "unconstrained", f"{s.shown} needs its range here", e, "write for instance (7 downto 0)"
-            )
-        return s
+    def _constrained_record(self, base: Subtype, e: ast.SubtypeInd) -> Subtype:
+        """`rec(a(7 downto 0))`: a record whose arrays get their ranges (5.3.3)."""
+        fields = list(base.fields)
+        for r in e.ranges or []:
+            name = r.prefix.name if isinstance(r, ast.Paren) and isinstance(r.prefix, ast.Id) else ""
+            number = next((i for i, (n, _) in enumerate(fields) if n == name), None)
+            if number is None or not isinstance(r, ast.Paren):
+                hint = f"write for instance {base.shown}({fields[0][0]}(7 downto 0))"
+                raise self.context.wrong("range", f"a field of {base.shown} with its range is needed here", e, hint)
+            field = fields[number][1]
+            if not isinstance(field.type, ArrayType):
+                raise self.context.wrong("range", f"the field `{name}` is no array and takes no range", r)
+            fields[number] = name, self.constrained(field, [a.value for a in r.args], r)
+        made = Subtype(base.type, None, base.resolution)
+        made.own_fields = fields
+        return made
 
     def _numeric(self, name: str, e: ast.Expr) -> Subtype:
         r = self.expressions.try_range(e, None)

@@ -113,7 +113,9 @@ class ExpressionEmitter:
                 return self.array(x)
             case t.RecordAgg():
                 assert isinstance(x.type, RecordType)
-                parts = [self.fitted(v, s) for v, (_, s) in zip(x.values, x.type.fields, strict=True)]
+                parts = [
+                    self.fitted(v, s) for v, (_, s) in zip(x.values, (x.sub or Subtype(x.type)).fields, strict=True)
+                ]
                 return f"({', '.join(parts)},)"
             case t.Convert():
                 return self.conversion(x)
@@ -176,7 +178,7 @@ class ExpressionEmitter:
         if isinstance(s.type, ArrayType) and s.ranges is not None:
             return self._default_array(s, 0)
         if isinstance(s.type, RecordType):
-            return f"({', '.join(self.default(f) for _, f in s.type.fields)},)"
+            return f"({', '.join(self.default(f) for _, f in s.fields)},)"
         if s.ranges is not None:
             return self.value(s.ranges[0].left)
         return "None"
@@ -198,6 +200,11 @@ class ExpressionEmitter:
         position = x.pos if position is None else position
         if is_scalar(s.type):
             return self._checked(text, x, s, position)
+        if s.own_fields is not None and not (
+            isinstance(x, t.RecordAgg) or (x.sub and x.sub.own_fields == s.own_fields)
+        ):
+            sizes = [f.length() if isinstance(f.type, ArrayType) else None for _, f in s.own_fields]
+            return f"fit_fields({text}, {sizes}, {position})"
         if not isinstance(s.type, ArrayType) or s.ranges is None:
             return text
         wanted = [r.known() for r in s.ranges]

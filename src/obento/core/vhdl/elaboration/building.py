@@ -60,6 +60,9 @@ class Building:
         self.names: list[ScopeOfNames] = []
         self.variables: list[Variable] = []
         self.levels: list[str] = []
+        self.places: list[str] = []
+        self.by_path: dict[str, Object] = {}
+        """Signals, by where they stand in the hierarchy."""
         self.configured: list[dict[str, ast.ConfigSpec]] = [{}]
         self.instances = 0
         self.objects: list[Object] = []
@@ -71,9 +74,11 @@ class Building:
         self.silent_ports = False
 
     @contextmanager
-    def level(self, label: str, kind: str | None) -> Iterator[None]:
-        """One level further down; with a `kind` it is one that waveforms show, with names of its own."""
+    def level(self, label: str, kind: str | None, unit: str = "") -> Iterator[None]:
+        """One level further down; with a `kind` it is one that waveforms show, with names of its own. `unit` is what
+        stands there, as `'instance_name` writes it."""
         self.levels.append(label)
+        self.places.append(f"{label}@{unit}" if unit and self.places else unit or label)
         names, variables = self.names, self.variables
         if kind is not None:
             inner = ScopeOfNames(label, kind, ".".join(self.levels))
@@ -83,6 +88,7 @@ class Building:
             yield
         finally:
             self.levels.pop()
+            self.places.pop()
             self.names, self.variables = names, variables
 
     @contextmanager

@@ -33,6 +33,7 @@ class DesignSignals:
     def note_signal(self, o: Object) -> None:
         """A signal was declared: it becomes one of the design where it has a form as digits."""
         self.building.objects.append(o)
+        self.building.by_path[".".join([*self.building.levels, o.name])] = o
         width = four_state.width_of(o.subtype)
         if not width or width > self.context.limits.vector_bits:
             return
@@ -103,9 +104,15 @@ class DesignSignals:
         """A name with the levels of the hierarchy that it stands in, the top left out."""
         return ".".join([*self.building.levels[1:], name])
 
-    def place_of(self, name: str) -> str:
-        """Where something is in the hierarchy, as `'path_name` writes it (16.2.5)."""
-        levels = ":".join(self.building.levels)
+    def by_path(self, levels: list[str], up: int | None) -> Object | None:
+        """A signal by its place: below the top where `up` is None, else below so many levels above this one."""
+        here = [] if up is None else self.building.levels[: len(self.building.levels) - up]
+        return self.building.by_path.get(".".join([*here, *levels]))
+
+    def place_of(self, name: str, with_units: bool = False) -> str:
+        """Where something is in the hierarchy, as `'path_name` writes it, or `'instance_name` with the units
+        (16.2.5)."""
+        levels = ":".join(self.building.places if with_units else self.building.levels)
         scopes = {scope.name for scope in self.context.scope.chain() if scope.outer is not None}
         region = name in scopes and not any(name in scope.names for scope in self.context.scope.chain())
         return f":{levels}:" if region else f":{levels}:{name}"

@@ -198,4 +198,4 @@ def _is_resolved(s: Subtype) -> bool:
         return True
     if isinstance(s.type, ArrayType):
         return _is_resolved(s.element_subtype)
-    return isinstance(s.type, RecordType) and all(_is_resolved(f) for _, f in s.type.fields)
+    return isinstance(s.type, RecordType) and all(_is_resolved(f) for _, f in s.fields)

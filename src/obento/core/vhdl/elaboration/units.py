@@ -91,7 +91,7 @@ class Units:
         scope = Scope(self.packages.unit_scope(entity), entity.name)
         with (
             self.context.aside(scope=scope, pending=[], process=None, subprogram=None),
-            self.building.level(label, "module"),
+            self.building.level(label, "module", f"{entity.name}({architecture.name})"),
         ):
             self.declare_generics(entity.generics, generics)
             ports = self.declare_ports(entity.ports, connect is None)

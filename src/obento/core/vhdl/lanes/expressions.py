@@ -103,8 +103,9 @@ class LaneExpressions:
                 return self._array(x)
             case t.RecordAgg():
                 assert isinstance(x.type, RecordType)
-                parts = [self.fitted(self.value(v), f) for v, (_, f) in zip(x.values, x.type.fields, strict=True)]
-                return Digits(Subtype(x.type), e=_joined([p.digits for p in parts]))
+                of = x.sub or Subtype(x.type)
+                parts = [self.fitted(self.value(v), f) for v, (_, f) in zip(x.values, of.fields, strict=True)]
+                return Digits(of, e=_joined([p.digits for p in parts]))
             case t.ArrayAttr():
                 return self._array_attribute(x)
             case t.ScalarAttr():
@@ -214,10 +215,10 @@ class LaneExpressions:
     def _field(self, x: t.Field) -> Digits:
         v = self.value(x.prefix)
         assert isinstance(v.sub.type, RecordType)
-        field = v.sub.type.fields[x.number][1]
+        field = v.sub.fields[x.number][1]
         if v.known:
             return self.constant(v.value[x.number], field)
-        offset = sum(bits_of(f) for _, f in v.sub.type.fields[x.number + 1 :])
+        offset = sum(bits_of(f) for _, f in v.sub.fields[x.number + 1 :])
         return self._of(ir.Slice(bits_of(field), v.digits, offset), field)
 
     def _of(self, e: ir.Expr, sub: Subtype) -> Digits:
@@ -537,4 +538,4 @@ def _may_be_unknown(s: Subtype) -> bool:
         return s.type.name == "std_ulogic"
     if isinstance(s.type, ArrayType):
         return _may_be_unknown(s.element_subtype)
-    return isinstance(s.type, RecordType) and any(_may_be_unknown(f) for _, f in s.type.fields)
+    return isinstance(s.type, RecordType) and any(_may_be_unknown(f) for _, f in s.fields)

@@ -19,7 +19,7 @@ def by_path(o: Object, path: tuple[Any, ...]) -> t.Expr:
     for step in path:
         if step[0] == "f":
             assert isinstance(x.type, RecordType)
-            field = x.type.fields[step[1]][1]
+            field = (x.sub or Subtype(x.type)).fields[step[1]][1]
             x = t.Field(field.type, o.pos, x, step[1], sub=field)
         elif step[0] == "i":
             assert isinstance(x.type, ArrayType)
@@ -43,7 +43,7 @@ def digits_at(s: Subtype, path: tuple[Any, ...]) -> int:
     for step in path:
         if step[0] == "f":
             assert isinstance(s.type, RecordType)
-            fields = [f for _, f in s.type.fields]
+            fields = [f for _, f in s.fields]
             low += sum(bits_of(f) for f in fields[step[1] + 1 :])
             s, dimension = fields[step[1]], 0
             width = bits_of(s)

@@ -456,8 +456,8 @@ class Lanes(LaneExpressions):
             case t.Field():
                 signal, low, offsets, subtype = self._target(x.prefix)
                 assert isinstance(subtype.type, RecordType)
-                low += sum(bits_of(f) for _, f in subtype.type.fields[x.number + 1 :])
-                return signal, low, offsets, subtype.type.fields[x.number][1]
+                low += sum(bits_of(f) for _, f in subtype.fields[x.number + 1 :])
+                return signal, low, offsets, subtype.fields[x.number][1]
             case t.Slice():
                 signal, low, offsets, subtype = self._target(x.prefix)
                 own = self._bounds(Digits(subtype, e=ir.Ref(1, signal)))

@@ -54,7 +54,7 @@ def bits_of(s: Subtype) -> int:
     if isinstance(t, ArrayType):
         return prod(sizes_of(s)) * bits_of(s.element_subtype)
     if isinstance(t, RecordType):
-        return sum(bits_of(f) for _, f in t.fields)
+        return sum(bits_of(f) for _, f in s.fields)
     what = "physical values" if isinstance(t, PhysType) else f"values of type {t.shown}"
     raise NoLanes(what)
 
@@ -91,7 +91,7 @@ def word_of(value: Any, s: Subtype) -> Word:
         full = ones(width)
         return int(value) & full, ~int(value) & full
     if isinstance(t, RecordType):
-        pairs = [(x, f) for x, (_, f) in zip(value, t.fields, strict=True)]
+        pairs = [(x, f) for x, (_, f) in zip(value, s.fields, strict=True)]
     else:
         assert isinstance(value, Arr) and isinstance(t, ArrayType)
         pairs = [(x, s.element_subtype) for x in _elements(value, len(t.indices))]

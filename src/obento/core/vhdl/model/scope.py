@@ -153,10 +153,11 @@ class AttributeName:
 
 @dataclass(slots=True, eq=False)
 class PackageName:
-    """A package as a name."""
+    """A package as a name; `needs_body` are its subprograms, where it stands inside of another unit."""
 
     name: str
     scope: Scope
+    needs_body: list[Subprogram] = field(default_factory=list)
 
 
 @dataclass(slots=True, eq=False)

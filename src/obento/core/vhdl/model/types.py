@@ -203,11 +203,19 @@ class Subtype:
     resolution: Any = None
     element: Subtype | None = None
     name: str = ""
+    own_fields: list[tuple[str, Subtype]] | None = None
+    """The elements of a record whose arrays were given their ranges."""
 
     @property
     def shown(self) -> str:
         """The subtype as a message names it."""
         return self.name or self.type.shown
+
+    @property
+    def fields(self) -> list[tuple[str, Subtype]]:
+        """The elements of a record."""
+        assert isinstance(self.type, RecordType)
+        return self.own_fields or self.type.fields
 
     @property
     def element_subtype(self) -> Subtype:
@@ -226,7 +234,7 @@ class Subtype:
         if isinstance(self.type, ArrayType):
             return self.ranges is not None and self.element_subtype.static()
         if isinstance(self.type, RecordType):
-            return all(s.static() for _, s in self.type.fields)
+            return all(s.static() for _, s in self.fields)
         return True
 
 
@@ -246,7 +254,7 @@ def default_value(subtype: Subtype) -> Any:
         assert subtype.ranges is not None
         return _default_array(subtype, 0)
     if isinstance(t, RecordType):
-        return tuple(default_value(s) for _, s in t.fields)
+        return tuple(default_value(s) for _, s in subtype.fields)
     if isinstance(t, AccessType | FileType | ProtectedType):
         return None
     if subtype.ranges is not None:

@@ -65,6 +65,8 @@ def find_native(package: str, name: str, parameters: list[str], result: str) -> 
             return numbers.find_taught(op, kinds.replace("v", "u") if op in ("ext", "sxt") else kinds, result, None)
         case "std_logic_unsigned" | "std_logic_signed":
             return numbers.find_taught(op, kinds, result, package == "std_logic_signed")
+        case "std_logic_misc":
+            return logicals.find(op.removesuffix("_reduce"), "v", result)
         case "textio":
             return text.find(op, kinds)
         case "math_real":

@@ -77,6 +77,8 @@ def wants_run(f: Callable[..., Any]) -> Callable[..., Any]:
 def find(digits: Digits, name: str, kinds: str, lenient: bool = False) -> Callable[..., Any] | None:
     """The function of numeric_std (or _bit) of this name; `lenient` for vectors that are numbers by package only."""
     op = name.strip('"')
+    if op in ("find_leftmost", "find_rightmost"):
+        return lambda a, y: _found(a, y, digits, op == "find_leftmost")
     if kinds in ("uu", "ss", "ui", "iu", "si", "is") and op in ("+", "-"):
         return _sum(digits, op, kinds)
     if kinds in ("ul", "lu", "sl", "ls") and op in ("+", "-"):
@@ -274,6 +276,13 @@ def _widened(digits: Digits, a: Any, width: int, signed: bool) -> bytes:
     if not isinstance(a, Arr):
         return bytes(digits.vector(a, width).v)
     return bytes(resized(digits, a, width, signed).v)
+
+
+def _found(a: Arr, y: int, digits: Digits, from_left: bool) -> int:
+    """FIND_LEFTMOST and FIND_RIGHTMOST: the index of the first digit that matches, -1 where none does."""
+    is_bit = digits.unknown == 0
+    hits = [i for i, x in enumerate(a.v) if (x == y if is_bit else match_digits(x, y) == logic.ONE)]
+    return a.left + a.step * (hits[0] if from_left else hits[-1]) if hits else -1
 
 
 def match_digits(a: int, b: int) -> int:

@@ -161,6 +161,8 @@ package numeric_std is
   function "not" (l : @) return @;
   function resize (arg : @; new_size : natural) return @;
   function resize (arg, size_res : @) return @;
+  function find_leftmost (arg : @; y : std_logic) return integer;
+  function find_rightmost (arg : @; y : std_logic) return integer;
   function minimum (l, r : @) return @;
   function maximum (l, r : @) return @;
   function std_match (l, r : @) return boolean;

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
 from typing import Any
 
+from obento.core.ir.part import RunError
 from obento.core.vhdl.model.scope import EnumLiteral, Object, PhysUnit, Scope, Subprogram, TypeName
 from obento.core.vhdl.model.typed_tree import Const
 from obento.core.vhdl.model.types import (
@@ -108,11 +110,25 @@ def standard_scope() -> Scope:
             "real_to_string", Subtype(REAL), NATURAL, text, lambda x, digits: string(f"{x:.{min(digits, 60)}f}")
         ),
     )
+    scope.add("to_string", _formatting("real_by_format", Subtype(REAL), text, text, _by_format))
     scope.add(
         "to_string",
         _formatting("time_to_string", Subtype(TIME), Subtype(TIME), text, lambda x, unit: string(time_text(x, unit))),
     )
     return scope
+
+
+_FORMAT = re.compile(r"%[-+ #0]*\d{0,3}(?:\.\d{1,2})?[eEfFgG]")
+
+
+@wants_run
+def _by_format(run: Any, position: int, x: float, how: Any) -> Any:
+    """`to_string` of a real number as the C library prints it (5.7)."""
+    del run
+    written = bytes(how.v).decode("latin-1")
+    if not _FORMAT.fullmatch(written):
+        raise RunError(f"`{written}` is no format for a real number: write for instance %8.3f", position)
+    return string(written % x)
 
 
 def _formatting(py: str, value: Subtype, how: Subtype, text: Subtype, compute: Callable[[Any, Any], Any]) -> Subprogram:

@@ -89,6 +89,14 @@ def fit(array: Arr, left: int, step: int, size: int, position: int) -> Arr:
     return Arr(left, step, array.v)
 
 
+def fit_fields(record: tuple[Any, ...], sizes: list[int | None], position: int) -> tuple[Any, ...]:
+    """A record as the value of an object whose arrays have these lengths."""
+    for value, size in zip(record, sizes, strict=True):
+        if size is not None and len(value.v) != size:
+            raise lengths_differ(size, len(value.v), position)
+    return record
+
+
 def fit_range(array: Arr, left: int, right: int, down: bool, position: int) -> Arr:
     """An array with the bounds of its place; its length must be the same."""
     size = max(0, (left - right if down else right - left) + 1)

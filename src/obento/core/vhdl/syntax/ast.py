@@ -51,6 +51,17 @@ class Attribute(Node):
 
 
 @dataclass(slots=True, eq=False)
+class External(Node):
+    """`<< signal .top.u1.s : subtype >>` (IEEE 1076-2008 8.7): the words of the path, below the top where `up` is None,
+    else below so many levels above."""
+
+    kind: str
+    up: int | None
+    path: list[str]
+    subtype: SubtypeInd
+
+
+@dataclass(slots=True, eq=False)
 class Qualified(Node):
     """`mark'(value)`."""
 
@@ -169,6 +180,7 @@ Expr = (
     | Selected
     | Paren
     | Attribute
+    | External
     | Qualified
     | Number
     | Physical
@@ -520,6 +532,15 @@ class BlockConfig(Node):
     items: list[ConfigSpec | BlockConfig]
 
 
+@dataclass(slots=True, eq=False)
+class InnerPackage(Node):
+    """A package, or the body of one, inside of another unit (IEEE 1076-2008 4.7)."""
+
+    name: str
+    decls: list[Decl]
+    is_body: bool
+
+
 Decl = (
     ObjectDecl
     | TypeDecl
@@ -532,6 +553,7 @@ Decl = (
     | UseClause
     | ConfigSpec
     | Disconnect
+    | InnerPackage
 )
 
 

@@ -115,11 +115,7 @@ class Declarations(Statements):
             case "for":
                 return [self._config_spec()]
             case "package":
-                raise self.fail(
-                    "unsupported",
-                    "packages inside of other units are not read here",
-                    "put the package before the entity",
-                )
+                return [self._inner_package()]
             case "disconnect":
                 return [self._disconnect()]
             case "group":
@@ -147,6 +143,11 @@ class Declarations(Statements):
                 f"`{self.text}` is declared as what?",
                 "write signal, variable or constant before the name",
             )
+        if self.text == "view" and self.kind == "i":
+            problem = self.later_edition("view")
+            while self.kind != "e" and not (self.texts[self.at - 1] == "end" and self.text == "view"):
+                self.at += 1
+            raise problem
         if self.kind == "i":
             self._check_foreign_word()
             raise self.fail("unexpected", f"{self.describe()} begins no declaration", self.keyword_hint(self.text))
@@ -263,7 +264,7 @@ class Declarations(Statements):
             self.expect("=", "between the unit and what it is")
             value: int | float = 1
             if self.kind == "n":
-                value = self._number_value(self.text, self.start)
+                value = self.number_value(self.text, self.start)
                 self.at += 1
             units.append((name, value, self.name_here("a unit"), at))
             self.expect(";", "after this unit")
@@ -321,6 +322,28 @@ class Declarations(Statements):
         after = self.expression()
         self.expect(";", "after this disconnection")
         return ast.Disconnect(start, self.previous_end, names, mark, after)
+
+    def later_edition(self, word: str) -> SyntaxProblem:
+        """Something of VHDL-2019, by its word."""
+        return self.fail("unsupported", f"`{word}` here is VHDL-2019, which is not read", "write it as in VHDL-2008")
+
+    def _inner_package(self) -> ast.InnerPackage:
+        """A package inside of another unit, or the body of one."""
+        start = self.start
+        self.at += 1
+        is_body = self.accept("body")
+        name = self.name_here("the package's name")
+        self.expect("is", "after the package's name")
+        if self.is_at("new", "generic"):
+            raise self.fail("unsupported", "packages with generics are not read here")
+        decls = self.declarations("end")
+        self.expect("end", "at the end of this package")
+        if self.accept("package"):
+            self.accept("body")
+        if self.kind in "ix":
+            self.name_here("the package's name")
+        self.expect(";", "after this package")
+        return ast.InnerPackage(start, self.previous_end, name, decls, is_body)
 
     def _alias(self) -> ast.AliasDecl:
         start = self.start
@@ -477,6 +500,8 @@ class Declarations(Statements):
         names = self._names(f"{what}'s name")
         self.expect(":", "between name and type")
         mode = ""
+        if self.text == "view" and self.kind == "i" and self.kinds[self.at + 1] in "ix":
+            raise self.later_edition("view")
         if self.is_at("in", "out", "inout", "buffer", "linkage"):
             mode = self.text
             self.at += 1

@@ -2,26 +2,24 @@
 
 from __future__ import annotations
 
-from obento.core.decimals import from_decimal
 from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean, nearest
-from obento.core.syntax.stream import SyntaxProblem, Tokens, TokenStream
+from obento.core.syntax.stream import SyntaxProblem, Tokens
 from obento.core.vhdl.syntax import ast
 from obento.core.vhdl.syntax.lexer import KEYWORDS
+from obento.core.vhdl.syntax.literals import Literals
 
 LOGICAL = ("and", "or", "nand", "nor", "xor", "xnor")
 RELATIONAL = ("=", "/=", "<", "<=", ">", ">=", "?=", "?/=", "?<", "?<=", "?>", "?>=")
 SHIFTS = ("sll", "srl", "sla", "sra", "rol", "ror")
-_MARKS = {"b": 1, "o": 3, "x": 4}
 
 
-class Expressions(TokenStream):
+class Expressions(Literals):
     """The part of the parser that reads values."""
 
     def __init__(self, tokens: Tokens, collector: Collector, limits: Limits) -> None:
         super().__init__(tokens, collector, limits)
-        self.limits = limits
         self.pending_signature: list[ast.Expr] | None = None
 
     # Small things.
@@ -177,7 +175,7 @@ class Expressions(TokenStream):
             return self._number()
         if kind == "b":
             self.at += 1
-            return ast.String(start, self.previous_end, self._bit_string(text, start), True)
+            return ast.String(start, self.previous_end, self.bit_string(text, start), True)
         if kind == "s":
             if self.texts[self.at + 1] == "(" and text[1:-1].lower() in (
                 *LOGICAL,
@@ -208,7 +206,7 @@ class Expressions(TokenStream):
             return ast.Open(start, self.previous_end)
         if kind == "o" and text == "(":
             return self._bracketed()
-        if kind in "ixc":
+        if kind in "ixc" or (text == "<<" and self.texts[self.at + 1] in ("signal", "constant", "variable")):
             return self.name()
         if kind == "k" and text in ("not", "abs"):
             return self._factor()
@@ -245,88 +243,13 @@ class Expressions(TokenStream):
     def _number(self) -> ast.Expr:
         start, text = self.start, self.text
         self.at += 1
-        value = self._number_value(text, start)
+        value = self.number_value(text, start)
         if self.kind == "i" and (self.texts[self.at + 1] not in ("'", "(") or self.text in _TIME_UNITS):
             if not (self.newline_before[self.at]) or self.text in _TIME_UNITS:
                 unit = ast.Id(self.start, self.ends[self.at], self.text)
                 self.at += 1
                 return ast.Physical(start, self.previous_end, value, unit)
         return ast.Number(start, self.previous_end, value)
-
-    def _number_value(self, text: str, start: int) -> int | float:
-        clean = text.replace("_", "").lower()
-        if "#" in clean:
-            base_text, digits, exponent = clean.split("#")
-            base = from_decimal(base_text)
-            power: int = base ** min(max(from_decimal(exponent[1:]), -400), 400) if exponent else 1
-            if not 2 <= base <= 16:
-                self.collector.error("bad-number", f"`{text}`: the base must be from 2 to 16", start, start + len(text))
-                return 0
-            whole, _, fraction = digits.partition(".")
-            try:
-                value: int | float = int(whole or "0", base)
-                if "." in digits:
-                    value = value + (int(fraction, base) / base ** len(fraction) if fraction else 0.0)
-            except ValueError:
-                self.collector.error(
-                    "bad-number", f"`{text}` has digits that base {base} does not have", start, start + len(text)
-                )
-                return 0
-            result = value * power
-            return int(result) if "." not in digits and result == int(result) else result
-        if "." in clean:
-            return float(clean)
-        if "e" in clean:
-            mantissa, exponent = clean.split("e")
-            power10 = from_decimal(exponent)
-            if power10 < 0:
-                self.collector.error(
-                    "bad-number",
-                    f"`{text}`: a whole number has no negative exponent",
-                    start,
-                    start + len(text),
-                    "write 1.0e-3",
-                )
-                return 0
-            return from_decimal(mantissa) * int(10 ** min(power10, 400))
-        return from_decimal(clean)
-
-    def _bit_string(self, text: str, start: int) -> str:
-        """The characters that a bit string stands for (1076-2008 clause 15.8)."""
-        mark, _, digits = text.rstrip('"').partition('"')
-        digits = digits.replace("_", "")
-        length_text = mark.rstrip("usbodxUSBODX")
-        mark = mark[len(length_text) :].lower()
-        signed, base = mark.startswith("s"), mark[-1]
-        bits = ""
-        if base == "d":
-            if not digits.isdigit():
-                self.collector.error("bad-bits", f"`{text}` takes decimal digits only", start, start + len(text))
-                return ""
-            bits = f"{from_decimal(digits):b}"
-        else:
-            size = _MARKS[base]
-            for c in digits:
-                if c.isdigit() or c.lower() in "abcdef":
-                    value = int(c, 16)
-                    if value >> size:
-                        self.collector.error("bad-bits", f"`{c}` is no digit in `{text}`", start, start + len(text))
-                        return ""
-                    bits += f"{value:0{size}b}"
-                else:
-                    bits += c * size
-        if length_text:
-            length = min(from_decimal(length_text), self.limits.vector_bits)
-            fill = bits[0] if signed and bits else "0"
-            if len(bits) > length:
-                lost = bits[: len(bits) - length]
-                if any(c != (bits[len(bits) - length] if signed else "0") for c in lost):
-                    self.collector.error(
-                        "bad-bits", f"`{text}` does not fit into {length} bits", start, start + len(text)
-                    )
-                bits = bits[len(bits) - length :]
-            bits = fill * (length - len(bits)) + bits
-        return bits
 
     def _new(self) -> ast.Expr:
         start = self.start
@@ -407,6 +330,35 @@ class Expressions(TokenStream):
 
     # Names.
 
+    def _external(self) -> ast.Expr:
+        """From `<<` to `>>` (IEEE 1076-2008 8.7)."""
+        start = self.start
+        self.at += 1
+        kind, up = self.text, None if self.texts[self.at + 1] == "." else 0
+        self.at += 1
+        if up is None:
+            self.at += 1
+        while self.is_at("^"):
+            self.at += 1
+            self.expect(".", "behind `^`")
+            up = (up or 0) + 1
+        if self.is_at("@"):
+            raise self.fail("unsupported", "external names of packages are not read here", "name the object itself")
+        path: list[str] = []
+        while True:
+            part = self.name_here("a part of the path")
+            if self.accept("("):
+                part = f"{part}({self.text})"
+                self.at += 1
+                self.expect(")", "behind the number")
+            path.append(part)
+            if not self.accept("."):
+                break
+        self.expect(":", "before the subtype")
+        subtype = self.subtype()
+        self.expect(">>", "at the end of this name")
+        return ast.External(start, self.previous_end, kind, up, path, subtype)
+
     def name(self) -> ast.Expr:
         """A name with everything that may follow it: selections, brackets, attributes, qualification."""
         start = self.start
@@ -419,6 +371,8 @@ class Expressions(TokenStream):
         elif self.kind == "s":
             self.at += 1
             value = ast.Id(start, self.previous_end, self.texts[self.at - 1].lower())
+        elif self.is_at("<<"):
+            value = self._external()
         elif self.kind == "k":
             raise self.fail(
                 "reserved", f"`{self.text}` is a reserved word and cannot be used as a name", "choose another name"

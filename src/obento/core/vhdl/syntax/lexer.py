@@ -39,6 +39,10 @@ _TOKEN = re.compile(
 )
 
 
+_CONDITIONAL = re.compile(r"`(?:if|elsif|else|end|warning|error)\b", re.IGNORECASE)
+"""Directives of VHDL-2019 (IEEE 1076-2019 clause 24)."""
+
+
 def tokenize(file: SourceFile, collector: Collector, limits: Limits) -> Tokens:
     """All tokens of a text; characters that mean nothing are reported and passed over."""
     tokens = Tokens()
@@ -137,6 +141,12 @@ def _odd(text: str, start: int, base: int, collector: Collector, tokens: Tokens,
         collector.error("foreign", "`~` is written `not` in VHDL", base + start, base + start + 1)
         tokens.append("k", "not", base + start, base + start + 1, newline)
         return start + 1
+    if c == "`" and _CONDITIONAL.match(text, start):
+        end = text.find("\n", start)
+        end = len(text) if end < 0 else end
+        what = "what stands behind a ` is VHDL-2019, which is not read here"
+        collector.error("unsupported", what, base + start, base + end, "take these lines out")
+        return end
     hint = {
         "`": "directives of Verilog do not exist in VHDL",
         "!": "write /= for unequal, not for the inverse, | between choices",

@@ -113,7 +113,10 @@ class Statements(Expressions):
                 return ast.NullStmt(start, self.previous_end)
             case "with":
                 return self.selected_assignment(start, label)
-            case "process" | "component" | "signal" | "variable" | "constant" | "block" | "function" | "procedure":
+            case "block":
+                text = "`block` among statements is VHDL-2019, which is not read"
+                raise self.fail("unsupported", text, "is an `end process;` missing before it?")
+            case "process" | "component" | "signal" | "variable" | "constant" | "function" | "procedure":
                 text = f"`{word}` cannot stand here, among the statements of a process or subprogram"
                 raise self.fail("misplaced", text, "is an `end process;` or `begin` missing before it?")
             case "entity":
