@@ -97,11 +97,44 @@ EXPR = st.one_of(
 )
 
 
+EFFECTS = {
+    "halves": lambda v: Pair(
+        f"s.v[1] = halves({v.new}, m[0]) ^ halves(m[1], m[3]);",
+        f"t4 = {v.old}; t4 = t4 & 15; m[3:0] = t4[1:0]; t5 = m[7:4]; m[15:12] = t5[1:0]; s[7:6] = t4[3:2] ^ t5[3:2];",
+    ),
+    "after": lambda v: Pair(
+        f"n = {v.new}; x[n++] = s.in; s.op = n;",
+        f"n = {v.old}; x[n] = s[3:0]; n = n + 1; s[13:12] = n;",
+    ),
+    "before": lambda v: Pair(f"n = {v.new}; u[--n] ^= 3;", f"n = {v.old}; n = n - 1; u[n] = u[n] ^ 3;"),
+    "not come to": lambda v: Pair(
+        f"n = b; if ({v.new} || (n += 1) == 2) s.in.q = n;",
+        f"n = b; if (|({v.old}) !== 1) n = n + 1; if (({v.old}) || n == 2) s[2:0] = n;",
+    ),
+    "chosen": lambda v: Pair(
+        f"n = a; m[2] = ({v.new}) != 0 ? n++ : n--;",
+        f"n = a; m[11:8] = n; n = ({v.old}) != 0 ? n + 1 : n - 1;",
+    ),
+    "stream": lambda v: Pair(
+        f"{{>>{{s.op, s.in}}}} = 6'({v.new}); {{<<2{{m[1]}}}} = s.in;",
+        f"t4 = {{{v.old}}}; s[13:12] = t4[5:4]; s[3:0] = t4[3:0]; m[7:4] = {{s[1:0], s[3:2]}};",
+    ),
+    "let": lambda v: Pair(f"m[3] = most({v.new}, s.in);", f"m[15:12] = ({v.old}) > s[3:0] ? ({v.old}) : s[3:0];"),
+    "unique": lambda v: Pair(
+        f"unique casez (m[2]) 4'b1???: x[1] = {v.new}; 4'b01??: x[2] = {v.new}; endcase",
+        f"if (m[11]) x[1] = {v.old}; else if (m[10]) x[2] = {v.old};",
+    ),
+}
+"""Statements whose expressions do something beside, and others of two forms."""
+
+
 @st.composite
 def statements(draw: st.DrawFn, depth: int = 2) -> Pair:
     """One statement."""
-    kinds = ["place", "place", "place", "array", "pattern", "default", "copy", "box", "enum", "give"]
+    kinds = ["place", "place", "place", "array", "pattern", "default", "copy", "box", "enum", "give", *EFFECTS]
     kind = draw(st.sampled_from([*kinds, "if", "case", "each"] if depth else kinds))
+    if kind in EFFECTS:
+        return EFFECTS[kind](draw(EXPR))
     if kind == "place":
         new, old, _ = draw(st.sampled_from(PLACES))
         value = draw(EXPR)
@@ -153,6 +186,8 @@ module m (input [1:0] a, b, output box_t y, output [3:0][3:0] z, output [2:0] o,
   logic [2:0] u [0:3], x [0:3];
   crate_t c;
   way_t w;
+  logic [1:0] n;
+  let most(k, l) = k > l ? k : l;
   function automatic logic [3:0] twice(logic [1:0] k); return 2 * k; endfunction
   function automatic logic [1:0] halves(input logic [3:0] k, output logic [3:0] rest);
     rest = k[1:0]; return k[3:2];
@@ -160,7 +195,7 @@ module m (input [1:0] a, b, output box_t y, output [3:0][3:0] z, output [2:0] o,
   always_comb begin
     s = '{op: a, v: '{b, a, 2'd1, 2'd2}, in: '{p: b[0], q: 3'd5}};
     d = '{default: 14'h1234}; m = 16'h8421; u = '{1, 2, 3, 4}; x = '{default: b}; w = way_t'(a);
-    c = '{k: 1, n: '{default: a}};
+    c = '{k: 1, n: '{default: a}}; n = 0;
     {}
     {}
     {}
@@ -174,7 +209,8 @@ module m (input [1:0] a, b, output [13:0] y, output [15:0] z, output [2:0] o, p,
   reg [13:0] s, d [0:1];
   reg [15:0] m;
   reg [2:0] u [0:3], x [0:3], cn [0:3], t0, t1, t2, t3;
-  reg [1:0] ck, w;
+  reg [1:0] ck, w, n;
+  reg [63:0] t4, t5;
   integer i1, i2;
   function [3:0] twice(input [1:0] k); twice = 2 * k; endfunction
   function [1:0] next(input [1:0] k); next = k === 0 ? 1 : k === 1 ? 2 : k === 2 ? 3 : k === 3 ? 0 : 2'bx; endfunction
@@ -183,7 +219,7 @@ module m (input [1:0] a, b, output [13:0] y, output [15:0] z, output [2:0] o, p,
   always @* begin
     s = {a, b, a, 4'b0110, b[0], 3'd5};
     d[0] = 14'h1234; d[1] = 14'h1234; m = 16'h8421; u[0] = 1; u[1] = 2; u[2] = 3; u[3] = 4;
-    x[0] = b; x[1] = b; x[2] = b; x[3] = b; w = a; ck = 1; cn[0] = a; cn[1] = a; cn[2] = a; cn[3] = a;
+    x[0] = b; x[1] = b; x[2] = b; x[3] = b; w = a; ck = 1; cn[0] = a; cn[1] = a; cn[2] = a; cn[3] = a; n = 0;
     {}
     {}
     {}

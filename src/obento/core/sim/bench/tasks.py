@@ -56,6 +56,7 @@ class Terminal(CircuitBench):
         self._strobes: list[tuple[int, Callable[[], list[Value]]]] = []
         self._monitor: tuple[int, Callable[[], list[Value]]] | None = None
         self._file_monitors: list[tuple[int, Callable[[], list[Value]]]] = []
+        self._violated: set[int] = set()
         self._deferred: dict[int, list[tuple[int, list[Value]]]] = {}
         self._monitor_on = True
         self._shown: dict[int, list[Value]] = {}
@@ -71,6 +72,7 @@ class Terminal(CircuitBench):
             "$monitoroff": self._switch_monitor,
             "$dumpfile": self._dumpfile,
             "$dumpvars": self._dumpvars,
+            "$violation": self._violation,
             "$dumpon": self._dumpswitch,
             "$dumpoff": self._dumpswitch,
             "$dumpall": self._dumpswitch,
@@ -218,6 +220,13 @@ class Terminal(CircuitBench):
         if call.name == "$fatal":
             self.hears.ended(call.position)
             raise Finished(True, call.position)
+
+    def _violation(self, call: SystemCall, given: list[Value]) -> None:
+        """What `unique` or `priority` promises does not hold: told once for each place."""
+        if call.position not in self._violated:
+            self._violated.add(call.position)
+            time = self._format.time_format.text(self.kernel.now, self.kernel.design.precision, 0)
+            self._note(f"{self._text(call, given, 0)} (first at {time})", call.position)
 
     def _timeformat(self, call: SystemCall, given: list[Value]) -> None:
         if not call.args:

@@ -18,6 +18,7 @@ from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.effects import Effects
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.names import text_of
+from obento.core.verilog.lowering.only_one import looked_at
 from obento.core.verilog.lowering.sets import among
 from obento.core.verilog.lowering.system_calls import dimensions_of
 from obento.core.verilog.lowering.text_values import SETTERS
@@ -123,9 +124,10 @@ class StatementLowering:
             case ast.Assign():
                 return self.assign(s)
             case ast.If():
-                return ir.If(s.start, self._x.truth(s.cond), self.statement(s.then), self.statement(s.other))
+                chosen = ir.If(s.start, self._x.truth(s.cond), self.statement(s.then), self.statement(s.other))
+                return looked_at(self._x, s, chosen) if s.check else chosen
             case ast.Case():
-                return self._case(s)
+                return looked_at(self._x, s, self._case(s)) if s.check else self._case(s)
             case ast.For():
                 return ir.Block(s.start, [*map(self._some, s.init), self._loop(s, s.cond, s.body, s.step)])
             case ast.Foreach():

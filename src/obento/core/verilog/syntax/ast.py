@@ -267,11 +267,12 @@ class Assign(Stmt):
 
 @dataclass(slots=True)
 class If(Stmt):
-    """`if`, with its branches."""
+    """`if`, with its branches; `check` is `unique`, `unique0` or `priority` where that stands before it."""
 
     cond: Expr
     then: Stmt | None
     other: Stmt | None
+    check: str = ""
 
 
 @dataclass(slots=True)
@@ -290,6 +291,7 @@ class Case(Stmt):
     subject: Expr
     items: list[CaseItem]
     default: Stmt | None
+    check: str = ""
 
 
 @dataclass(slots=True)

@@ -79,8 +79,7 @@ class StatementParser(LoopParser):
             if text == "void" and self.texts[self.at + 1] == "'(":
                 return self._void_cast()
             if text in ("unique", "unique0", "priority"):
-                self.at += 1
-                return self._statement()
+                return self._checked(text)
             method = _BY_WORD.get(text)
             if method is not None:
                 return method(self)
@@ -121,6 +120,16 @@ class StatementParser(LoopParser):
                 return self._labelled()
             return self.assignment_or_call()
         raise self.fail("expected-statement", f"a statement is missing before {self.describe()}")
+
+    def _checked(self, word: str) -> ast.Stmt:
+        """`unique if`, `priority case` and their like (1800 clauses 12.4.2 and 12.5.3)."""
+        self.at += 1
+        if not self.is_at("if", "case", "casez", "casex"):
+            raise self.fail("check-of-what", f"`{word}` stands before `if` or `case`", "take it out, or put it there")
+        made = self._statement()
+        if isinstance(made, ast.If | ast.Case):
+            made.check = word
+        return made
 
     def _void_cast(self) -> ast.Stmt:
         """`void'(f(x));`: a function whose value is not wanted (1800 clause 13.4.1)."""
