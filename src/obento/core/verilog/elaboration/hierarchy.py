@@ -7,6 +7,7 @@ from collections.abc import Mapping, Sequence
 from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design, Process
 from obento.core.ir.resolve import resolve_drivers
+from obento.core.ir.seldom_meant import states_and_clocks
 from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
 from obento.core.verilog.elaboration.module_body import instantiate, package
@@ -84,6 +85,8 @@ def elaborate_tops(
         collector.error("limit", limit.text, limit.position, None, limit.hint)
         return None
     warn_about(design, builder.implied, collector)
+    for seldom in states_and_clocks(design):
+        collector.warning(seldom.code, seldom.text, seldom.position, None, seldom.hint)
     try:
         resolve_drivers(design, lambda signal, a, b: _two_drivers(collector, signal, a, b))
     except LimitReached as limit:

@@ -9,7 +9,13 @@ from obento.core.vhdl.analysis.statements import everything_read, reads_edge
 from obento.core.vhdl.analysis.subexpressions import parts_of
 from obento.core.vhdl.code.statements import assigned_variables
 from obento.core.vhdl.model import typed_tree as t
+from obento.core.vhdl.model.nine_values import H, L, Z, resolve_array
 from obento.core.vhdl.model.scope import Object
+from obento.core.vhdl.model.types import ArrayType, Subtype
+from obento.core.vhdl.model.values import Arr
+from obento.core.vhdl.runtime.composites import overlap
+
+_WEAK = (Z, H, L)
 
 Tell = Callable[[str, str, int, int, str], None]
 """Hears of a warning: code, text, position, end, hint."""
@@ -45,6 +51,42 @@ def read_too_early(p: t.Process, tell: Tell) -> None:
     if not own or p.sensitivity is None or reads_edge(p.body):
         return
     _walk(p.body, own, set(), set(), tell)
+
+
+def driven_twice(objects: Iterable[Object], processes: Iterable[t.Process], tell: Tell) -> None:
+    """Resolved signals that two processes drive, neither of which ever lets go: where they differ there is X."""
+    known = {id(p): p for p in processes}
+    told: set[str] = set()
+    for o in objects:
+        if not _is_standard(o.subtype):
+            continue
+        sources = [s for s in o.sources if s[0] in known and not _lets_go(known[s[0]])]
+        for i, (source, pos, path) in enumerate(sources):
+            if o.py in told or not any(other != source and overlap(path, there) for other, _, there in sources[:i]):
+                continue
+            told.add(o.py)
+            text = f"`{o.name}` is driven by two processes, and neither lets go of it: where they differ it is X"
+            tell("two-drivers", text, pos, pos + len(o.name), "assign it in one process only")
+
+
+def _is_standard(s: Subtype) -> bool:
+    """Whether std_logic_1164 resolves this, and nobody else."""
+    if s.resolution is not None:
+        return s.resolution.native is resolve_array
+    return isinstance(s.type, ArrayType) and _is_standard(s.element_subtype)
+
+
+def _lets_go(p: t.Process) -> bool:
+    """Whether a process has a `Z`, or a weak value, anywhere."""
+    for x in everything_read(p.body):
+        for part in parts_of(x):
+            if not isinstance(part, t.Const):
+                continue
+            value = part.value
+            digits = value.v if isinstance(value, Arr) else [value] if part.type.name == "std_ulogic" else []
+            if any(isinstance(d, int) and d in _WEAK for d in digits):
+                return True
+    return False
 
 
 def _walk(body: Sequence[t.Stmt], own: set[Object], given: set[Object], told: set[Object], tell: Tell) -> None:

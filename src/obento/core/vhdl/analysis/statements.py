@@ -363,7 +363,8 @@ class Statements:
             arms.append((chosen, self.sequence(body)))
         if not broken:
             self._covered(selector, arms, s, [choices for choices, _, _ in s.arms])
-        return t.Case(s.pos, selector, arms, s.matching)
+        places = [choices[0].pos if choices else s.pos for choices, _, _ in s.arms]
+        return t.Case(s.pos, selector, arms, s.matching, places)
 
     def _covered(
         self,

@@ -8,10 +8,11 @@ from typing import Any
 
 from obento.core.diagnostics import Collector
 from obento.core.ir.design import Design, Instance
+from obento.core.ir.seldom_meant import states_and_clocks
 from obento.core.limits import LimitReached, Limits
 from obento.core.source import Sources
 from obento.core.vhdl.analysis.context import AnalysisError, Context
-from obento.core.vhdl.analysis.forgotten import never_assigned, read_too_early
+from obento.core.vhdl.analysis.forgotten import driven_twice, never_assigned, read_too_early
 from obento.core.vhdl.code.pieces import compiled
 from obento.core.vhdl.code.statements import Emitter
 from obento.core.vhdl.design_units import DesignUnits
@@ -96,9 +97,12 @@ class Elaborator:
         if self._context.collector.errors > errors:
             return None
         never_assigned(self._building.objects, self._warn)
+        driven_twice(self._building.objects, self._building.processes, self._warn)
         for p in self._building.processes:
             read_too_early(p, self._warn)
         self._finish()
+        for seldom in states_and_clocks(self._building.design):
+            self._context.collector.warning(seldom.code, seldom.text, seldom.position, None, seldom.hint)
         return self._building.design
 
     def _warn(self, code: str, text: str, start: int, end: int, hint: str) -> None:

@@ -543,7 +543,7 @@ class Lanes(LaneExpressions):
             e = ir.Unary(e.width, "not", ir.Unary(e.width, "not", e))  # z is no don't-care here
         arms: list[ir.CaseArm] = []
         default: ir.Stmt | None = None
-        for choices, body in s.arms:
+        for number, (choices, body) in enumerate(s.arms):
             if choices is None:
                 default = self.inner(lambda body=body: self.statements(body))
                 continue
@@ -554,7 +554,8 @@ class Lanes(LaneExpressions):
                     raise NoLanes("a very long range of choices")
                 for value in values:
                     labels += self._matched(value, selector) if s.matching else self._label(value, selector, e)
-            arms.append(ir.CaseArm(labels, self.inner(lambda body=body: self.statements(body)), s.pos))
+            place = s.places[number] if s.places else s.pos
+            arms.append(ir.CaseArm(labels, self.inner(lambda body=body: self.statements(body)), place))
         self.add(ir.Case(s.pos, "casez" if s.matching else "ceq", e, arms, default))
 
     def _matched(self, value: Any, selector: Digits) -> list[ir.Expr]:

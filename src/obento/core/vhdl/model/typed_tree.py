@@ -217,11 +217,13 @@ class If(Stmt):
 
 @dataclass(slots=True, eq=False)
 class Case(Stmt):
-    """Arms of constant choices: single values and (low, high); no choices for `others`."""
+    """Arms of constant choices: single values and (low, high); no choices for `others`. `places` is where each arm
+    stands, if that is known."""
 
     selector: Expr
     arms: list[tuple[list[Any] | None, list[Stmt]]]
     matching: bool = False
+    places: list[int] = field(default_factory=list)
 
 
 @dataclass(slots=True, eq=False)
