@@ -222,8 +222,7 @@ class TextValue(Expr):
 
 @dataclass(slots=True)
 class Each:
-    """`with (test)`: what is asked of every element of a collection, with the variables that stand for the element and
-    for its place meanwhile."""
+    """`with (test)`: what is asked of every element, and the variables that stand for it and its place meanwhile."""
 
     item: Signal
     place: Signal
@@ -453,6 +452,8 @@ class Fork(Stmt):
 
     branches: list[Stmt]
     until: str = "all"
+    own: list[Signal] = field(default_factory=list)
+    """Automatic variables of the fork, of which each branch has its own as they were (1800 clause 9.3.2)."""
 
 
 @dataclass(slots=True)
@@ -483,7 +484,7 @@ class TaskCall(Stmt):
 
 @dataclass(slots=True)
 class SystemTask(Stmt):
-    """A system task as a statement; done at the end of the step of time where it is `deferred` (1800 clause 16.4)."""
+    """A system task as a statement; `deferred` to the end of the step of time (1800 clause 16.4)."""
 
     call: SystemCall
     deferred: bool = False

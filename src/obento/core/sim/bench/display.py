@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from obento.core import values as v
 from obento.core.decimals import digits_of, to_decimal
 from obento.core.ir.evaluate import round_half_away, to_real
-from obento.core.ir.layout import pattern
+from obento.core.ir.layout import Elements, InCollection, Members, pattern
 from obento.core.ir.nodes import Argument, Expr, SystemCall
 from obento.core.ir.strength import Stretch, shown
 from obento.core.ir.texts import to_digits
@@ -142,6 +142,8 @@ class Formatter:
         return "".join(out)
 
     def _plain(self, a: Argument, value: Value, radix: str) -> str:
+        if isinstance(a.layout, InCollection | Elements | Members):
+            return pattern(a.layout, value)
         if isinstance(value, float):
             return _general(value, None)
         if isinstance(value, str):

@@ -3,11 +3,11 @@ wait."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 
 from obento.core import values
 from obento.core.ir.design import Process
-from obento.core.ir.drivers import functions_called, statements, waits
+from obento.core.ir.drivers import functions_called, statements, targets, waits
 from obento.core.ir.nodes import (
     Assign,
     Await,
@@ -69,6 +69,7 @@ class Emitter(ExpressionEmitter):
         says_later = any(isinstance(s, SystemTask) and s.deferred for s in statements(process.body))
         self._deferring = index if says_later else None
         self._goes_on()
+        self._own_automatics(process.body)
         if process.kind == "forever":
             self._put("while True:")
             self._indent += 1
@@ -116,6 +117,7 @@ class Emitter(ExpressionEmitter):
                 self._automatic.append(f"a{s.id}")
                 if s.id not in given:
                     self._put(f"a{s.id} = {_blank(s) or (0, values.ones(s.width) * s.two_state)}")
+        self._own_automatics(f.body)
         self._put(f"K.deeper({f.position})")
         self._labelled(f.label, f.body)
         self._put("K.depth -= 1")
@@ -125,6 +127,14 @@ class Emitter(ExpressionEmitter):
                 "return " + ", ".join(f"a{s.id}" for s in results) + ("," if f.result is None and results else "")
             )
         self._finish()
+
+    def _own_automatics(self, body: Stmt | None) -> None:
+        """Automatic variables of blocks in what is not automatic itself."""
+        for s in {t.signal.id: t.signal for t in targets(body) if t.signal.automatic}.values():
+            name = f"a{s.id}"
+            if name not in self._automatic:
+                self._automatic.append(name)
+                self._put(f"{name} = {_blank(s) or (0, values.ones(s.width) * s.two_state)}")
 
     def _task_waits(self, f: Function) -> bool:
         known = self._waits.get(id(f))
@@ -289,13 +299,16 @@ class Emitter(ExpressionEmitter):
         for (t, place), part in zip(places, parts, strict=True):
             self._put(f"K.later({t.signal.id}, {place}, {t.width}, {part})")
 
-    def _nested(self, body: Callable[[], None]) -> str:
-        """A generator of its own inside the one being written; it shares its automatic storage."""
+    def _nested(self, body: Callable[[], None], own: Iterable[Signal] = ()) -> str:
+        """A generator of its own inside the one being written; it shares its automatic storage, but for what is its
+        own."""
         name = self._name("g")
-        self._put(f"def {name}(K):")
+        bound = [f"a{s.id}" for s in own if s.automatic]
+        self._put(f"def {name}(K{''.join(f', {a}={a}' for a in bound)}):")
         self._indent += 1
-        if self._automatic:
-            self._put(f"nonlocal {', '.join(self._automatic)}")
+        shared = [a for a in self._automatic if a not in bound]
+        if shared:
+            self._put(f"nonlocal {', '.join(shared)}")
         body()
         self._put("return")
         self._put("yield")
@@ -350,7 +363,7 @@ class Emitter(ExpressionEmitter):
         self._put("K.end_forked()" if self._threaded else "pass")
 
     def _fork(self, s: Fork) -> None:
-        names = [self._nested(lambda b=branch: self._statement(b)) for branch in s.branches]  # type: ignore[misc]
+        names = [self._nested(lambda b=branch: self._statement(b), s.own) for branch in s.branches]  # type: ignore[misc]
         children = self._temp(f"K.fork([{', '.join(f'{name}(K)' for name in names)}])")
         if s.until != "none" and names:
             self._put(f"while K.unjoined({children}, {s.until == 'any'}): yield")
@@ -368,8 +381,8 @@ class Emitter(ExpressionEmitter):
         else:
             self._put(call)
             values = [self._temp(f"S[{output.id}]") for output in f.outputs]
-        for value, output, signed, targets in zip(values, f.outputs, f.outputs_signed, s.results, strict=True):
-            self._spread(targets, self._fitted(value, output, signed, targets), True)
+        for value, output, signed, places in zip(values, f.outputs, f.outputs_signed, s.results, strict=True):
+            self._spread(places, self._fitted(value, output, signed, places), True)
 
     def _fitted(self, value: str, output: Signal, signed: bool, targets: list[Target]) -> str:
         """A task's output as wide as what it is written to."""

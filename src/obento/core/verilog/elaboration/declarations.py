@@ -171,11 +171,12 @@ def _make(body: ModuleContext, wanted: _Wanted) -> Vector:
     item, d, kind, scope = wanted.item, wanted.d, wanted.kind, wanted.scope
     of, dims, total = wanted.shape.type, wanted.shape.dims, wanted.shape.width
     flavour: Literal["net", "variable"] = "net" if kind in NET_TYPES else "variable"
-    element = of.width if dims and not scope.automatic else 0  # of a call that has fresh storage it is one vector
+    is_automatic = item.lifetime == "automatic" if item.lifetime else scope.automatic
+    element = of.width if dims and not is_automatic else 0  # of a call that has fresh storage it is one vector
     signal = body.b.signal(f"{scope.path}.{d.name}", total, flavour, d.start, element=element)
     signal.real, signal.text = of.is_real, of.is_text
     signal.collection = of.collected.runs_as() if of.collected is not None else None
-    signal.automatic = scope.automatic
+    signal.automatic = is_automatic
     if flavour == "net":
         signal.net = kind
         if kind == "trireg" and item.strengths is not None:
@@ -237,7 +238,7 @@ def _complete(
 
 
 def _start_value(body: ModuleContext, vector: Vector, d: ast.Declarator, scope: Scope) -> None:
-    if d.value is None or vector.signal.kind == "net" or scope.automatic:
+    if d.value is None or vector.signal.kind == "net" or vector.signal.automatic:
         return  # a net's value is a continuous assignment, built later
     x = body.x(scope)
     if vector.dims and not (body.m.system_verilog and vector.signal.has_digits):

@@ -74,9 +74,7 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
         if declaration.direction in ("out", "inout") and not item.task and not body.m.system_verilog:
             raise body.error("function-output", "a function has inputs only", declaration, "its result is its name")
         names = [replace(d, value=None) for d in declaration.names] if declaration.direction else declaration.names
-        made = ast.Declaration(
-            declaration.start, declaration.end, declaration.kind or "reg", "", declaration.type, names
-        )
+        made = replace(declaration, kind=declaration.kind or "reg", direction="", names=names)
         declare_variables(body, made, scope)
         for d in declaration.names:
             vector = scope.entries.get(d.name)
@@ -89,7 +87,7 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
             if declaration.direction in ("out", "inout"):
                 outputs.append(vector.signal)
                 outputs_signed.append(vector.signed)
-            if not declaration.direction:
+            if not declaration.direction and vector.signal.automatic == item.automatic:
                 local.append(vector.signal)
     if result is not None and not is_called_for_value:  # goes back as one output more
         local.append(result)
@@ -174,7 +172,8 @@ def _adopt(function: ir.Function, scope: Scope) -> None:
     """Variables of blocks inside a function or task belong to it too."""
     for entry in scope.entries.values():
         if isinstance(entry, Inside) and entry.scope is not None:
-            function.local += [v.signal for v in entry.scope.entries.values() if isinstance(v, Vector)]
+            inner = [v.signal for v in entry.scope.entries.values() if isinstance(v, Vector)]
+            function.local += [s for s in inner if s.automatic == function.automatic]
             _adopt(function, entry.scope)
 
 

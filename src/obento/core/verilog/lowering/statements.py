@@ -168,20 +168,23 @@ class StatementLowering:
         if s.declarations or s.name:
             scope = self._around.block_scope(s, self.scope)
             inside = self._inside(scope)
-            body = inside._statements(s)
+            declared, body = inside._entered(s), inside._statements(s)
             entry = self.scope.entries.get(s.name) if s.name else None
             label = entry.label if isinstance(entry, Inside) else None
         else:
-            body, label = self._statements(s), None
+            declared, body, label = [], self._statements(s), None
         if s.parallel:
-            return ir.Block(s.start, [ir.Fork(s.start, body, s.join)], label)
-        return ir.Block(s.start, body, label)
+            own = [t.signal for d in declared if isinstance(d, ir.Assign) for t in d.targets]
+            return ir.Block(s.start, [*declared, ir.Fork(s.start, body, s.join, own)], label)
+        return ir.Block(s.start, [*declared, *body], label)
+
+    def _entered(self, s: ast.Block) -> list[ir.Stmt]:
+        """What is done each time a block is entered."""
+        return [made for item in s.declarations for made in self.entry_values(item)]
 
     def _statements(self, s: ast.Block) -> list[ir.Stmt]:
         body: list[ir.Stmt] = []
         wrong = False
-        for item in s.declarations:
-            body += self.entry_values(item)
         for inner in s.body:
             try:
                 lowered = self.statement(inner)
@@ -195,13 +198,19 @@ class StatementLowering:
 
     def entry_values(self, item: ast.Item) -> list[ir.Stmt]:
         """Start values of automatic variables, set each time their block or function is entered."""
-        if not isinstance(item, ast.Declaration) or item.direction or not self.scope.automatic:
+        if not isinstance(item, ast.Declaration) or item.direction:
             return []
-        return [
-            self.assign(ast.Assign(d.start, d.end, ast.Name(d.start, d.start + len(d.name), d.name), d.value, True))
-            for d in item.names
-            if d.value is not None
-        ]
+        made: list[ir.Stmt] = []
+        for d in item.names:
+            entry = self.scope.entries.get(d.name)
+            if not isinstance(entry, Vector) or not entry.signal.automatic:
+                continue
+            if d.value is not None:
+                name = ast.Name(d.start, d.start + len(d.name), d.name)
+                made.append(self._some(ast.Assign(d.start, d.end, name, d.value, True)))
+            elif item.lifetime:
+                made.append(_blank(entry, d.start))
+        return made
 
     def _loop(self, s: ast.Stmt, cond: ast.Expr | None, body: ast.Stmt | None, step: list[ast.Assign]) -> ir.Stmt:
         out, on = ir.Label("break"), ir.Label("continue")
@@ -563,6 +572,19 @@ class StatementLowering:
         follower = self._around.follower(value, s, self.scope)
         follower.real = len(targets) == 1 and targets[0].signal.real
         return ir.Hold(s.start, s.kind, targets, value, follower)
+
+
+def _blank(variable: Vector, position: int) -> ir.Stmt:
+    """A variable as it is when nothing was done to it."""
+    signal = variable.signal
+    value: ir.Expr = ir.Const(signal.width, *(signal.initial or (0, 0)))
+    if signal.collection is not None:
+        value = ir.CollectionOp(64, "made", [], signal.collection)
+    elif signal.text:
+        value = ir.TextConst(64, "")
+    elif signal.real:
+        value = ir.RealConst(64, 0.0)
+    return ir.Assign(position, [ir.Target(signal, 0, signal.width)], value)
 
 
 def names_written(target: ast.Expr) -> list[ast.Name | ast.Dotted]:

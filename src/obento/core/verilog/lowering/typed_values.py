@@ -122,8 +122,8 @@ class TypedValues:
             return isinstance(entry, Vector) and entry.kind == "event"
         if name == "index":
             return isinstance(base, ast.Name) and self._x.scope.place_of(base.name) is not None
-        of = self._x.selects.shape(base)
-        if of.dims:
+        of = self._x.shape_of(base)
+        if of is None or of.dims:
             return False
         return name in METHODS if of.type.collected is not None else of.type.is_enum and name in ENUM_METHODS
 
@@ -133,7 +133,7 @@ class TypedValues:
             return Shape(builtin("bit"))
         if m.name == "index":
             return self._place(m).shape
-        of = self._x.selects.shape(m.base).type
+        of = self._of(m)
         if of.collected is not None:
             return self._x.collections.shape_of_method(of.collected, m)
         if m.name == "num":
@@ -146,7 +146,7 @@ class TypedValues:
             return self.triggered(m.base)
         if m.name == "index":
             return self._place(m).whole()
-        of, count = self._x.selects.shape(m.base).type, 1
+        of, count = self._of(m), 1
         if of.collected is not None:
             return self._x.collections.lower_method(of.collected, m)
         if m.args and m.args[0] is not None:
@@ -154,6 +154,12 @@ class TypedValues:
         if m.name == "name":
             return name_of_constant(of, self._x.self_determined(m.base))
         return enum_method(m.name, of, self._x.self_determined(m.base), count)
+
+    def _of(self, m: Method) -> DataType:
+        """The type of what a method is asked of."""
+        shape = self._x.shape_of(m.base)
+        assert shape is not None  # it has this method
+        return shape.type
 
     def _place(self, m: Method) -> Vector:
         """`item.index`: the place of the element that is looked at (1800 clause 7.12.4)."""

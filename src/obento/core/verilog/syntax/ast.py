@@ -504,6 +504,8 @@ class Declaration(Item):
     names: list[Declarator]
     delays: list[Expr] = field(default_factory=list)
     strengths: tuple[str, str] | None = None
+    lifetime: str = ""
+    """`automatic` or `static`, where that stands before it."""
 
 
 @dataclass(slots=True)

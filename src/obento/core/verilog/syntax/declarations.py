@@ -87,8 +87,15 @@ class DeclarationParser(StatementParser):
             return self.imports()
         if self.at_let():
             return self.let_item()
-        self.accept("static")
-        return self.declaration()
+        lifetime = self.text if self.is_at("static", "automatic") else ""
+        if lifetime:
+            self.system_verilog_only(f"`{lifetime}` here", "leave it out")
+            self.at += 1
+        items = self.declaration()
+        for item in items:
+            if isinstance(item, ast.Declaration):
+                item.lifetime = lifetime
+        return items
 
     def let_item(self) -> list[ast.Item]:
         """`let name(a, b = 1) = expression;` (1800 clause 11.12): known from here on."""

@@ -378,6 +378,9 @@ class ExpressionParser(BraceParser):
                         raise self.fail("not-yet", "a call behind this is not read by this version")
                     args, named = self.arguments() if self.is_at("(") else ([], {})
                     each = self.each(args)
+                    if self.is_at("."):
+                        text = "what a call gives cannot be asked anything here"
+                        raise self.fail("not-yet", text, "keep it in a variable first")
                     return ast.Call(result.start, self.previous_end, ".".join(result.parts), args, result, named, each)
             elif self.texts[self.at] == "[" and self.kinds[self.at] == "o" and not isinstance(result, ast.Call):
                 result = self._selected(result)

@@ -37,6 +37,7 @@ _DECLARES = frozenset(
         "const",
         "var",
         "static",
+        "automatic",
         "import",
     ]
 )
