@@ -21,11 +21,11 @@ TITLES = {
     },
     "IEEE 1800-2017": {
         "1": "habits of later editions", "3": "building blocks", "5": "lexical conventions", "6": "data types",
-        "7": "structures, unions and arrays", "9": "processes", "10": "assignments",
-        "11": "operators", "12": "statements", "13": "tasks and functions", "15": "events", "16": "assertions",
-        "18": "random numbers",
-        "20": "system tasks", "21": "input and output", "23": "modules and hierarchy", "25": "interfaces",
-        "26": "packages",
+        "7": "structures, unions, arrays, queues", "8": "classes", "9": "processes", "10": "assignments",
+        "11": "operators", "12": "statements", "13": "tasks and functions", "14": "clocking", "15": "events",
+        "16": "assertions", "18": "random numbers", "19": "coverage", "20": "system tasks", "21": "input and output",
+        "22": "compiler directives", "23": "modules and hierarchy", "24": "programs", "25": "interfaces",
+        "26": "packages", "27": "generate",
     },
     "IEEE 1076-1993": {
         "1": "design entities and configurations", "2": "subprograms and packages", "3": "types",

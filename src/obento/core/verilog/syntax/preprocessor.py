@@ -7,15 +7,17 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 from obento.core.diagnostics import Collector
 from obento.core.limits import LimitReached, Limits
 from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import Tokens
+from obento.core.verilog.syntax.lexer import KEYWORDS
 
 _LINE_DIRECTIVES = {"line", "pragma", "unconnected_drive", "begin_keywords"}
 _BARE_DIRECTIVES = {"celldefine", "endcelldefine", "nounconnected_drive", "end_keywords"}
+_IS_NAME = re.compile(r"[A-Za-z_][A-Za-z0-9_$]*")
 _UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}
 
 
@@ -33,6 +35,7 @@ class _Macro:
     params: list[str] | None
     body: list[int]
     source: Tokens
+    defaults: dict[str, list[int]] = field(default_factory=dict)
 
 
 class Preprocessor:
@@ -159,19 +162,16 @@ class Preprocessor:
         name = t.texts[at + 1]
         end = at + 2
         params: list[str] | None = None
+        defaults: dict[str, list[int]] = {}
         if t.texts[end] == "(" and t.starts[end] == t.ends[at + 1] and not t.newline_before[end]:
-            params = []
-            end += 1
-            while t.texts[end] != ")" and t.kinds[end] != "e":
-                if t.texts[end] != ",":
-                    params.append(t.texts[end])
-                end += 1
-            end += 1
+            end, parts = self._arguments(t, end)
+            params = [t.texts[part[0]] for part in parts if part]
+            defaults = {t.texts[p[0]]: p[2:] for p in parts if len(p) > 1 and t.texts[p[1]] == "="}
         body: list[int] = []
         while t.kinds[end] != "e" and not t.newline_before[end]:
             body.append(end)
             end += 1
-        self._macros[name] = _Macro(params, body, t)
+        self._macros[name] = _Macro(params, body, t, defaults)
         return end
 
     def _include(self, t: Tokens, at: int, out: Tokens) -> int:
@@ -209,14 +209,18 @@ class Preprocessor:
         arguments: dict[str, tuple[Tokens, list[int]]] = {}
         if macro.params is not None:
             end, values = self._arguments(t, at + 1)
-            if len(values) != len(macro.params) and not (len(macro.params) == 0 and values in ([], [[]])):
+            given = values[: len(macro.params)] if len(values) > 1 or values != [[]] else []
+            values += [[]] * (len(macro.params) - len(values))
+            missing = [p for p in macro.params[len(given) :] if p not in macro.defaults]
+            if missing or (len(values) > len(macro.params) and values != [[]]):
                 self._collector.error(
                     "macro-arguments",
-                    f"`{name} takes {len(macro.params)} arguments, here are {len(values)}",
+                    f"`{name} takes {len(macro.params)} arguments, here are {len(given)}",
                     t.starts[at],
                     t.ends[at],
                 )
-            arguments = {p: (t, v) for p, v in zip(macro.params, values, strict=False)}
+            for p, v in zip(macro.params, values, strict=False):
+                arguments[p] = (t, v) if v or p not in macro.defaults else (macro.source, macro.defaults[p])
         place = (t.starts[at], t.ends[at])
         expanded = Tokens()
         for index in macro.body:
@@ -225,8 +229,11 @@ class Preprocessor:
                 source, indices = arguments[word]
             else:
                 source, indices = macro.source, [index]
-            for i in indices:
-                expanded.append(source.kinds[i], source.texts[i], *place, False)
+            for n, i in enumerate(indices):
+                where, j = (source, i) if n else (macro.source, index)
+                expanded.append(source.kinds[i], source.texts[i], *place, where.ends[j - 1] < where.starts[j])
+        if "``" in expanded.texts or '`"' in expanded.texts:
+            expanded = self._joined(expanded, place)
         last = len(expanded.kinds)
         for _ in range(3):
             expanded.append("e", "", *place, False)
@@ -240,6 +247,33 @@ class Preprocessor:
             if len(out.kinds) > self._limits.tokens:
                 raise LimitReached(f"the macro `{name} grows without end", place[0])
         return end
+
+    @staticmethod
+    def _joined(t: Tokens, place: tuple[int, int]) -> Tokens:
+        """What a macro makes, with the words on both sides of `` joined to one, and what stands between `" made a
+        string (1800 clause 22.5.1). Here `newline_before` says that there is a gap before a word."""
+        made = Tokens()
+        inside: list[str] | None = None
+        joins = False
+        for kind, text, gap in zip(t.kinds, t.texts, t.newline_before, strict=True):
+            if text == "``":
+                joins = True
+            elif text == '`"' and inside is None:
+                inside = []
+            elif text == '`"' and inside is not None:
+                made.append("s", "".join(inside), *place, False)
+                inside = None
+            elif inside is not None:
+                inside.append(text if joins or not gap or not inside else f" {text}")
+                joins = False
+            elif joins and made.texts:
+                made.texts[-1] += text
+                if _IS_NAME.fullmatch(made.texts[-1]):
+                    made.kinds[-1] = "k" if made.texts[-1] in KEYWORDS else "i"
+                joins = False
+            else:
+                made.append(kind, text, *place, gap)
+        return made
 
     def _arguments(self, t: Tokens, at: int) -> tuple[int, list[list[int]]]:
         if t.texts[at] != "(":
