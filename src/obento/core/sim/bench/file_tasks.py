@@ -9,7 +9,7 @@ from obento.core import values as v
 from obento.core.ir.evaluate import round_half_away
 from obento.core.ir.nodes import Expr, SystemCall
 from obento.core.ir.strength import Stretch
-from obento.core.ir.texts import MOST_LETTERS
+from obento.core.ir.texts import MOST_LETTERS, from_digits
 from obento.core.sim.bench.display import Formatter, TimeFormat, Value, characters, digits, unescape
 from obento.core.sim.bench.files import Folder
 from obento.core.sim.bench.functions import Bench
@@ -175,7 +175,11 @@ class CircuitBench(Bench):
 
     def _scan(self, call: SystemCall, given: list[Value], results: list[Value]) -> Word:
         places = call.args[2:]
-        widths = [sum(t.width for t in a.targets) for a in places]
+        texts = [any(t.signal.text for t in a.targets) for a in places]
+        widths = [
+            8 * MOST_LETTERS if is_text else sum(t.width for t in a.targets)
+            for a, is_text in zip(places, texts, strict=True)
+        ]
         reals = [a.real for a in places]
         form = self._string(call, given, 1)
         if call.name == "$sscanf":
@@ -189,6 +193,9 @@ class CircuitBench(Bench):
         for i, value in enumerate(found):
             if isinstance(value, float) and not places[i].real:
                 value = v.word(round_half_away(value), widths[i])
+            elif isinstance(value, tuple) and texts[i]:
+                results[i + 2] = from_digits(value)
+                continue
             elif isinstance(value, tuple):
                 value = (
                     v.extend(value, max(1, (value[0] | value[1]).bit_length()), widths[i], False)
