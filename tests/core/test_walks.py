@@ -67,7 +67,7 @@ WALKS: list[tuple[Callable[..., object], type, set[str]]] = [
     (drivers.statements, nodes.Stmt, set()),
     (drivers.expressions, nodes.Stmt, set()),
     (drivers.targets, nodes.Stmt, set()),
-    (Symbolic._statement, nodes.Stmt, WAITS),
+    (Symbolic._statement, nodes.Stmt, WAITS - {"Disable"}),
     (Symbolic.expr, nodes.Expr, REALS | TEXTS | {"SystemCall", "CollectionOp"}),
     (StatementLowering.by_kind, verilog.Stmt, set()),
     (walk, typed_tree.Stmt, set()),

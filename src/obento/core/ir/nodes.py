@@ -344,8 +344,7 @@ class Target:
 class Assign(Stmt):
     """Write `value` into `targets`, leftmost first; together they are as wide as the value.
 
-    `timing` stands between the value and the write (1364 clause 9.7.7): the value is taken now, written then.
-    """
+    `timing` stands between the two (1364 clause 9.7.7): the value is taken now, written then."""
 
     targets: list[Target]
     value: Expr
@@ -399,10 +398,11 @@ class Case(Stmt):
 
 @dataclass(slots=True)
 class Loop(Stmt):
-    """Run `body` while `cond` is true."""
+    """Run `body` while `cond` is true; `own` are counters that nobody knows behind it."""
 
     cond: Expr
     body: Stmt | None
+    own: list[Signal] = field(default_factory=list)
 
 
 @dataclass(slots=True)
@@ -448,12 +448,12 @@ class Trigger(Stmt):
 
 @dataclass(slots=True)
 class Fork(Stmt):
-    """Run all branches side by side; go on when `until` of them have ended: all, any or none."""
+    """Run all branches side by side; go on when `until` of them have ended: all, any or none. Each branch has automatic
+    variables of its `own`, as they were (1800 clause 9.3.2)."""
 
     branches: list[Stmt]
     until: str = "all"
     own: list[Signal] = field(default_factory=list)
-    """Automatic variables of the fork, of which each branch has its own as they were (1800 clause 9.3.2)."""
 
 
 @dataclass(slots=True)

@@ -381,7 +381,8 @@ class _Maker:
         others = [
             s
             for s in design.signals
-            if not s.element and s.has_digits and " " not in s.name and all(s is not i for i in inputs)
+            if not s.element and s.has_digits and not s.automatic and all(s is not i for i in inputs)
+            if " " not in s.name and "@" not in s.name
         ]
         for signal in [*inputs, *others]:
             if len(found.setdefault(signal.width, [])) < _MOST_WIRES:

@@ -11,9 +11,11 @@ from obento.core.ir.nodes import (
     Assign,
     Block,
     Case,
+    Disable,
     Expr,
     Function,
     If,
+    Label,
     Loop,
     Repeat,
     Stmt,
@@ -31,6 +33,8 @@ from obento.core.sim.lanes.words import Words, Writes
 
 _MOST_CONDITIONAL_ROUNDS = 64
 _DEEPEST_CALL = 32
+_MOST_LEFT_ROUNDS = 2_048
+"""Rounds of a loop that some lanes have left."""
 
 
 class Surroundings(Protocol):
@@ -61,6 +65,14 @@ class Effect:
     each: dict[int, list[tuple[Bit, int]]] = field(default_factory=dict)
 
 
+@dataclass(slots=True)
+class _Leaving:
+    """A block that may be left before its end, and the lanes that have left it."""
+
+    label: Label
+    lanes: int = FALSE
+
+
 _LOOK_AT_CLOCK = 200
 """Statements between two looks at the clock."""
 
@@ -84,6 +96,10 @@ class Symbolic(Words):
         self._calls: list[Function] = []
         self._rounds = 0
         self._done = 0
+        self._left: list[_Leaving] = []
+        self._own_since = 0
+        self._owned: dict[int, set[int]] = {}
+        self._counters: set[int] = set()
 
     def run(self, body: Stmt) -> Effect:
         """Run a whole body from its beginning; it must not wait.
@@ -160,8 +176,9 @@ class Symbolic(Words):
             case None:
                 return
             case Block():
-                for inner in s.body:
-                    self._statement(inner)
+                self._block(s)
+            case Disable():
+                self._leave(s)
             case Assign():
                 self._assign(s)
             case If():
@@ -178,6 +195,59 @@ class Symbolic(Words):
                 self._system_task(s.call)
             case _:
                 raise Unfit(type(s).__name__)
+
+    def _block(self, s: Block) -> None:
+        if s.label is not None and s.label.used:
+            self._labelled(s.label, s.body)
+            return
+        for inner in s.body:
+            if self._left and self._all_gone():
+                return
+            self._statement(inner)
+
+    def _labelled(self, label: Label, body: list[Stmt]) -> None:
+        """A block that lanes may leave: what they do not come to any more is not written in them."""
+        self._left.append(_Leaving(label))
+        for inner in body:
+            if self._all_gone():
+                break
+            self._statement(inner)
+        self._left.pop()
+
+    def _leave(self, s: Disable) -> None:
+        for leaving in reversed(self._left):
+            if leaving.label is s.label:
+                here = self.g.and_(self._active, self._gone(self._left) ^ 1)
+                leaving.lanes = self.g.or_(leaving.lanes, here)
+                return
+        raise Unfit("Disable")
+
+    def _gone(self, left: list[_Leaving]) -> int:
+        """The lanes that have left one of these blocks."""
+        return self.g.any_of(leaving.lanes for leaving in left) if left else FALSE
+
+    def _all_gone(self) -> bool:
+        return bool(self._left) and self.g.and_(self._active, self._gone(self._left) ^ 1) == FALSE
+
+    def _stays(self, signal: Signal) -> int:
+        """The lanes in which a write counts. What belongs to a function, or to a loop, is not known any more where
+        those were left, so it does not matter there."""
+        if not self._left:
+            return TRUE
+        left = self._left
+        if self._calls and signal.id in self._storage():
+            left = left[self._own_since :]
+        elif signal.id in self._counters:
+            left = [leaving for leaving in left if leaving.label.name == "continue"]
+        return self._gone(left) ^ 1
+
+    def _storage(self) -> set[int]:
+        """What is new in each call of the function at hand."""
+        f = self._calls[-1]
+        known = self._owned.get(id(f))
+        if known is None:
+            known = self._owned[id(f)] = {s.id for s in (f.storage() if f.automatic else f.params)}
+        return known
 
     def _system_task(self, call: SystemCall) -> None:
         """Memories take what stands in a file that is the same for every case; what else writes nothing changes nothing
@@ -206,6 +276,8 @@ class Symbolic(Words):
         if times > self._limits.loop_rounds:
             raise LimitReached(f"this loop runs more than {self._limits.loop_rounds} rounds", s.position)
         for _ in range(times):
+            if self._all_gone():
+                return
             self._statement(s.body)
 
     def _task(self, s: TaskCall) -> None:
@@ -237,7 +309,12 @@ class Symbolic(Words):
         for param, arg in zip(f.params, given, strict=True):
             self._write(Target(param, 0, param.width), arg, True)
         self._depth += 1
-        self._statement(f.body)
+        before, self._own_since = self._own_since, len(self._left)
+        if f.label is not None and f.label.used and f.body is not None:
+            self._labelled(f.label, [f.body])
+        else:
+            self._statement(f.body)
+        self._own_since = before
         self._depth -= 1
 
     def _if(self, s: If) -> None:
@@ -313,14 +390,18 @@ class Symbolic(Words):
 
     def _loop(self, s: Loop, conditional: int) -> None:
         rounds = 0
+        self._counters |= {signal.id for signal in s.own}
         while True:
             condition = self.ops.is_true(self.expr(s.cond))
-            if condition == FALSE:
+            if condition == FALSE or self._all_gone():
                 return
             if condition != TRUE:
+                condition = self.g.and_(condition, self._gone(self._left) ^ 1)
                 break
             rounds += 1
             self._rounds += 1
+            if rounds > _MOST_LEFT_ROUNDS and self._gone(self._left) != FALSE:
+                raise Unfit("a loop whose end depends on the inputs")
             if rounds > self._limits.loop_rounds or self._rounds > 64 * self._limits.loop_rounds:
                 raise LimitReached(
                     f"this loop ran more than {self._limits.loop_rounds} rounds",
@@ -350,7 +431,9 @@ class Symbolic(Words):
 
     def _write(self, t: Target, value: BitWord, blocking: bool) -> None:
         first, size = t.signal.offset, t.signal.width
-        for low, here in self._reached(t):
+        stays = self._stays(t.signal)
+        for low, reached in self._reached(t):
+            here = self.g.and_(reached, stays)
             for i in range(max(0, -low), min(t.width, size - low)):
                 self._write_bit(first + low + i, value[i], here, blocking)
 

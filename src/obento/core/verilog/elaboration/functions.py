@@ -17,6 +17,7 @@ from obento.core.verilog.elaboration.declarations import (
 )
 from obento.core.verilog.elaboration.module_context import ModuleContext
 from obento.core.verilog.lowering.arguments import gives_back
+from obento.core.verilog.lowering.endings import ends_by_itself
 from obento.core.verilog.lowering.statements import StatementLowering
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Formal, FunctionEntry, Inside, Scope, Vector
@@ -161,6 +162,9 @@ def _lower_body(body: ModuleContext, entry: FunctionEntry, function: ir.Function
     block = ast.Block(item.start, item.end, None, [], item.body)
     values = [s for declaration in item.declarations for s in lowering.entry_values(declaration)]
     function.body = ir.Block(item.start, [*values, lowering.statement(block) or ir.Block(item.start, [])])
+    if function.label is not None:
+        ends_by_itself(function.body, function.label)
+        function.label.used = any(isinstance(s, ir.Disable) for s in statements(function.body))
     function.local += lowering.nameless
     _adopt(function, scope)
     if not item.task:

@@ -17,10 +17,10 @@ from obento.core.verilog.lowering.comparisons import warn_of_covered_labels
 from obento.core.verilog.lowering.cut_widths import warn_if_cut
 from obento.core.verilog.lowering.effects import Effects
 from obento.core.verilog.lowering.expressions import ExpressionLowering
+from obento.core.verilog.lowering.loops import LoopLowering
 from obento.core.verilog.lowering.names import text_of
 from obento.core.verilog.lowering.only_one import looked_at
 from obento.core.verilog.lowering.sets import among
-from obento.core.verilog.lowering.system_calls import dimensions_of
 from obento.core.verilog.lowering.text_values import SETTERS
 from obento.core.verilog.lowering.waits import WaitLowering
 from obento.core.verilog.model.errors import ElaborationError
@@ -87,13 +87,13 @@ class StatementLowering:
         self._around = around
         self._leave = leave
         self._result = result
-        self._loops: list[tuple[ir.Label, ir.Label]] = []
         self.nameless: list[Signal] = []
         """Variables that no text names, for what is called with storage of its own."""
         self._collector: Collector = expressions.collector
         self.scope: Scope = expressions.scope
         self._effects = expressions.effects = Effects(self)
         self._collections = CollectionStatements(expressions, self)
+        self._loops = LoopLowering(expressions, self._effects, self._collections, self)
         self._waits = WaitLowering(expressions, around, self._effects, self)
 
     def error(self, code: str, text: str, node: ast.Node, hint: str = "") -> ElaborationError:
@@ -102,7 +102,7 @@ class StatementLowering:
 
     def _inside(self, scope: Scope) -> StatementLowering:
         inner = StatementLowering(self._x.inside(scope), self._around, self._leave, self._result)
-        inner._loops, inner.nameless = self._loops, self.nameless
+        inner._loops.open, inner.nameless = self._loops.open, self.nameless
         return inner
 
     def statement(self, s: ast.Stmt | None) -> ir.Stmt | None:
@@ -129,14 +129,14 @@ class StatementLowering:
             case ast.Case():
                 return looked_at(self._x, s, self._case(s)) if s.check else self._case(s)
             case ast.For():
-                return ir.Block(s.start, [*map(self._some, s.init), self._loop(s, s.cond, s.body, s.step)])
+                return self._loops.counted_loop(s)
             case ast.Foreach():
-                return self._foreach(s)
+                return self._loops.foreach(s)
             case ast.While():
-                loop = self._loop(s, s.cond, s.body, [])
-                return ir.Block(s.start, [self._some(s.body), loop]) if s.at_least_once else loop
+                loop = self._loops.loop(s, s.cond, s.body, [])
+                return ir.Block(s.start, [self.some(s.body), loop]) if s.at_least_once else loop
             case ast.RepeatTimes():
-                return self._repeat(s)
+                return self._loops.repeat(s)
             case ast.TaskCall():
                 return self._x.system.task(s) if s.name.startswith("$") else self._called(s)
             case ast.Timed():
@@ -159,7 +159,8 @@ class StatementLowering:
                 return self._left(s)
         raise AssertionError(type(s).__name__)
 
-    def _some(self, s: ast.Stmt | None) -> ir.Stmt:
+    def some(self, s: ast.Stmt | None) -> ir.Stmt:
+        """A lowered statement, an empty block where there is none."""
         return self.statement(s) or ir.Block(s.start if s else 0, [])
 
     # Blocks.
@@ -207,81 +208,10 @@ class StatementLowering:
                 continue
             if d.value is not None:
                 name = ast.Name(d.start, d.start + len(d.name), d.name)
-                made.append(self._some(ast.Assign(d.start, d.end, name, d.value, True)))
+                made.append(self.some(ast.Assign(d.start, d.end, name, d.value, True)))
             elif item.lifetime:
                 made.append(_blank(entry, d.start))
         return made
-
-    def _loop(self, s: ast.Stmt, cond: ast.Expr | None, body: ast.Stmt | None, step: list[ast.Assign]) -> ir.Stmt:
-        out, on = ir.Label("break"), ir.Label("continue")
-        self._loops.append((out, on))
-        inner = self._some(body)
-        self._loops.pop()
-        if on.used:
-            inner = ir.Block(s.start, [inner], on)
-        if step:
-            inner = ir.Block(s.start, [inner, *map(self._some, step)])
-        outside = self._effects.begin()
-        condition = ir.Const(1, 1, 0) if cond is None else self._x.truth(cond)
-        before = self._effects.end(outside)
-        if before:
-            out.used = True
-            inner = ir.Block(s.start, [*before, ir.If(s.start, condition, inner, ir.Disable(s.start, out))])
-            condition = ir.Const(1, 1, 0)
-        loop: ir.Stmt = ir.Loop(s.start, condition, inner)
-        return ir.Block(s.start, [loop], out) if out.used else loop
-
-    def _foreach(self, s: ast.Foreach) -> ir.Stmt:
-        """A loop in a loop for each dimension that is named, from its left end to its right one (1800 clause
-        12.7.3)."""
-        shape = self._x.shape_of(s.array)
-        is_collection = shape is not None and not shape.dims and shape.type.collected is not None
-        ends = [(0, 0)] if is_collection else dimensions_of(shape) if shape is not None else []
-        if len(s.names) > len(ends):
-            raise self.error("no-dimension", f"this has {len(ends)} dimensions, named are {len(s.names)}", s)
-        out, on = ir.Label("break"), ir.Label("continue")
-        of = shape.type.collected if shape is not None and not shape.dims else None
-        if of is not None:
-            self._collections.declare_counter(s, of)
-        self._loops.append((out, on))
-        made = self._some(s.body)
-        self._loops.pop()
-        if on.used:
-            made = ir.Block(s.start, [made], on)
-        if of is not None:
-            made = self._collections.for_each(s, of, made)
-            return ir.Block(s.start, [made], out) if out.used else made
-        for name, (left, right) in reversed(list(zip(s.names, ends, strict=False))):
-            if name is not None:
-                made = self._counted(name, left, right, made, s)
-        return ir.Block(s.start, [made], out) if out.used else made
-
-    def _counted(self, name: str, left: int, right: int, body: ir.Stmt, s: ast.Foreach) -> ir.Stmt:
-        """`body` for each value of a name from one end to the other."""
-        counter = ast.Name(s.start, s.start, name)
-
-        def number(n: int) -> ast.Expr:
-            one = n & (1 << 32) - 1
-            return ast.Number(s.start, s.start, None, True, one, one ^ (1 << 32) - 1, 32)
-
-        up = left <= right
-        cond = ast.Binary(s.start, s.start, "<=" if up else ">=", counter, number(right))
-        step = ast.Assign(
-            s.start, s.start, counter, ast.Binary(s.start, s.start, "+" if up else "-", counter, number(1)), True
-        )
-        init = self.assign(ast.Assign(s.start, s.start, counter, number(left), True))
-        round_ = ir.Block(s.start, [body, self.assign(step)])
-        return ir.Block(s.start, [init, ir.Loop(s.start, self._x.truth(cond), round_)])
-
-    def _repeat(self, s: ast.RepeatTimes) -> ir.Stmt:
-        out, on = ir.Label("break"), ir.Label("continue")
-        self._loops.append((out, on))
-        body = self._some(s.body)
-        self._loops.pop()
-        if on.used:
-            body = ir.Block(s.start, [body], on)
-        loop: ir.Stmt = ir.Repeat(s.start, self._x.self_determined(s.count), self._x.size(s.count)[1], body)
-        return ir.Block(s.start, [loop], out) if out.used else loop
 
     def _left(self, s: ast.Leave) -> ir.Stmt:
         if s.what == "return":
@@ -294,9 +224,9 @@ class StatementLowering:
             target = [ir.Target(self._result.signal, 0, self._result.signal.width)]
             value = self._x.to_shape(s.value, self._result.shape)
             return ir.Block(s.start, [ir.Assign(s.start, target, value), gone])
-        if not self._loops:
+        if not self._loops.open:
             raise self.error("stray-break", f"`{s.what}` stands in no loop", s)
-        label = self._loops[-1][0 if s.what == "break" else 1]
+        label = self._loops.open[-1][0 if s.what == "break" else 1]
         label.used = True
         return ir.Disable(s.start, label)
 
