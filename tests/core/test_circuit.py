@@ -9,9 +9,11 @@ import pytest
 from obento.core.check.check import open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.inspecting.wires import Inside, look_inside
+from obento.core.circuit.draw import draw
 from obento.core.circuit.model import CONSTANTS, Part, Pin
 from obento.core.handin import HandinFile
 from tests.core.clocked import COUNTER, VERILOG, VHDL, clocked, ready
+from tests.core.designs import build
 
 TWO_CELLS = {
     "a.v": """module cell2(input a, input b, output [1:0] y);
@@ -245,3 +247,37 @@ def test_a_loop_of_gates_is_drawn_and_run(small: Expectation) -> None:
     text = "module m(input a, b, c, output y, z); wire q; nand(q, z, c); nand(z, q, b); or(y, a, q); endmodule"
     found = inside(small, "a.v", text)
     assert Counter(p.kind for p in found.circuit.parts)["and"] == 2 and found.explains == []
+
+
+BUNDLES = """interface bus;
+  logic [3:0] data;
+  logic valid, ready;
+endinterface
+typedef struct packed { logic [1:0] op; struct packed { logic [2:0] v; logic w; } in; } item;
+module prod (bus b, input logic [3:0] a, input logic go);
+  assign b.data = ~a;
+  assign b.valid = go & b.ready;
+endmodule
+module cons (bus b, output logic [3:0] y);
+  assign y = b.valid ? b.data : 4'd0;
+  assign b.ready = 1'b1;
+endmodule
+module m (input item p, input logic go, output logic [3:0] y, output logic [1:0] z, output logic n);
+  bus b1 ();
+  prod u1 (.b(b1), .a(p.in), .go);
+  cons u2 (.b(b1), .y);
+  assign z = ~p.op, n = ~p.in.w;
+endmodule
+"""
+
+
+def test_structures_and_interfaces_are_bundles() -> None:
+    design = build(BUNDLES, name="a.sv")
+    circuit = draw(design, lambda at: "").circuit
+    owners = {pin.id: (part.label or part.kind, pin) for part in circuit.parts for pin in part.pins}
+    wires = {(owners[w.start][0], owners[w.end][0], w.label) for w in circuit.wires}
+    assert {("p", "u1", "in"), ("u1", "u2", ""), ("p", "1", "op")} <= wires
+    unit = next(p for p in circuit.parts if p.label == "u1")
+    assert {(pin.side, pin.name, len(pin.bits)) for pin in unit.pins} >= {("out", "b1", 5), ("in", "go", 1)}
+    labels = {w.label for w in circuit.wires if owners[w.start][0] == "u2"}
+    assert {"valid", "data"} <= labels

@@ -96,6 +96,8 @@ class _Assembly:
         self._boxes: dict[str, _Box] = {}
         self._variables = _variables(design)
         self._units = _units(design)
+        self._interfaces = {scope.path for scope in _scopes(design) if scope.kind == "interface"}
+        self._members = _members(design, self._roots)
         self._root = self._boxes[""] = _Box("", None)
         for part, path in zip(list(parts), paths, strict=True):
             box = self._box(path)
@@ -189,10 +191,19 @@ class _Assembly:
 
     def _nameless(self, bits: list[int]) -> Iterator[tuple[str, Bits]]:
         """Digits that no name inside the box covers, signal by signal."""
+        bundles: dict[str, list[tuple[str, Bits]]] = {}
         for signal in self._design.signals:
             own = tuple(b for b in bits if signal.offset <= b < signal.offset + signal.width)
-            if own:
+            if not own:
+                continue
+            around = signal.name.rpartition(".")[0]
+            if around in self._interfaces:
+                bundles.setdefault(around, []).append((last_name(signal), own))
+            else:
                 yield last_name(signal), own
+        for path, parts in bundles.items():
+            name = path.rpartition(".")[2]
+            yield (name if len(parts) > 1 else f"{name}.{parts[0][0]}"), sum((own for _, own in parts), ())
 
     # Wires.
 
@@ -244,6 +255,9 @@ class _Assembly:
             self._wires[maker.id, taker.id, label] = None
 
     def _stretch(self, maker: Pin, places: list[int]) -> str:
+        member = self._members.get(frozenset(maker.bits[p] for p in places))
+        if member is not None:
+            return member
         low, high = min(places), max(places)
         if set(range(low, high + 1)) != set(places):
             return ",".join(str(p) for p in sorted(set(places), reverse=True)[:4])
@@ -293,6 +307,28 @@ def _variables(design: Design) -> dict[str, list[tuple[str, Bits]]]:
         known = found.setdefault(path, [])
         if all(n != name for n, _ in known):
             known.append((name, tuple(range(signal.offset, signal.offset + signal.width))))
+    return found
+
+
+def _scopes(design: Design) -> Iterator[ScopeOfNames]:
+    """All levels of names."""
+    stack = list(design.names)
+    while stack:
+        scope = stack.pop()
+        yield scope
+        stack += scope.children
+
+
+def _members(design: Design, roots: Callable[[Iterable[int]], Bits]) -> dict[frozenset[int], str]:
+    """The members of structures, and the names of interfaces, by the digits that they are."""
+    found: dict[frozenset[int], str] = {}
+    for scope in _scopes(design):
+        for v in scope.variables:
+            first = v.signal.offset + v.low
+            for name, low, width in v.members:
+                found.setdefault(frozenset(roots(range(first + low, first + low + width))), name)
+            if scope.kind == "interface" and not v.members:
+                found[frozenset(roots(range(first, first + abs(v.msb - v.lsb) + 1)))] = v.name
     return found
 
 

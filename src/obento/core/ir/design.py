@@ -69,7 +69,8 @@ class Switch:
 
 @dataclass(slots=True)
 class Variable:
-    """A declared name as a bench or a waveform sees it: range and sign as written."""
+    """A declared name as a bench or a waveform sees it: range and sign as written; the `members` of a structure by
+    their path, first digit and width."""
 
     name: str
     signal: Signal
@@ -77,11 +78,13 @@ class Variable:
     msb: int
     lsb: int
     low: int = 0
+    members: tuple[tuple[str, int, int], ...] = ()
 
 
 @dataclass(slots=True)
 class ScopeOfNames:
-    """One level of the hierarchy with what is declared in it; `kind` is module, begin, fork, task or function."""
+    """One level of the hierarchy with what is declared in it; `kind` is module, interface, begin, fork, task or
+    function."""
 
     name: str
     kind: str

@@ -69,7 +69,8 @@ class Dump:
 
     def _scope(self, scope: ScopeOfNames, wanted: Callable[[str, Variable], bool]) -> None:
         before = len(self._header)
-        self._header.append(f"$scope {scope.kind} {scope.name} $end\n")
+        kind = "module" if scope.kind == "interface" else scope.kind  # 18.2.3.5 knows no other
+        self._header.append(f"$scope {kind} {scope.name} $end\n")
         for variable in scope.variables:
             if (
                 variable.signal.element == 0

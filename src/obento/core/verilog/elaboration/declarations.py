@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -138,7 +139,16 @@ def shown_variable(name: str, vector: Vector, kind: str = "") -> Variable:
     """A variable or net as waves and drawings see it: a vector of digits, whatever it is made of."""
     of = vector.type
     left, right = of.span if of.element is None and not of.members else (of.width - 1, 0)
-    return Variable(name, vector.signal, kind or vector.kind, left, right, vector.at)
+    members = () if vector.dims else tuple(_members(of, 0, ""))
+    return Variable(name, vector.signal, kind or vector.kind, left, right, vector.at, members)
+
+
+def _members(of: DataType, low: int, path: str) -> Iterator[tuple[str, int, int]]:
+    """The members of a structure, those of members too."""
+    for m in of.members.values():
+        yield f"{path}{m.name}", low + m.low, m.width
+        if not m.dims:
+            yield from _members(m.type, low + m.low, f"{path}{m.name}.")
 
 
 @dataclass(frozen=True, slots=True)

@@ -33,7 +33,7 @@ def instantiate(
     if depth > builder.limits.instance_depth or builder.instances > builder.limits.instances:
         raise LimitReached(f"`{module.name}` is used too deep or too often", module.name_start, "does it use itself?")
     path = f"{parent.path}.{name}" if parent.path else name
-    shown = ScopeOfNames(name, "module", path)
+    shown = ScopeOfNames(name, "interface" if module.is_interface else "module", path)
     scope = Scope(path, builder.elaborated.get("$unit"), parent, shown)
     scope.package = builder.package
     scope.system_verilog = module.system_verilog
