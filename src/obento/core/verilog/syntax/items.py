@@ -344,11 +344,11 @@ class ItemParser(DeclarationParser):
                 elif self.is_at("import", "export"):
                     direction = "import"
                     self.at += 1
-                    if self.is_at("function", "task"):
-                        raise self.fail("not-yet", "a whole header here is not read by this version", "name it alone")
                 if not direction:
                     raise self.fail("modport-direction", "a name of a modport needs its direction", "write `input x`")
-                directions[self.name("a name of the interface")] = direction
+                is_header = direction == "import" and self.is_at("function", "task")
+                name_of = self._imported_header if is_header else lambda: self.name("a name of the interface")
+                directions[name_of()] = direction
                 if not self.accept(",") and not self.is_at(")"):
                     raise self.fail("missing-comma", f"`,` is missing before {self.describe()}")
             items.append(ast.Modport(start, self.previous_end, name, directions))
@@ -356,6 +356,17 @@ class ItemParser(DeclarationParser):
                 break
         self.semicolon("modport")
         return items
+
+    def _imported_header(self) -> str:
+        """`function int f(int a)` in a modport (1800 clause 25.7): what is said here is said in the interface too."""
+        is_function = self.text == "function"
+        self.at += 1
+        if is_function:
+            self._result_type()
+        name = self.name("the name of a function or task")
+        if self.accept("("):
+            self._arguments_of_header([])
+        return name
 
     def time_unit(self) -> list[ast.Item]:
         """`timeunit 1ns / 1ps;`, `timeprecision 1ps;`: noted for what is being read."""
