@@ -25,6 +25,8 @@ class Seldom:
 
 def states_and_clocks(design: Design) -> Iterator[Seldom]:
     """Look through a whole design."""
+    if not any(is_clocked(p) for p in design.processes):
+        return
     told: set[int] = set()
     for machine in machines(design):
         if machine.position not in told:  # a unit may be placed many times
@@ -72,8 +74,8 @@ def _clocks(design: Design) -> Iterator[Seldom]:
 def _clocks_of(process: Process) -> list[Signal]:
     """What a process works at the edges of and does not read otherwise: no reset, which it asks for its level."""
     edges = [w.signal for w in process.watches if w.edge != "any"]
-    read = {s.id for x in statements(process.body) for e in expressions(x) for s, _, _ in stretches_read(e)}
     if edges:
+        read = {s.id for x in statements(process.body) for e in expressions(x) for s, _, _ in stretches_read(e)}
         return [s for s in edges if s.id not in read]
     if process.origin != "clocked":
         return []

@@ -58,7 +58,7 @@ def driven_twice(objects: Iterable[Object], processes: Iterable[t.Process], tell
     known = {id(p): p for p in processes}
     told: set[str] = set()
     for o in objects:
-        if not _is_standard(o.subtype):
+        if len({s[0] for s in o.sources}) < 2 or not _is_standard(o.subtype):
             continue
         sources = [s for s in o.sources if s[0] in known and not _lets_go(known[s[0]])]
         for i, (source, pos, path) in enumerate(sources):
