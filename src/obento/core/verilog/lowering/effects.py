@@ -52,6 +52,7 @@ class Effects:
         """The value of something that is done meanwhile; it is done once however often it is asked for."""
         known = self._values.get(id(e))
         if known is None:
+            x.alive.append(e)
             shape = x.target_shape(e.done.target)
             known = self._values[id(e)] = self._doing.kept(f"value@{e.start}", shape.type, shape.dims, e.start)
             keep = ir.Assign(e.start, [_whole(known)], x.digits(e.done.target))
@@ -63,6 +64,7 @@ class Effects:
         """What a function gives that writes to its arguments too."""
         known = self._values.get(id(e))
         if known is None:
+            x.alive.append(e)
             x.lowered_function(entry)
             assert entry.shape is not None
             known = self._values[id(e)] = self._doing.kept(

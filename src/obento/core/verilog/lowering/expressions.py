@@ -68,6 +68,8 @@ class ExpressionLowering:
         self.limits = limits
         self._call = call
         self._sizes: dict[int, tuple[int, bool]] = {}
+        self.alive: list[ast.Expr] = []
+        """Expressions of which something is known by their identity, which nothing else may get meanwhile."""
         self.reals = RealLowering(self)
         self.texts = TextLowering(self)
         self.system = SystemLowering(self)
@@ -192,6 +194,7 @@ class ExpressionLowering:
         known = self._sizes.get(id(e))
         if known is None:
             known = self._sizes[id(e)] = self._size(e)
+            self.alive.append(e)
         return known
 
     def _size(self, e: ast.Expr) -> tuple[int, bool]:

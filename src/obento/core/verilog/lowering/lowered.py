@@ -145,6 +145,10 @@ class Expressions(Protocol):
         """Where names are looked up."""
 
     @property
+    def alive(self) -> list[ast.Expr]:
+        """Expressions of which something is known by their identity."""
+
+    @property
     def reals(self) -> Reals:
         """The room of real numbers."""
 

@@ -29,6 +29,7 @@ class RealLowering:
         known = self._known.get(id(e))
         if known is None:
             known = self._known[id(e)] = self._is_real(e)
+            self._x.alive.append(e)
         return known
 
     def _is_real(self, e: ast.Expr) -> bool:

@@ -114,6 +114,7 @@ class SelectLowering:
         known = self._shapes.get(id(e))
         if known is None:
             known = self._shapes[id(e)] = self._shape(e)
+            self._x.alive.append(e)
         return known
 
     def _shape(self, e: ast.Expr) -> Shape:

@@ -30,6 +30,7 @@ class TextLowering:
         known = self._known.get(id(e))
         if known is None:
             known = self._known[id(e)] = self._is_text(e)
+            self._x.alive.append(e)
         return known
 
     def _is_text(self, e: ast.Expr) -> bool:

@@ -139,11 +139,10 @@ class Expressions:
 
     def interps(self, e: ast.Expr) -> list[Interp]:
         """Everything that an expression can mean; kept while one complete expression is settled."""
-        key = id(e)
-        found = self.context.memo.get(key)
-        if found is None:
-            found = self.context.memo[key] = self._interps(e)
-        return found
+        known = self.context.memo.get(id(e))
+        if known is None:
+            known = self.context.memo[id(e)] = e, self._interps(e)  # with it, since its identity must stay its own
+        return known[1]
 
     def _interps(self, e: ast.Expr) -> list[Interp]:
         match e:
