@@ -190,6 +190,9 @@ class Work:
         self.comment = ""
         self.mark: float | None = None
         self.letters = 0
+        self.possible_comments: tuple[str, ...] = ()
+        self.possible_marks: tuple[float, ...] = ()
+        """What was sent since the last acknowledgement and not acknowledged: it may be there."""
 
     def _drop(self, number: int) -> bool:
         files = {"file": ("class.zip", zipped(tomo_arakida=WRONG.format(number), zoe_marlin=RIGHT.format(number)))}
@@ -220,16 +223,21 @@ class Work:
         return {
             "upload": (lambda: self._drop(number), lambda: setattr(self, "attempts", self.attempts + 1)),
             "check": (lambda: once("POST", f"/labs/{self.lab}/check"), lambda: None),
-            "comment": (commented, lambda: setattr(self, "comment", text)),
+            "comment": (commented, lambda: self._noted("comment", "possible_comments", text)),
             "mark": (
                 lambda: once("PUT", f"/handins/{handin}/tasks/{task}/mark", json=mark),
-                lambda: setattr(self, "mark", value),
+                lambda: self._noted("mark", "possible_marks", value),
             ),
             "release": (
                 lambda: once("POST", f"/labs/{self.lab}/release", json=release),
                 lambda: setattr(self, "letters", 1),
             ),
         }
+
+    def _noted(self, what: str, possible: str, value: object) -> None:
+        """Something was acknowledged: what may have been done before does not count any more."""
+        setattr(self, what, value)
+        setattr(self, possible, ())
 
     def losses(self) -> list[str]:
         """What was acknowledged and is not there."""
@@ -241,16 +249,13 @@ class Work:
         found = []
         if len(entry["attempts"]) < self.attempts:
             found.append(f"{self.attempts - len(entry['attempts'])} uploads")
-        if self.comment and self.comment not in (review["comment"], *self.possible_comments):
+        if self.comment and review["comment"] not in (self.comment, *self.possible_comments):
             found.append(f"{self.comment} (there is {review['comment']})")
         if self.letters and student["letter"] not in ("released", "read"):
             found.append("a letter")
         if self.mark is not None and review["mark"] not in (self.mark, *self.possible_marks):
             found.append(f"mark {self.mark} (there is {review['mark']})")
         return found
-
-    possible_comments: tuple[str, ...] = ()
-    possible_marks: tuple[float, ...] = ()
 
 
 def run(rounds: int, seed: int, folder: Path, faults: tuple[str, ...] = FAULTS) -> Outcome:
