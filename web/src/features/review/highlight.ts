@@ -12,7 +12,7 @@ const VERILOG_WORDS = `
 const SYSTEM_VERILOG_WORDS = `
   package endpackage import export interface endinterface modport typedef enum struct union packed type string bit byte
   shortint int longint const static var void inside unique unique0 priority foreach do return break continue final iff
-  join_any join_none timeunit timeprecision`
+  join_any join_none timeunit timeprecision assert assume cover ref let bind wait_order with new`
 const VHDL_WORDS = `
   entity architecture of is begin end port generic map in out inout buffer signal variable constant type subtype record
   array range to downto process if then elsif else case when others with select for while loop exit next wait until on

@@ -345,7 +345,10 @@ class ExpressionLowering:
         return entry
 
     def find_callable(self, e: ast.Call | ast.TaskCall) -> Entry | None:
-        """The function or task that a call names, here or along its path."""
+        """The function or task that a call names, here or along its path. What follows a name that is wrong is not
+        told."""
+        if e.path is not None and isinstance(self.scope.find(e.path.parts[0]), Broken):
+            raise ElaborationError
         return self.find(e.path) if e.path is not None else self.scope.find_callable(e.name)
 
     def find(self, e: ast.Name | ast.Dotted) -> Entry | None:
@@ -358,6 +361,9 @@ class ExpressionLowering:
     def entry(self, e: ast.Name | ast.Dotted) -> Vector | Parameter:
         """What a name in an expression stands for."""
         found = self.find(e)
+        if found is None and isinstance(e, ast.Dotted):
+            found = self.scope.find(e.parts[0])  # what follows a name that is wrong is not told
+            found = found if isinstance(found, Broken) else None
         if isinstance(found, Broken):
             raise ElaborationError
         if isinstance(found, Vector | Parameter):
