@@ -9,10 +9,15 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from hypothesis import settings
 
 from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer
 from obento.store.migrate import migrate
+
+# No test is timed: a busy machine must not fail an example that is right.
+settings.register_profile("untimed", deadline=None)
+settings.load_profile("untimed")
 
 ROOT = Path(__file__).resolve().parents[1]
 

@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from obento.core.diagnostics import Severity
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Instance, ScopeOfNames
+from obento.core.ir.evaluate import NotConstant, evaluate
 from obento.core.limits import LimitReached
+from obento.core.sim.bench.display import Formatter, TimeFormat
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.elaboration import gates, generate, instances, processes
 from obento.core.verilog.elaboration.declarations import declare_names, named_blocks
@@ -179,6 +182,8 @@ def _elaborate(body: ModuleContext, item: ast.Item, scope: Scope) -> None:
             entry = scope.entries.get(item.name)
             if isinstance(entry, FunctionEntry):
                 later = lambda: _function(body, entry)  # noqa: E731
+        case ast.ElaborationTask():
+            later = lambda: _said(body, item, scope)  # noqa: E731
         case ast.GenerateFor() | ast.GenerateIf() | ast.GenerateCase() | ast.GenerateBlock():
             number = body.generated[id(scope)] = body.generated.get(id(scope), 0) + 1
             generate.build(body, item, scope, f"genblk{number}")
@@ -191,6 +196,21 @@ def _elaborate(body: ModuleContext, item: ast.Item, scope: Scope) -> None:
 def _function(body: ModuleContext, entry: FunctionEntry) -> None:
     if not (entry.item.task and has_references(entry)):  # such a task is one for each variable that it is given
         body.callable(entry)
+
+
+def _said(body: ModuleContext, item: ast.ElaborationTask, scope: Scope) -> None:
+    """What a module says of its parameters where it is placed (1800 clause 20.11)."""
+    s = item.call
+    args = s.args[1:] if s.name == "$fatal" and len(s.args) > 1 and not isinstance(s.args[0], ast.String) else s.args
+    lowered = body.x(scope).system.arguments(s.name, args)
+    try:
+        given = [None if a.value is None else evaluate(a.value) for a in lowered]
+    except NotConstant:
+        raise body.error("not-constant", "what is said here is made of constants", s) from None
+    call = ir.SystemCall(32, s.name, lowered, scope.path, scope.times[0], s.start)
+    text = Formatter(TimeFormat(scope.precision), scope.precision).text(call, lowered, given, "d")
+    severity: Severity = {"$warning": "warning", "$info": "note"}.get(s.name, "error")  # type: ignore[assignment]
+    body.collector.add(severity, "module-says", text or s.name[1:], s.start, s.end, "")
 
 
 def _net_values(body: ModuleContext, item: ast.Declaration, scope: Scope) -> None:

@@ -184,6 +184,8 @@ class AggregateLowering:
 
     def _in_order(self, e: ast.Expr) -> ir.Expr:
         shape = self._x.shape_of(e)
+        if shape is not None and not shape.type.has_digits:
+            raise self._x.error("not-yet", "a stream of this is not read by this version", e, "take its elements")
         if shape is None or not shape.dims:
             return self._x.digits(e) if shape is not None else self._x.self_determined(e)
         return left_to_right(self._x.digits(e), shape)

@@ -45,6 +45,10 @@ class CastLowering:
     def digits_of(self, e: ast.Expr) -> int:
         """Digits of what is cast: an aggregate is taken as it lies (1800 clause 6.24.3)."""
         shape = self._x.shape_of(e)
+        if shape is not None and not shape.type.has_digits and shape.type.collected is not None:
+            raise self._x.error(
+                "not-yet", "a stream or cast of this is not read by this version", e, "take its elements"
+            )
         return shape.width if shape is not None and shape.is_aggregate else self._x.size(e)[0]
 
     def lower(self, e: ast.Cast) -> ir.Expr:

@@ -6,9 +6,11 @@ from __future__ import annotations
 from typing import Protocol
 
 from obento.core.ir import nodes as ir
+from obento.core.values import word
+from obento.core.verilog.lowering.aggregates import left_to_right
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.model.scope import Vector
-from obento.core.verilog.model.types import Collected, DataType, Dims, builtin
+from obento.core.verilog.model.types import Collected, DataType, Dims, Shape, builtin, collection, count_of
 from obento.core.verilog.syntax import ast
 
 
@@ -33,12 +35,27 @@ class CollectionStatements:
         """A method that is called for what it does; None where this is none of a collection."""
         call = ast.Call(s.start, s.end, s.name, s.args, s.path, s.named, s.each)
         method = self._x.typed.method(call)
-        of = (
-            self._x.selects.shape(method.base).type.collected if method is not None and method.name != "index" else None
-        )
-        if method is None or of is None:
+        is_other = method is None or method.name in ("index", "triggered")
+        shape = None if method is None or is_other else self._x.shape_of(method.base)
+        if method is None or shape is None or not (shape.dims or shape.type.collected):
             return None
-        return ir.CollectionTask(s.start, self._x.collections.lower_method(of, method))
+        of = self._x.collections.asked(method)
+        done = self._x.collections.lower_method(of, method)
+        if not shape.dims:
+            return ir.CollectionTask(s.start, done)
+        return self._ordered(s, method.base, shape, of, done)
+
+    def _ordered(self, s: ast.TaskCall, base: ast.Expr, shape: Shape, of: Collected, done: ir.CollectionOp) -> ir.Stmt:
+        """An array of fixed size in another order: its elements go out, are put in order and come back."""
+        kept = self._doing.kept(f"elements@{s.start}", collection(of), (), s.start)
+        whole = ir.Ref(64, kept.signal)
+        out = ir.Assign(s.start, [ir.Target(kept.signal, 0, 64)], done.args[0])
+        done.args[0] = whole
+        width, count = of.element.width, count_of(shape.dims[:1])
+        parts: list[ir.Expr] = [ir.CollectionOp(width, "at", [whole, ir.Const(32, *word(i, 32))]) for i in range(count)]
+        value = left_to_right(ir.Concat(shape.width, parts), shape)
+        back = ir.Assign(s.start, self._x.targets(base), value)
+        return ir.Block(s.start, [out, ir.CollectionTask(s.start, done), back])
 
     def put(self, s: ast.Assign, variable: Vector, chosen: ast.Index | ast.Part, parts: list[ast.Expr]) -> ir.Stmt:
         """`q[index] = value`, or of a part of the element: that is taken out, changed and put back."""

@@ -21,6 +21,8 @@ _PLACES = frozenset(["find_index", "find_first_index", "find_last_index", "uniqu
 _SUMS = frozenset(["sum", "product", "and", "or", "xor"])
 METHODS = frozenset([*_COUNTS, *_SEARCHES, *_PLACES, *_SUMS])
 """What collections can be asked."""
+OF_ARRAYS = _SEARCHES | _PLACES | _SUMS | {"sort", "rsort", "reverse", "shuffle"}
+"""What arrays of a fixed size can be asked too (1800 clause 7.12)."""
 _MAPS_ONLY = STEPS | {"exists"}
 _QUEUES_ONLY = frozenset(["insert", "push_back", "push_front", "pop_back", "pop_front"])
 _IN_ORDER = frozenset(["sort", "rsort", "reverse", "shuffle"])
@@ -39,6 +41,23 @@ class CollectionLowering:
             return None
         shape = self._x.shape_of(e)
         return shape.type.collected if shape is not None and not shape.dims else None
+
+    def asked(self, m: Called) -> Collected:
+        """What a method is asked of: a collection, or an array of fixed size as one."""
+        shape = self._x.shape_of(m.base)
+        assert shape is not None  # it has this method
+        if not shape.dims:
+            assert shape.type.collected is not None
+            return shape.type.collected
+        if m.name in _PLACES and shape.dims[0][0] != 0:
+            raise self._x.error("not-yet", "places are told of arrays that begin at 0", m.node)
+        return Collected("dynamic", Shape(shape.type, shape.dims[1:]))
+
+    def elements_of(self, m: Called) -> ir.Expr:
+        """All elements of what a method is asked of."""
+        shape = self._x.shape_of(m.base)
+        made = self._given(m.base, self.asked(m)) if shape is not None and shape.dims else None
+        return made if made is not None else self._x.digits(m.base)
 
     # Elements.
 
@@ -88,7 +107,7 @@ class CollectionLowering:
     def lower_method(self, of: Collected, m: Called) -> ir.CollectionOp:
         """A method, as an expression."""
         self._check(of, m)
-        x, whole = self._x, self._x.select(m.base)
+        x, whole = self._x, self.elements_of(m)
         each = self._each(of, m) if m.each is not None else None
         args, key = [whole], list[ir.Target]()
         for i, a in enumerate(m.args):
@@ -125,7 +144,9 @@ class CollectionLowering:
         item = self._variable(m, of.element)
         place = self._variable(m, Shape(of.key or builtin("int")))
         scope.entries[m.each.item] = item
-        scope.places[m.each.item] = place
+        shape = self._x.shape_of(m.base)
+        if shape is None or not shape.dims or shape.dims[0][0] == 0:
+            scope.places[m.each.item] = place
         inside = self._x.inside(scope)
         test = inside.truth(m.each.test)
         return ir.Each(item.signal, place.signal, test, inside.size(m.each.test)[1])

@@ -9,9 +9,10 @@ from __future__ import annotations
 from typing import Protocol
 
 from obento.core.ir import nodes as ir
+from obento.core.values import word
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.scope import FunctionEntry, Vector
-from obento.core.verilog.model.types import DataType, Dims, Shape
+from obento.core.verilog.model.types import DataType, Dims, Shape, builtin
 from obento.core.verilog.syntax import ast
 
 
@@ -59,6 +60,31 @@ class Effects:
             done = self._doing.assign(e.done)
             self.before += [keep, done] if e.before else [done, keep]
         return known.whole()
+
+    def cast(self, x: Expressions, e: ast.Call) -> ir.Expr:
+        """`$cast(target, value)`: whether the value is one of the target, which then takes it (1800 clause 6.24.2)."""
+        known = self._values.get(id(e))
+        target, value = (*e.args, None, None)[:2]
+        if len(e.args) != 2 or target is None or value is None:
+            raise x.error("arguments", "`$cast` takes a variable and a value", e)
+        if known is None:
+            x.alive.append(e)
+            of = x.target_shape(target).type
+            known = self._values[id(e)] = self._doing.kept(f"cast@{e.start}", builtin("bit"), (), e.start)
+            width = max(of.width, x.size(value)[0])
+            given = x.lower(value, width, x.size(value)[1])
+            fits: ir.Expr = ir.Const(1, 1, 0)
+            if of.is_enum:
+                fits = ir.Const(1, 0, 1)
+                for number in of.values.values():
+                    same = ir.Binary(1, "ceq", given, ir.Const(width, *word(number, width)))
+                    fits = ir.Binary(1, "or", fits, same)
+            taken = ir.Assign(e.start, x.targets(target), ir.Slice(of.width, given, 0))
+            self.before += [
+                ir.Assign(e.start, [_whole(known)], fits),
+                ir.If(e.start, known.whole(), taken, None),
+            ]
+        return ir.Extend(32, known.whole(), False)
 
     def called(self, x: Expressions, e: ast.Call, entry: FunctionEntry) -> ir.Expr:
         """What a function gives that writes to its arguments too."""

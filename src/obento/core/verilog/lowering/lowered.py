@@ -120,6 +120,9 @@ class Collections(Protocol):
     def part(self, whole: ir.Expr, of: Collected, e: ast.Part) -> ir.Expr:
         """`q[first:last]`."""
 
+    def asked(self, m: Called) -> Collected:
+        """What a method is asked of: a collection, or an array of fixed size as one."""
+
     def shape_of_method(self, of: Collected, m: Called) -> Shape:
         """What a method gives."""
 

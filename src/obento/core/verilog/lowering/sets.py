@@ -55,7 +55,11 @@ def among(x: Expressions, value: ast.Expr, wanted: list[ast.Expr | ast.Range]) -
 def _tests(x: Expressions, value: ast.Expr, item: ast.Expr | ast.Range) -> list[ir.Expr]:
     (width, signed) = x.size(value)
     if isinstance(item, ast.Range):
-        return [ir.Binary(1, "and", _at_least(x, value, item.left), _at_least(x, item.right, value))]
+        above = None if isinstance(item.left, ast.Last) else _at_least(x, value, item.left)
+        below = None if isinstance(item.right, ast.Last) else _at_least(x, item.right, value)
+        if above is None or below is None:
+            return [above or below or ir.Const(1, 1, 0)]
+        return [ir.Binary(1, "and", above, below)]
     shape = x.shape_of(item)
     if shape is not None and shape.dims:
         elements = x.digits(item)

@@ -137,6 +137,8 @@ class StatementLowering:
                 return ir.Block(s.start, [self.some(s.body), loop]) if s.at_least_once else loop
             case ast.RepeatTimes():
                 return self._loops.repeat(s)
+            case ast.TaskCall() if s.name == "$cast":
+                return self._cast(s)
             case ast.TaskCall():
                 return self._x.system.task(s) if s.name.startswith("$") else self._called(s)
             case ast.Timed():
@@ -158,6 +160,13 @@ class StatementLowering:
             case ast.Leave():
                 return self._left(s)
         raise AssertionError(type(s).__name__)
+
+    def _cast(self, s: ast.TaskCall) -> ir.Stmt:
+        """`$cast` as a statement: what does not fit is an error of the run (1800 clause 6.24.2)."""
+        fits = self._effects.cast(self._x, ast.Call(s.start, s.end, s.name, s.args))
+        text = [ast.String(s.start, s.end, "`$cast`: the target has no such value")]
+        failed = self._x.system.task(ast.TaskCall(s.start, s.end, "$error", [*text]))
+        return ir.If(s.start, fits, None, None if s.is_void else failed)
 
     def some(self, s: ast.Stmt | None) -> ir.Stmt:
         """A lowered statement, an empty block where there is none."""
@@ -262,6 +271,8 @@ class StatementLowering:
         11.4.14.3)."""
         x, values = self._x, list[ir.Expr]()
         shapes = [x.target_shape(part) for part in stream.parts]
+        if not all(shape.type.has_digits for shape in shapes):
+            raise self.error("not-yet", "a stream into this is not read by this version", stream, "set its elements")
         total = sum(shape.width for shape in shapes)
         width = x.size(s.value)[0]
         if width < total:

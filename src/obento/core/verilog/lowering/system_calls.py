@@ -261,7 +261,7 @@ class SystemLowering:
         if e.name == "$clog2":
             return _rounded_logarithm(x.self_determined(_first(e)))
         if e.name in _OF_TYPES:
-            return ir.Const(32, *values.word(self._of_type(e), 32))
+            return self._of_collection(e) or ir.Const(32, *values.word(self._of_type(e), 32))
         if e.name in _BIT_COUNTS:
             return self._counted(e)
         return ir.SystemCall(
@@ -296,6 +296,22 @@ class SystemLowering:
             return total
         one = ir.Const(32, *values.word(1, 32))
         return ir.Binary(1, "eq", total, one) if e.name == "$onehot" else ir.Binary(1, "le", total, one)
+
+    def _of_collection(self, e: ast.Call) -> ir.Expr | None:
+        """What is asked of the one dimension of a collection, which the run knows (1800 clause 20.7)."""
+        x, what = self._x, _first(e)
+        shape = None if isinstance(what, ast.TypeArgument) else x.shape_of(what)
+        if shape is None or shape.dims or shape.type.collected is None:
+            return None
+        zero, one = ir.Const(32, *values.word(0, 32)), ir.Const(32, *values.word(1, 32))
+        size = ir.CollectionOp(32, "size", [x.digits(what)])
+        if len(e.args) > 1 or e.name not in _ENDS or shape.type.collected.kind == "map":
+            if e.name == "$size" and len(e.args) == 1:
+                return size
+            raise x.error("not-yet", f"`{e.name}` of this is not read by this version", e, "take `.size()`")
+        last = ir.Binary(32, "sub", size, one)
+        minus = ir.Const(32, *values.word(-1, 32))
+        return {"$size": size, "$left": zero, "$low": zero, "$increment": minus}.get(e.name, last)
 
     def _of_type(self, e: ast.Call) -> int:
         """Digits, dimensions or ends of a type, or of what has one."""

@@ -59,10 +59,13 @@ class TextLowering:
                 return shape is not None and shape.type.is_text
         return False
 
-    def method(self, e: ast.Call | ast.TaskCall | ast.Dotted) -> tuple[ast.Expr, str] | None:
+    def method(self, e: ast.Call | ast.TaskCall | ast.Dotted | ast.Member) -> tuple[ast.Expr, str] | None:
         """`s.len()`: the string and the method, where this is one of a string."""
-        path = e if isinstance(e, ast.Dotted) else e.path
+        path = e if isinstance(e, ast.Dotted | ast.Member) else e.path
         names = (*_GIVE_TEXT, *_GIVE_WORDS, *SETTERS)
+        if isinstance(path, ast.Member):
+            is_asked = path.name in names and self.is_text(path.base)
+            return (path.base, path.name) if is_asked else None
         if not self._any or path is None or path.parts[-1] not in names:
             return None
         base = self._x.selects.before_last(path)
@@ -80,7 +83,7 @@ class TextLowering:
             return ir.TextOp(64, "digits", [x.self_determined(e)])
         match e:
             case ast.Name() | ast.Dotted() | ast.Index() | ast.Member():
-                method = self.method(e) if isinstance(e, ast.Dotted) else None
+                method = self.method(e) if isinstance(e, ast.Dotted | ast.Member) else None
                 if method is not None:
                     return self._asked(*method, [], e)
                 return x.digits(e) if self._is_name_of_enum(e) else x.select(e)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from obento.core.ir import nodes as ir
 from obento.core.verilog.lowering.aggregates import enum_method, name_of_constant
-from obento.core.verilog.lowering.collections import METHODS
+from obento.core.verilog.lowering.collections import METHODS, OF_ARRAYS
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.lowering.selects import ENUM_METHODS
 from obento.core.verilog.model.scope import Parameter, TypeName, Vector
@@ -26,6 +26,13 @@ class Method:
     args: list[ast.Expr | None]
     each: ast.With | None
     node: ast.Node
+
+
+def _asked_last(path: ast.Expr | None) -> str:
+    """The last name of a path, or what is asked of what a call gives."""
+    if isinstance(path, ast.Dotted):
+        return path.parts[-1]
+    return path.name if isinstance(path, ast.Member) and isinstance(path.base, ast.Call) else ""
 
 
 class TypedValues:
@@ -103,16 +110,20 @@ class TypedValues:
     def method(self, e: ast.Expr) -> Method | None:
         """`state.next()`, `q.size`, `e.triggered`: what is asked, and of what; the parentheses may be left out."""
         path = e.path if isinstance(e, ast.Call) else e
-        if not isinstance(path, ast.Dotted) or path.parts[-1] not in _METHODS:
+        name = _asked_last(path)
+        if name not in _METHODS:
             return None
         known = self._methods.get(id(e))
         if known is not None:
             return known
-        base = self._x.selects.before_last(path)
-        if base is None or not self._has(base, path.parts[-1]):
+        if isinstance(path, ast.Member):
+            base: ast.Expr | None = path.base
+        else:
+            base = self._x.selects.before_last(path) if isinstance(path, ast.Dotted) else None
+        if base is None or not self._has(base, name):
             return None
         args, each = (list(e.args), e.each) if isinstance(e, ast.Call) else ([], None)
-        found = self._methods[id(e)] = Method(base, path.parts[-1], args, each, e)
+        found = self._methods[id(e)] = Method(base, name, args, each, e)
         return found
 
     def _has(self, base: ast.Expr, name: str) -> bool:
@@ -123,8 +134,10 @@ class TypedValues:
         if name == "index":
             return isinstance(base, ast.Name) and self._x.scope.place_of(base.name) is not None
         of = self._x.shape_of(base)
-        if of is None or of.dims:
+        if of is None:
             return False
+        if of.dims:
+            return name in OF_ARRAYS and of.type.has_digits
         return name in METHODS if of.type.collected is not None else of.type.is_enum and name in ENUM_METHODS
 
     def shape_of_method(self, m: Method) -> Shape:
@@ -133,9 +146,9 @@ class TypedValues:
             return Shape(builtin("bit"))
         if m.name == "index":
             return self._place(m).shape
+        if self._is_of_elements(m):
+            return self._x.collections.shape_of_method(self._x.collections.asked(m), m)
         of = self._of(m)
-        if of.collected is not None:
-            return self._x.collections.shape_of_method(of.collected, m)
         if m.name == "num":
             return Shape(builtin("int"))
         return Shape(builtin("string")) if m.name == "name" else Shape(of)
@@ -146,14 +159,19 @@ class TypedValues:
             return self.triggered(m.base)
         if m.name == "index":
             return self._place(m).whole()
+        if self._is_of_elements(m):
+            return self._x.collections.lower_method(self._x.collections.asked(m), m)
         of, count = self._of(m), 1
-        if of.collected is not None:
-            return self._x.collections.lower_method(of.collected, m)
         if m.args and m.args[0] is not None:
             count = self._x.integer(m.args[0], "the number of steps")
         if m.name == "name":
             return name_of_constant(of, self._x.self_determined(m.base))
         return enum_method(m.name, of, self._x.self_determined(m.base), count)
+
+    def _is_of_elements(self, m: Method) -> bool:
+        """Whether this is asked of a collection, or of an array."""
+        shape = self._x.shape_of(m.base)
+        return shape is not None and (bool(shape.dims) or shape.type.collected is not None)
 
     def _of(self, m: Method) -> DataType:
         """The type of what a method is asked of."""

@@ -129,11 +129,11 @@ class Repeat(Expr):
 @dataclass(slots=True)
 class Call(Expr):
     """Of a function, or of a system function when the name begins with `$`. `path` where it is somewhere else in the
-    hierarchy, `named` the arguments given by their names."""
+    hierarchy, or is asked of what another call gives; `named` the arguments given by their names."""
 
     name: str
     args: list[Expr | None]
-    path: Dotted | None = None
+    path: Dotted | Member | None = None
     named: dict[str, Expr | None] = field(default_factory=dict)
     each: With | None = None
 
@@ -388,7 +388,7 @@ class TaskCall(Stmt):
 
     name: str
     args: list[Expr | None]
-    path: Dotted | None = None
+    path: Dotted | Member | None = None
     named: dict[str, Expr | None] = field(default_factory=dict)
     is_void: bool = False
     """Of a function whose value is thrown away by `void'(...)`."""
@@ -569,6 +569,13 @@ class Parameter(Item):
     def real(self) -> bool:
         """Whether it is a real number by its type."""
         return self.type.word in ("real", "realtime")
+
+
+@dataclass(slots=True)
+class ElaborationTask(Item):
+    """`$error(...)` and its kin outside of processes (1800 clause 20.11)."""
+
+    call: TaskCall
 
 
 @dataclass(slots=True)

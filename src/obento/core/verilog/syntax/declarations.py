@@ -123,6 +123,8 @@ class DeclarationParser(StatementParser):
         """`import p::x, q::*;` (1800 clause 26.3), and `export` of the same form."""
         is_export = self.text == "export"
         self.at += 1
+        if self.kinds[self.at] == "s":
+            raise self.fail("not-yet", f'functions of other languages (`"{self.text}"`) are not read by this version')
         items: list[ast.Item] = []
         while True:
             start = self.start

@@ -182,9 +182,7 @@ class ExpressionParser(BraceParser):
         return found
 
     def _end_of_range(self) -> ast.Expr:
-        """An end of a range of values; `$` is the least or greatest there is."""
-        if self.is_at("$"):
-            raise self.fail("not-yet", "`$` as the end of a range is not read by this version", "write the number")
+        """An end of a range of values; `$` is the least or greatest there is (an `ast.Last`)."""
         return self.expression()
 
     def _cast(self, start: int, to: str | ast.Expr) -> ast.Expr:
@@ -373,19 +371,22 @@ class ExpressionParser(BraceParser):
             if self.is_at("."):
                 self.at += 1
                 result = self._member(result, self.name_behind_dot())
-                if self.is_at("(") or self._at_with():
-                    if not isinstance(result, ast.Dotted):
-                        raise self.fail("not-yet", "a call behind this is not read by this version")
-                    args, named = self.arguments() if self.is_at("(") else ([], {})
-                    each = self.each(args)
-                    if self.is_at("."):
-                        text = "what a call gives cannot be asked anything here"
-                        raise self.fail("not-yet", text, "keep it in a variable first")
-                    return ast.Call(result.start, self.previous_end, ".".join(result.parts), args, result, named, each)
+                is_chained = isinstance(result, ast.Member) and isinstance(result.base, ast.Call)
+                if is_chained or self.is_at("(") or self._at_with():
+                    result = self._method_called(result)
             elif self.texts[self.at] == "[" and self.kinds[self.at] == "o" and not isinstance(result, ast.Call):
                 result = self._selected(result)
             else:
                 return result
+
+    def _method_called(self, path: ast.Expr) -> ast.Call:
+        """`q.size()`, `hierarchy.f(x)`, and a method of what a call gave: `l.next().name()`."""
+        if not isinstance(path, ast.Dotted) and not (isinstance(path, ast.Member) and isinstance(path.base, ast.Call)):
+            raise self.fail("not-yet", "a call behind this is not read by this version")
+        args, named = self.arguments() if self.is_at("(") else ([], {})
+        each = self.each(args)
+        name = ".".join(path.parts) if isinstance(path, ast.Dotted) else path.name
+        return ast.Call(path.start, self.previous_end, name, args, path, named, each)
 
     def name_behind_dot(self) -> str:
         """A name behind a dot; methods of collections may be called as an operator (1800 clause 7.12.3)."""

@@ -71,6 +71,8 @@ class ItemParser(DeclarationParser):
                 self.mend(near)
                 return self.item() if near != "endmodule" else []
             return self._instances()
+        if text in ("$error", "$fatal", "$warning", "$info") and self.system_verilog:
+            return [ast.ElaborationTask(start, self.previous_end, self.task(text))]
         if kind == "$":
             raise self.fail(
                 "outside-process",

@@ -41,7 +41,14 @@ class _Macro:
 class Preprocessor:
     """One for all files of a hand-in: a `define` is seen by the files that come after it."""
 
-    def __init__(self, collector: Collector, limits: Limits, find: Callable[[str], Tokens | None]) -> None:
+    def __init__(
+        self,
+        collector: Collector,
+        limits: Limits,
+        find: Callable[[str], Tokens | None],
+        place: Callable[[int], tuple[str, int]] = lambda position: ("", 0),
+    ) -> None:
+        self._place = place
         self._collector = collector
         self._limits = limits
         self._find = find
@@ -121,6 +128,11 @@ class Preprocessor:
         if name in _LINE_DIRECTIVES:
             return self._line_end(t, at + 1)
         if name in _BARE_DIRECTIVES:
+            return at + 1
+        if name in ("__FILE__", "__LINE__"):
+            file, line = self._place(t.starts[at])
+            kind, text = ("s", file) if name == "__FILE__" else ("n", str(line))
+            out.append(kind, text, t.starts[at], t.ends[at], t.newline_before[at])
             return at + 1
         return self._use(name, t, at, out)
 

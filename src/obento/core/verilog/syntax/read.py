@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Sequence
 
 from obento.core.diagnostics import Collector
@@ -43,7 +44,12 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
             return tokens.get(name) or short.get(name.rpartition("/")[2])
 
         types = {name for t in tokens.values() for name in _types_for_all(t)}
-        preprocessor = Preprocessor(collector, limits, find)
+
+        def place(position: int) -> tuple[str, int]:
+            file = next(f for f in reversed(files) if f.base <= position)
+            return file.name, bisect_right(file.line_starts, position - file.base)
+
+        preprocessor = Preprocessor(collector, limits, find, place)
         for name, own in tokens.items():
             if name in included or name.rpartition("/")[2] in included:
                 continue
