@@ -112,8 +112,8 @@ EFFECTS = {
         f"n = b; if (|({v.old}) !== 1) n = n + 1; if (({v.old}) || n == 2) s[2:0] = n;",
     ),
     "chosen": lambda v: Pair(
-        f"n = a; m[2] = ({v.new}) != 0 ? n++ : n--;",
-        f"n = a; m[11:8] = n; n = ({v.old}) != 0 ? n + 1 : n - 1;",
+        f"n = a; m[2] = ({v.new}) !== 0 ? n++ : n--;",
+        f"n = a; m[11:8] = n; n = ({v.old}) !== 0 ? n + 1 : n - 1;",
     ),
     "stream": lambda v: Pair(
         f"{{>>{{s.op, s.in}}}} = 6'({v.new}); {{<<2{{m[1]}}}} = s.in;",

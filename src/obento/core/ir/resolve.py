@@ -39,8 +39,8 @@ _ALWAYS_RESOLVED = frozenset(["tri0", "tri1", "trireg"])
 def resolve_drivers(design: Design, tell: Callable[[Signal, Process, Process], None]) -> None:
     """Rewrite every net of which a bit has more than one driver (1364 clause 7.10), or that needs it by its kind.
 
-    `tell` hears of each net of kind `wire` with several strong drivers that never let go of it, with the first two
-    processes that meet on it."""
+    `tell` hears of each net of kind `wire` with several strong drivers that never let go of it, and of each `uwire`
+    with several drivers of any kind, with the first two processes that meet on it."""
     writer: dict[int, Process] = {}
     special: dict[int, Signal] = {}
     owner: dict[int, Signal] = {}
@@ -58,8 +58,8 @@ def resolve_drivers(design: Design, tell: Callable[[Signal, Process, Process], N
             if first is process or bit not in owner or owner[bit].id in special:
                 continue
             special[owner[bit].id] = owner[bit]
-            if (
-                owner[bit].net in ("wire", "uwire")
+            if owner[bit].net == "uwire" or (
+                owner[bit].net == "wire"
                 and first.strengths == STRONG == process.strengths
                 and not (_floats(first) or _floats(process))
             ):

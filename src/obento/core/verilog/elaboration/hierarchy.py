@@ -123,6 +123,15 @@ def _require_few_uses(modules: Mapping[str, ast.Module | ast.Primitive], tops: S
 
 def _two_drivers(collector: Collector, signal: Signal, first: Process, second: Process) -> None:
     del first
+    if signal.net == "uwire":
+        collector.error(
+            "two-drivers",
+            f"`{signal.name.rpartition('.')[2]}` is a `uwire`, which takes one driver (1800 clause 6.6.2)",
+            second.position,
+            None,
+            "drive it from one place",
+        )
+        return
     collector.warning(
         "two-drivers",
         f"`{signal.name.rpartition('.')[2]}` is driven from two places: where they disagree it is x",

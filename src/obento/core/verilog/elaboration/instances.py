@@ -226,7 +226,16 @@ def _connections(body: ModuleContext, child: ast.Module, item: ast.Instance, sco
         if c.value is not None:
             given[name] = _by_its_name(body, child, name, c, scope) if c.is_implied else c.value
     _warn_open(body, child, item, given, bool(named))
-    return given
+    return given if not child.open_inputs else _pulled(child, item) | given
+
+
+def _pulled(child: ast.Module, item: ast.Instance) -> dict[str, ast.Expr]:
+    """What the inputs have to which nothing is connected, as `unconnected_drive says (22.9)."""
+    defaults = _with_defaults(child)
+    open_inputs = [
+        p for p, (direction, _) in _port_directions(child).items() if direction == "in" and p not in defaults
+    ]
+    return {port: ast.Fill(item.start, item.end, child.open_inputs) for port in open_inputs}
 
 
 def _with_defaults(child: ast.Module) -> set[str]:

@@ -703,6 +703,7 @@ class Module(Node):
     items: list[Item] = field(default_factory=list)
     port_values: dict[str, Expr] = field(default_factory=dict)
     nettype: str = "wire"
+    open_inputs: str = ""
     timescale: tuple[int, int] | None = None
     system_verilog: bool = False
     reals: bool = False

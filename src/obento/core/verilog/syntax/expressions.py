@@ -78,8 +78,21 @@ class ExpressionParser(BraceParser):
         result = self._binary(0)
         if self.texts[self.at] == "?" and self.kinds[self.at] == "o":
             result = self._conditional(result)
+        if self.texts[self.at] in ("->", "<->") and self.kinds[self.at] == "o" and self.system_verilog:
+            result = self._implied(result)
         self.leave()
         return result
+
+    def _implied(self, left: ast.Expr) -> ast.Expr:
+        """`a -> b` is `!a || b`, and `a <-> b` that both ways; they stand to the right (1800 clause 11.4.7)."""
+        op = self.texts[self.at]
+        self.at += 1
+        right = self.expression()
+        start, end = left.start, right.end
+        turned = ast.Unary(start, left.end, "!", left)
+        if op == "->":
+            return ast.Binary(start, end, "||", turned, right)
+        return ast.Binary(start, end, "==", turned, ast.Unary(right.start, end, "!", right))
 
     def _conditional(self, condition: ast.Expr) -> ast.Expr:
         """`condition ? a : condition ? b : c`: a chain costs no depth while it is read (11.4.11)."""

@@ -155,6 +155,7 @@ class Parser(ItemParser):
         self.at += 1
         settings = self._settings()
         module = ast.Module(start, start, "", start, start, nettype=settings.nettype)
+        module.open_inputs = settings.open_inputs
         module.system_verilog = self.system_verilog
         module.is_interface = word == "interface"
         self.times = settings.timescale or self._unit_times

@@ -13,10 +13,10 @@ from obento.core.diagnostics import Collector
 from obento.core.limits import LimitReached, Limits
 from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import Tokens
-from obento.core.verilog.syntax.lexer import KEYWORDS
+from obento.core.verilog.syntax.lexer import KEYWORDS, SYSTEM_VERILOG_KEYWORDS
 
-_LINE_DIRECTIVES = {"line", "pragma", "unconnected_drive", "begin_keywords"}
-_BARE_DIRECTIVES = {"celldefine", "endcelldefine", "nounconnected_drive", "end_keywords"}
+_LINE_DIRECTIVES = {"line", "pragma"}
+_BARE_DIRECTIVES = {"celldefine", "endcelldefine"}
 _IS_NAME = re.compile(r"[A-Za-z_][A-Za-z0-9_$]*")
 _UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}
 
@@ -24,10 +24,12 @@ _UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}
 @dataclass(frozen=True, slots=True)
 class Settings:
     """What directives say about the modules that follow (19.2, 19.8): the kind of implicit nets, `none` for no such
-    nets; time unit and precision as powers of ten of a second, None while nothing was said."""
+    nets; time unit and precision as powers of ten of a second, None while nothing was said; the digit that inputs have
+    to which nothing is connected (22.9)."""
 
     nettype: str = "wire"
     timescale: tuple[int, int] | None = None
+    open_inputs: str = ""
 
 
 @dataclass(slots=True)
@@ -56,6 +58,7 @@ class Preprocessor:
         self._including: list[str] = []
         self._uses_inside = 0
         self._settings = Settings()
+        self._years: list[str] = []
         self.marks: list[tuple[int, Settings]] = []
 
     def run(self, tokens: Tokens) -> Tokens:
@@ -77,7 +80,10 @@ class Preprocessor:
             reading = all(c[0] for c in conditions)
             if t.kinds[at] != "d":
                 if reading:
-                    out.append(t.kinds[at], t.texts[at], t.starts[at], t.ends[at], t.newline_before[at])
+                    kind = t.kinds[at]
+                    if kind == "k" and self._years and self._is_name_then(t.texts[at]):
+                        kind = "i"
+                    out.append(kind, t.texts[at], t.starts[at], t.ends[at], t.newline_before[at])
                 at += 1
                 continue
             name = t.texts[at][1:]
@@ -115,6 +121,19 @@ class Preprocessor:
         if name == "undef":
             self._macros.pop(t.texts[at + 1], None)
             return at + 2
+        if name == "undefineall":
+            self._macros.clear()
+            return at + 1
+        if name == "begin_keywords":
+            self._years.append(t.texts[at + 1])
+            return at + 2
+        if name == "end_keywords":
+            del self._years[-1:]
+            return at + 1
+        if name in ("unconnected_drive", "nounconnected_drive"):
+            pull = t.texts[at + 1] if name == "unconnected_drive" else ""
+            self._set(replace(self._settings, open_inputs=pull[-1:]), out)
+            return at + (2 if pull else 1)
         if name == "include":
             return self._include(t, at, out)
         if name == "default_nettype":
@@ -135,6 +154,10 @@ class Preprocessor:
             out.append(kind, text, t.starts[at], t.ends[at], t.newline_before[at])
             return at + 1
         return self._use(name, t, at, out)
+
+    def _is_name_then(self, word: str) -> bool:
+        """Whether a word was no keyword in the year that `begin_keywords` names (22.14)."""
+        return self._years[-1].startswith("1364") and word in SYSTEM_VERILOG_KEYWORDS
 
     def _set(self, settings: Settings, out: Tokens) -> None:
         self._settings = settings
