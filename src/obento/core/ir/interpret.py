@@ -25,6 +25,7 @@ from obento.core.ir.nodes import (
     Stmt,
     Target,
     children,
+    walk,
 )
 from obento.core.ir.signal import Signal
 from obento.core.limits import LimitReached, Limits
@@ -46,6 +47,7 @@ class Interpreter:
     limits: Limits
     _steps: int = 0
     _frames: list[dict[int, Word]] = field(default_factory=list)
+    _calling: dict[int, tuple[Expr, bool]] = field(default_factory=dict)
 
     def value(self, e: Expr) -> Word:
         """The value of a constant expression.
@@ -56,7 +58,17 @@ class Interpreter:
         """
         return evaluate(self._without_calls(e), self._read)
 
+    def _calls(self, e: Expr) -> bool:
+        """Whether anything in an expression is a call; a loop asks this of the same expression again and again. The
+        expression is kept, lest another one comes to lie in its place."""
+        known = self._calling.get(id(e))
+        if known is None:
+            known = self._calling[id(e)] = (e, any(isinstance(part, Call) for part in walk(e)))
+        return known[1]
+
     def _without_calls(self, e: Expr) -> Expr:
+        if not self._calls(e):
+            return e
         if isinstance(e, Mux):
             truth = v.v_ror(self.value(e.cond), e.cond.width)
             if truth != v.X1:
@@ -64,8 +76,6 @@ class Interpreter:
         if isinstance(e, Call):
             args = [self.value(a) for a in e.args]
             return Const(e.width, *self._call(e.function, args))
-        if not any(isinstance(c, Call) or children(c) for c in children(e)):
-            return e
         return _with_children(e, [self._without_calls(c) for c in children(e)])
 
     def _read(self, signal: Signal) -> Word:

@@ -134,10 +134,11 @@ class _Open:
         return found.encode("latin-1", "replace")
 
     def line(self, most: int) -> str:
+        """Up to the end of the line; a last line without one runs into the end of the file, which is known then."""
         end = self.text.find("\n", self.at)
         end = len(self.text) if end < 0 else end + 1
         end = min(end, self.at + most)
         found = self.text[self.at : end]
-        self.ended = self.ended or not found
+        self.ended = self.ended or (len(found) < most and not found.endswith("\n"))
         self.at = end
         return found

@@ -13,6 +13,7 @@ from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_collection, 
 from obento.core.ir.signal import Signal
 from obento.core.values import Word
 from obento.core.verilog.elaboration.module_context import ModuleContext
+from obento.core.verilog.elaboration.processes import build
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Broken, Genvar, Inside, Parameter, Scope, TypeName, Vector
 from obento.core.verilog.model.types import DataType, Shape
@@ -251,6 +252,10 @@ def _start_value(body: ModuleContext, vector: Vector, d: ast.Declarator, scope: 
     if d.value is None or vector.signal.kind == "net" or vector.signal.automatic:
         return  # a net's value is a continuous assignment, built later
     x = body.x(scope)
+    if vector.dims and body.m.system_verilog and not vector.signal.has_digits and vector.type.collected is None:
+        written = ast.Assign(d.start, d.end, ast.Name(d.start, d.end, d.name), d.value, True)
+        body.b.later(lambda: build(body, ast.Process(d.start, d.end, "initial", written), scope))
+        return
     if vector.dims and not (body.m.system_verilog and vector.signal.has_digits):
         raise body.error(
             "array-value",

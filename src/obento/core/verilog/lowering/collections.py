@@ -23,6 +23,8 @@ METHODS = frozenset([*_COUNTS, *_SEARCHES, *_PLACES, *_SUMS])
 """What collections can be asked."""
 OF_ARRAYS = _SEARCHES | _PLACES | _SUMS | {"sort", "rsort", "reverse", "shuffle"}
 """What arrays of a fixed size can be asked too (1800 clause 7.12)."""
+VALUELESS = frozenset(["insert", "delete", "push_back", "push_front", "sort", "rsort", "reverse", "shuffle"])
+"""What gives no value."""
 _MAPS_ONLY = STEPS | {"exists"}
 _QUEUES_ONLY = frozenset(["insert", "push_back", "push_front", "pop_back", "pop_front"])
 _IN_ORDER = frozenset(["sort", "rsort", "reverse", "shuffle"])

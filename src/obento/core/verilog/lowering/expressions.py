@@ -19,7 +19,7 @@ from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.aggregates import AggregateLowering
 from obento.core.verilog.lowering.arguments import bound, gives_back
 from obento.core.verilog.lowering.casts import CastLowering
-from obento.core.verilog.lowering.collections import CollectionLowering
+from obento.core.verilog.lowering.collections import VALUELESS, CollectionLowering
 from obento.core.verilog.lowering.effects import Effects, chosen
 from obento.core.verilog.lowering.names import no_value
 from obento.core.verilog.lowering.real_numbers import RealLowering
@@ -313,6 +313,8 @@ class ExpressionLowering:
             return self.system.size(e)
         method = self.typed.method(e)
         if method is not None:
+            if method.name in VALUELESS:
+                raise self.error("void-value", f"`{method.name}` gives no value", e, "call it as a statement")
             of = self.typed.shape_of_method(method).type
             return of.width, of.signed
         entry = self.function(e)

@@ -79,7 +79,8 @@ class TextLowering:
         x = self._x
         if isinstance(e, ast.String):
             return ir.TextConst(64, unescape(e.text))
-        if not self.is_text(e):
+        repeats_letters = isinstance(e, ast.Repeat) and all(isinstance(p, ast.String) for p in e.parts)
+        if not repeats_letters and not self.is_text(e):  # as often as a variable says: 1800 clause 11.4.12.2
             return ir.TextOp(64, "digits", [x.self_determined(e)])
         match e:
             case ast.Name() | ast.Dotted() | ast.Index() | ast.Member():

@@ -49,6 +49,8 @@ class AssignmentParser(TimingParser):
         end, has_dot = self.at + 1, False
         while self.kinds[end] == "o" and self.texts[end] in (".", "["):
             if self.texts[end] == ".":
+                if self.kinds[end + 1] == "e":
+                    break
                 has_dot, end = True, end + 2
                 continue
             depth = 0

@@ -545,6 +545,8 @@ class ExpressionParser(BraceParser):
             return ast.Fill(start, end, text[1].lower())
         m = _BASED.fullmatch(text)
         if m is None:
+            if not text.replace("_", "").isdecimal():  # words that a macro has joined
+                raise self.fail("bad-number", f"`{text}` is no number", "", start, end)
             value = from_decimal(text.replace("_", ""))
             bits = max(32, value.bit_length() + 1)
             return ast.Number(start, end, None, True, value, ~value & (1 << bits) - 1, bits)
