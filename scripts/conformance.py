@@ -25,7 +25,8 @@ TITLES = {
         "11": "operators", "12": "statements", "13": "tasks and functions", "14": "clocking", "15": "events",
         "16": "assertions", "18": "random numbers", "19": "coverage", "20": "system tasks", "21": "input and output",
         "22": "compiler directives", "23": "modules and hierarchy", "24": "programs", "25": "interfaces",
-        "26": "packages", "27": "generate", "35": "other languages",
+        "26": "packages", "27": "generate",
+        "28": "gates and switches", "29": "primitives of one's own", "35": "other languages",
     },
     "IEEE 1076-1993": {
         "1": "design entities and configurations", "2": "subprograms and packages", "3": "types",

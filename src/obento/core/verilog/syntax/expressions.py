@@ -6,11 +6,10 @@ import re
 from collections.abc import Mapping
 from types import MappingProxyType
 
-from obento.core.decimals import from_decimal, shown
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.braces import BraceParser
 from obento.core.verilog.syntax.lets import Let, given, written_out
-from obento.core.words import counted
+from obento.core.verilog.syntax.numbers import NumberParser
 
 _LEVELS: list[tuple[str, ...]] = [
     ("||",), ("&&",), ("|",), ("^", "~^", "^~"), ("&",), ("==", "!=", "===", "!==", "==?", "!=?"),
@@ -56,18 +55,15 @@ UPDATES = {
 }
 """Assignments that .sv files may write shorter."""
 
-_BASED = re.compile(r"([0-9_]*)\s*'([sS]?)([bBoOdDhH])\s*([0-9a-fA-FxXzZ?_]+)")
 _UNSIZED = re.compile(r"'[sS]?[bBoOdDhH]")
 TIME_UNITS = {"s": 0, "ms": -3, "us": -6, "ns": -9, "ps": -12, "fs": -15}
 """Units of time as powers of ten of a second."""
 _BASE_WITHOUT_QUOTE = re.compile(r"[bBoOdDhH][0-9a-fA-FxXzZ_]+")
 _OTHER_SIGNS = {"/=": "!=", "=>": ">=", "=<": "<="}
 """Signs that compare elsewhere, with ours."""
-_BITS = {"b": 1, "o": 3, "h": 4}
-_MOST_WIDTH = 1 << 16
 
 
-class ExpressionParser(BraceParser):
+class ExpressionParser(BraceParser, NumberParser):
     """The expression part of the grammar. `lets` are the expressions that have a name here."""
 
     lets: Mapping[str, Let] = MappingProxyType({})
@@ -224,7 +220,7 @@ class ExpressionParser(BraceParser):
             if self.kinds[self.at] == "n" and text.isdecimal() and _UNSIZED.match(self.texts[self.at]):
                 text, end = text + self.texts[self.at], self.ends[self.at]  # the size comes out of a macro: `WIDTH'hFF
                 self.at += 1
-            return self._number(text, start, end)
+            return self.number(text, start, end)
         if kind == "o":
             if text == "(":
                 self.at += 1
@@ -537,74 +533,3 @@ class ExpressionParser(BraceParser):
             self.collector.error("missing-semicolon", "`;` is missing here", self.previous_end, self.previous_end, hint)
             return
         raise self.fail("missing-semicolon", f"`;` is missing before {self.describe()}", hint)
-
-    # Literals.
-
-    def _number(self, text: str, start: int, end: int) -> ast.Expr:
-        if text[0] == "'" and len(text) == 2:
-            return ast.Fill(start, end, text[1].lower())
-        m = _BASED.fullmatch(text)
-        if m is None:
-            if not text.replace("_", "").isdecimal():  # words that a macro has joined
-                raise self.fail("bad-number", f"`{text}` is no number", "", start, end)
-            value = from_decimal(text.replace("_", ""))
-            bits = max(32, value.bit_length() + 1)
-            return ast.Number(start, end, None, True, value, ~value & (1 << bits) - 1, bits)
-        size, sign, base, digits = m[1].replace("_", ""), m[2], m[3].lower(), m[4].replace("_", "").lower()
-        width = from_decimal(size) if size else None
-        if width == 0 or (width or 0) > _MOST_WIDTH:
-            raise self.fail("bad-number", f"a number cannot be {shown(width or 0)} bits wide", "", start, end)
-        one, zero, have = self._digits(digits, base, start, end)
-        if width is not None:
-            if have > width and one >> width:
-                self.collector.warning(
-                    "number-cut",
-                    f"{text} does not fit into {counted(width, 'bit')}: its upper digits are lost",
-                    start,
-                    end,
-                )
-            one, zero = self._fit(one, zero, have, width)
-            return ast.Number(start, end, width, bool(sign), one, zero, width)
-        bits = max(32, have)
-        one, zero = self._fit(one, zero, have, bits)
-        return ast.Number(start, end, None, bool(sign), one, zero, bits)
-
-    def _digits(self, digits: str, base: str, start: int, end: int) -> tuple[int, int, int]:
-        """The digits as (one, zero, how many bits they stand for)."""
-        if base == "d":
-            if digits in ("x", "z", "?"):
-                return (0, 0, 1) if digits == "x" else (1, 1, 1)
-            if not digits.isdigit():
-                hint = f"write `'h{digits}`" if all(d in "0123456789abcdef" for d in digits) else ""
-                raise self.fail("bad-number", f"`{digits}` is no decimal number", hint, start, end)
-            value = from_decimal(digits)
-            bits = max(1, value.bit_length())
-            return value, ~value & (1 << bits) - 1, bits
-        step = _BITS[base]
-        full = (1 << step) - 1
-        one = zero = 0
-        for d in digits:
-            if d == "x":
-                a, b = 0, 0
-            elif d in "z?":
-                a, b = full, full
-            else:
-                a = int(d, 16)
-                if a > full:
-                    name = {"b": "binary", "o": "octal"}[base]
-                    raise self.fail("bad-number", f"`{d}` is no {name} digit", "another base, or a slip", start, end)
-                b = a ^ full
-            one, zero = one << step | a, zero << step | b
-        return one, zero, step * len(digits)
-
-    @staticmethod
-    def _fit(one: int, zero: int, have: int, width: int) -> tuple[int, int]:
-        """Cut to a width, or fill up: with x or z where that is the leftmost digit, else with zeros (3.5.1)."""
-        full = (1 << width) - 1
-        if have >= width:
-            return one & full, zero & full
-        fill = full ^ ((1 << have) - 1)
-        top1, top0 = one >> (have - 1) & 1, zero >> (have - 1) & 1
-        if top1 == top0:
-            return one | (fill if top1 else 0), zero | (fill if top0 else 0)
-        return one, zero | fill
