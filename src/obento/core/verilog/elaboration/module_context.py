@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from obento.core import values
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Instance, ScopeOfNames, Variable
+from obento.core.ir.design import Instance, Process, ScopeOfNames, Variable
 from obento.core.ir.drivers import (
     expressions,
     functions_called_for_values,
@@ -248,9 +248,8 @@ class ModuleContext:
         for term in terms:
             edge: Literal["any", "pos", "neg"] = term.edge  # type: ignore[assignment]
             if term.only_if is not None:
-                raise self.error(
-                    "not-yet", "`iff` is read alone at the head of an `always` only", term, "write an `if` behind it"
-                )
+                watches.append(Watch(self._arisen(term, x), "any", 0, 1))
+                continue
             real = x.reals.is_real(term.expr)
             if real and edge != "any":
                 raise self.error(
@@ -272,6 +271,19 @@ class ModuleContext:
                 low = 0
             watches.append(Watch(signal, edge, low, 1 if edge != "any" else lowered.width))
         return watches
+
+    def _arisen(self, term: ast.EventTerm, x: ExpressionLowering) -> Signal:
+        """A hidden event: `term` came, and what stands behind its `iff` was true then (1800 clause 9.4.2.3)."""
+        assert term.only_if is not None
+        condition = x.truth(term.only_if)
+        if any(signal.automatic for signal, _, _ in stretches_read(condition)):
+            raise self.error("automatic-event", "a variable of an automatic task cannot be waited for", term)
+        path = x.scope.path
+        event = self.b.signal(f"{path}.@{term.start}", 1, "variable", term.start)
+        came = ir.If(term.start, condition, ir.Trigger(term.start, event), None)
+        watches = self.watches([replace(term, only_if=None)], x)
+        self.b.process(Process("always", came, watches, term.start, "always", path))
+        return event
 
     def warn_of_deaf_calls(self, body: ir.Stmt, what: str, position: int) -> None:
         """A function that reads more than its arguments: that does not wake `@*` or an assignment (1364-2005 clause

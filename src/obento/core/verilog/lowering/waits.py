@@ -74,16 +74,16 @@ class WaitLowering:
 
     def timed(self, s: ast.Timed) -> ir.Stmt:
         """A statement behind its timing."""
-        if s.timing.control is not None and any(t.only_if for t in s.timing.control.terms or []):
+        terms = s.timing.control.terms if s.timing.control is not None else None
+        if terms is not None and len(terms) == 1 and terms[0].only_if is not None:
             return ir.Block(s.start, [self._only_if(s.timing), self._lowered(s.body)])
         return ir.Block(s.start, [self.timing(s.timing), self._lowered(s.body)])
 
     def _only_if(self, t: ast.Timing) -> ir.Stmt:
         """`@(posedge clk iff ready)`: it goes on waiting where that is not so (1800 clause 9.4.2.3)."""
         assert t.control is not None and t.control.terms is not None
-        first, *others = t.control.terms
-        if others or first.only_if is None:
-            raise self._x.error("not-yet", "`iff` is read where one event is waited for", t, "write an `if` behind it")
+        (first,) = t.control.terms
+        assert first.only_if is not None
         came = ir.Label("iff")
         came.used = True
         waited = self._around.watches([replace(first, only_if=None)], self._x)

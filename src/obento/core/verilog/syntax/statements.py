@@ -104,6 +104,8 @@ class StatementParser(LoopParser):
             event = self._event_name()
             self.semicolon("statement")
             return ast.Trigger(start, self.previous_end, event)
+        if text == "->>":
+            raise self.fail("not-yet", "`->>` is not read by this version", "write `->`, or `<=` to a variable")
         if kind == "$" and text != "$unit":
             return self.task(text)
         if text == "{" and kind == "o" and self._groups_statements():
