@@ -60,6 +60,7 @@ SEEDED = [
     ("inside {[MIDDLE.low:", "inside {[3:", 24),
     ("same(a, b)", "same(a, y)", 25),
     ("parts[1], kept) + 0", "parts[1], kept) + 1", 16),
+    ("y = '1", "y = '0", 21),
 ]
 
 
@@ -74,3 +75,9 @@ def test_a_seeded_mistake_is_mended_where_it_is(expectation: Expectation, right:
     found = find_repair(expectation, [HandinFile("a.sv", RIGHT.replace(right, wrong).encode())], (), {})
     assert found is not None
     assert line in [c.line for c in found.changes], found
+
+
+def test_a_fill_is_turned_round_as_it_is_written(expectation: Expectation) -> None:
+    found = find_repair(expectation, [HandinFile("a.sv", RIGHT.replace("y = '1", "y = '0").encode())], (), {})
+    assert found is not None
+    assert [c.text for c in found.changes] == ["`'1` for `'0`"]

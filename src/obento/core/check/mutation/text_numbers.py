@@ -11,6 +11,8 @@ from obento.core.sentences.said import say
 from obento.core.source import SourceFile
 from obento.core.syntax.stream import Tokens
 
+_FILLS = {"'0": "'1", "'1": "'0"}
+"""What is as wide as its place, turned round."""
 _MOST_TURNED = 8
 """Of a number with more digits these at the right are turned."""
 _DECLARED = {
@@ -45,6 +47,8 @@ def other_numbers(tokens: Tokens, file: SourceFile, language: str, begin: int) -
     places = [i for i in range(begin, len(tokens.texts)) if tokens.kinds[i] in "ncsb" and not _is_size(tokens, i)]
     for i in sorted(places, key=lambda at: _first_word(tokens, at, language) not in _CONSTANTS):
         word = file.text[tokens.starts[i] - file.base : tokens.ends[i] - file.base]
+        if language == "verilog" and word in _FILLS:
+            yield TextChange(instead(_FILLS[word], word), (Edit(tokens.starts[i], tokens.ends[i], _FILLS[word]),))
         value = value_of(word, language)
         if value is None:
             continue
