@@ -81,3 +81,39 @@ def test_a_fill_is_turned_round_as_it_is_written(expectation: Expectation) -> No
     found = find_repair(expectation, [HandinFile("a.sv", RIGHT.replace("y = '1", "y = '0").encode())], (), {})
     assert found is not None
     assert [c.text for c in found.changes] == ["`'1` for `'0`"]
+
+
+STATES_SPEC = """obento = 'spec/1'
+unit = 'm'
+[ports]
+in = 'now[2] a[2]'
+out = 'n[2]'
+[expect]
+equations = '''
+n = now == 0 ? 1 : now == 1 ? (a == 3 ? 2 : 1) : now == 2 ? 3 : 0
+'''
+"""
+STATES = """typedef enum logic [1:0] {IDLE, RUN, DONE, LAST} state_t;
+module m (input state_t now, input logic [1:0] a, output state_t n);
+  always_comb begin
+    n = now;
+    case (now)
+      IDLE: n = RUN;
+      RUN: if (a == 3) n = DONE;
+      DONE: n = LAST;
+      LAST: n = IDLE;
+    endcase
+  end
+endmodule
+"""
+
+
+@pytest.mark.parametrize(
+    ("right", "wrong", "told"),
+    [("n = RUN", "n = DONE", (6, "`RUN` for `DONE`")), ("n = LAST", "n = IDLE", (8, "`LAST` for `IDLE`"))],
+)
+def test_the_state_that_was_meant_is_named(right: str, wrong: str, told: tuple[int, str]) -> None:
+    states = ready(open_spec("s.toml", STATES_SPEC.encode(), {}))
+    found = find_repair(states, [HandinFile("a.sv", STATES.replace(right, wrong).encode())], (), {})
+    assert found is not None
+    assert [(c.line, c.text) for c in found.changes] == [told]

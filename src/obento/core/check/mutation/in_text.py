@@ -16,6 +16,7 @@ from obento.core.limits import Limits
 from obento.core.sentences.said import say
 from obento.core.source import SourceFile, Sources
 from obento.core.syntax.stream import Tokens
+from obento.core.verilog.syntax.lexer import as_system_verilog
 from obento.core.verilog.syntax.lexer import lex as lex_verilog
 from obento.core.vhdl.syntax.lexer import tokenize as lex_vhdl
 from obento.core.wiring.parser import lex as lex_wiring
@@ -96,7 +97,9 @@ class InText:
             read: Callable[[SourceFile, Collector, Limits], Tokens] = {
                 "vhdl": lex_vhdl, "wiring": lex_wiring,
             }.get(self._language, lex_verilog)  # fmt: skip
-            self._known[file.base] = read(file, Collector(), self._limits)
+            words = read(file, Collector(), self._limits)
+            # A .v file may be SystemVerilog by consent, and nothing is called `enum` in one that is not.
+            self._known[file.base] = as_system_verilog(words) if self._language == "verilog" else words
         return self._known[file.base]
 
 
