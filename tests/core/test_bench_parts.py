@@ -186,7 +186,7 @@ def test_the_private_folder() -> None:
     assert reader >> 31 == 1 and folder.open("nothing", "r") == 0
     file = folder.reader(reader)
     assert file is not None and file.line(100) == "one\n" and chr(file.character()) == "t" and file.line(1) == "w"
-    assert file.line(9) == "o" and not file.ended and file.character() == -1 and file.ended
+    assert not file.ended and file.line(9) == "o" and file.ended and file.character() == -1
     assert all(folder.open(f"f{i}", "w") for i in range(20)) and folder.open("f", "w") != 0
     folder.close(reader)
     assert folder.reader(reader) is None

@@ -116,7 +116,7 @@ EFFECTS = {
         f"n = a; m[11:8] = n; n = ({v.old}) !== 0 ? n + 1 : n - 1;",
     ),
     "stream": lambda v: Pair(
-        f"{{>>{{s.op, s.in}}}} = 6'({v.new}); {{<<2{{m[1]}}}} = s.in;",
+        f"{{>>{{s.op, s.in}}}} = 6'({{{v.new}}}); {{<<2{{m[1]}}}} = s.in;",
         f"t4 = {{{v.old}}}; s[13:12] = t4[5:4]; s[3:0] = t4[3:0]; m[7:4] = {{s[1:0], s[3:2]}};",
     ),
     "let": lambda v: Pair(f"m[3] = most({v.new}, s.in);", f"m[15:12] = ({v.old}) > s[3:0] ? ({v.old}) : s[3:0];"),
