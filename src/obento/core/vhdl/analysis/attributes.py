@@ -155,12 +155,15 @@ class Attributes:
 
     # Arrays.
 
-    def _dimension(self, e: ast.Attribute) -> int:
+    def _dimension(self, e: ast.Attribute, count: int) -> int:
+        """The dimension that is asked about, from 0, of an array that has so many."""
         if e.arg is None:
             return 0
         x = self.context.expressions.expr(e.arg, INTEGER)
         if not isinstance(x, t.Const) or x.value < 1:
             raise self.context.wrong("attribute", "the number of a dimension is a constant from 1", e)
+        if x.value > count:
+            raise self.context.wrong("attribute", f"this array has only {count} dimension(s)", e)
         return int(x.value) - 1
 
     def _of_ranges(self, s: Subtype, e: ast.Attribute) -> t.Expr:
@@ -168,7 +171,7 @@ class Attributes:
             raise self.context.wrong(
                 "attribute", f"`{s.shown}` has no range of its own", e, "ask a signal or variable of this type"
             )
-        return self._from_range(s.ranges[self._dimension(e)], e)
+        return self._from_range(s.ranges[self._dimension(e, len(s.ranges))], e)
 
     def _from_range(self, r: RangeX, e: ast.Attribute) -> t.Expr:
         if e.name == "length":
@@ -204,9 +207,7 @@ class Attributes:
     def _array_bound(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
         if not isinstance(prefix.type, ArrayType):
             raise self.context.wrong("attribute", f"`'{e.name}` belongs to arrays, and this is {prefix.type.shown}", e)
-        dimension = self._dimension(e)
-        if dimension >= len(prefix.type.indices):
-            raise self.context.wrong("attribute", f"this array has only {len(prefix.type.indices)} dimension(s)", e)
+        dimension = self._dimension(e, len(prefix.type.indices))
         if (
             prefix.sub is not None
             and prefix.sub.ranges is not None
@@ -230,14 +231,14 @@ class Attributes:
         if isinstance(prefix, TypeName):
             s = prefix.subtype
             if isinstance(s.type, ArrayType) and s.ranges is not None:
-                found = s.ranges[self._dimension(e)]
+                found = s.ranges[self._dimension(e, len(s.ranges))]
             elif is_scalar(s.type):
                 found = self.context.expressions.subtype_range(s)
         elif isinstance(prefix, t.Expr):
             if isinstance(prefix.type, AccessType):
                 prefix = self.names.dereferenced(prefix)
             if isinstance(prefix.type, ArrayType):
-                found = self._range_of(prefix, self._dimension(e), e)
+                found = self._range_of(prefix, self._dimension(e, len(prefix.type.indices)), e)
         if found is None:
             raise self.context.wrong("attribute", "only arrays and scalar types have a range", e)
         if e.name == "range":
