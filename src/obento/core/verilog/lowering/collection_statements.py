@@ -3,25 +3,16 @@ and 12.7.3)."""
 
 from __future__ import annotations
 
-from typing import Protocol
+from dataclasses import replace
 
 from obento.core.ir import nodes as ir
 from obento.core.values import word
 from obento.core.verilog.lowering.aggregates import left_to_right
+from obento.core.verilog.lowering.effects import Doing
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.model.scope import Vector
-from obento.core.verilog.model.types import Collected, DataType, Dims, Shape, builtin, collection, count_of
+from obento.core.verilog.model.types import Collected, Shape, builtin, collection, count_of
 from obento.core.verilog.syntax import ast
-
-
-class Doing(Protocol):
-    """Statements, as far as those of collections need them."""
-
-    def assign(self, s: ast.Assign) -> ir.Stmt:
-        """An assignment."""
-
-    def kept(self, name: str, of: DataType, dims: Dims, position: int) -> Vector:
-        """A variable without a name."""
 
 
 class CollectionStatements:
@@ -76,7 +67,8 @@ class CollectionStatements:
         x.scope.entries[name] = kept
         target: ast.Expr = ast.Name(s.target.start, s.target.end, name)
         for part in parts:
-            target = _of(part, target)
+            assert isinstance(part, ast.Member | ast.Part | ast.Index)
+            target = replace(part, base=target)
         there = [ir.Target(kept.signal, 0, kept.signal.width)]
         taken = ir.Assign(s.start, there, ir.CollectionOp(of.element.width, "at", [whole, index]))
         changed = self._doing.assign(ast.Assign(s.start, s.end, target, s.value, True))
@@ -103,7 +95,7 @@ class CollectionStatements:
         whole = self._x.select(s.array)
         there = [ir.Target(counter.signal, 0, counter.signal.width)]
         if of.kind != "map":
-            zero, one = ir.Const(32, 0, (1 << 32) - 1), ir.Const(32, 1, (1 << 32) - 2)
+            zero, one = (ir.Const(32, *word(n, 32)) for n in (0, 1))
             more = ir.Binary(1, "slt", counter.whole(), ir.CollectionOp(32, "size", [whole]))
             step = ir.Assign(s.start, there, ir.Binary(32, "add", counter.whole(), one))
             loop = ir.Loop(s.start, more, ir.Block(s.start, [body, step]))
@@ -116,15 +108,3 @@ class CollectionStatements:
 
         loop = ir.Loop(s.start, found.whole(), ir.Block(s.start, [body, go_to("next")]))
         return ir.Block(s.start, [go_to("first"), loop])
-
-
-def _of(part: ast.Expr, base: ast.Expr) -> ast.Expr:
-    """A selection, of something else."""
-    match part:
-        case ast.Member():
-            return ast.Member(part.start, part.end, base, part.name)
-        case ast.Part():
-            return ast.Part(part.start, part.end, base, part.left, part.right, part.how)
-        case ast.Index():
-            return ast.Index(part.start, part.end, base, part.index)
-    raise AssertionError(type(part).__name__)

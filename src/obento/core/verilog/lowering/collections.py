@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from obento.core.ir import nodes as ir
 from obento.core.ir.collections import STEPS
+from obento.core.values import word
 from obento.core.verilog.lowering.lowered import Called, Expressions
 from obento.core.verilog.model.scope import Scope, Vector
 from obento.core.verilog.model.types import Collected, DataType, Shape, builtin, collection, count_of
@@ -19,15 +20,15 @@ _COUNTS: dict[str, tuple[int, int]] = {
 _SEARCHES = frozenset(["find", "find_first", "find_last", "min", "max", "unique"])
 _PLACES = frozenset(["find_index", "find_first_index", "find_last_index", "unique_index"])
 _SUMS = frozenset(["sum", "product", "and", "or", "xor"])
+_IN_ORDER = frozenset(["sort", "rsort", "reverse", "shuffle"])
 METHODS = frozenset([*_COUNTS, *_SEARCHES, *_PLACES, *_SUMS])
 """What collections can be asked."""
-OF_ARRAYS = _SEARCHES | _PLACES | _SUMS | {"sort", "rsort", "reverse", "shuffle"}
+OF_ARRAYS = _SEARCHES | _PLACES | _SUMS | _IN_ORDER
 """What arrays of a fixed size can be asked too (1800 clause 7.12)."""
-VALUELESS = frozenset(["insert", "delete", "push_back", "push_front", "sort", "rsort", "reverse", "shuffle"])
+VALUELESS = _IN_ORDER | {"insert", "delete", "push_back", "push_front"}
 """What gives no value."""
 _MAPS_ONLY = STEPS | {"exists"}
 _QUEUES_ONLY = frozenset(["insert", "push_back", "push_front", "pop_back", "pop_front"])
-_IN_ORDER = frozenset(["sort", "rsort", "reverse", "shuffle"])
 
 
 class CollectionLowering:
@@ -86,9 +87,9 @@ class CollectionLowering:
         if not self._ends:
             raise self._x.error("stray-last", "`$` stands for the last place in an index of a queue", e)
         count = ir.CollectionOp(32, "size", [self._ends[-1]])
-        return ir.Binary(32, "sub", count, ir.Const(32, 1, (1 << 32) - 2))
+        return ir.Binary(32, "sub", count, ir.Const(32, *word(1, 32)))
 
-    # Calleds.
+    # Methods.
 
     def shape_of_method(self, of: Collected, m: Called) -> Shape:
         """What a method gives."""
