@@ -27,8 +27,7 @@ class State:
 
 @dataclass(slots=True)
 class Machine:
-    """A register with the states that a `case` tells apart. `reached` are the values that it may have; `covered` are
-    those of the states, None where there is a default."""
+    """A register with the states that a `case` tells apart. `reached` are the values that it may have."""
 
     signal: Signal
     position: int

@@ -6,7 +6,7 @@ from __future__ import annotations
 from obento.core.ir import nodes as ir
 from obento.core.ir.collections import STEPS
 from obento.core.values import word
-from obento.core.verilog.lowering.lowered import Called, Expressions
+from obento.core.verilog.lowering.lowered import Expressions, Method
 from obento.core.verilog.model.scope import Scope, Vector
 from obento.core.verilog.model.types import Collected, DataType, Shape, builtin, collection, count_of
 from obento.core.verilog.syntax import ast
@@ -45,7 +45,7 @@ class CollectionLowering:
         shape = self._x.shape_of(e)
         return shape.type.collected if shape is not None and not shape.dims else None
 
-    def asked(self, m: Called) -> Collected:
+    def asked(self, m: Method) -> Collected:
         """What a method is asked of: a collection, or an array of fixed size as one."""
         shape = self._x.shape_of(m.base)
         assert shape is not None  # it has this method
@@ -56,7 +56,7 @@ class CollectionLowering:
             raise self._x.error("not-yet", "places are told of arrays that begin at 0", m.node)
         return Collected("dynamic", Shape(shape.type, shape.dims[1:]))
 
-    def elements_of(self, m: Called) -> ir.Expr:
+    def elements_of(self, m: Method) -> ir.Expr:
         """All elements of what a method is asked of."""
         shape = self._x.shape_of(m.base)
         made = self._given(m.base, self.asked(m)) if shape is not None and shape.dims else None
@@ -91,7 +91,7 @@ class CollectionLowering:
 
     # Methods.
 
-    def shape_of_method(self, of: Collected, m: Called) -> Shape:
+    def shape_of_method(self, of: Collected, m: Method) -> Shape:
         """What a method gives."""
         if m.name in _SEARCHES:
             return Shape(collection(Collected("queue", of.element)))
@@ -107,7 +107,7 @@ class CollectionLowering:
             return Shape(DataType("logic", width, each.signed, False, (width - 1, 0)))
         return Shape(builtin("int"))
 
-    def lower_method(self, of: Collected, m: Called) -> ir.CollectionOp:
+    def lower_method(self, of: Collected, m: Method) -> ir.CollectionOp:
         """A method, as an expression."""
         self._check(of, m)
         x, whole = self._x, self.elements_of(m)
@@ -127,7 +127,7 @@ class CollectionLowering:
         kind = shape.type.collected.runs_as() if shape.type.collected is not None else None
         return ir.CollectionOp(shape.width, m.name, args, kind, each, key)
 
-    def _check(self, of: Collected, m: Called) -> None:
+    def _check(self, of: Collected, m: Method) -> None:
         x, count = self._x, len(m.args)
         least, most = _COUNTS.get(m.name, (0, 0))
         if not least <= count <= most:
@@ -140,7 +140,7 @@ class CollectionLowering:
         if m.each is None and m.name.startswith("find"):
             raise x.error("no-with", f"`{m.name}` needs to know what is looked for", m.node, "write `with (item > 3)`")
 
-    def _each(self, of: Collected, m: Called) -> ir.Each:
+    def _each(self, of: Collected, m: Method) -> ir.Each:
         """What is asked of each element, with variables that stand for the element and its place."""
         assert m.each is not None
         scope = Scope(f"{self._x.scope.path}.{m.each.item}", self._x.scope)
@@ -154,7 +154,7 @@ class CollectionLowering:
         test = inside.truth(m.each.test)
         return ir.Each(item.signal, place.signal, test, inside.size(m.each.test)[1])
 
-    def _variable(self, m: Called, shape: Shape) -> Vector:
+    def _variable(self, m: Method, shape: Shape) -> Vector:
         if self._x.effects is None:
             raise self._x.error("effect-outside", "`with` is read in processes, functions and tasks", m.node)
         return self._x.effects.variable(f"{m.name}@{m.node.start}", shape, m.node.start)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Protocol
 
 from obento.core.diagnostics import Collector
@@ -87,28 +88,15 @@ class Doings(Protocol):
         """What has been done since then is done only where a condition is not `unless`."""
 
 
-class Called(Protocol):
-    """A method that is called of something."""
+@dataclass(frozen=True, slots=True)
+class Method:
+    """A method that is called of something, where it stands, and what is asked of each element of a collection."""
 
-    @property
-    def base(self) -> ast.Expr:
-        """What it is asked of."""
-
-    @property
-    def name(self) -> str:
-        """Its name."""
-
-    @property
-    def args(self) -> list[ast.Expr | None]:
-        """What stands in its parentheses."""
-
-    @property
-    def each(self) -> ast.With | None:
-        """What is asked of each element."""
-
-    @property
-    def node(self) -> ast.Node:
-        """Where it stands."""
+    base: ast.Expr
+    name: str
+    args: list[ast.Expr | None]
+    each: ast.With | None
+    node: ast.Node
 
 
 class Collections(Protocol):
@@ -120,13 +108,13 @@ class Collections(Protocol):
     def part(self, whole: ir.Expr, of: Collected, e: ast.Part) -> ir.Expr:
         """`q[first:last]`."""
 
-    def asked(self, m: Called) -> Collected:
+    def asked(self, m: Method) -> Collected:
         """What a method is asked of: a collection, or an array of fixed size as one."""
 
-    def shape_of_method(self, of: Collected, m: Called) -> Shape:
+    def shape_of_method(self, of: Collected, m: Method) -> Shape:
         """What a method gives."""
 
-    def lower_method(self, of: Collected, m: Called) -> ir.CollectionOp:
+    def lower_method(self, of: Collected, m: Method) -> ir.CollectionOp:
         """A method, as an expression."""
 
     def lower(self, e: ast.Expr, of: Collected) -> ir.Expr:

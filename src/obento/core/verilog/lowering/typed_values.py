@@ -3,29 +3,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from obento.core.ir import nodes as ir
 from obento.core.verilog.lowering.aggregates import enum_method, name_of_constant
 from obento.core.verilog.lowering.collections import METHODS, OF_ARRAYS
-from obento.core.verilog.lowering.lowered import Expressions
+from obento.core.verilog.lowering.lowered import Expressions, Method
 from obento.core.verilog.lowering.selects import ENUM_METHODS
 from obento.core.verilog.model.scope import Parameter, TypeName, Vector
 from obento.core.verilog.model.types import DataType, Shape, builtin
 from obento.core.verilog.syntax import ast
 
 _METHODS = ENUM_METHODS | METHODS | {"triggered", "index"}
-
-
-@dataclass(frozen=True, slots=True)
-class Method:
-    """A method that is called of something, where it stands, and what is asked of each element of a collection."""
-
-    base: ast.Expr
-    name: str
-    args: list[ast.Expr | None]
-    each: ast.With | None
-    node: ast.Node
 
 
 def _asked_last(path: ast.Expr | None) -> str:
