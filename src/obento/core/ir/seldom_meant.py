@@ -52,7 +52,8 @@ def _states(m: Machine) -> Iterator[Seldom]:
 
 def _clocks(design: Design) -> Iterator[Seldom]:
     inputs = {p.signal.id: p for p in design.ports if p.direction == "in" and p.signal.width == 1}
-    edges = {s.id for p in design.processes if p.kind != "forever" for s in _clocks_of(p)}
+    befores = {before.id for before, _ in design.kept}
+    edges = {s.id for p in design.processes if p.kind != "forever" for s in _clocks_of(p, befores)}
     clocks = edges & inputs.keys()
     told: set[int] = set()
     for process in design.processes:
@@ -71,19 +72,15 @@ def _clocks(design: Design) -> Iterator[Seldom]:
                     yield Seldom("clock-as-value", text, s.position or process.position, hint)
 
 
-def _clocks_of(process: Process) -> list[Signal]:
-    """What a process works at the edges of and does not read otherwise: no reset, which it asks for its level."""
+def _clocks_of(process: Process, befores: set[int]) -> list[Signal]:
+    """What a process works at the edges of and does not read otherwise: no reset, which it asks for its level.
+    `befores` are signals that keep what another one was, which is how edges of VHDL are told in lanes."""
     edges = [w.signal for w in process.watches if w.edge != "any"]
     if edges:
         read = {s.id for x in statements(process.body) for e in expressions(x) for s, _, _ in stretches_read(e)}
         return [s for s in edges if s.id not in read]
     if process.origin != "clocked":
         return []
-    before = [s for s in statements(process.body) if isinstance(s, Assign) and _keeps_what_was(s)]
-    kept = {found.id for s in before if (found := bare(s.value)) is not None}
+    keeping = [s for s in statements(process.body) if isinstance(s, Assign) and s.targets[0].signal.id in befores]
+    kept = {found.id for s in keeping if (found := bare(s.value)) is not None}
     return [w.signal for w in process.watches if w.signal.id in kept]
-
-
-def _keeps_what_was(s: Assign) -> bool:
-    """Whether this keeps a signal for the next time, which is how edges of VHDL are told in lanes."""
-    return s.targets[0].signal.name.endswith(" before")

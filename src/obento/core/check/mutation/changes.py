@@ -170,6 +170,7 @@ class _Maker:
         self._signs = _SIGNS.get(self._language, _SIGNS["verilog"])
         self._wires = self._wires_by_width()
         self._process = Process("continuous", ir.Block(0), [], 0, "")
+        self._was = {before.id: now for before, now in design.kept}
 
     def trials(self) -> Iterator[tuple[int, Trial]]:
         for process in self._design.processes:
@@ -191,7 +192,7 @@ class _Maker:
             yield -2, self._swap(s, "then", "other", 2, "the two branches of this `if` exchanged")
         if self._language == "vhdl" and isinstance(s, ir.If):
             yield from ((-3, t) for t in self._vhdl_edge(s))
-            if _asks_for_edge(s.cond):
+            if self._asks_for_edge(s.cond):
                 return  # of which nothing else stands in the text
         for number, slot in enumerate(_slots(s, self._process.origin in _GATES)):
             if slot.inner:
@@ -220,6 +221,10 @@ class _Maker:
                 yield Trial(2, process.position, f"{text}, and its level in the `if` turned", *_both(first, second))
                 break
 
+    def _asks_for_edge(self, e: ir.Expr) -> bool:
+        """Whether a condition looks at what a VHDL signal was before."""
+        return any(isinstance(x, ir.Ref) and x.signal.id in self._was for x in ir.walk(e))
+
     def _vhdl_edge(self, s: ir.If) -> Iterator[Trial]:
         """The other edge in a condition that asks for one: what the clock is now and what it was before."""
         asked = [
@@ -227,11 +232,11 @@ class _Maker:
             for e in ir.walk(s.cond)
             if isinstance(e, ir.Binary) and e.op == "ceq" and isinstance(e.a, ir.Ref) and isinstance(e.b, ir.Const)
         ]
-        before = next((e for e in asked if isinstance(e.a, ir.Ref) and e.a.signal.name.endswith(" before")), None)
+        before = next((e for e in asked if isinstance(e.a, ir.Ref) and e.a.signal.id in self._was), None)
         if before is None or not isinstance(before.a, ir.Ref) or not isinstance(before.b, ir.Const):
             return
-        clock = _name(before.a.signal).removesuffix(" before")
-        now = next((e for e in asked if isinstance(e.a, ir.Ref) and _name(e.a.signal) == clock), None)
+        clock = self._was[before.a.signal.id]
+        now = next((e for e in asked if isinstance(e.a, ir.Ref) and e.a.signal is clock), None)
         if now is None or not isinstance(now.b, ir.Const):
             return
         rises = now.b.one
@@ -241,7 +246,7 @@ class _Maker:
             if isinstance(e.b, ir.Const)
         ]
         name = ("falling_edge", "rising_edge") if rises else ("rising_edge", "falling_edge")
-        yield Trial(1, s.position, f"`{name[0]}({clock})` for `{name[1]}({clock})`", *_both(*turned))
+        yield Trial(1, s.position, f"`{name[0]}({_name(clock)})` for `{name[1]}({_name(clock)})`", *_both(*turned))
 
     def _gate(self, process: Process) -> Iterator[Trial]:
         """A gate for another one of as many inputs."""
@@ -406,11 +411,6 @@ class _Maker:
 
         assert isinstance(owner, ir.Stmt)
         return Trial(likely, owner.position, text, lambda: put(b, a), lambda: put(a, b))
-
-
-def _asks_for_edge(e: ir.Expr) -> bool:
-    """Whether a condition looks at what a VHDL signal was before."""
-    return any(isinstance(x, ir.Ref) and x.signal.name.endswith(" before") for x in ir.walk(e))
 
 
 def _both(first: Trial, second: Trial) -> tuple[Callable[[], None], Callable[[], None]]:
