@@ -21,6 +21,7 @@ from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real, round_
 from obento.core.ir.signal import Delays, Signal, Watch
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.expressions import ExpressionLowering
+from obento.core.verilog.lowering.names import text_of
 from obento.core.verilog.lowering.statements import VARIABLES
 from obento.core.verilog.model.builder import Builder, Overrides
 from obento.core.verilog.model.errors import ElaborationError
@@ -279,7 +280,8 @@ class ModuleContext:
         if any(signal.automatic for signal, _, _ in stretches_read(condition)):
             raise self.error("automatic-event", "a variable of an automatic task cannot be waited for", term)
         path = x.scope.path
-        event = self.b.signal(f"{path}.@{term.start}", 1, "variable", term.start)
+        of = text_of(term.expr) if isinstance(term.expr, ast.Name | ast.Dotted) else str(term.start)
+        event = self.b.signal(f"{path}.@{of} iff", 1, "variable", term.start)
         came = ir.If(term.start, condition, ir.Trigger(term.start, event), None)
         watches = self.watches([replace(term, only_if=None)], x)
         self.b.process(Process("always", came, watches, term.start, "always", path))
