@@ -10,7 +10,7 @@ from collections.abc import Callable, Iterator
 import pytest
 
 from obento.core.exhaustive import no_rule
-from obento.core.ir import drivers, nodes
+from obento.core.ir import drivers, nodes, walks
 from obento.core.ir.evaluate import evaluate, evaluate_real, evaluate_text
 from obento.core.sim.lanes.symbolic import Symbolic
 from obento.core.sim.timeline import statements as timeline_statements
@@ -57,7 +57,7 @@ WAITS = {
 }
 """What a process may do that cannot run in lanes: refused as a whole."""
 
-REALS = {"RealConst", "RealMux", "RealOp", "RealRelation", "Rounded", "ToReal"}
+REALS = {"DigitsReal", "RealConst", "RealDigits", "RealMux", "RealOp", "RealRelation", "Rounded", "ToReal"}
 """Real numbers are no circuits: refused as a whole."""
 
 TEXTS = {"TextConst", "TextOp", "TextValue"}
@@ -100,7 +100,7 @@ def test_walks_over_words_and_reals_name_every_expression(
 
 TABLES = [
     (timeline_statements._RULES, nodes.Stmt, set()),
-    (nodes._CHILDREN, nodes.Expr, {"Const", "Ref", "RealConst", "TextConst"}),
+    (walks._CHILDREN, nodes.Expr, {"Const", "Ref", "RealConst", "TextConst"}),
 ]
 
 

@@ -12,6 +12,7 @@ from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Port, Process
 from obento.core.ir.drivers import expressions, statements, stretches_read, watches_of
 from obento.core.ir.signal import Signal, Watch
+from obento.core.ir.walks import calls_something
 
 _MOST_MASKS_WIDTH = 3
 
@@ -121,7 +122,7 @@ def _can_turn(process: Process) -> bool:
         elif isinstance(s, ir.TaskCall | ir.SystemTask | ir.Hold):
             return False
         for e in expressions(s):
-            if ir.calls_something(e):
+            if calls_something(e):
                 return False
             for signal, low, width in stretches_read(e):
                 read.update(range(signal.offset + low, signal.offset + low + width))

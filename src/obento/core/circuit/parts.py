@@ -9,10 +9,12 @@ from collections.abc import Callable, Sequence
 from typing import Literal
 
 from obento.core.circuit.model import FLOATING, ONE, UNKNOWN, ZERO, Bits, Part, Pin
+from obento.core.circuit.operands import joined_operands
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, statements, stretches_read, targets, watches_of
 from obento.core.ir.signal import Signal
+from obento.core.ir.walks import children, walk
 
 TAP = "tap"
 _EDGES: dict[str, Literal["", "rise", "fall"]] = {"pos": "rise", "neg": "fall"}
@@ -122,8 +124,18 @@ class Drafter:
                 "buf", "1", [Pin("in", "", self._operand(inner, body.position)), Pin("out", "", made)], body.position
             )
         elif any(
-            isinstance(x, ir.Call | ir.SystemCall | ir.RealOp | ir.ToReal | ir.TextValue | ir.Resolve)
-            for x in ir.walk(e)
+            isinstance(
+                x,
+                ir.Call
+                | ir.SystemCall
+                | ir.RealOp
+                | ir.ToReal
+                | ir.RealDigits
+                | ir.DigitsReal
+                | ir.TextValue
+                | ir.Resolve,
+            )
+            for x in walk(e)
         ):
             self.behaviour(process)
         else:
@@ -165,7 +177,7 @@ class Drafter:
         out = Pin("out", "", made, inverted)
         match node:
             case ir.Binary(op="and" | "or" | "xor"):
-                pins = [self._input(x, at) for x in ir.joined_operands(node)]
+                pins = [self._input(x, at) for x in joined_operands(node)]
                 part = self._part(node.op, "", [*pins, out], at)
             case ir.Unary(op="not" | "lnot") if node.a.width == node.width:
                 out.inverted = True
@@ -181,7 +193,7 @@ class Drafter:
                 part = self._part("operator", "▽", [*pins, out], at)
             case _:
                 sign = _SIGNS.get(getattr(node, "op", ""), type(node).__name__.lower())
-                pins = [Pin("in", "", self._operand(x, at)) for x in ir.children(node)]
+                pins = [Pin("in", "", self._operand(x, at)) for x in children(node)]
                 part = self._part("operator", sign, [*pins, out], at)
         self.nodes[part.id] = e
         return made

@@ -36,10 +36,9 @@ from obento.core.ir.nodes import (
     Trigger,
     WaitFork,
     WaitUntil,
-    children,
-    walk,
 )
 from obento.core.ir.signal import Signal, Watch
+from obento.core.ir.walks import children, walk
 from obento.core.values import Word, ones
 
 

@@ -7,18 +7,21 @@ from collections.abc import Callable
 
 from obento.core import values as v
 from obento.core.ir.collections import OPS, Collection, Element
+from obento.core.ir.doubles import from_bits, to_bits
 from obento.core.ir.nodes import (
     Binary,
     Call,
     CollectionOp,
     Concat,
     Const,
+    DigitsReal,
     Expr,
     Extend,
     Mux,
     Pick,
     Power,
     RealConst,
+    RealDigits,
     RealMux,
     RealOp,
     RealRelation,
@@ -124,6 +127,8 @@ def evaluate(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> Word:
         case Resolve():
             might = [None if m is None else evaluate(m, read) for m in e.might]
             return resolve(e.net, [evaluate(d, read) for d in e.drivers], might, e.strengths, e.width)
+        case RealDigits():
+            return v.word(to_bits(evaluate_real(e.a, read)), 64)
         case Rounded():
             return v.word(round_half_away(evaluate_real(e.a, read)), e.width)
         case TextValue():
@@ -161,7 +166,7 @@ def _element(e: Expr) -> Element | Collection:
             return evaluate_collection(e)
         case TextConst() | TextOp():
             return evaluate_text(e)
-        case RealConst() | RealOp() | RealMux() | ToReal():
+        case RealConst() | RealOp() | RealMux() | ToReal() | DigitsReal():
             return evaluate_real(e)
     return evaluate(e)
 
@@ -210,6 +215,8 @@ def evaluate_real(e: Expr, read: Callable[[Signal], Word] = _no_signal) -> float
             return evaluate_real(e.a if v.v_ror(evaluate(e.cond, read), e.cond.width) == v.ONE1 else e.b, read)
         case ToReal():
             return to_real(evaluate(e.a, read), e.a.width, e.signed)
+        case DigitsReal():
+            return from_bits(evaluate(e.a, read))
         case Ref():
             raise NotConstant(e.signal.name)
         case Call():

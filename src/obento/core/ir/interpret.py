@@ -24,10 +24,9 @@ from obento.core.ir.nodes import (
     Repeat,
     Stmt,
     Target,
-    children,
-    walk,
 )
 from obento.core.ir.signal import Signal
+from obento.core.ir.walks import children, walk
 from obento.core.limits import LimitReached, Limits
 from obento.core.values import Word
 

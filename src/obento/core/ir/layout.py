@@ -9,6 +9,8 @@ from typing import cast
 from obento.core import values as v
 from obento.core.decimals import to_decimal
 from obento.core.ir.collections import Collection
+from obento.core.ir.doubles import from_bits
+from obento.core.ir.texts import from_digits
 from obento.core.values import Word
 
 
@@ -49,7 +51,14 @@ class Plain:
     """A string or a real number."""
 
 
-Layout = Digits | Members | Elements | InCollection | Plain
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """A string or a real number that is a member of a structure."""
+
+    is_text: bool
+
+
+Layout = Digits | Members | Elements | InCollection | Plain | Kept
 
 
 def pattern(layout: Layout, value: object) -> str:
@@ -57,6 +66,9 @@ def pattern(layout: Layout, value: object) -> str:
     match layout:
         case Plain():
             return f'"{value}"' if isinstance(value, str) else f"{value:g}"
+        case Kept():
+            word = cast(Word, value)
+            return pattern(Plain(), from_digits(word) if layout.is_text else from_bits(word))
         case Members():
             return _in_braces(
                 f"{name}:{_digits_of(part, value, low, width)}" for name, low, width, part in layout.parts

@@ -6,7 +6,6 @@ declared."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from obento.core.ir.collections import CollectionType
@@ -173,6 +172,20 @@ class ToReal(Expr):
 
     a: Expr
     signed: bool
+
+
+@dataclass(slots=True)
+class RealDigits(Expr):
+    """The 64 digits of a real number (IEEE 754 binary64), as a word."""
+
+    a: Expr
+
+
+@dataclass(slots=True)
+class DigitsReal(Expr):
+    """The real number of which a word has the 64 digits; those that are not known read 0."""
+
+    a: Expr
 
 
 @dataclass(slots=True)
@@ -518,61 +531,6 @@ class LetGo(Stmt):
     targets: list[Target]
 
 
-def _no_children(e: Expr) -> list[Expr]:
-    return []
-
-
-_CHILDREN: dict[type, Callable[..., list[Expr]]] = {
-    Unary: lambda e: [e.a],
-    Slice: lambda e: [e.a],
-    Extend: lambda e: [e.a],
-    ToReal: lambda e: [e.a],
-    Rounded: lambda e: [e.a],
-    Binary: lambda e: [e.a, e.b],
-    Power: lambda e: [e.a, e.b],
-    Shift: lambda e: [e.a, e.b],
-    RealRelation: lambda e: [e.a, e.b],
-    Mux: lambda e: [e.cond, e.a, e.b],
-    RealMux: lambda e: [e.cond, e.a, e.b],
-    Concat: lambda e: e.parts,
-    Pick: lambda e: [e.a, e.index],
-    Tristate: lambda e: [e.enable, e.a],
-    Call: lambda e: e.args,
-    RealOp: lambda e: e.args,
-    TextOp: lambda e: e.args,
-    TextValue: lambda e: e.args,
-    CollectionOp: lambda e: e.args if e.each is None else [*e.args, e.each.test],
-    Resolve: lambda e: [*e.drivers, *(m for m in e.might if m is not None)],
-    SystemCall: lambda e: [a.value for a in e.args if a.value is not None],
-}
-
-
-def children(e: Expr) -> list[Expr]:
-    """The operands of an expression."""
-    return _CHILDREN.get(type(e), _no_children)(e)
-
-
-def walk(expr: Expr) -> list[Expr]:
-    """An expression and everything below it, in no particular order."""
-    out = [expr]
-    for e in out:  # grows while it is walked
-        operands = _CHILDREN.get(type(e))
-        if operands is not None:
-            out += operands(e)
-    return out
-
-
-def joined_operands(e: Binary) -> list[Expr]:
-    """The operands of `a & b & c`, which reads as one gate; what stands in parentheses on the right is one of its
-    own."""
-    found: list[Expr] = []
-    node: Expr = e
-    while isinstance(node, Binary) and node.op == e.op:
-        found.append(node.b)
-        node = node.a
-    return [node, *reversed(found)]
-
-
 def settled(targets: list[Target], value: Expr) -> Expr:
     """A value as its targets keep it: two-state ones take x and z for 0 (1800 clause 6.3.1)."""
     if not any(t.signal.two_state for t in targets):
@@ -593,8 +551,3 @@ def two_state(value: Expr) -> Expr:
     if isinstance(value, Const) and value.one ^ value.zero == (1 << value.width) - 1:
         return value
     return Unary(value.width, "two", value)
-
-
-def calls_something(e: Expr) -> bool:
-    """Whether evaluating an expression calls a function, which may have effects or no end."""
-    return any(isinstance(node, Call | SystemCall | CollectionOp) for node in walk(e))

@@ -27,10 +27,10 @@ from obento.core.ir.nodes import (
     Tristate,
     Unary,
     WaitUntil,
-    walk,
 )
 from obento.core.ir.signal import STRONG, Signal
 from obento.core.ir.switches import Drivers, join_switches
+from obento.core.ir.walks import walk
 from obento.core.values import ones
 
 _ALWAYS_RESOLVED = frozenset(["tri0", "tri1", "trireg"])

@@ -6,10 +6,15 @@ import re
 from collections.abc import Callable
 
 from obento.core import values as v
+from obento.core.limits import LimitReached
 from obento.core.values import Word
 
 MOST_LETTERS = 1 << 20
 """Letters of the longest string; what is longer is cut."""
+
+
+MOST_KEPT = 512
+"""Letters of the longest string that is a member of a structure."""
 
 
 def number(word: Word, width: int = 32) -> int:
@@ -27,6 +32,19 @@ def to_digits(text: str, width: int) -> Word:
     """A string as a vector: its last letters where it is too long."""
     data = text.encode("latin-1", "replace")
     return v.word(int.from_bytes(data, "big"), width)
+
+
+def to_kept(text: str) -> Word:
+    """A string as the digits that a structure keeps of it.
+
+    Raises
+    ------
+    LimitReached
+        It is too long.
+    """
+    if len(text) > MOST_KEPT:
+        raise LimitReached(f"a string in a structure has more than {MOST_KEPT} letters: more than can be kept")
+    return to_digits(text, 8 * MOST_KEPT)
 
 
 def _join(*parts: str) -> str:
@@ -100,6 +118,7 @@ def _leading(digits: str, base: int) -> Callable[[str], Word]:
 TEXT_VALUES: dict[str, Callable[..., Word]] = {
     "len": lambda text: v.word(len(text), 32),
     "getc": _getc,
+    "kept": to_kept,
     "compare": _compare,
     "icompare": lambda a, b: _compare(a.lower(), b.lower()),
     "atoi": _leading("0-9", 10),

@@ -11,7 +11,8 @@ from dataclasses import replace
 
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import all_targets, expressions, statements
-from obento.core.ir.nodes import Assign, Block, Call, Case, If, Ref, SystemCall, walk
+from obento.core.ir.nodes import Assign, Block, Call, Case, If, Ref, SystemCall
+from obento.core.ir.walks import walk
 
 _NOBODY: frozenset[int] = frozenset()
 

@@ -16,7 +16,8 @@ from obento.core.ir.drivers import (
     statements,
     written_bits,
 )
-from obento.core.ir.nodes import Case, Const, Resolve, Stmt, Tristate, walk
+from obento.core.ir.nodes import Case, Const, Resolve, Stmt, Tristate
+from obento.core.ir.walks import walk
 from obento.core.limits import Limits
 from obento.core.sim.lanes.bits import Bit, BitOps, Unfit
 from obento.core.sim.lanes.fit import require_fit, require_processes_fit

@@ -9,8 +9,9 @@ from obento.core.check.explaining.advice import Tell
 from obento.core.check.running.binding import Binding
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import expressions, statements, written_bits
-from obento.core.ir.nodes import Assign, Binary, Block, Const, Expr, If, Ref, Stmt, Unary, walk
+from obento.core.ir.nodes import Assign, Binary, Block, Const, Expr, If, Ref, Stmt, Unary
 from obento.core.ir.signal import Signal
+from obento.core.ir.walks import walk
 from obento.core.sentences.said import say
 
 

@@ -18,7 +18,8 @@ from obento.core.check.running.binding import Binding
 from obento.core.handin import Reading
 from obento.core.ir.design import Design
 from obento.core.ir.drivers import expressions, functions_called, statements, written_bits
-from obento.core.ir.nodes import Assign, Binary, walk
+from obento.core.ir.nodes import Assign, Binary
+from obento.core.ir.walks import walk
 from obento.core.limits import Limits
 from obento.core.sentences.said import Said, say
 

@@ -10,9 +10,11 @@ from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from obento.core.circuit.operands import joined_operands
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Instance, Process
 from obento.core.ir.drivers import expressions, statements, stretches_read, written_bits
+from obento.core.ir.walks import children
 from obento.core.spec.model import Rules
 
 _GATES = frozenset(
@@ -158,12 +160,12 @@ def _gate_of(e: ir.Expr, language: str) -> tuple[str, list[ir.Expr]]:
         case ir.Unary():
             return _OPERATORS.get(e.op, "behaviour"), [e.a]
         case ir.Binary(op="and" | "or" | "xor"):
-            return e.op, ir.joined_operands(e)
+            return e.op, joined_operands(e)
         case ir.Mux():
-            return "select", ir.children(e)
+            return "select", children(e)
         case ir.Binary() | ir.Shift() | ir.Power() | ir.Pick() | ir.Call():
-            return "behaviour", ir.children(e)
-    return "", ir.children(e)
+            return "behaviour", children(e)
+    return "", children(e)
 
 
 def _negated(e: ir.Unary) -> ir.Expr | None:
@@ -258,7 +260,7 @@ def _at_its_pins(read: list[ir.Expr]) -> list[ir.Expr]:
     queue, found = list(read), []
     for e in queue:  # grows while it is walked
         if isinstance(e, ir.Mux):
-            queue += ir.children(e)
+            queue += children(e)
         else:
             found.append(e)
     return found

@@ -14,6 +14,7 @@ from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import functions_called, statements
 from obento.core.ir.signal import Signal, Watch
+from obento.core.ir.walks import walk
 from obento.core.limits import Limits
 from obento.core.source import Sources
 from obento.core.values import ones
@@ -210,9 +211,7 @@ class _Maker:
         text = f"`{edges[other]} {name}` for `{edges[watch.edge]} {name}`"
         yield self._set(watch, "edge", other, 1, process.position, text)
         for s in statements(process.body):
-            if isinstance(s, ir.If) and any(
-                isinstance(e, ir.Ref) and e.signal is watch.signal for e in ir.walk(s.cond)
-            ):
+            if isinstance(s, ir.If) and any(isinstance(e, ir.Ref) and e.signal is watch.signal for e in walk(s.cond)):
                 turned = ir.Unary(1, "lnot", s.cond)
                 first, second = (
                     self._set(watch, "edge", other, 1, process.position, text),
@@ -223,13 +222,13 @@ class _Maker:
 
     def _asks_for_edge(self, e: ir.Expr) -> bool:
         """Whether a condition looks at what a VHDL signal was before."""
-        return any(isinstance(x, ir.Ref) and x.signal.id in self._was for x in ir.walk(e))
+        return any(isinstance(x, ir.Ref) and x.signal.id in self._was for x in walk(e))
 
     def _vhdl_edge(self, s: ir.If) -> Iterator[Trial]:
         """The other edge in a condition that asks for one: what the clock is now and what it was before."""
         asked = [
             e
-            for e in ir.walk(s.cond)
+            for e in walk(s.cond)
             if isinstance(e, ir.Binary) and e.op == "ceq" and isinstance(e.a, ir.Ref) and isinstance(e.b, ir.Const)
         ]
         before = next((e for e in asked if isinstance(e.a, ir.Ref) and e.a.signal.id in self._was), None)

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-import struct
 from collections.abc import Callable
-from typing import Protocol, cast
+from typing import Protocol
 
 from obento.core import values as v
 from obento.core.ir.design import Design
+from obento.core.ir.doubles import from_bits, to_bits
 from obento.core.ir.evaluate import round_half_away, to_real
 from obento.core.ir.nodes import SystemCall
 from obento.core.limits import Limits
@@ -142,11 +142,11 @@ class Bench:
             real = self._real(call, given, 0)
             value = v.word(int(real) if math.isfinite(real) else 0, 32)
         elif name == "$realtobits":
-            value = v.word(int.from_bytes(_packed(self._real(call, given, 0)), "big"), 64)
+            value = v.word(to_bits(self._real(call, given, 0)), 64)
         elif name == "$itor":
             return given[0]
         elif name == "$bitstoreal":
-            return _unpacked((self._number(call, given, 0) & v.ones(64)).to_bytes(8, "big"))
+            return from_bits(v.word(self._number(call, given, 0), 64))
         else:
             value = self._other(call, given, results)
         return (value, results) if any(a.targets for a in call.args) else value
@@ -200,11 +200,3 @@ class Bench:
             return math.nan
         except OverflowError:
             return math.inf
-
-
-def _packed(x: float) -> bytes:
-    return struct.pack(">d", x)
-
-
-def _unpacked(data: bytes) -> float:
-    return cast(float, struct.unpack(">d", data)[0])

@@ -25,9 +25,9 @@ from obento.core.ir.nodes import (
     Slice,
     Tristate,
     Unary,
-    calls_something,
 )
 from obento.core.ir.signal import Signal
+from obento.core.ir.walks import calls_something
 from obento.core.sim.lanes.bits import ONE, ZERO, Bit, BitOps, BitWord, Unfit, X
 from obento.core.sim.lanes.graph import FALSE, TRUE
 

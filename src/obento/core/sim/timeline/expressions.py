@@ -7,7 +7,7 @@ of arrays in lists of elements there; storage of automatic functions and tasks i
 from __future__ import annotations
 
 from obento.core import values
-from obento.core.ir import collections, evaluate, strength, texts
+from obento.core.ir import collections, doubles, evaluate, strength, texts
 from obento.core.ir.collections import CHANGING, STEPS, CollectionType
 from obento.core.ir.nodes import (
     Argument,
@@ -16,6 +16,7 @@ from obento.core.ir.nodes import (
     CollectionOp,
     Concat,
     Const,
+    DigitsReal,
     Each,
     Expr,
     Extend,
@@ -24,6 +25,7 @@ from obento.core.ir.nodes import (
     Pick,
     Power,
     RealConst,
+    RealDigits,
     RealMux,
     RealOp,
     RealRelation,
@@ -40,9 +42,9 @@ from obento.core.ir.nodes import (
     ToReal,
     Tristate,
     Unary,
-    calls_something,
 )
 from obento.core.ir.signal import Signal
+from obento.core.ir.walks import calls_something
 
 _INLINE_RELATIONS = {"eq": "==", "ne": "!=", "lt": "<", "le": "<="}
 _INLINE = {"add": "+", "sub": "-", "mul": "*"} | _INLINE_RELATIONS
@@ -159,6 +161,10 @@ class ExpressionEmitter:
                 return self._temp(f"{a} if {truth} == ONE1 else {b}")
             case ToReal():
                 return self._temp(f"to_real({self._expr(e.a)}, {e.a.width}, {e.signed})")
+            case RealDigits():
+                return self._temp(f"word(to_bits({self._expr(e.a)}), 64)")
+            case DigitsReal():
+                return self._temp(f"from_bits({self._expr(e.a)})")
             case Rounded():
                 return self._temp(f"word(round_half_away({self._expr(e.a)}), {e.width})")
             case TextConst():
@@ -414,6 +420,7 @@ def namespace() -> dict[str, object]:
         names[name] = getattr(values, name)
     for name in ("pick", "tristate", "to_real", "round_half_away"):
         names[name] = getattr(evaluate, name)
+    names["to_bits"], names["from_bits"] = doubles.to_bits, doubles.from_bits
     names["resolve"] = strength.resolve
     names |= {f"collection_{op}": f for op, f in collections.OPS.items()}
     names["With"] = collections.With

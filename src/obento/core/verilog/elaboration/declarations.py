@@ -119,7 +119,7 @@ def _declarator(body: ModuleContext, item: ast.Declaration, d: ast.Declarator, s
     vector = _join(body, wanted) or _make(body, wanted)
     vector.signal.position = vector.signal.position or d.start
     scope.entries[d.name] = vector
-    if scope.shown is not None:
+    if scope.shown is not None and not whole.type.keeps_others:
         scope.shown.variables.append(shown_variable(d.name, vector))
     if kind in ("supply0", "supply1"):
         total = whole.width

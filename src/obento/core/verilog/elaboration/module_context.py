@@ -19,6 +19,7 @@ from obento.core.ir.drivers import (
 )
 from obento.core.ir.evaluate import NotConstant, evaluate, evaluate_real, round_half_away
 from obento.core.ir.signal import Delays, Signal, Watch
+from obento.core.ir.texts import from_digits, to_kept
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.names import text_of
@@ -26,7 +27,7 @@ from obento.core.verilog.lowering.statements import VARIABLES
 from obento.core.verilog.model.builder import Builder, Overrides
 from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Broken, FunctionEntry, Inside, Outside, Parameter, Scope, Vector
-from obento.core.verilog.model.types import Shape, builtin
+from obento.core.verilog.model.types import Shape, builtin, kept
 from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.builtin_types import WIDTHS
 
@@ -127,7 +128,9 @@ class ModuleContext:
             raise self.error("no-value", f"the parameter `{item.name}` is given by nobody", item, "give it a value")
         of = x.types.shape(item.type)
         shape = Shape(of.type, x.types.dims(item.dims) + of.dims)
-        if shape.is_aggregate or isinstance(item.value, ast.Pattern):
+        if shape.type.is_text or (shape.type.is_real and shape.dims):
+            shape = Shape(kept(shape.type), shape.dims)
+        if shape.type.kept or shape.is_aggregate or isinstance(item.value, ast.Pattern):
             scope.entries[item.name] = self._made_parameter(item, given, shape, x)
             return
         if given is not None:
@@ -147,18 +150,24 @@ class ModuleContext:
     def _made_parameter(
         self, item: ast.Parameter, given: Parameter | None, shape: Shape, x: ExpressionLowering
     ) -> Parameter:
-        """A parameter that is a whole array or structure, or has a value that is written as one."""
+        """A parameter that is a string, a whole array or structure, or has a value that is written as one."""
+        if given is not None and shape.type.is_text and not shape.dims and given.shape is None:
+            letters = from_digits((given.value.one, given.value.zero))
+            return Parameter(ir.Const(shape.width, *to_kept(letters)), False, item.start, None, shape)
         if given is not None and given.value.width == shape.width:
             return Parameter(given.value, shape.type.signed, item.start, None, shape)
         if item.value is None:
             raise self.error("no-value", f"the parameter `{item.name}` is given by nobody", item, "give it a value")
+        value = self._evaluated(x, item.value, shape)
+        return Parameter(value, shape.type.signed, item.start, None, shape)
+
+    def _evaluated(self, x: ExpressionLowering, e: ast.Expr, shape: Shape) -> ir.Const:
         try:
-            word = evaluate(x.to_shape(item.value, shape))
+            return ir.Const(shape.width, *evaluate(x.to_shape(e, shape)))
         except NotConstant:
             raise self.error(
-                "not-constant", "a parameter's value must be a constant", item.value, "a number or a parameter"
+                "not-constant", "a parameter's value must be a constant", e, "a number or a parameter"
             ) from None
-        return Parameter(ir.Const(shape.width, *word), shape.type.signed, item.start, None, shape)
 
     def parameter_value(self, x: ExpressionLowering, e: ast.Expr) -> Parameter:
         """A constant as a parameter's value."""
@@ -170,6 +179,9 @@ class ModuleContext:
                     "not-constant", "a parameter's value must be a constant", e, "a number or a parameter"
                 ) from None
             return Parameter(ir.Const(64, *values.word(round_half_away(number), 64)), True, e.start, number)
+        if x.texts.is_text(e):
+            shape = Shape(kept(builtin("string")))
+            return Parameter(self._evaluated(x, e, shape), False, e.start, None, shape)
         const, signed = x.constant(e, "a parameter's value")
         return Parameter(const, signed, e.start)
 
@@ -320,6 +332,14 @@ class ModuleContext:
     def scratch(self, width: int, name: str, position: int) -> Signal:
         """A variable that no text names."""
         return self.b.signal(name, width, "variable", position)
+
+    def counted(self, event: Signal, position: int, scope: Scope) -> tuple[Signal, Signal]:
+        """A count of how often an event is to be triggered, and one that triggers it when it changes."""
+        asked, told = (self.b.signal(f"{event.name} {name}", 32, "variable", position) for name in ("asked", "told"))
+        asked.initial = told.initial = values.word(0, 32)
+        trigger = ir.Trigger(position, event)
+        self.b.process(Process("always", trigger, [Watch(told, "any", 0, 32)], position, "always", scope.path))
+        return asked, told
 
     def callable(self, entry: FunctionEntry) -> ir.Function:
         """A function or task with its body."""

@@ -118,7 +118,7 @@ class CollectionLowering:
                 continue
             if m.name in STEPS:
                 args.append(self._x.to_shape(a, Shape(of.key or builtin("int"))))
-                key = x.targets(a)
+                key = x.places(a)
             elif m.name in ("exists", "delete") or (m.name == "insert" and i == 0):
                 args.append(self.index(whole, of, a))
             else:

@@ -123,9 +123,11 @@ class ExpressionLowering:
     def to_shape(self, e: ast.Expr, shape: Shape) -> ir.Expr:
         """A right side for something of this shape; digits of two states are so afterwards where all of them are."""
         if shape.type.is_real and not shape.dims:
-            return self.reals.lower(e)
+            number = self.reals.lower(e)
+            return ir.RealDigits(64, number) if shape.type.kept else number
         if shape.type.is_text and not shape.dims:
-            return self.texts.lower(e)
+            text = self.texts.lower(e)
+            return ir.TextValue(shape.width, "kept", [text]) if shape.type.kept else text
         if shape.type.collected is not None and not shape.dims:
             return self.collections.lower(e, shape.type.collected)
         if shape.dims and not self.scope.system_verilog:
@@ -549,6 +551,15 @@ class ExpressionLowering:
         if not isinstance(e, ast.Name | ast.Dotted | ast.Index | ast.Part | ast.Member):
             raise self.error("bad-target", "this cannot be written to", e)
         return [self.selects.target(e)]
+
+    def places(self, e: ast.Expr) -> list[ir.Target]:
+        """Where something is written to that is not made for the place: no string or real number of a structure."""
+        targets = self.targets(e)
+        of = self.target_shape(e).type
+        if of.kept:
+            text = f"a {of.word} in a structure is written by an assignment only in this version"
+            raise self.error("not-yet", text, e, "take a variable, and assign that to the member")
+        return targets
 
     def target_shape(self, e: ast.Expr) -> Shape:
         """What a left side takes."""

@@ -62,6 +62,9 @@ class Selects(Protocol):
     def shape(self, e: ast.Expr) -> Shape:
         """What a name, or a selection, is."""
 
+    def is_kept(self, e: ast.Expr) -> bool:
+        """Whether this is a string or a real number that is a member of a structure."""
+
     def value_type(self, e: ast.Expr) -> DataType:
         """The type of a name or selection that must be a number."""
 
@@ -239,3 +242,6 @@ class Expressions(Protocol):
 
     def targets(self, e: ast.Expr) -> list[ir.Target]:
         """The stretches that a left side writes, leftmost first."""
+
+    def places(self, e: ast.Expr) -> list[ir.Target]:
+        """The same, of what is written to by something else than an assignment."""

@@ -38,10 +38,14 @@ class RealLowering:
                 return True
             case ast.Name() | ast.Dotted():
                 found = self._x.find(e)
-                if isinstance(found, Vector):
+                if isinstance(found, Vector) and not found.type.keeps_others:
                     return found.is_real and not found.dims
-                return isinstance(found, Parameter) and found.number is not None
-            case ast.Index():
+                if isinstance(found, Parameter) and found.number is not None:
+                    return True
+                return (
+                    isinstance(e, ast.Dotted) and self._x.selects.is_kept(e) and self._x.selects.shape(e).type.is_real
+                )
+            case ast.Index() | ast.Member():
                 shape = self._x.shape_of(e)
                 return shape is not None and shape.type.is_real and not shape.dims
             case ast.TimeLiteral():
@@ -71,6 +75,8 @@ class RealLowering:
             case ast.Real():
                 return ir.RealConst(64, float(e.text.replace("_", "")))
             case ast.Name() | ast.Dotted():
+                if isinstance(e, ast.Dotted) and x.selects.is_kept(e):
+                    return x.select(e)
                 entry = x.entry(e)
                 if isinstance(entry, Parameter):
                     return ir.RealConst(64, entry.number or 0.0)
@@ -91,7 +97,7 @@ class RealLowering:
                 return x.called(e, 64)
             case ast.TimeLiteral():
                 return ir.RealConst(64, float(self._units(e)))
-            case ast.Index():
+            case ast.Index() | ast.Member():
                 return x.select(e)
         raise AssertionError(type(e).__name__)
 

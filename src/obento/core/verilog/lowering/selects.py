@@ -222,10 +222,26 @@ class SelectLowering:
             raise self._x.error("whole-struct", text, e, "name one of its members")
         return shape.type
 
+    def is_kept(self, e: ast.Expr) -> bool:
+        """Whether this is a string or a real number that is a member of a structure."""
+        found, used = self.along(e) if isinstance(e, ast.Dotted) else (None, 0)
+        if isinstance(e, ast.Dotted) and (not isinstance(found, Vector | Parameter) or used == len(e.parts)):
+            return False
+        if isinstance(found, Vector | Parameter) and not _shape_of(found).type.keeps_others:
+            return False
+        shape = self.shape(e)
+        return shape.type.kept and not shape.dims
+
     # Then: its digits.
 
     def select(self, e: ast.Expr) -> ir.Expr:
         """A member, an element, a digit or a part of a signal."""
+        selected, shape = self._selected(e), self.shape(e)
+        if shape.type.kept and not shape.dims:
+            return _taken_out(selected, shape.type)
+        return ir.two_state(selected) if shape.type.two_state and _may_miss(selected) else selected
+
+    def _selected(self, e: ast.Expr) -> ir.Expr:
         entry, steps = self._steps(e)
         self.shape(e)
         result: ir.Expr = entry.value if isinstance(entry, Parameter) else entry.whole()
@@ -241,6 +257,7 @@ class SelectLowering:
                 result = self._of_array(result, shape.dims, after, step, e)
             elif shape.type.is_text:
                 assert step.index is not None
+                result = _taken_out(result, shape.type) if shape.type.kept else result
                 result = ir.TextValue(8, "getc", [result, self._x.to_width(step.index, 32)])
             elif step.part is not None:
                 result = self._part(result, step.part, shape.type, after.width)
@@ -311,7 +328,7 @@ class SelectLowering:
         if entry.type.collected is not None:
             text = "an element of a collection is written by an assignment of its own"
             raise self._x.error("not-yet", text, e, "take a variable, and assign that to the element")
-        selected = self.select(e)
+        selected = self._selected(e)
         if isinstance(selected, ir.TextValue):
             raise self._x.error("string-letter", "a letter is set by `s.putc(at, letter)`", e)
         if isinstance(selected, ir.Const):  # a constant index with unknown digits: nothing is written (5.2.1)
@@ -349,6 +366,22 @@ def _shape_of(entry: Vector | Parameter) -> Shape:
     if isinstance(entry, Vector):
         return entry.shape
     return entry.shape or Shape(vector("logic", entry.signed, entry.value.width - 1, 0))
+
+
+def _may_miss(selected: ir.Expr) -> bool:
+    """Whether a selection may reach outside of what there is: that reads 0 in two states (1800 clauses 7.4.6 and
+    11.5.1)."""
+    node = selected
+    while isinstance(node, ir.Slice):
+        if not 0 <= node.low <= node.a.width - node.width:
+            return True
+        node = node.a
+    return isinstance(node, ir.Pick) or (isinstance(node, ir.Const) and node.one | node.zero != values.ones(node.width))
+
+
+def _taken_out(digits: ir.Expr, of: DataType) -> ir.Expr:
+    """A string or real number of which a structure keeps the digits."""
+    return ir.TextOp(64, "digits", [digits]) if of.is_text else ir.DigitsReal(64, digits)
 
 
 def _bare(step: _Step) -> ast.Expr:

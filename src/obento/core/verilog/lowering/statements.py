@@ -63,6 +63,10 @@ class Surroundings(Protocol):
         """A function or task, lowered."""
         ...
 
+    def counted(self, event: Signal, position: int, scope: Scope) -> tuple[Signal, Signal]:
+        """A count of how often an event is to be triggered, and one that triggers it when it changes."""
+        ...
+
     def follower(self, value: ir.Expr, s: ast.Hold, scope: Scope) -> Signal:
         """A signal that always has this value."""
         ...
@@ -292,7 +296,7 @@ class StatementLowering:
         if isinstance(target, ast.Concat):
             return False
         shape = self._x.target_shape(target)
-        return bool(shape.dims) and (shape.type.is_real or shape.type.is_text)
+        return bool(shape.dims) and (shape.type.is_real or shape.type.is_text) and not shape.type.kept
 
     def _one_by_one(self, s: ast.Assign) -> ir.Stmt:
         """A pattern for an array of strings or real numbers: its elements one after the other."""
@@ -415,7 +419,7 @@ class StatementLowering:
         if method is None or method[1] not in SETTERS:
             return self._task(s)
         self.check_variables(method[0])
-        return ir.Assign(s.start, self._x.targets(method[0]), self._x.texts.setter(*method, s))
+        return ir.Assign(s.start, self._x.places(method[0]), self._x.texts.setter(*method, s))
 
     def _task(self, s: ast.TaskCall) -> ir.Stmt:
         entry = self._x.find_callable(s)
@@ -456,7 +460,7 @@ class StatementLowering:
                 given.append(self._x.to_shape_in(scope, arg, formal.shape))
             if formal.direction != "in":
                 self.check_variables(arg)
-                taken.append(self._taken(self._x.targets(arg), next(outputs), s, copies))
+                taken.append(self._taken(self._x.places(arg), next(outputs), s, copies))
         if has_references(entry) and waits(task.body):
             text = "what is given by reference to a task that waits is a whole variable that stays"
             raise self.error("not-yet", text, s, "give it a variable of the module")

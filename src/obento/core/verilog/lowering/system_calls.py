@@ -6,7 +6,7 @@ import re
 
 from obento.core import values
 from obento.core.ir import nodes as ir
-from obento.core.ir.layout import Digits, Elements, InCollection, Layout, Members, Plain
+from obento.core.ir.layout import Digits, Elements, InCollection, Kept, Layout, Members, Plain
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.scope import FunctionEntry, Inside, TypeName, Vector
@@ -216,6 +216,8 @@ def layout_of(shape: Shape) -> Layout:
         return Elements(tuple(lows if left <= right else lows[::-1]), inner.width, layout_of(inner))
     if of.collected is not None:
         return InCollection(layout_of(of.collected.element))
+    if of.kept:
+        return Kept(of.is_text)
     if not of.has_digits:
         return Plain()
     if of.members:
@@ -324,6 +326,8 @@ class SystemLowering:
         if shape is None:
             width, signed = x.size(what)
             shape = Shape(vector("logic", signed, width - 1, 0))
+        if e.name == "$bits" and shape.type.keeps_others:
+            raise x.error("not-yet", "the bits of strings are not counted by this version", e)
         if e.name == "$bits":
             return shape.width
         ends = dimensions_of(shape)
@@ -415,11 +419,11 @@ class SystemLowering:
         if name == "$dumpvars" and isinstance(a, ast.Name | ast.Dotted):
             return self._dumped(a)
         if x.texts.is_text(a):
-            return ir.Argument(x.texts.lower(a), None, False, False, x.targets(a) if writes else [])
+            return ir.Argument(x.texts.lower(a), None, False, False, x.places(a) if writes else [])
         real = x.reals.is_real(a)
         value = x.reals.lower(a) if real else x.self_determined(a)
         signed = x.size(a)[1]
-        return ir.Argument(value, None, signed, real, x.targets(a) if writes else [])
+        return ir.Argument(value, None, signed, real, x.places(a) if writes else [])
 
     def _dumped(self, a: ast.Name | ast.Dotted) -> ir.Argument:
         """A scope or a variable to be dumped."""

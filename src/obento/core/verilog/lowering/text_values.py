@@ -107,7 +107,8 @@ class TextLowering:
         raise AssertionError(type(e).__name__)
 
     def _is_name_of_enum(self, e: ast.Expr) -> bool:
-        return isinstance(e, ast.Dotted) and e.parts[-1] == "name"
+        """Whether this asks a value of an enumeration for its name, and is no member that is called so."""
+        return isinstance(e, ast.Dotted) and e.parts[-1] == "name" and not self._x.selects.is_kept(e)
 
     def asks(self, e: ast.Expr) -> bool:
         """Whether a method of a string gives a number here."""

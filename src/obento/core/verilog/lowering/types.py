@@ -17,6 +17,7 @@ from obento.core.verilog.model.types import (
     array_of,
     builtin,
     collection,
+    kept,
     vector,
 )
 from obento.core.verilog.syntax import ast
@@ -136,15 +137,16 @@ class TypeLowering:
             shape = self.shape(declaration.type)
             for d in declaration.names:
                 dims = self.dims(d.dims) + shape.dims
-                if not shape.type.has_digits:
-                    raise x.error("not-yet", f"a real number or string in a {t.word} is not read by this version", d)
-                if t.packed and (dims or shape.type.is_unpacked):
+                if t.packed and (dims or shape.type.is_unpacked or not shape.type.has_digits):
                     raise x.error("packed-of-unpacked", f"a packed {t.word} has packed members only", d)
+                if shape.type.collected is not None or (t.word == "union" and not shape.type.has_digits):
+                    raise x.error("not-yet", f"such a member of a {t.word} is not read by this version", d)
                 if any(m.name == d.name for m in found):
                     raise x.error("duplicate", f"the member `{d.name}` is there already", d, "give it another name")
-                member = Member(d.name, 0, shape.type, dims)
+                of = shape.type if shape.type.has_digits else kept(shape.type)
+                member = Member(d.name, 0, of, dims)
                 if d.value is not None:
-                    member.start = self._start(d.value, Shape(shape.type, dims))
+                    member.start = self._start(d.value, Shape(of, dims))
                 found.append(member)
         if not found:
             raise x.error("no-members", f"this {t.word} has no members", t)

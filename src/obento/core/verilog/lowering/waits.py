@@ -9,9 +9,10 @@ from typing import Protocol
 from obento.core.ir import nodes as ir
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.signal import Signal, Watch
+from obento.core.values import word
 from obento.core.verilog.lowering.effects import Effects
 from obento.core.verilog.lowering.expressions import ExpressionLowering
-from obento.core.verilog.model.scope import Vector
+from obento.core.verilog.model.scope import Scope, Vector
 from obento.core.verilog.syntax import ast
 
 
@@ -20,6 +21,10 @@ class Watching(Protocol):
 
     def watches(self, terms: list[ast.EventTerm], x: ExpressionLowering) -> list[Watch]:
         """What an event control waits for."""
+        ...
+
+    def counted(self, event: Signal, position: int, scope: Scope) -> tuple[Signal, Signal]:
+        """A count of how often an event is to be triggered, and one that triggers it when it changes."""
         ...
 
 
@@ -118,5 +123,15 @@ class WaitLowering:
         return ir.Await(t.start, self._around.watches(t.control.terms, x), count)
 
     def trigger(self, s: ast.Trigger) -> ir.Stmt:
-        """`-> event`."""
-        return ir.Trigger(s.start, self._event(s.event, "`->` triggers an event, and this is none"))
+        """`-> event`; `->> event` counts on, and whoever sees the count triggers it (1800 clause 15.5.1)."""
+        event = self._event(s.event, "`->` triggers an event, and this is none")
+        if not s.later:
+            return ir.Trigger(s.start, event)
+        timing = self.timing(s.timing) if s.timing is not None else None
+        if isinstance(timing, ir.WaitUntil):
+            raise self._x.error("bad-timing", "`wait` cannot stand inside of this", s)
+        asked, told = self._around.counted(event, s.start, self._x.scope)
+        more = ir.Binary(32, "add", ir.Ref(32, asked), ir.Const(32, *word(1, 32)))
+        count = ir.Assign(s.start, [ir.Target(asked, 0, 32)], more)
+        tell = ir.Assign(s.start, [ir.Target(told, 0, 32)], ir.Ref(32, asked), False, timing)
+        return ir.Block(s.start, [count, tell])

@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from obento.core.ir.collections import CollectionType, Element
+from obento.core.ir.texts import MOST_KEPT
 from obento.core.verilog.syntax.builtin_types import SIGNED_TYPES, TWO_STATE, WIDTHS
 
 Dims = tuple[tuple[int, int], ...]
@@ -42,6 +43,8 @@ class DataType:
     values: dict[str, int] = field(default_factory=dict)
     name: str = ""
     collected: Collected | None = None
+    kept: bool = False
+    """Of a string or real number: that it is a member of a structure, and digits there; see `kept`."""
 
     @property
     def is_enum(self) -> bool:
@@ -69,6 +72,13 @@ class DataType:
         return (bool(self.members) and not self.packed) or self.collected is not None
 
     @property
+    def keeps_others(self) -> bool:
+        """Whether some of its members, those of members and of elements too, are strings or real numbers."""
+        if self.collected is not None:
+            return self.collected.element.type.keeps_others
+        return self.kept or any(m.type.keeps_others for m in self.members.values())
+
+    @property
     def step(self) -> int:
         """1 where the left index is the higher one, else -1."""
         return 1 if self.span[0] >= self.span[1] else -1
@@ -86,6 +96,8 @@ class DataType:
             return True
         if self.collected is not None and other.collected is not None:
             return self.collected.element.fits(other.collected.element)
+        if self.is_text or other.is_text or self.is_real or other.is_real:
+            return self.is_text == other.is_text and self.is_real == other.is_real
         if self.is_unpacked or other.is_unpacked:
             return False
         return self.width == other.width and self.two_state == other.two_state and self.signed == other.signed
@@ -152,6 +164,8 @@ class Shape:
 
     def fits(self, other: Shape) -> bool:
         """Whether a value of the other may be assigned to this as a whole (1800 clause 7.6)."""
+        if self.dims and self.type.kept != other.type.kept:
+            return False
         sizes = [abs(left - right) for left, right in self.dims]
         return sizes == [abs(left - right) for left, right in other.dims] and self.type.is_like(other.type)
 
@@ -187,6 +201,13 @@ def builtin(word: str, signed: bool | None = None) -> DataType:
     """A type that is a word."""
     width = WIDTHS.get(word, 1)
     return DataType(word, width, word in SIGNED_TYPES if signed is None else signed, word in TWO_STATE, (width - 1, 0))
+
+
+def kept(of: DataType) -> DataType:
+    """A string or real number as a member of a structure, which is digits throughout: the letters of a string, the
+    double of a real number."""
+    width = 8 * MOST_KEPT if of.is_text else 64
+    return DataType(of.word, width, of.signed, True, (width - 1, 0), kept=True)
 
 
 def vector(word: str, signed: bool, left: int, right: int) -> DataType:

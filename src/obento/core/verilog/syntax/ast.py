@@ -397,9 +397,12 @@ class TaskCall(Stmt):
 
 @dataclass(slots=True)
 class Trigger(Stmt):
-    """`-> event;`"""
+    """`-> event;`, or `->> event;`: `later`, when the step's other work is done; `timing` is what stands before the
+    event (1800 clause 15.5.1)."""
 
     event: Expr
+    later: bool = False
+    timing: Timing | None = None
 
 
 @dataclass(slots=True)

@@ -301,7 +301,7 @@ class DeclarationParser(StatementParser):
             except SyntaxProblem:
                 self.recover(before)
         self.at += 1
-        self.end_label()
+        self.end_label(name)
         return ast.FunctionItem(start, self.previous_end, name, automatic, made, declarations, body, task)
 
     def _result_type(self) -> ast.Type:

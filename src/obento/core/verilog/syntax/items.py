@@ -50,6 +50,8 @@ class ItemParser(DeclarationParser):
         if self.at_let():
             return self.let_item()
         if kind == "i" and self.texts[self.at + 1] == ":" and self.is_label():
+            if self.texts[self.at + 2] == "begin":
+                return self._bare_block()
             self.at += 2
             return self.item()
         if kind == "i" and text in ("assert", "assume", "cover") and self.system_verilog:
@@ -406,18 +408,22 @@ class ItemParser(DeclarationParser):
 
     def _generate_block(self) -> ast.GenerateBlock:
         start = self.start
+        label = None
+        if self.kinds[self.at] == "i" and self.texts[self.at + 1] == ":" and self.is_label():
+            label = self.text
+            self.at += 2
         if not self.is_at("begin"):
             items = self.item()
             return ast.GenerateBlock(start, self.previous_end, None, items)
         self.at += 1
-        name = self.name("the block's name") if self.accept(":") else None
+        name = self.name("the block's name") if self.accept(":") else label
         items = []
         while not self.is_at("end"):
             if self.kinds[self.at] == "e" or self.is_at("endmodule", "endgenerate"):
                 raise self.fail("missing-end", f"`end` is missing before {self.describe()}", "", self.previous_end)
             items += self.item()
         self.at += 1
-        self.end_label()
+        self.end_label(name)
         return ast.GenerateBlock(start, self.previous_end, name, items)
 
     def _generate_item(self) -> list[ast.Item]:

@@ -195,7 +195,7 @@ class Parser(ItemParser):
             except SyntaxProblem:
                 self._recover_item(before)
         self.at += 1
-        self.end_label()
+        self.end_label(name)
 
     def _recover_header(self) -> None:
         while self.kinds[self.at] != "e":

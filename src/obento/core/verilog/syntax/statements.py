@@ -50,6 +50,7 @@ class StatementParser(LoopParser):
 
     _branch_at = -1
     _open_begins = 0
+    _label: str | None = None
 
     def declaration_in_block(self) -> list[ast.Item]:
         """A declaration at the head of a block; it is read by who reads declarations."""
@@ -75,7 +76,7 @@ class StatementParser(LoopParser):
             self.leave()
 
     def _statement(self) -> ast.Stmt:
-        kind, text, start = self.kinds[self.at], self.texts[self.at], self.start
+        kind, text = self.kinds[self.at], self.texts[self.at]
         if kind == "k":
             if text == "void" and self.texts[self.at + 1] == "'(":
                 return self._void_cast()
@@ -99,13 +100,8 @@ class StatementParser(LoopParser):
             raise self.fail("expected-statement", f"a statement is missing before {self.describe()}")
         if text == "@" or text == "#":
             return self._timed()
-        if text == "->":
-            self.at += 1
-            event = self._event_name()
-            self.semicolon("statement")
-            return ast.Trigger(start, self.previous_end, event)
-        if text == "->>":
-            raise self.fail("not-yet", "`->>` is not read by this version", "write `->`, or `<=` to a variable")
+        if text in ("->", "->>"):
+            return self._trigger()
         if kind == "$" and text != "$unit":
             return self.task(text)
         if text == "{" and kind == "o" and self._groups_statements():
@@ -198,7 +194,9 @@ class StatementParser(LoopParser):
     def _labelled(self) -> ast.Stmt:
         name = self.text
         self.at += 2
+        self._label = name
         block = self.statement()
+        self._label = None
         if isinstance(block, ast.Block) and block.name is None:
             block.name = name
         return block
@@ -250,6 +248,14 @@ class StatementParser(LoopParser):
         other = self.statement_or_null() if self.accept("else") else None
         return ast.WaitOrder(start, self.previous_end, events, then, other)
 
+    def _trigger(self) -> ast.Stmt:
+        start, later = self.start, self.text == "->>"
+        self.at += 1
+        timing = self.timing_inside() if later and self.is_at("#", "@", "repeat") else None
+        event = self._event_name()
+        self.semicolon("statement")
+        return ast.Trigger(start, self.previous_end, event, later, timing)
+
     def _event_name(self) -> ast.Expr:
         if self.kinds[self.at] not in "ix":
             raise self.fail("expected-name", f"the name of an event is missing before {self.describe()}")
@@ -286,6 +292,7 @@ class StatementParser(LoopParser):
 
     def _open_block(self) -> ast.Stmt:
         start = self.start
+        label, self._label = self._label, None
         opening = self.text
         closings = ("end",) if opening == "begin" else ("join", "join_any", "join_none")
         closes_branch = opening == "begin" and self._branch_at == self.at
@@ -321,7 +328,7 @@ class StatementParser(LoopParser):
                 self.recover(before)
         join = self.text
         self.at += 1
-        self.end_label()
+        self.end_label(name or label)
         block = ast.Block(start, self.previous_end, name, declarations, body, opening == "fork")
         if opening == "fork":
             block.join = {"join": "all", "join_any": "any", "join_none": "none"}[join]
@@ -331,10 +338,17 @@ class StatementParser(LoopParser):
                 self.at += 1
         return block
 
-    def end_label(self) -> None:
-        """The name that may be repeated after an `end` (.sv files)."""
-        if self.is_at(":") and self.kinds[self.at + 1] in "ix":
-            self.at += 2
+    def end_label(self, name: str | None) -> None:
+        """The name that may be repeated after an `end` (.sv files): it is that of the beginning (1800 clause 9.3.4)."""
+        if not self.is_at(":") or self.kinds[self.at + 1] not in "ix":
+            return
+        word, label = self.texts[self.at - 1], self.texts[self.at + 1]
+        if label != name:
+            of = "what has no name" if name is None else f"`{name}`"
+            hint = f"write `{word} : {name}`" if name is not None else "leave the name out, or give it to both"
+            text = f"`{word} : {label}` closes {of} (1800 clause 9.3.4)"
+            self.collector.error("end-name", text, self.starts[self.at + 1], self.ends[self.at + 1], hint)
+        self.at += 2
 
     def _foreign_end(self) -> bool:
         """Whether `end if;` or its like stands here: VHDL, told and passed over."""
