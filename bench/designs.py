@@ -280,6 +280,45 @@ def coursework_vhdl(seed: int) -> str:
     return "\n".join(lines)
 
 
+def coursework_system_verilog(seed: int) -> str:
+    """A hand-in of about a hundred lines: a package of types, a state machine of structures, a bench with a table."""
+    lines = [
+        f"package tides{seed};",
+        "  typedef enum logic [1:0] {SHUT, FILLING, OPEN, DRAINING} state_t;",
+        "  typedef struct packed { logic [7:0] level; logic gate; state_t state; } lock_t;",
+        "endpackage",
+        f"module unit{seed} import tides{seed}::*; #(parameter int W = 8) (",
+        "  input logic clk, reset_n, input logic [W-1:0] a, b, output logic [W-1:0] y, output lock_t now);",
+        "  lock_t next;",
+    ]
+    lines += [f"  logic [W-1:0] t{i};  // step {i}" for i in range(20)]
+    lines += ["  assign t0 = a[0] ? a : b;"]
+    lines += [f"  assign t{i} = (t{i - 1} ^ (b << {i % 3})) + 8'd{(seed + i) % 99};" for i in range(1, 20)]
+    lines += ["  always_comb begin", "    next = now;", "    unique case (now.state)"]
+    lines += [
+        f"      {state}: if (a > {i + seed % 50}) begin\n        next.state = {after};\n        next.level += t{i};\n"
+        "      end"
+        for i, (state, after) in enumerate([("SHUT", "FILLING"), ("FILLING", "OPEN"), ("OPEN", "DRAINING")])
+    ]
+    lines += [
+        "      default: next = '{level: '0, gate: 1'b0, state: SHUT};",
+        "    endcase",
+        "  end",
+        "  always_ff @(posedge clk or negedge reset_n)",
+        "    if (!reset_n) now <= '0;",
+        "    else now <= next;",
+        "  assign y = t19 + now.level;",
+        "endmodule",
+        f"module bench{seed};",
+        "  typedef struct { string name; logic [7:0] a, b; } vector_t;",
+        "  vector_t vectors [] = '{",
+    ]
+    lines += [f"    '{{\"vector {i}\", 8'h{i:02x}, 8'd{7 * i % 256}}}," for i in range(20)]
+    lines += ["    '{\"last\", 8'hff, 8'h00}", "  };", "  initial foreach (vectors[i]) begin"]
+    lines += ['    assert (vectors[i].a !== 8\'hxx) else $error("%s", vectors[i].name);', "  end", "endmodule", ""]
+    return "\n".join(lines)
+
+
 TICKETS = """// a small clocked hand-in
 module ticket_counter(input clk, clr_n, take, output reg [3:0] ticket, output last);
   always @(negedge clk or negedge clr_n)

@@ -34,6 +34,7 @@ from bench.designs import (
     clocked_registers,
     clocked_registers_vhdl,
     coursework,
+    coursework_system_verilog,
     coursework_vhdl,
     hundred_operators,
     multiplier_netlist,
@@ -141,6 +142,19 @@ def parsing() -> None:
         (len(text) / ours) / (len(python) / theirs),
         "0.6",
         f"{len(text) / ours / 1e6:.2f} MB/s",
+    )
+    newer = "\n".join(coursework_system_verilog(s) for s in range(40))
+
+    def parse_newer() -> None:
+        sources = Sources()
+        read_modules([sources.add("a.sv", newer)], Collector(), LIMITS)
+
+    ours, theirs = interleaved(7, parse_newer, lambda: python_ast.parse(python))
+    say(
+        "lex and parse SystemVerilog, bytes/s over ast.parse",
+        (len(newer) / ours) / (len(python) / theirs),
+        "0.7",
+        f"{len(newer) / ours / 1e6:.2f} MB/s",
     )
     vhdl = "\n".join(coursework_vhdl(s) for s in range(40))
 

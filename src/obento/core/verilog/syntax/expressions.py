@@ -62,6 +62,9 @@ _BASE_WITHOUT_QUOTE = re.compile(r"[bBoOdDhH][0-9a-fA-FxXzZ_]+")
 _OTHER_SIGNS = {"/=": "!=", "=>": ">=", "=<": "<="}
 """Signs that compare elsewhere, with ours."""
 
+_BEHIND = frozenset(["'(", "++", "--"])
+"""What may stand behind an operand and belongs to it."""
+
 
 class ExpressionParser(BraceParser, NumberParser):
     """The expression part of the grammar. `lets` are the expressions that have a name here."""
@@ -136,6 +139,8 @@ class ExpressionParser(BraceParser, NumberParser):
             self.at += 1
             return self._counted(start, self.primary(), op, False)
         value = self.primary()
+        if self.texts[self.at] not in _BEHIND:
+            return value
         while self.texts[self.at] == "'(" and self.kinds[self.at] == "o":
             value = self._cast(value.start, value.name if isinstance(value, ast.Name) else value)
         if self.texts[self.at] in ("++", "--") and self.kinds[self.at] == "o":

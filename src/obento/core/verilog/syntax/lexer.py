@@ -41,13 +41,15 @@ SYSTEM_VERILOG_KEYWORDS = frozenset(
 
 _TOKEN = re.compile(
     r"""
-    (?P<space>[ \t\f\r]+|\\\r?\n)
-  | (?P<newline>\n)
+    [ \t\f\r]*
+    (?:(?P<i>[A-Za-z_][A-Za-z0-9_$]*)
+  | (?P<alone>[;,)\]}])
+  | (?P<newline>\n[ \t\f\r\n]*)
+  | (?P<joined>\\\r?\n)
   | (?P<comment>//[^\n]*)
   | (?P<block>/\*.*?\*/)
   | (?P<open_block>/\*)
   | (?P<attribute>\(\*(?!\s*\)).*?\*\))
-  | (?P<i>[A-Za-z_][A-Za-z0-9_$]*)
   | (?P<n>(?:[0-9][0-9_]*)?[ \t]*'[sS]?[bBoOdDhH][ \t]*[0-9a-fA-FxXzZ?_]+)
   | (?P<fill>'[01xXzZ](?![0-9a-zA-Z_]))
   | (?P<t>[0-9][0-9_]*(?:\.[0-9][0-9_]*)?(?:fs|ps|ns|us|ms|s)(?![0-9a-zA-Z_]))
@@ -61,9 +63,16 @@ _TOKEN = re.compile(
   | (?P<o>``(?!`)|`"
           |<->|>>>=?|<<<=?|===|!==|==\?|!=\?|\*\*|<<=|>>=|<<|>>|<=|>=|==|!=|&&|\|\||~&|~\||~\^|\^~|->>|->|\+:|-:|\+\+|--
           |[-+*/%&|^]=|'\{|'\(|::|[-+*/%&|^~!<>=?:;,.()\[\]{}@\#]|\$(?=\s*[\]:+\-*/]))
+  | (?P<none>))
     """,
     re.VERBOSE | re.DOTALL,
 )
+
+_TAGS = {
+    "i": "i", "alone": "o", "o": "o", "n": "n", "fill": "n", "d10": "n", "t": "t", "r": "r", "d": "d", "sys": "$",
+    "x": "x", "s": "s",
+}  # fmt: skip
+"""The kinds of tokens by the names of the pattern's choices; keywords are told from other words by a list."""
 
 _LOOKALIKES = {"‘": "'", "’": "'", "“": '"', "”": '"', "–": "-", "—": "-", "−": "-", "\u00a0": " ", "；": ";"}
 
@@ -78,75 +87,74 @@ def lex(file: SourceFile, collector: Collector, limits: Limits, system_verilog: 
     match = _TOKEN.match
     keywords = KEYWORDS | SYSTEM_VERILOG_KEYWORDS if system_verilog else KEYWORDS
     at = 0
-    size = len(text)
+    size, most = len(text), limits.tokens
     newline = False
     while at < size:
         m = match(text, at)
-        if m is None and text.startswith("```", at):
-            end = text.find("\n", at)
-            end = size if end < 0 else end
-            collector.error(
-                "pasted-marks", "these back-ticks mark code in a pasted text", base + at, base + end, "remove this line"
-            )
+        assert m is not None  # the last of its choices fits everywhere
+        kind = m.lastgroup or "none"
+        end = m.end()
+        tag = _TAGS.get(kind)
+        if tag is not None:
+            word = m[kind]
+            if tag == "i" and word in keywords:
+                tag = "k"
+            elif tag in "xs":
+                word = word[1:] if tag == "x" else word[1:-1]
+            kinds.append(tag)
+            texts.append(word)
+            starts.append(base + m.start(kind))
+            ends.append(base + end)
+            lines.append(newline)
+            newline = False
+            if len(texts) > most:
+                raise LimitReached("this file has too many words to be read", base + at)
             at = end
             continue
-        if m is None:
-            _strange_character(text[at], base + at, collector)
-            if text[at] in _LOOKALIKES:  # read on as if it were typed right
-                text = text[:at] + _LOOKALIKES[text[at]] + text[at + 1 :]
-                at = tokens.take_back(base + at) - base
-            else:
-                at += 1
-            continue
-        kind = m.lastgroup
-        end = m.end()
-        if kind == "space":
-            pass
-        elif kind == "newline":
+        if kind == "newline":
             newline = True
+        elif kind == "joined":
+            pass
+        elif kind == "none":
+            if text.startswith("```", end):
+                at = text.find("\n", end)
+                at = size if at < 0 else at
+                collector.error(
+                    "pasted-marks", "these back-ticks mark code in a pasted text", base + end, base + at,
+                    "remove this line",
+                )  # fmt: skip
+            elif end < size:
+                _strange_character(text[end], base + end, collector)
+                if text[end] in _LOOKALIKES:  # read on as if it were typed right
+                    text = text[:end] + _LOOKALIKES[text[end]] + text[end + 1 :]
+                    at = tokens.take_back(base + end) - base
+                else:
+                    at = end + 1
+            else:
+                at = end
+            continue
         elif kind in ("comment", "block", "attribute"):
-            newline = newline or "\n" in m.group()
+            newline = newline or "\n" in m[kind]
         elif kind == "open_block":
-            collector.error("open-comment", "this comment is never closed", base + at, base + end, "close it with `*/`")
+            collector.error(
+                "open-comment", "this comment is never closed", base + m.start(kind), base + end, "close it with `*/`"
+            )
             tokens.cut = True
             break
         elif kind == "open_string":
             collector.error(
                 "open-string",
                 "this string has no closing quote",
-                base + at,
+                base + m.start(kind),
                 base + end,
                 'close it with `"` on this line',
             )
             kinds.append("s")
-            texts.append(m.group()[1:])
-            starts.append(base + at)
+            texts.append(m[kind][1:])
+            starts.append(base + m.start(kind))
             ends.append(base + end)
             lines.append(newline)
             newline = False
-        else:
-            word = m.group()
-            if kind == "i":
-                kinds.append("k" if word in keywords else "i")
-            elif kind == "x":
-                kinds.append("x")
-                word = word[1:]
-            elif kind == "s":
-                kinds.append("s")
-                word = word[1:-1]
-            elif kind in ("d10", "fill"):
-                kinds.append("n")
-            elif kind == "sys":
-                kinds.append("$")
-            else:
-                kinds.append(kind or "o")
-            texts.append(word)
-            starts.append(base + at)
-            ends.append(base + end)
-            lines.append(newline)
-            newline = False
-            if len(texts) > limits.tokens:
-                raise LimitReached("this file has too many words to be read", base + at)
         at = end
     last = ends[-1] if ends else base
     tokens.append("e", "", last, last, True)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 
 from obento.core.decimals import from_decimal, shown
 from obento.core.syntax.stream import TokenStream
@@ -10,8 +11,27 @@ from obento.core.verilog.syntax import ast
 from obento.core.words import counted
 
 _BASED = re.compile(r"([0-9_]*)\s*'([sS]?)([bBoOdDhH])\s*([0-9a-fA-FxXzZ?_]+)")
+_SIZED = re.compile(r"([0-9]{1,2})'([bdh])([0-9a-f]{1,16})")
+_RADIX = {"b": 2, "d": 10, "h": 16}
+_DIGITS = {"b": "01", "d": "0123456789", "h": "0123456789abcdef"}
 _BITS = {"b": 1, "o": 3, "h": 4}
 _MOST_WIDTH = 1 << 16
+
+
+@lru_cache(maxsize=4096)
+def _plain(text: str) -> tuple[int | None, bool, int, int, int] | None:
+    """Size, sign, digits and bits of the commonest numbers, of which nothing is to be told."""
+    if len(text) <= 9 and text.isdecimal() and text.isascii():
+        value = int(text)
+        return None, True, value, ~value & 0xFFFFFFFF, 32
+    m = _SIZED.fullmatch(text)
+    if m is None:
+        return None
+    width, base, digits = int(m[1]), m[2], m[3]
+    if not 1 <= width <= 64 or not all(d in _DIGITS[base] for d in digits):
+        return None
+    value = int(digits, _RADIX[base])
+    return (width, False, value, ~value & (1 << width) - 1, width) if not value >> width else None
 
 
 class NumberParser(TokenStream):
@@ -19,6 +39,9 @@ class NumberParser(TokenStream):
 
     def number(self, text: str, start: int, end: int) -> ast.Expr:
         """A number as it is written, with its size, sign and base."""
+        plain = _plain(text)
+        if plain is not None:
+            return ast.Number(start, end, *plain)
         if text[0] == "'" and len(text) == 2:
             return ast.Fill(start, end, text[1].lower())
         m = _BASED.fullmatch(text)

@@ -52,8 +52,8 @@ class Parser(ItemParser):
         self.types |= set(types)
         self._marks = marks
         self._cut = tokens.cut
-        self._has_reals = "r" in tokens.kinds or "t" in tokens.kinds or any(t in REAL_WORDS for t in tokens.texts)
-        self._has_texts = system_verilog and any(t in TEXT_WORDS for t in tokens.texts)
+        self._has_reals = "r" in tokens.kinds or "t" in tokens.kinds or not REAL_WORDS.isdisjoint(tokens.texts)
+        self._has_texts = system_verilog and not TEXT_WORDS.isdisjoint(tokens.texts)
         self._unit_times: tuple[int, int] | None = None
         self._outer_items: list[ast.Item] = []
         self.system_verilog = system_verilog

@@ -35,6 +35,7 @@ def read_modules(files: Sequence[SourceFile], collector: Collector, limits: Limi
         included = {
             t.texts[i + 1]
             for t in tokens.values()
+            if "`include" in t.texts
             for i, k in enumerate(t.kinds)
             if k == "d" and t.texts[i] == "`include"
         }
@@ -82,22 +83,33 @@ def _types_for_all(tokens: Tokens) -> set[str]:
     """Names of the types that a file declares in packages and outside of modules: others may use them, and need to
     know that they are types before they know anything else of them."""
     found: set[str] = set()
-    inside, braces, is_definition = 0, 0, False
-    for at, text in enumerate(tokens.texts):
+    inside = 0
+    for at in [i for i, text in enumerate(tokens.texts) if text in _MARKS]:
         if tokens.kinds[at] in "sx":
             continue
-        if text in ("module", "macromodule"):
-            inside += 1
-        elif text == "endmodule":
-            inside -= 1
-        elif text == "typedef" and inside <= 0:
-            is_definition = True
-        elif is_definition:
+        if tokens.texts[at] != "typedef":
+            inside += -1 if tokens.texts[at] == "endmodule" else 1
+        elif inside <= 0:
+            found |= _names_of_definition(tokens, at + 1)
+    return found
+
+
+_MARKS = frozenset(["module", "macromodule", "endmodule", "typedef"])
+
+
+def _names_of_definition(tokens: Tokens, at: int) -> set[str]:
+    """The names that a `typedef` gives, from what stands behind its word."""
+    found: set[str] = set()
+    braces = 0
+    while tokens.kinds[at] != "e":
+        text, kind = tokens.texts[at], tokens.kinds[at]
+        if kind == "o":
             braces += (text == "{") - (text == "}")
             if text == ";" and not braces:
-                is_definition = False
-            elif not braces and tokens.kinds[at] == "i" and tokens.texts[at + 1] in (";", "["):
-                found.add(text)
+                break
+        elif not braces and kind == "i" and tokens.texts[at + 1] in (";", "["):
+            found.add(text)
+        at += 1
     return found
 
 
