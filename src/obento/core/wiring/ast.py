@@ -46,6 +46,18 @@ class Constant(Operand):
 
 
 @dataclass(slots=True)
+class Count(Operand):
+    """A plain number that says how many: `bits: 8`."""
+
+    value: int
+
+
+@dataclass(slots=True)
+class Open(Operand):
+    """`_`: left open on purpose."""
+
+
+@dataclass(slots=True)
 class Join(Operand):
     """Operands put together, the leftmost first."""
 

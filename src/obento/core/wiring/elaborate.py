@@ -11,24 +11,30 @@ from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Instance, Port, Process
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.embed import embed, instance_of
+from obento.core.ir.resolve import resolve_drivers
 from obento.core.ir.signal import Signal
 from obento.core.limits import Limits
 from obento.core.suggest import did_you_mean
-from obento.core.wiring.ast import Bus, Constant, Join, Line, Operand, Use, Wire, Wiring
-from obento.core.wiring.storage import STORAGE, Pin, storage_processes, wrong_pins
+from obento.core.wiring import placing
+from obento.core.wiring.ast import Bus, Constant, Count, Join, Line, Open, Operand, Use, Wire, Wiring
+from obento.core.wiring.kinds.kind import Kind
+from obento.core.wiring.kinds.registry import KINDS
+from obento.core.wiring.placing import Refused
 
 _GATES = {"and": "and", "nand": "and", "or": "or", "nor": "or", "xor": "xor", "xnor": "xor"}
+PULL = (5, 5)
+"""Strengths of what gives way to every gate (IEEE 1364-2005 table 7-7)."""
 _ONE_INPUT = frozenset(["not", "buf"])
 _INVERTING = frozenset(["nand", "nor", "xnor"])
 _NEGATED = {"and": "nand", "or": "nor", "xor": "xnor"}
-GATE_NAMES = frozenset(_GATES) | _ONE_INPUT | {"select"} | STORAGE.keys()
+_FLOATING = frozenset(["tristate", "pull"])
+_ALWAYS = frozenset(_GATES) | _ONE_INPUT | {"select", "flipflop", "latch"}
+"""What is a gate whatever units are handed in beside it."""
+GATE_NAMES = _ALWAYS | _FLOATING | KINDS.keys()
+"""Gates and other parts."""
 
 BlockFinder = Callable[[str, int], "Design | None"]
 """Gives a fresh Design of the unit with that name (used at that position), or None when there is none."""
-
-
-class _Refused(Exception):
-    """A line that cannot be built; already reported."""
 
 
 def elaborate(
@@ -47,18 +53,31 @@ class _Builder:
         self._block_names = block_names
         self._collector = collector
         self._limits = limits
-        self._design = Design(wiring.name, "wiring")
-        self._root = Instance(wiring.name, wiring.name, wiring.name_start)
+        self.design = Design(wiring.name, "wiring")
+        self.root = Instance(wiring.name, wiring.name, wiring.name_start)
         self._buses: dict[str, Bus] = {b.name: b for b in [*wiring.takes, *wiring.gives]}
         self._signals: dict[str, Signal] = {}
         self._makers: dict[str, list[tuple[Line, Wire]]] = {}
         self._blocks: dict[int, Design] = {}
         self._sizing: set[str] = set()
         self._widths: dict[str, int] = {}
+        self.path = wiring.name
 
-    def _error(self, code: str, text: str, node: Wire | Line | Operand | Bus, hint: str = "") -> _Refused:
+    def error(self, code: str, text: str, node: Wire | Line | Operand | Bus, hint: str = "") -> Refused:
         self._collector.error(code, text, node.start, node.end, hint)
-        return _Refused()
+        return Refused()
+
+    def _is_gate(self, what: str) -> bool:
+        """Whether this names a gate or a part, and no unit that is handed in beside it."""
+        return what in _ALWAYS or (what in GATE_NAMES and (what not in self._block_names or what == self._w.name))
+
+    def _kind(self, what: str) -> Kind | None:
+        return KINDS.get(what) if self._is_gate(what) else None
+
+    def room_for(self, width: int, node: Operand) -> None:
+        """Refuse what would make the design larger than can be run."""
+        if self.design.bits + width > self._limits.signal_bits:
+            raise self.error("too-wide", "the design is larger than can be run", node)
 
     def build(self) -> Design | None:
         errors = self._collector.errors
@@ -67,13 +86,15 @@ class _Builder:
         for line in self._w.lines:
             try:
                 self._line(line)
-            except _Refused:
+            except Refused:
                 continue
         if self._collector.errors > errors:
             return None
         self._loops()
-        self._design.root = self._root
-        return self._design
+        if any(isinstance(line.value, Use) and line.value.what in _FLOATING for line in self._w.lines):
+            resolve_drivers(self.design, lambda signal, a, b: None)  # of two drivers the lines are told
+        self.design.root = self.root
+        return self.design
 
     # Names, their drivers and widths.
 
@@ -82,12 +103,12 @@ class _Builder:
         for buses, direction in sides:
             for bus in buses:
                 if bus.name in self._signals:
-                    self._error("duplicate", f"port `{bus.name}` is listed twice", bus)
+                    self.error("duplicate", f"port `{bus.name}` is listed twice", bus)
                     continue
-                signal = self._design.add_signal(bus.name, bus.width, "net", bus.start)
+                signal = self.design.add_signal(bus.name, bus.width, "net", bus.start)
                 self._signals[bus.name] = signal
                 self._widths[bus.name] = bus.width
-                self._design.ports.append(Port(bus.name, direction, signal, False, bus.start))
+                self.design.ports.append(Port(bus.name, direction, signal, False, bus.start))
         if not self._w.gives:
             self._collector.error(
                 "no-outputs", f"`{self._w.name}` gives nothing", self._w.name_start, None, "add a `gives` line"
@@ -96,17 +117,21 @@ class _Builder:
     def _drivers(self) -> None:
         for line in self._w.lines:
             for target in line.targets:
+                if target.name == "_":
+                    continue
                 if any(b.name == target.name for b in self._w.takes):
-                    self._error(
+                    self.error(
                         "input-driven",
                         f"`{target.name}` comes from outside (`takes`) and cannot be driven here",
                         target,
                     )
                     continue
                 earlier = self._makers.setdefault(target.name, [])
-                for _, other in earlier:
+                for other_line, other in earlier:
+                    if self._floats(line) and self._floats(other_line):
+                        continue
                     if other.left is None or target.left is None or self._bits(other) & self._bits(target):
-                        self._error(
+                        self.error(
                             "two-drivers", f"`{target.name}` is driven twice", target, "every wire has one driver"
                         )
                         break
@@ -121,6 +146,10 @@ class _Builder:
                     f"add a line `{bus.name} <- ...`",
                 )
 
+    def _floats(self, line: Line) -> bool:
+        """Whether a line lets go of its wire at times, or gives way: several of those may drive one."""
+        return isinstance(line.value, Use) and line.value.what in _FLOATING and self._is_gate(line.value.what)
+
     @staticmethod
     def _bits(wire: Wire) -> set[int]:
         assert wire.left is not None and wire.right is not None
@@ -134,7 +163,7 @@ class _Builder:
         makers = self._makers.get(name)
         if not makers:
             near = did_you_mean(name, [*self._signals, *self._makers]) if self._collector.shows("error") else ""
-            raise self._error("undriven", f"nothing drives `{name}`", at, near or "give it a line of its own")
+            raise self.error("undriven", f"nothing drives `{name}`", at, near or "give it a line of its own")
         if name in self._sizing:
             return None
         self._sizing.add(name)
@@ -142,7 +171,7 @@ class _Builder:
             if all(w.left is not None for _, w in makers):
                 width: int | None = max(max(self._bits(w)) for _, w in makers) + 1
             else:
-                line, target = makers[0]
+                line, target = min(makers, key=lambda m: isinstance(m[0].value, Use) and m[0].value.what == "pull")
                 width = self._target_width(line, target)
         finally:
             self._sizing.discard(name)
@@ -153,13 +182,18 @@ class _Builder:
         return width
 
     def _target_width(self, line: Line, target: Wire) -> int | None:
-        if isinstance(line.value, Use) and line.value.what not in GATE_NAMES:
+        kind = self._kind(line.value.what) if isinstance(line.value, Use) else None
+        if kind is not None and isinstance(line.value, Use):
+            sizes = placing.sizes_of(kind, line.value, self)
+            index = line.targets.index(target)
+            return sizes[index] if index < len(sizes) else None
+        if isinstance(line.value, Use) and not self._is_gate(line.value.what):
             outputs = [p for p in self._block(line.value).ports if p.direction == "out"]
             index = line.targets.index(target)
             return outputs[index].signal.width if index < len(outputs) else 1
-        return self._size(line.value)
+        return self.size(line.value)
 
-    def _size(self, e: Operand) -> int | None:
+    def size(self, e: Operand) -> int | None:
         match e:
             case Wire():
                 if e.left is not None and e.right is not None:
@@ -168,13 +202,20 @@ class _Builder:
             case Constant():
                 return e.width
             case Join():
-                sizes = [self._size(p) for p in e.parts]
+                sizes = [self.size(p) for p in e.parts]
                 return None if None in sizes else sum(s for s in sizes if s)
+            case Count():
+                return 1
+            case Open():
+                return None
             case Use():
-                if e.what in STORAGE:
-                    return self._size(e.args[0]) if e.args else 1  # what is missing is told where it is lowered
-                if e.what in GATE_NAMES:
-                    sizes = [self._size(a) for a in (e.args[1:] if e.what == "select" else e.args)]
+                kind = self._kind(e.what)
+                if kind is not None:
+                    return next(iter(placing.sizes_of(kind, e, self)), None)
+                if e.what == "tristate" and self._is_gate(e.what):
+                    return self.size(e.args[0]) if e.args else None
+                if self._is_gate(e.what):
+                    sizes = [self.size(a) for a in (e.args[1:] if e.what == "select" else e.args)]
                     return next((s for s in sizes if s is not None), None)
                 outputs = [p for p in self._block(e).ports if p.direction == "out"]
                 return outputs[0].signal.width if outputs else 1
@@ -185,9 +226,8 @@ class _Builder:
         if signal is None:
             width = self._width(name, at)
             assert width is not None
-            if self._design.bits + width > self._limits.signal_bits:
-                raise self._error("too-wide", "the design is larger than can be run", at)
-            signal = self._design.add_signal(name, width, "net", at.start)
+            self.room_for(width, at)
+            signal = self.design.add_signal(name, width, "net", at.start)
             self._signals[name] = signal
         return signal
 
@@ -195,26 +235,72 @@ class _Builder:
 
     def _line(self, line: Line) -> None:
         value = line.value
-        if isinstance(value, Use) and value.what not in GATE_NAMES:
+        if isinstance(value, Use) and not self._is_gate(value.what):
             self._block_line(line, value)
             return
+        kind = self._kind(value.what) if isinstance(value, Use) else None
+        if isinstance(value, Use) and kind is not None:
+            self._part_line(line, value, kind)
+            return
+        if self._floats(line) and isinstance(value, Use):
+            self._floating_line(line, value)
+            return
         if len(line.targets) > 1:
-            raise self._error("too-many-outputs", "a gate has one output", line.targets[1], "only blocks have several")
-        self._drive(line.targets[0], self._lower(value, line.label or line.targets[0].name), line)
+            raise self.error("too-many-outputs", "a gate has one output", line.targets[1], "only blocks have several")
+        self._drive(line.targets[0], self.lower(value, line.label or line.targets[0].name), line)
+
+    def _part_line(self, line: Line, e: Use, kind: Kind) -> None:
+        """A part that drives one wire or several; what nobody takes is left out at the end, or `_`."""
+        label = line.label or next((t.name for t in line.targets if t.name != "_"), line.targets[0].name)
+        outputs = placing.build(kind, e, label, self)
+        if len(line.targets) > len(outputs):
+            names = ", ".join(kind.gives)
+            raise self.error("too-many-outputs", f"`{e.what}` gives {names}", line.targets[len(outputs)])
+        for target, signal in zip(line.targets, outputs, strict=False):
+            if target.name != "_":
+                self._drive(target, ir.Ref(signal.width, signal), line)
+
+    def _floating_line(self, line: Line, e: Use) -> None:
+        """`tristate(a, when: e)` lets go of its wire where `e` is 0; `pull(1)` gives way to every other driver."""
+        if len(line.targets) > 1:
+            raise self.error("too-many-outputs", "a gate has one output", line.targets[1], "only blocks have several")
+        target = line.targets[0]
+        wants = {"tristate": ("when", "when_low"), "pull": ()}[e.what]
+        args = [a for a, pin in zip(e.args, e.pins, strict=True) if pin is None]
+        pins = {pin: a for a, pin in zip(e.args, e.pins, strict=True) if pin is not None}
+        wrong = next((pin for pin in pins if pin not in wants), None)
+        if len(args) != 1 or wrong is not None or len(pins) != bool(wants):
+            example = "tristate(a, when: e)" if wants else "pull(1)"
+            raise self.error("pin", f"`{e.what}` is written `{example}`", e)
+        self.root.children.append(Instance(line.label or target.name, e.what, e.start))
+        value = self.lower(args[0], target.name)
+        if e.what == "pull":
+            width = self._stretch(target, self._signal(target.name, target))[1]
+            if value.width == 1 and width > 1:
+                value = ir.Concat(width, [value] * width)
+            self._drive(target, value, line)
+            self.design.processes[-1].strengths = PULL
+            return
+        (pin, enable), *_ = pins.items()
+        on = self.lower(enable, f"{target.name}.{pin}")
+        if on.width != 1:
+            raise self.error("width-misfit", f"`{pin}:` takes one bit, but gets {on.width}", enable)
+        self._drive(target, ir.Tristate(value.width, ir.Unary(1, "not", on) if pin == "when_low" else on, value), line)
 
     def _drive(self, target: Wire, value: ir.Expr, line: Line) -> None:
         signal = self._signal(target.name, target)
         low, width = self._stretch(target, signal)
         if value.width != width:
-            raise self._error("width-misfit", f"`{target.name}` takes {width} bits here, but gets {value.width}", line)
+            raise self.error("width-misfit", f"`{target.name}` takes {width} bits here, but gets {value.width}", line)
         self._process(ir.Assign(line.start, [ir.Target(signal, low, width)], value), line)
 
     def _process(self, body: ir.Assign, line: Line) -> None:
-        if len(self._design.processes) >= self._limits.processes:
-            raise self._error("too-many", "the design has more parts than can be run", line)
-        origin = line.value.what if isinstance(line.value, Use) and line.value.what not in STORAGE else "wire"
+        if len(self.design.processes) >= self._limits.processes:
+            raise self.error("too-many", "the design has more parts than can be run", line)
+        is_gate = isinstance(line.value, Use) and self._kind(line.value.what) is None
+        origin = line.value.what if is_gate and isinstance(line.value, Use) else "wire"
         watches = watches_of(stretches_read(body.value))
-        self._design.processes.append(Process("continuous", body, watches, line.start, origin, self._w.name))
+        self.design.processes.append(Process("continuous", body, watches, line.start, origin, self._w.name))
 
     def _stretch(self, wire: Wire, signal: Signal) -> tuple[int, int]:
         """Offset and width of the stretch that a wire names."""
@@ -224,7 +310,7 @@ class _Builder:
         ascending = bus is not None and bus.left < bus.right
         lowest = min(bus.left, bus.right) if bus else 0
         if (wire.left < wire.right) != ascending and wire.left != wire.right:
-            raise self._error(
+            raise self.error(
                 "reversed",
                 f"`{wire.name}[{wire.left}..{wire.right}]` runs against the bus",
                 wire,
@@ -232,31 +318,41 @@ class _Builder:
             )
         highest = lowest + signal.width - 1
         if not (lowest <= min(wire.left, wire.right) and max(wire.left, wire.right) <= highest):
-            raise self._error("out-of-range", f"`{wire.name}` has bits {lowest} to {highest} only", wire)
+            raise self.error("out-of-range", f"`{wire.name}` has bits {lowest} to {highest} only", wire)
         low = highest - wire.right if ascending else wire.right - lowest
         return low, abs(wire.left - wire.right) + 1
 
-    def _lower(self, e: Operand, label: str) -> ir.Expr:
+    def lower(self, e: Operand, label: str) -> ir.Expr:
         match e:
             case Constant():
                 return ir.Const(e.width, *values.word(e.value, e.width))
             case Join():
-                parts = [self._lower(p, label) for p in e.parts]
+                parts = [self.lower(p, label) for p in e.parts]
                 return ir.Concat(sum(p.width for p in parts), parts)
             case Wire():
                 signal = self._signal(e.name, e)
                 low, width = self._stretch(e, signal)
                 ref = ir.Ref(signal.width, signal)
                 return ref if width == signal.width else ir.Slice(width, ref, low)
+            case Count():
+                return ir.Const(1, *values.word(e.value & 1, 1))
+            case Open():
+                raise self.error(
+                    "open-input", "only pins of blocks are left open by `_`", e, "connect it, or write 0 or 1"
+                )
             case Use():
                 return self._gate(e, label)
         raise AssertionError(type(e).__name__)
 
     def _gate(self, e: Use, label: str) -> ir.Expr:
-        if e.what not in GATE_NAMES:
+        if not self._is_gate(e.what):
             return self._inline_block(e, label)
-        if e.what in STORAGE:
-            return self._storage(e, label)
+        kind = self._kind(e.what)
+        if kind is not None:
+            signal = placing.build(kind, e, label, self)[0]
+            return ir.Ref(signal.width, signal)
+        if e.what in _FLOATING:
+            raise self.error("pin", f"`{e.what}` drives a wire of its own", e, f"give it a line: `name <- {e.what}(…)`")
         inner = e.args[0] if e.what == "not" and len(e.args) == 1 else None
         if isinstance(inner, Use) and inner.what in _NEGATED:
             return self._gate(
@@ -264,24 +360,24 @@ class _Builder:
             )  # `not(and(a, b))` is one gate
         pin = next((p for p in e.pins if p), None)
         if pin:
-            raise self._error("pin", f"`{e.what}` has no pin names", e, "list its inputs in order")
-        self._root.children.append(Instance(label, e.what, e.start))
-        args = [self._lower(a, label) for a in e.args]
+            raise self.error("pin", f"`{e.what}` has no pin names", e, "list its inputs in order")
+        self.root.children.append(Instance(label, e.what, e.start))
+        args = [self.lower(a, label) for a in e.args]
         if e.what == "select":
             return self._selector(e, args)
         if e.what in _ONE_INPUT:
             if len(args) != 1:
-                raise self._error("gate-count", f"`{e.what}` has one input, here are {len(args)}", e)
+                raise self.error("gate-count", f"`{e.what}` has one input, here are {len(args)}", e)
             inverted = ir.Unary(args[0].width, "not", _apart(args[0]) if isinstance(args[0], ir.Unary) else args[0])
             return inverted if e.what == "not" else ir.Unary(args[0].width, "not", inverted)
         if not args:
-            raise self._error("gate-count", f"`{e.what}` needs an input", e)
+            raise self.error("gate-count", f"`{e.what}` needs an input", e)
         result = args[0]
         if isinstance(result, ir.Binary) and result.op == _GATES[e.what]:
             result = _apart(result)
         for arg, operand in zip(args[1:], e.args[1:], strict=True):
             if arg.width != result.width:
-                raise self._error(
+                raise self.error(
                     "width-misfit",
                     f"`{e.what}` gets {result.width} and {arg.width} bits",
                     operand,
@@ -290,71 +386,20 @@ class _Builder:
             result = ir.Binary(result.width, _GATES[e.what], result, arg)
         return ir.Unary(result.width, "not", result) if e.what in _INVERTING else result
 
-    def _storage(self, e: Use, label: str) -> ir.Expr:
-        """A flip-flop or latch: data first, everything else by the names of its pins."""
-        if not e.args or e.pins[0] not in (None, "d"):
-            raise self._error(
-                "pin", f"the first operand of `{e.what}` is its data", e, f"{e.what}(data, {STORAGE[e.what][0]}: wire)"
-            )
-        pins: dict[str, Pin] = {}
-        for arg, pin in zip(e.args[1:], e.pins[1:], strict=True):
-            if pin is None or pin not in STORAGE[e.what]:
-                text = (
-                    f"`{e.what}` has no pin `{pin}`" if pin else f"`{e.what}` takes one data operand, all others by pin"
-                )
-                raise self._error(
-                    "no-pin",
-                    text,
-                    arg,
-                    did_you_mean(pin or "", STORAGE[e.what]) or f"its pins are {', '.join(STORAGE[e.what])}",
-                )
-            if pin in pins:
-                raise self._error("duplicate", f"pin `{pin}` is connected twice", arg)
-            pins[pin] = self._pin(arg, f"{label}.{pin}")
-        problem = wrong_pins(e.what, set(pins))
-        if problem:
-            raise self._error("pin", problem, e)
-        self._root.children.append(Instance(label, e.what, e.start))
-        width = self._size(e.args[0])
-        if width is None:  # a gate without operands; what is wrong with it is told where it is lowered
-            width = self._lower(e.args[0], label).width
-        held = self._design.add_signal(f"{label}.q", width, "variable", e.start)
-        data = self._lower(e.args[0], label)
-        self._design.processes += storage_processes(
-            e.what, held, _apart(data) if isinstance(data, ir.Mux) else data, pins, e.start, self._w.name
-        )
-        return ir.Ref(width, held)
-
-    def _pin(self, arg: Operand, name: str) -> Pin:
-        """The wire at a pin; what is no wire gets one."""
-        value = self._lower(arg, name)
-        if value.width != 1:
-            raise self._error("width-misfit", f"this pin takes one bit, but gets {value.width}", arg)
-        if isinstance(value, ir.Ref):
-            return value.signal, 0
-        if isinstance(value, ir.Slice) and isinstance(value.a, ir.Ref):
-            return value.a.signal, value.low
-        wire = self._design.add_signal(name, 1, "net", arg.start)
-        body = ir.Assign(arg.start, [ir.Target(wire, 0, 1)], value)
-        self._design.processes.append(
-            Process("continuous", body, watches_of(stretches_read(value)), arg.start, "wire", self._w.name)
-        )
-        return wire, 0
-
     def _selector(self, e: Use, args: list[ir.Expr]) -> ir.Expr:
         if len(args) < 3:
-            raise self._error(
+            raise self.error(
                 "gate-count", "`select` needs a choice and at least two inputs", e, "select(s, when_0, when_1)"
             )
         choice, options = args[0], args[1:]
         if len(options) > 1 << min(choice.width, 16):
-            raise self._error(
+            raise self.error(
                 "gate-count", f"{choice.width} bits choose among {1 << choice.width} inputs, here are {len(options)}", e
             )
         width = options[0].width
         for option, operand in zip(options, e.args[1:], strict=True):
             if option.width != width:
-                raise self._error(
+                raise self.error(
                     "width-misfit",
                     f"`select` gets {width} and {option.width} bits",
                     operand,
@@ -375,17 +420,17 @@ class _Builder:
             known = self._find_block(e.what, e.start)
             if known is None:
                 if e.what in self._block_names:
-                    raise _Refused  # what is wrong with it was reported there
+                    raise Refused  # what is wrong with it was reported there
                 names = [*GATE_NAMES, *self._block_names]
-                raise self._error("no-block", f"there is no gate or block `{e.what}`", e, did_you_mean(e.what, names))
+                raise self.error("no-block", f"there is no gate or block `{e.what}`", e, did_you_mean(e.what, names))
             self._blocks[id(e)] = known
         return known
 
     def _connected(self, e: Use, label: str) -> list[Port]:
         """Put a block in place, connect its inputs and give its outputs."""
         block = self._block(e)
-        self._root.children.append(instance_of(block, label, e.what, e.start))
-        ports = embed(self._design, block, label)
+        self.root.children.append(instance_of(block, label, e.what, e.start))
+        ports = embed(self.design, block, label)
         inputs = [p for p in ports if p.direction == "in"]
         given: dict[str, tuple[Operand, str]] = {}
         for index, (arg, pin) in enumerate(zip(e.args, e.pins, strict=True)):
@@ -396,21 +441,21 @@ class _Builder:
                     if pin
                     else f"`{e.what}` has {len(inputs)} inputs, here are {len(e.args)}"
                 )
-                raise self._error("no-pin", text, arg, did_you_mean(pin or "", [p.name for p in inputs]))
+                raise self.error("no-pin", text, arg, did_you_mean(pin or "", [p.name for p in inputs]))
             if name in given:
-                raise self._error("duplicate", f"input `{name}` is connected twice", arg)
+                raise self.error("duplicate", f"input `{name}` is connected twice", arg)
             given[name] = (arg, label)
         for port in inputs:
             if port.name not in given:
-                raise self._error("open-input", f"input `{port.name}` of `{e.what}` is not connected", e)
+                raise self.error("open-input", f"input `{port.name}` of `{e.what}` is not connected", e)
             arg = given[port.name][0]
-            value = self._lower(arg, label)
+            value = ir.Const(port.signal.width, 0, 0) if isinstance(arg, Open) else self.lower(arg, label)
             if value.width != port.signal.width:
-                raise self._error(
+                raise self.error(
                     "width-misfit", f"`{port.name}` takes {port.signal.width} bits, but gets {value.width}", arg
                 )
             body = ir.Assign(arg.start, [ir.Target(port.signal, 0, port.signal.width)], value)
-            self._design.processes.append(
+            self.design.processes.append(
                 Process("continuous", body, watches_of(stretches_read(value)), arg.start, "port", self._w.name)
             )
         return [p for p in ports if p.direction == "out"]
@@ -418,9 +463,7 @@ class _Builder:
     def _inline_block(self, e: Use, label: str) -> ir.Expr:
         outputs = self._connected(e, label)
         if len(outputs) != 1:
-            raise self._error(
-                "several-outputs", f"`{e.what}` has {len(outputs)} outputs and needs a line of its own", e
-            )
+            raise self.error("several-outputs", f"`{e.what}` has {len(outputs)} outputs and needs a line of its own", e)
         return ir.Ref(outputs[0].signal.width, outputs[0].signal)
 
     def _block_line(self, line: Line, e: Use) -> None:
@@ -428,12 +471,14 @@ class _Builder:
         outputs = self._connected(e, label)
         if len(line.targets) != len(outputs):
             names = ", ".join(p.name for p in outputs)
-            raise self._error(
+            raise self.error(
                 "block-outputs",
                 f"`{e.what}` gives {len(outputs)} outputs ({names}), taken are {len(line.targets)}",
                 line,
             )
         for target, port in zip(line.targets, outputs, strict=True):
+            if target.name == "_":
+                continue
             self._drive(target, ir.Ref(port.signal.width, port.signal), line)
 
     # Loops.
@@ -484,6 +529,6 @@ def _names_read(e: Operand) -> list[str]:
             return [n for p in e.parts for n in _names_read(p)]
         case Use():
             # What is stored waits: no circle goes through it.
-            return [] if e.what in STORAGE else [n for a in e.args for n in _names_read(a)]
+            return [] if e.what in KINDS and KINDS[e.what].stores else [n for a in e.args for n in _names_read(a)]
         case _:
             return []

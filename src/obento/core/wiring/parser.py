@@ -10,11 +10,11 @@ from obento.core.limits import Limits
 from obento.core.source import SourceFile
 from obento.core.suggest import did_you_mean
 from obento.core.syntax.stream import SyntaxProblem, Tokens, TokenStream
-from obento.core.wiring.ast import Bus, Constant, Join, Line, Operand, Use, Wire, Wiring
+from obento.core.wiring.ast import Bus, Constant, Count, Join, Line, Open, Operand, Use, Wire, Wiring
 
 _TOKEN = re.compile(
     r"""(?P<space>[ \t\r]+)|(?P<newline>\n)|(?P<comment>//[^\n]*)
-    |(?P<n>\d+[bdh][0-9a-fA-F_]+|\d+)|(?P<i>[A-Za-z_][\w$]*)|(?P<o><-|\.\.|[\[\](){},:])""",
+    |(?P<n>\d+[bdh][0-9a-fA-F_]+|\d+)|(?P<i>[A-Za-z_][\w$]*)|(?P<o><-|\.\.|[\[\](){},:!])""",
     re.VERBOSE,
 )
 _SIZED = re.compile(r"(\d+)([bdh])([0-9a-fA-F_]+)")
@@ -218,6 +218,12 @@ class WiringParser(TokenStream):
         start = self.start
         if self.kind == "n":
             return self._constant()
+        if self.accept("!"):
+            inner = self._operand()
+            return Use(start, self.previous_end, "not", [inner], [None])
+        if self.is_at("_") and self.kind == "i" and not self.newline_before[self.at]:
+            self.at += 1
+            return Open(start, self.previous_end)
         if self.accept("{"):
             parts = [self._operand()]
             while self.accept(","):
@@ -243,12 +249,17 @@ class WiringParser(TokenStream):
             if self.kind == "i" and self.texts[self.at + 1] == ":":
                 pin = self.text
                 self.at += 2
-            args.append(self._operand())
+            args.append(self._count() if pin == "bits" and self.text.isdigit() else self._operand())
             pins.append(pin)
             if not self.accept(","):
                 break
         self._sign(")")
         return Use(start, self.previous_end, what, args, pins)
+
+    def _count(self) -> Count:
+        """The plain number behind `bits:`."""
+        start = self.start
+        return Count(start, self.ends[self.at], self._number())
 
     def _constant(self) -> Constant:
         start, text = self.start, self.text

@@ -16,27 +16,12 @@ from obento.core.ir.design import Design, Instance, Process
 from obento.core.ir.drivers import expressions, statements, stretches_read, written_bits
 from obento.core.ir.walks import children
 from obento.core.spec.model import Rules
+from obento.core.wiring.kinds.registry import KINDS
 
-_GATES = frozenset(
-    [
-        "and",
-        "or",
-        "nand",
-        "nor",
-        "xor",
-        "xnor",
-        "not",
-        "buf",
-        "select",
-        "bufif0",
-        "bufif1",
-        "notif0",
-        "notif1",
-        "flipflop",
-        "latch",
-    ]
+_GATES = KINDS.keys() | frozenset(
+    """and or nand nor xor xnor not buf select bufif0 bufif1 notif0 notif1 tristate pull""".split()
 )
-_STORES = frozenset(["flipflop", "latch"])
+_STORES = frozenset(name for name, kind in KINDS.items() if kind.stores)
 _PASSIVE = frozenset(["port", "wire", "resolution", "supply", "event", "start", "override"])
 _INVERTED = {"and": "nand", "or": "nor", "xor": "xnor"}
 _OPERATORS = {

@@ -1,0 +1,1 @@
+"""The parts of wiring lists beyond gates: what each takes and gives, and what it becomes."""
