@@ -281,3 +281,26 @@ def test_structures_and_interfaces_are_bundles() -> None:
     assert {(pin.side, pin.name, len(pin.bits)) for pin in unit.pins} >= {("out", "b1", 5), ("in", "go", 1)}
     labels = {w.label for w in circuit.wires if owners[w.start][0] == "u2"}
     assert {"valid", "data"} <= labels
+
+
+def test_parts_of_a_library_are_boxes_with_the_names_of_their_pins() -> None:
+    text = """wiring m
+  takes a[4], b[4], clk, stop
+  gives q[4], over
+  s, over <- add(a, and(b, !a))
+  q <- register(s, fall: and(clk, !stop), clear_low: stop)
+end
+"""
+    drawing = draw(build(text, name="a.wiring"), lambda position: "")
+    parts = {p.label: p for p in drawing.circuit.parts if p.kind == "part"}
+    assert sorted(parts) == ["add", "register"]
+    assert [(p.side, p.name, len(p.bits)) for p in parts["add"].pins] == [
+        ("in", "a", 4), ("in", "b", 4), ("out", "sum", 4), ("out", "carry", 1),
+    ]  # fmt: skip
+    assert [(p.name, p.edge, p.inverted) for p in parts["register"].pins] == [
+        ("d", "", False), ("", "fall", False), ("clear", "", True), ("q", "", False),
+    ]  # fmt: skip
+    gates = [p for p in drawing.circuit.parts if p.kind == "and"]
+    assert len(gates) == 2 and all(any(pin.inverted for pin in g.pins) for g in gates)
+    ends = {w.end for w in drawing.circuit.wires}
+    assert all(pin.id in ends for part in parts.values() for pin in part.pins if pin.side == "in")

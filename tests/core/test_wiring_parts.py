@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import pytest
 
 from obento.core import values as v
@@ -240,3 +242,8 @@ def test_a_part_counts_as_one_of_its_kind() -> None:
 def test_unknown_operands_spoil_no_more_than_they_must() -> None:
     body = "  q <- latch_sr(0, 0)\n  d <- decoder({q, s})\n  y <- {d, zero({q, s})}"
     assert table(body, "s", "y[5]") == ["0x0xx", "x0x00"]
+
+
+def test_every_part_is_in_the_description_of_the_format() -> None:
+    page = (Path(__file__).parents[2] / "docs/formats.md").read_text(encoding="utf-8")
+    assert [name for name in [*KINDS, "tristate", "pull"] if f"{name}(" not in page] == []

@@ -60,8 +60,17 @@ def draw(design: Design, text_at: Callable[[int], str]) -> Drawing:
     drafter = Drafter(design, text_at)
     source: dict[int, int] = {}
     paths: list[str] = []
+    library = {id(process): part for part in design.library for process in part.processes}
+    drawn: set[int] = set()
     for process in list(design.processes):
         if process.origin in _SILENT:
+            continue
+        part = library.get(id(process))
+        if part is not None:
+            if id(part) not in drawn:
+                drawn.add(id(part))
+                drafter.library_part(part)
+            paths += [process.path] * (len(drafter.parts) - len(paths))
             continue
         body = assignment_of(process)
         if body is not None and process.origin != "buf" and is_routing(body.value):

@@ -11,7 +11,7 @@ from typing import Literal
 from obento.core.circuit.model import FLOATING, ONE, UNKNOWN, ZERO, Bits, Part, Pin
 from obento.core.circuit.operands import joined_operands
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Process
+from obento.core.ir.design import Design, LibraryPart, Process
 from obento.core.ir.drivers import expressions, statements, stretches_read, targets, watches_of
 from obento.core.ir.signal import Signal
 from obento.core.ir.walks import children, walk
@@ -208,6 +208,21 @@ class Drafter:
         ):
             return Pin("in", "", self._operand(e.a, at), True)
         return Pin("in", "", self._operand(e, at))
+
+    # Parts of a wiring list's library.
+
+    def library_part(self, made: LibraryPart) -> None:
+        """A box with the name of its kind, and its pins by their names."""
+        self._process = made.processes[-1]
+        pins = []
+        for name, value in made.inputs:
+            edge = name if name in ("rise", "fall") else ""
+            bits = self._operand(value, made.position)
+            shown = "" if edge else name.removesuffix("_low")
+            pins.append(Pin("in", shown, bits, name.endswith("_low"), edge))  # type: ignore[arg-type]
+        for name, signal in made.outputs:
+            pins.append(Pin("out", name, tuple(range(signal.offset, signal.offset + signal.width))))
+        self._part("part", made.kind, pins, made.position)
 
     # Behaviour.
 

@@ -57,6 +57,20 @@ class Instance:
 
 
 @dataclass(slots=True)
+class LibraryPart:
+    """A part of a wiring list's library, for drawings: what is at its pins, by their names, and the processes that it
+    is made of."""
+
+    kind: str
+    label: str
+    position: int
+    path: str
+    inputs: list[tuple[str, Expr]]
+    outputs: list[tuple[str, Signal]]
+    processes: list[Process]
+
+
+@dataclass(slots=True)
 class Switch:
     """A switch that conducts both ways between two digits of nets while `control` is 1, always when there is none
     (7.6)."""
@@ -120,6 +134,7 @@ class Design:
     errors: list[Signal] = field(default_factory=list)
     kept: list[tuple[Signal, Signal]] = field(default_factory=list)
     is_seen_inside: bool = False
+    library: list[LibraryPart] = field(default_factory=list)
     given: Mapping[str, str] = field(default_factory=dict)
 
     def add_signal(

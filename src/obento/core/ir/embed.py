@@ -19,6 +19,9 @@ def embed(outer: Design, inner: Design, name: str) -> list[Port]:
         outer.signals.append(signal)
     for process in inner.processes:
         process.path = path + process.path.removeprefix(inner.unit)
+    for part in inner.library:
+        part.path = path + part.path.removeprefix(inner.unit)
+    outer.library += inner.library
     outer.processes += inner.processes
     outer.functions += inner.functions
     outer.switches += inner.switches

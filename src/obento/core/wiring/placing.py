@@ -7,7 +7,7 @@ from dataclasses import dataclass, field
 from typing import Protocol
 
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Instance, Process
+from obento.core.ir.design import Design, Instance, LibraryPart, Process
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.signal import Signal
 from obento.core.suggest import did_you_mean
@@ -75,9 +75,12 @@ def build(kind: Kind, e: Use, label: str, host: Host) -> list[Signal]:
     except Misfit as misfit:
         at = given.get(misfit.at, e)
         raise host.error(misfit.code or "width-misfit", f"`{kind.name}`: {misfit.text}", at, misfit.hint) from None
+    made = [place.output(give, value) for give, value in zip(kind.gives, values, strict=True)]
     if "from" in given:
         _check_words(given["from"], widths[0], host)
-    made = [place.output(give, value) for give, value in zip(kind.gives, values, strict=True)]
+    drawn = [(name, place.rewired.get(name, value)) for name, value in lowered.items() if name != "from"]
+    outputs = list(zip(kind.gives, made, strict=True))
+    host.design.library.append(LibraryPart(kind.name, label, e.start, host.path, drawn, outputs, place.processes))
     assert [s.width for s in made] == list(widths), kind.name
     return made
 
@@ -136,6 +139,9 @@ class _Spot:
     label: str
     path: str
     kept: set[int] = field(default_factory=set)
+    processes: list[Process] = field(default_factory=list)
+    rewired: dict[str, ir.Expr] = field(default_factory=dict)
+    """Pins that got a wire of their own, with that."""
 
     def held(self, name: str, width: int) -> Signal:
         """A variable that keeps digits, unknown at power-up."""
@@ -156,20 +162,26 @@ class _Spot:
             return value.signal, 0
         if isinstance(value, ir.Slice) and isinstance(value.a, ir.Ref):
             return value.a.signal, value.low
-        return self._driven(f"{self.label}.{name}", value, "wire"), 0
+        wire, process = self._driven(name, value, "wire")
+        self.host.design.processes.append(process)
+        self.rewired[name] = ir.Ref(1, wire)
+        return wire, 0
 
     def process(self, process: Process) -> None:
         """A process of the part."""
         self.host.design.processes.append(process)
+        self.processes.append(process)
 
     def output(self, name: str, value: ir.Expr) -> Signal:
         """The signal of an output: what keeps it, or a wire."""
         if isinstance(value, ir.Ref) and value.signal.id in self.kept:
             return value.signal
-        return self._driven(f"{self.label}.{name}", value, self.use.what)
-
-    def _driven(self, name: str, value: ir.Expr, origin: str) -> Signal:
-        wire = self.host.design.add_signal(name, value.width, "net", self.position)
-        body = ir.Assign(self.position, [ir.Target(wire, 0, value.width)], value)
-        self.process(Process("continuous", body, watches_of(stretches_read(value)), self.position, origin, self.path))
+        wire, process = self._driven(name, value, self.use.what)
+        self.process(process)
         return wire
+
+    def _driven(self, name: str, value: ir.Expr, origin: str) -> tuple[Signal, Process]:
+        wire = self.host.design.add_signal(f"{self.label}.{name}", value.width, "net", self.position)
+        body = ir.Assign(self.position, [ir.Target(wire, 0, value.width)], value)
+        watches = watches_of(stretches_read(value))
+        return wire, Process("continuous", body, watches, self.position, origin, self.path)

@@ -5,7 +5,7 @@ import type { CircuitPart, CircuitPin } from '../../api/schema'
 import type { Layout, Placed, Run } from './layout'
 import { isTerminal } from './layout'
 import { levelOf, path, roomiest } from './lines'
-import { digitsOf, givenName, type Indexed, portValue, shortValue, wireName } from './model'
+import { digitsOf, givenName, type Indexed, isBox, portValue, shortValue, wireName } from './model'
 import { outline, sign, spoken, STUB, type SymbolSet } from './symbols'
 
 const props = defineProps<{
@@ -81,7 +81,7 @@ function body(p: Placed): { a: number; b: number } {
   return { a: STUB, b: p.w - STUB }
 }
 function isGate(p: Placed): boolean {
-  return !isTerminal(p.part) && p.part.kind !== 'process' && p.part.kind !== 'unit'
+  return !isTerminal(p.part) && !isBox(p.part)
 }
 function shape(p: Placed): string {
   return props.symbols === 'distinctive' ? outline(p.part.kind, STUB, p.w - STUB, p.h) : ''
@@ -233,6 +233,7 @@ function terminalValue(p: Placed): string {
           >{{ p.part.kind === 'unit' ? '+ ' : '' }}{{ cut(p.part.label, p.w - 16) }}<tspan class="of"> {{ p.part.unit }}</tspan></text
         >
         <template v-for="x in p.pins" :key="x.pin.id">
+          <circle v-if="x.pin.inverted" class="body" :cx="x.pin.side === 'in' ? -3.5 : p.w + 3.5" :cy="x.y - p.y" r="3.5" />
           <path v-if="x.pin.edge" class="stub" :d="`M0 ${x.y - p.y - 4}L6 ${x.y - p.y}L0 ${x.y - p.y + 4}`" />
           <text
             class="pin"

@@ -2,7 +2,7 @@ import ELK, { type ElkExtendedEdge, type ElkNode } from 'elkjs/lib/elk-api'
 import workerUrl from 'elkjs/lib/elk-worker.min.js?url'
 
 import type { CircuitPart, CircuitPin } from '../../api/schema'
-import type { Indexed } from './model'
+import { isBox, type Indexed } from './model'
 
 /** Where a part stands, with the places of its pins on the drawing. */
 export interface Placed {
@@ -118,11 +118,11 @@ function node(part: CircuitPart, isOpen: boolean, joined: Set<number>): ElkNode 
       },
     }
   }
-  const named = part.kind === 'process' || part.kind === 'unit'
+  const named = isBox(part)
   const rows = Math.max(ins.length, outs.length, 1)
   const head = named ? 26 : 0
   const width = named
-    ? Math.max(130, Math.min(260, part.label.length * 6.6 + 24), 24 + 7 * (longest(ins) + longest(outs)))
+    ? Math.max(part.kind === 'part' ? 76 : 130, Math.min(260, part.label.length * 6.6 + 24), 24 + 7 * (longest(ins) + longest(outs)))
     : isTerminal(part)
       ? 26 + part.label.length * 8
       : GATE

@@ -25,6 +25,11 @@ export function index(circuit: CircuitView): Indexed {
   return found
 }
 
+/** Whether a part is a box with names at its pins, and no symbol. */
+export function isBox(part: CircuitPart): boolean {
+  return part.kind === 'process' || part.kind === 'unit' || part.kind === 'part'
+}
+
 /** The digits on a pin, leftmost first; `at` is a place in `circuit.cases`. */
 export function digitsOf(pin: CircuitPin, digits: Record<string, string>, at: number): string {
   let text = ''
@@ -55,7 +60,7 @@ export function portValue(digits: string, port: { radix: string; signed: boolean
 export function wireName(at: Indexed, pin: CircuitPin): string {
   const names = pin.bits.map((b) => at.circuit.names[b]).filter(Boolean)
   const part = at.owner.get(pin.id)
-  if (pin.name && part && part.kind !== 'process' && part.kind !== 'unit') return pin.name
+  if (pin.name && part && !isBox(part)) return pin.name
   if (names.length === pin.bits.length && names.length) {
     const whole = names[0].replace(/\[\d+\]$/, '')
     if (names.length === 1) return names[0]
@@ -70,7 +75,7 @@ export function wireName(at: Indexed, pin: CircuitPin): string {
 /** The name that a wire was given in the text, if it was and is no port's. */
 export function givenName(at: Indexed, pin: CircuitPin): string {
   const part = at.owner.get(pin.id)
-  if (!part || part.kind === 'input' || part.kind === 'unit' || part.kind === 'process' || !pin.bits.every((b) => at.circuit.names[b]))
+  if (!part || part.kind === 'input' || isBox(part) || !pin.bits.every((b) => at.circuit.names[b]))
     return ''
   const name = wireName(at, pin)
   return name.slice(name.lastIndexOf('.') + 1)
