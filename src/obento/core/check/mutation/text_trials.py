@@ -10,6 +10,7 @@ from obento.core.check.judging.ready import Ready
 from obento.core.check.mutation.in_text import Edit, InText, TextChange
 from obento.core.check.mutation.text_branches import forgotten_branches, forgotten_conditions
 from obento.core.check.mutation.text_numbers import other_numbers, other_sizes
+from obento.core.check.mutation.text_parts import other_parts
 from obento.core.sentences.said import say
 from obento.core.spec.model import Spec
 from obento.core.syntax.stream import Tokens
@@ -39,6 +40,8 @@ def text_trials(ready: Ready, spec: Spec, words: InText) -> Iterator[TextChange]
             yield from _exchanged(tokens, language, a, b)
     if language in ("verilog", "vhdl"):
         yield from forgotten_branches(tokens, language, begin)
+    if language == "wiring":
+        yield from other_parts(tokens, ready.unit.file, begin)
     yield from other_numbers(tokens, ready.unit.file, language, begin)
 
 
