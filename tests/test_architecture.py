@@ -17,7 +17,7 @@ LAYERS = """
 core.words core.sentences core.planes core.exhaustive core.source core.limits core.pause core.suggest core.values
 core.decimals
 core.texts
-core.diagnostics core.copies core.ir
+core.diagnostics core.copies core.ir core.covers
 core.syntax core.sim.bench core.circuit
 core.sim.lanes
 core.formula core.wiring core.sim.levelized core.sim.event_driven core.sim.timeline
@@ -38,6 +38,7 @@ core.check.judging
 core.check.explaining core.check.inspecting
 core.check.check core.check.report
 core.check.mutation
+core.board
 intake export runner mail
 store
 server.models server.settings server.errors server.answers server.standing server.versions

@@ -9,7 +9,8 @@ import pytest
 
 from obento.core.check.check import open_spec
 from obento.core.check.expectation.model import Expectation
-from obento.core.check.explaining.condition import Product, failing_condition, products_of
+from obento.core.check.explaining.condition import failing_condition, products_of
+from obento.core.covers import Product
 
 
 def expectation(inputs: str, rest: str = "") -> Expectation:

@@ -44,6 +44,13 @@ def elaborate(
     return _Builder(wiring, find_block, block_names, collector, limits).build()
 
 
+def wire_widths(wiring: Wiring, limits: Limits) -> dict[str, int]:
+    """How wide its wires are, as far as that can be said without the blocks beside it, whatever is wrong with it."""
+    builder = _Builder(wiring, lambda name, position: None, [], Collector(), limits)
+    builder.build()
+    return builder.widths()
+
+
 class _Builder:
     def __init__(
         self, wiring: Wiring, find_block: BlockFinder, block_names: list[str], collector: Collector, limits: Limits
@@ -95,6 +102,10 @@ class _Builder:
             resolve_drivers(self.design, lambda signal, a, b: None)  # of two drivers the lines are told
         self.design.root = self.root
         return self.design
+
+    def widths(self) -> dict[str, int]:
+        """The widths that are known."""
+        return {name: signal.width for name, signal in self._signals.items()} | self._widths
 
     # Names, their drivers and widths.
 

@@ -82,6 +82,14 @@ class WiringParser(TokenStream):
                         break
         return found
 
+    def is_one_operand(self) -> bool:
+        """Whether the whole text is one operand; what is wrong with it is told."""
+        try:
+            self._operand()
+        except SyntaxProblem:
+            return False
+        return self.kind == "e"
+
     def _wiring(self) -> Wiring:
         start = self.start
         self.at += 1

@@ -6,13 +6,13 @@ or not compared are free: a product may cover them."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
 from itertools import compress
 
 from obento.core import values
 from obento.core.check.explaining.relations import relation
-from obento.core.planes import case_flags, count_plane, set_bits, spelled
+from obento.core.covers import Cubes, Product, cover, exact_primes, grown_primes
+from obento.core.planes import case_flags, set_bits, spelled
 from obento.core.sentences.said import any_of, every, say
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import Spec, SpecPort
@@ -28,18 +28,6 @@ _WIDEST_BY_VALUE = 12
 _CHANCE = 8
 """In so many classes of this kind one would be told a coincidence; two values for each input bit, each halving with
 every failing case."""
-
-
-@dataclass(frozen=True, slots=True)
-class Product:
-    """`care` are the input bits that matter, `value` what they must be (bit 0 is the last input's rightmost)."""
-
-    care: int
-    value: int
-
-    def covers(self, point: int) -> bool:
-        """Whether a point lies in the product."""
-        return point & self.care == self.value
 
 
 def failing_condition(spec: Spec, cases: Cases, failing: int, free: int = 0) -> str:
@@ -247,113 +235,18 @@ def products_of(spec: Spec, cases: Cases, failing: int, free: int = 0) -> list[P
     right = cases.full & ~failing & ~free
     if not right:
         return [Product(0, 0)]
-    cubes = _Cubes(bits)
+    cubes = Cubes(bits)
     if cubes.are_in_order(planes, cases.count):
         on_table, off_table = failing, right
     else:
         points = spelled(planes, cases.count)
         on_table, off_table = (cubes.table(compress(points, case_flags(p, cases.count))) for p in (failing, right))
     if bits <= _EXACT_BITS:
-        primes = _exact(set(set_bits(on_table)), set(set_bits(off_table)), bits)
+        primes = exact_primes(set(set_bits(on_table)), set(set_bits(off_table)), bits)
     else:
-        primes = _grown(cubes, on_table, off_table)
-    cover = _cover(cubes, on_table, primes)
-    return cover if len(cover) <= _MOST_PRODUCTS else []
-
-
-class _Cubes:
-    """Sets of points as truth tables: one whole number with a digit for each of the 2**bits points."""
-
-    def __init__(self, bits: int) -> None:
-        self.bits = bits
-        size = 1 << bits
-        self.full = (1 << size) - 1
-        self._ones = [count_plane(i, size) for i in range(bits)]
-
-    def are_in_order(self, planes: Sequence[int], count: int) -> bool:
-        """Whether cases over these input planes (leftmost first) are all points, one after the other."""
-        return count == 1 << self.bits and list(planes[::-1]) == self._ones
-
-    def table(self, points: Iterable[int]) -> int:
-        flags = bytearray(b"0" * (1 << self.bits))
-        for point in points:
-            flags[-1 - point] = 49
-        return int(flags.decode(), 2)
-
-    def of(self, care: int, value: int) -> int:
-        """The points that a product covers."""
-        result = self.full
-        for i, plane in enumerate(self._ones):
-            if care >> i & 1:
-                result &= plane if value >> i & 1 else plane ^ self.full
-        return result
-
-
-def _exact(on: set[int], off: set[int], bits: int) -> list[Product]:
-    """All primes by merging."""
-    free_or_on = set(range(1 << bits)) - off
-    full = (1 << bits) - 1
-    level = {Product(full, p) for p in free_or_on}
-    primes: set[Product] = set()
-    while level:
-        merged: set[Product] = set()
-        used: set[Product] = set()
-        for p in level:
-            rest = p.care
-            while rest:
-                bit = rest & -rest
-                rest ^= bit
-                other = Product(p.care, p.value ^ bit)
-                if other in level:
-                    used.add(p)
-                    merged.add(Product(p.care ^ bit, p.value & ~bit))
-        primes |= level - used
-        level = merged
-    return [p for p in primes if any(p.covers(q) for q in on)]
-
-
-def _grown(cubes: _Cubes, on: int, off: int) -> list[Product]:
-    """Cubes grown from failing points, bit by bit in two orders; enough primes for a short cover."""
-    rest = on
-    found: list[Product] = []
-    while rest and len(found) <= _MOST_PRODUCTS:
-        seed = (rest & -rest).bit_length() - 1
-        grown = [_grow(cubes, seed, off, order) for order in (range(cubes.bits), range(cubes.bits - 1, -1, -1))]
-        best = max(grown, key=lambda p: (rest & cubes.of(p.care, p.value)).bit_count())
-        found.append(best)
-        rest &= ~cubes.of(best.care, best.value)
-    return found
-
-
-def _grow(cubes: _Cubes, seed: int, off: int, order: Iterable[int]) -> Product:
-    """The largest cube around a point that leaves out one bit after the other and stays clear of `off`."""
-    care = (1 << cubes.bits) - 1
-    for i in order:
-        trial = care & ~(1 << i)
-        if not cubes.of(trial, seed) & off:
-            care = trial
-    return Product(care, seed & care)
-
-
-def _cover(cubes: _Cubes, on: int, primes: list[Product]) -> list[Product]:
-    """Essential products first, then always the one that covers most; ties go to fewer literals, then to order."""
-    primes = sorted(primes, key=lambda p: (p.care.bit_count(), p.care, p.value))
-    covers = {p: cubes.of(p.care, p.value) & on for p in primes}
-    once = twice = 0
-    for covered in covers.values():
-        twice |= once & covered
-        once |= covered
-    chosen = [p for p in primes if covers[p] & ~twice]
-    rest = on
-    for p in chosen:
-        rest &= ~covers[p]
-    while rest:
-        best = max(primes, key=lambda p: (covers[p] & rest).bit_count())
-        if not covers[best] & rest:
-            return []  # growing stopped early: these do not cover everything, and a half-truth is no condition
-        chosen.append(best)
-        rest &= ~covers[best]
-    return chosen
+        primes = grown_primes(cubes, on_table, off_table, _MOST_PRODUCTS)
+    chosen = cover(cubes, on_table, primes)
+    return chosen if len(chosen) <= _MOST_PRODUCTS else []
 
 
 def _words(spec: Spec, product: Product) -> str:

@@ -243,7 +243,7 @@ KINDS = [
     _edged("flipflop_sr", ("s", "r"), _sr),
     _edged("register", ("d",), _loaded, ("load",), "register"),
     Kind(
-        "counter", (), ("count", "end"), _counter_sizes, _counter, _COUNTER_PINS, frozenset(["data", "last"]), True,
+        "counter", (), ("count", "wrap"), _counter_sizes, _counter, _COUNTER_PINS, frozenset(["data", "last"]), True,
         _wrong_counter_pins,
     ),
     Kind("latch", ("d",), ("q",), _as("d"), _latch, ("open", *_AT_ONCE), stores=True, check=_wrong_latch_pins),
