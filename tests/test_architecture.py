@@ -50,6 +50,7 @@ server.cases
 server.marks
 server.results server.intake
 server.checking server.review
+server.board
 server.feedback
 server.deps
 demo

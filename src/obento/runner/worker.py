@@ -14,6 +14,9 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import lru_cache
 
+from obento.core.board.forms import Form, Formed, NoForm
+from obento.core.board.stating import Stated, state
+from obento.core.board.trying import Tried, proven_form, try_out
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.inspecting.by_hand import ByHand, Move, drive_by_hand
@@ -67,6 +70,24 @@ class InsideTask:
 
     task: Task
     cases: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class StateTask:
+    """A sentence to be put into the wiring list of a text."""
+
+    text: str
+    unit: str
+    said: str
+    only: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class FormTask:
+    """A form of what a spec expects."""
+
+    spec: SpecFiles
+    form: Form
 
 
 @dataclass(frozen=True, slots=True)
@@ -197,6 +218,31 @@ def run_inside(asked: InsideTask) -> Inside | str | None:
         return look_inside(
             expectation, task.files, task.provided, dict(task.choices), asked.cases, dict(task.spec.others)
         )
+
+
+def run_board(task: Task) -> Tried:
+    """Try a circuit that is being drawn."""
+    expectation = expected(task)
+    with _timed():
+        return try_out(expectation, task.files, task.provided, dict(task.spec.others))
+
+
+def run_state(asked: StateTask) -> Stated:
+    """Put a sentence into a wiring list."""
+    with _timed():
+        return state(asked.text, asked.unit, asked.said, asked.only)
+
+
+def run_form(asked: FormTask) -> Formed | str:
+    """Make a form of what is expected; a sentence where there is none."""
+    loaded = opened(asked.spec)
+    if loaded.expectation is None:
+        return "the spec has errors"
+    try:
+        with _timed():
+            return proven_form(loaded.expectation, asked.form)
+    except NoForm as none:
+        return str(none)
 
 
 def run_by_hand(asked: HandTask) -> ByHand | str | None:

@@ -17,6 +17,7 @@ from obento.runner.pool import CheckPool
 from obento.server import errors
 from obento.server.accounts import routes as accounts_routes
 from obento.server.api_page import api_page
+from obento.server.board import routes as board_routes
 from obento.server.checking import routes as checking_routes
 from obento.server.checking.service import CheckService
 from obento.server.course import routes as course_routes
@@ -53,6 +54,7 @@ _ROUTES = (
     results_routes,
     review_routes,
     circuit_routes,
+    board_routes,
     comment_routes,
     feedback_routes,
     marks_routes,

@@ -55,6 +55,10 @@ GET /api/tasks/{task_id}/results
 GET /api/tasks/{task_id}/cells
 GET /api/tasks/{task_id}/drafts/{cluster}
 GET /api/tasks/{task_id}/review/{handin_id}
+GET /api/tasks/{task_id}/board
+POST /api/tasks/{task_id}/board
+POST /api/tasks/{task_id}/board/state
+POST /api/tasks/{task_id}/board/form
 GET /api/tasks/{task_id}/review/{handin_id}/waves
 GET /api/tasks/{task_id}/review/{handin_id}/waves.vcd
 GET /api/tasks/{task_id}/review/{handin_id}/repair

@@ -1,7 +1,7 @@
 """A function of the spec as a circuit of two levels, of NAND alone, of NOR alone; with what was done said step by step.
 
-The products are those of `covers`: all primes, the essential ones first. Combinations of which the spec says nothing
-free. A form is given out only where it was run over all cases and found right by whoever asks."""
+The products are those of `covers`: all primes, the essential ones first. Combinations that the spec says nothing of
+are free. A form is given out only where it was run over all cases and found right by whoever asks."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ Form = Literal["two-level", "nand", "nor"]
 FORMS: dict[Form, tuple[str, ...]] = {"two-level": (), "nand": ("nand",), "nor": ("nor",)}
 _RULE = {
     "nand": "inverted twice, the sum of products is NAND of NANDs",
-    "nor": "the products are of the zeros; inverted, and each product written as NOR of inverted inputs, it is NOR of NORs",
+    "nor": "the products are those of the zeros; inverted, each a NOR of inverted inputs, it is NOR of NORs",
 }
 _EXACT_BITS = 8
 _MOST_BITS = 12

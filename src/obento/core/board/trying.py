@@ -1,0 +1,75 @@
+"""A circuit on the board tried at once: what it does in every case, its drawing with values, its size."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from obento.core.board.forms import Form, Formed, NoForm, form_of
+from obento.core.check.check import check_handin
+from obento.core.check.expectation.model import Expectation
+from obento.core.check.inspecting.wires import Inside, look_inside
+from obento.core.check.judging.outcome import Checked
+from obento.core.check.judging.ready import Ready, make_ready
+from obento.core.check.judging.rules import count_gates, count_levels
+from obento.core.handin import HandinFile
+from obento.core.limits import Limits
+from obento.core.planes import set_bits
+
+MOST_SHOWN = 64
+"""Cases that are shown with all their values."""
+
+
+@dataclass(frozen=True, slots=True)
+class Tried:
+    """`cases` are those that are shown; `gates` are counted by kind, `levels` is the longest way."""
+
+    checked: Checked
+    inside: Inside | str | None
+    cases: list[int]
+    gates: dict[str, int]
+    levels: int
+
+
+def try_out(
+    expectation: Expectation,
+    files: Sequence[HandinFile],
+    provided: Sequence[HandinFile],
+    others: Mapping[str, bytes],
+    limits: Limits | None = None,
+) -> Tried:
+    """Check a circuit and look inside; `others` are the files beside the spec."""
+    limits = limits or Limits()
+    checked = check_handin(expectation, files, provided, limits)
+    cases = _shown(expectation, checked)
+    ready = make_ready(expectation.spec, files, provided, limits, {}) if checked.verdict is not None else None
+    if not isinstance(ready, Ready):
+        return Tried(checked, None, cases, {}, 0)
+    inside = look_inside(expectation, files, provided, {}, cases, others, limits)
+    return Tried(checked, inside, cases, dict(count_gates(ready.design)), count_levels(ready.design))
+
+
+def _shown(expectation: Expectation, checked: Checked) -> list[int]:
+    """All cases where they are few; else the first wrong ones, and right ones after them."""
+    total = expectation.cases.count
+    if total <= MOST_SHOWN or checked.verdict is None:
+        return list(range(min(total, MOST_SHOWN)))
+    wrong = set_bits(expectation.cases.full & ~checked.verdict.right)[: MOST_SHOWN - 16]
+    others = (case for case in range(total) if checked.verdict.right >> case & 1)
+    return sorted([*wrong, *(case for case, _ in zip(others, range(MOST_SHOWN - len(wrong)), strict=False))])
+
+
+def proven_form(expectation: Expectation, form: Form) -> Formed:
+    """A form of the expected function that was run over all cases.
+
+    Raises
+    ------
+    NoForm
+        There is none, or it is not right: then it is not given out.
+    """
+    made = form_of(expectation, form)
+    checked = check_handin(expectation, [HandinFile("form.wiring", made.text.encode())], (), Limits())
+    right = checked.verdict.right if checked.verdict is not None else 0
+    if right != expectation.cases.full:
+        raise NoForm("this form came out wrong and is not shown: a fault of ours")
+    return Formed(made.text, [*made.steps, f"run over all {expectation.cases.count} cases: right in each"])

@@ -1,0 +1,80 @@
+"""The shapes of requests and answers about the board."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, Field
+
+from obento.server.cases.models import CaseRow
+from obento.server.models import MessageView
+from obento.server.review.circuit_models import MOST_SCRATCH, CircuitView
+from obento.server.specs.models import PortView
+
+
+class BoardStart(BaseModel):
+    """What a board begins with: an empty wiring list with the task's ports, what its rules allow, its cases."""
+
+    unit: str
+    text: str
+    only_gates: list[str]
+    max_gates: int | None
+    max_levels: int | None
+    ports: list[PortView]
+    cases: int
+    clocked: bool
+    blocks: list[str]
+    parts: list[str]
+
+
+class BoardText(BaseModel):
+    text: str = Field(max_length=MOST_SCRATCH)
+
+
+class RuleView(BaseModel):
+    rule: str
+    ok: bool
+    text: str
+
+
+class BoardView(BaseModel):
+    """What a circuit does. `circuit` has the values of its wires in the cases of `rows`; its `trouble` says why it is
+    not drawn."""
+
+    status: str
+    passed: int
+    total: int
+    rows: list[CaseRow]
+    messages: list[MessageView]
+    findings: list[str]
+    rules: list[RuleView]
+    gates: int
+    by_kind: dict[str, int]
+    levels: int
+    circuit: CircuitView
+
+
+class Sentence(BaseModel):
+    """What is said, to be put into a text; `only` restricts what expressions are made of."""
+
+    text: str = Field(max_length=MOST_SCRATCH)
+    said: str = Field(max_length=4_000)
+    only: list[str] = Field(default=[], max_length=16)
+
+
+class StatedView(BaseModel):
+    """The text with the sentence in it, and the line that it became; `trouble` where nothing was done."""
+
+    text: str
+    line: int
+    trouble: str
+    hint: str
+
+
+class WantedForm(BaseModel):
+    form: Literal["two-level", "nand", "nor"]
+
+
+class FormView(BaseModel):
+    text: str
+    steps: list[str]

@@ -1,0 +1,60 @@
+"""A circuit on the board as the screen gets it."""
+
+from __future__ import annotations
+
+from dataclasses import asdict
+
+from obento.core.board.trying import Tried
+from obento.core.check.expectation.model import Expectation
+from obento.core.wiring.elaborate import GATE_NAMES
+from obento.server.board.models import BoardStart, BoardView, RuleView
+from obento.server.cases.rows import case_rows
+from obento.server.models import MessageView
+from obento.server.review.circuit import circuit_view
+from obento.server.specs.cases import port_views
+
+FILE = "board.wiring"
+"""The name under which a board's text is read."""
+
+
+def board_start(expectation: Expectation, blocks: list[str]) -> BoardStart:
+    """An empty board for a task."""
+    spec, rules = expectation.spec, expectation.spec.rules
+    takes, gives = (
+        ", ".join(_bus(p.name, p.width, p.left, p.right) for p in side) for side in (spec.inputs, spec.outputs)
+    )
+    return BoardStart(
+        unit=spec.unit,
+        text=f"wiring {spec.unit}\n  takes {takes}\n  gives {gives}\n\nend\n",
+        only_gates=list(rules.only_gates),
+        max_gates=rules.max_gates,
+        max_levels=rules.max_levels,
+        ports=port_views(spec),
+        cases=expectation.cases.count,
+        clocked=spec.clock is not None,
+        blocks=blocks,
+        parts=sorted(GATE_NAMES),
+    )
+
+
+def _bus(name: str, width: int, left: int, right: int) -> str:
+    if width == 1:
+        return name
+    return f"{name}[{width}]" if (left, right) == (width - 1, 0) else f"{name}[{left}..{right}]"
+
+
+def board_view(expectation: Expectation, tried: Tried) -> BoardView:
+    checked, verdict = tried.checked, tried.checked.verdict
+    return BoardView(
+        status=checked.status,
+        passed=verdict.right.bit_count() if verdict is not None else 0,
+        total=expectation.cases.count,
+        rows=case_rows(expectation, verdict, tried.cases) if verdict is not None else [],
+        messages=[MessageView(**asdict(m)) for m in checked.messages],
+        findings=[f.text for f in checked.findings],
+        rules=[RuleView(**asdict(r)) for r in checked.rules],
+        gates=sum(tried.gates.values()),
+        by_kind=dict(tried.gates),
+        levels=tried.levels,
+        circuit=circuit_view(tried.inside),
+    )
