@@ -17,6 +17,7 @@ export const router = createRouter({
       component: () => import('./pages/LabPage.vue'),
       children: [
         { path: 'spec', name: 'spec', component: () => import('./pages/SpecPage.vue') },
+        { path: 'board', name: 'board', component: () => import('./pages/BoardPage.vue') },
         { path: 'intake', name: 'intake', component: () => import('./pages/IntakePage.vue') },
         { path: 'results', name: 'results', component: () => import('./pages/ResultsPage.vue') },
         { path: 'review/:handin(\\d+)?', name: 'review', component: () => import('./pages/ReviewPage.vue') },

@@ -51,7 +51,7 @@ export function whenSessionEnds(act: () => void): void {
 /** Paths that are asked to find out whether there is a session. */
 const DOORS = ['/me', '/sign-in']
 /** What may have to wait for its turn. */
-const DONE_BY_WORKERS = /\/(spec|review)\//
+const DONE_BY_WORKERS = /\/(spec|review)\/|\/board/
 /** The server is starting again, or something stands between. */
 const PASSING = [0, 502, 503, 504]
 /** Waits before a question is asked again, in ms. Only questions: what changes something is never sent twice. */

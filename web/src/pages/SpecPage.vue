@@ -55,7 +55,13 @@ async function take(event: Event, provided: boolean): Promise<void> {
   if (file) await addFile(file, provided)
   input.value = ''
 }
-useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: askSave }])
+function toBoard(): void {
+  void router.push({ name: 'board', params: { lab: store.labId, task: store.taskId } })
+}
+useKeys([
+  { key: 'Ctrl+s', label: 'save the spec', always: true, act: askSave },
+  { key: 'b', label: 'the board: a circuit for this task', act: toBoard },
+])
 </script>
 
 <template>
@@ -72,6 +78,7 @@ useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: askSave }])
         <span class="row">
           <label class="file">Beside it<input type="file" accept=".v,.sv,.vhd,.vhdl,.wiring,.csv" @change="(e) => take(e, false)" /></label>
           <label class="file">Provided file<input type="file" @change="(e) => take(e, true)" /></label>
+          <Button size="small" @click="toBoard">Board <span class="k">b</span></Button>
           <Button v-if="saved.version > 1" size="small" @click="areVersionsOpen = true">Versions</Button>
           <Button v-if="store.may('manage')" size="small" @click="isTaskOpen = true">New task</Button>
           <Button size="small" type="primary" :disabled="!isChanged || !store.may('manage')" @click="askSave"
@@ -138,21 +145,6 @@ useKeys([{ key: 'Ctrl+s', label: 'save the spec', always: true, act: askSave }])
 .text > :deep(.editor) {
   flex: 1;
   min-height: 0;
-}
-.file {
-  font-size: 12px;
-  color: var(--lacquer);
-  cursor: pointer;
-  text-decoration: underline;
-  white-space: nowrap;
-}
-.file input {
-  display: none;
-}
-.k {
-  opacity: 0.7;
-  font: 11px var(--mono);
-  margin-left: 4px;
 }
 .trouble {
   margin: 10px;

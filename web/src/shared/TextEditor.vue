@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands'
+import { defaultKeymap, history, historyKeymap, indentWithTab, redo, undo } from '@codemirror/commands'
 import { StreamLanguage, type StreamParser } from '@codemirror/language'
 import { toml } from '@codemirror/legacy-modes/mode/toml'
 import { verilog } from '@codemirror/legacy-modes/mode/verilog'
@@ -12,7 +12,7 @@ import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { MessageView } from '../api/schema'
 
 const props = defineProps<{ text: string; messages: MessageView[]; language: 'toml' | 'verilog' | 'vhdl' | 'wiring'; label: string }>()
-const emit = defineEmits<{ change: [text: string] }>()
+const emit = defineEmits<{ change: [text: string]; line: [line: number] }>()
 const host = ref<HTMLElement>()
 let view: EditorView | null = null
 const MODES: Record<string, StreamParser<unknown>> = { toml, verilog, vhdl }
@@ -31,7 +31,10 @@ onMounted(() => {
         ...(MODES[props.language] ? [StreamLanguage.define(MODES[props.language])] : []),
         keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]),
         EditorView.contentAttributes.of({ 'aria-label': props.label }),
-        EditorView.updateListener.of((u) => u.docChanged && emit('change', u.state.doc.toString())),
+        EditorView.updateListener.of((u) => {
+          if (u.docChanged) emit('change', u.state.doc.toString())
+          else if (u.selectionSet && u.view.hasFocus) emit('line', u.state.doc.lineAt(u.state.selection.main.head).number)
+        }),
       ],
     }),
   })
@@ -41,7 +44,7 @@ onBeforeUnmount(() => view?.destroy())
 watch(
   () => props.text,
   (text) => {
-    if (view && text !== view.state.doc.toString()) view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
+    if (view && text !== view.state.doc.toString()) view.dispatch({ changes: difference(view.state.doc.toString(), text) })
   },
 )
 watch(() => props.messages, mark)
@@ -64,13 +67,22 @@ function mark(): void {
     })
   view.dispatch(setDiagnostics(view.state, found))
 }
-function goTo(m: Pick<MessageView, 'line' | 'column'>): void {
+/** The one stretch in which two texts differ: what stands around it keeps its place, and the cursor too. */
+function difference(before: string, after: string): { from: number; to: number; insert: string } {
+  let from = 0
+  while (from < Math.min(before.length, after.length) && before[from] === after[from]) from++
+  let back = 0
+  while (back < Math.min(before.length, after.length) - from && before[before.length - 1 - back] === after[after.length - 1 - back]) back++
+  return { from, to: before.length - back, insert: after.slice(from, after.length - back) }
+}
+/** To a place in the text; with `focus` to be written at. */
+function goTo(m: Pick<MessageView, 'line' | 'column'>, focus = true): void {
   if (!view || !m.line || m.line > view.state.doc.lines) return
   const line = view.state.doc.line(m.line)
   view.dispatch({ selection: { anchor: Math.min(line.to, line.from + m.column - 1) }, scrollIntoView: true })
-  view.focus()
+  if (focus) view.focus()
 }
-defineExpose({ goTo })
+defineExpose({ goTo, undo: () => view && undo(view), redo: () => view && redo(view) })
 </script>
 
 <template><div ref="host" class="editor"></div></template>

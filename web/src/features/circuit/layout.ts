@@ -41,11 +41,14 @@ const QUICK = {
 }
 let engine: InstanceType<typeof ELK> | null = null
 
-/** Lay out what is visible: parts in `only` (all when null), boxes in `folded` without what is inside. Runs in a worker. */
-export async function layOut(at: Indexed, folded: Set<number>, only: Set<number> | null): Promise<Layout> {
+/**
+ * Lay out what is visible: parts in `only` (all when null), boxes in `folded` without what is inside. Runs in a worker. A `calm` drawing
+ * keeps the order of the text, so that little moves when a line is added.
+ */
+export async function layOut(at: Indexed, folded: Set<number>, only: Set<number> | null, calm = false): Promise<Layout> {
   engine ??= new ELK({ workerUrl })
   const began = performance.now()
-  const graph = build(at, folded, only)
+  const graph = build(at, folded, only, calm)
   const done = await engine.layout(graph)
   return { ...collect(at, done, folded), milliseconds: performance.now() - began }
 }
@@ -61,7 +64,7 @@ function isHidden(at: Indexed, part: CircuitPart, folded: Set<number>): boolean 
   return false
 }
 
-function build(at: Indexed, folded: Set<number>, only: Set<number> | null): ElkNode {
+function build(at: Indexed, folded: Set<number>, only: Set<number> | null, calm: boolean): ElkNode {
   const shown = at.circuit.parts.filter((p) => (!only || only.has(p.id)) && !isHidden(at, p, folded))
   const ids = new Set(shown.map((p) => p.id))
   const joined = new Set(at.circuit.wires.flatMap((w) => [w.start, w.end]))
@@ -83,6 +86,7 @@ function build(at: Indexed, folded: Set<number>, only: Set<number> | null): ElkN
       'elk.spacing.edgeEdge': '10',
       'elk.layered.spacing.edgeNodeBetweenLayers': '14',
       ...(shown.length > LARGE ? QUICK : CAREFUL),
+      ...(calm ? { 'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES' } : {}),
       'elk.json.shapeCoords': 'ROOT',
       'elk.json.edgeCoords': 'ROOT',
       'elk.padding': '[top=12,left=12,bottom=12,right=12]',

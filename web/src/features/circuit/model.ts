@@ -75,8 +75,7 @@ export function wireName(at: Indexed, pin: CircuitPin): string {
 /** The name that a wire was given in the text, if it was and is no port's. */
 export function givenName(at: Indexed, pin: CircuitPin): string {
   const part = at.owner.get(pin.id)
-  if (!part || part.kind === 'input' || isBox(part) || !pin.bits.every((b) => at.circuit.names[b]))
-    return ''
+  if (!part || part.kind === 'input' || isBox(part) || !pin.bits.every((b) => at.circuit.names[b])) return ''
   const name = wireName(at, pin)
   return name.slice(name.lastIndexOf('.') + 1)
 }

@@ -2,13 +2,13 @@
 import type { MessageView } from '../../api/schema'
 
 /** What is wrong with the text, or that nothing is. */
-defineProps<{ messages: MessageView[] }>()
+defineProps<{ messages: MessageView[]; fine?: string }>()
 const emit = defineEmits<{ go: [message: MessageView] }>()
 </script>
 
 <template>
   <ul class="messages" aria-live="polite">
-    <li v-if="!messages.some((m) => m.severity !== 'note')" class="ok">All sources agree.</li>
+    <li v-if="!messages.some((m) => m.severity !== 'note')" class="ok">{{ fine ?? 'All sources agree.' }}</li>
     <li v-for="(m, i) in messages" :key="i" :class="m.severity">
       <button type="button" @click="emit('go', m)">
         <span v-if="m.line" class="mono">{{ m.line }}:{{ m.column }}</span> {{ m.text

@@ -1,0 +1,149 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed, ref, shallowRef, watch } from 'vue'
+
+import type { BoardView, CircuitPart, PortView } from '../../api/schema'
+import { useKeys } from '../../shared/keys'
+import CircuitDrawing from '../circuit/CircuitDrawing.vue'
+import { layOut, type Layout } from '../circuit/layout'
+import { type Indexed } from '../circuit/model'
+import type { SymbolSet } from '../circuit/symbols'
+
+const props = defineProps<{
+  at: Indexed | null
+  view: BoardView | null
+  isOld: boolean
+  ports: PortView[]
+  chosenCase: number | null
+  line: number
+  probes: number[]
+  limits: { gates: number | null; levels: number | null }
+}>()
+const emit = defineEmits<{ line: [line: number]; probe: [pin: number] }>()
+const layout = shallowRef<Layout | null>(null)
+const folded = ref(new Set<number>())
+const symbols = ref<SymbolSet>((localStorage.getItem('symbols') as SymbolSet) || 'rectangular')
+const drawing = ref<InstanceType<typeof CircuitDrawing>>()
+
+const place = computed(() => Math.max(0, props.at?.circuit.cases.indexOf(props.chosenCase ?? -1) ?? 0))
+const chosen = computed(
+  () =>
+    new Set(props.at?.circuit.parts.filter((p) => p.line === props.line && !['unit', 'input', 'output'].includes(p.kind)).map((p) => p.id)),
+)
+const explains = computed(() => new Set(props.isOld ? [] : (props.at?.circuit.explains ?? [])))
+const portMap = computed(() => new Map(props.ports.map((p) => [p.name, p])))
+/** Outputs that are not what they should be in the chosen case, with what they should be. */
+const astray = computed(() => {
+  const found = new Map<number, string>()
+  const row = props.view?.rows.find((r) => r.index === props.chosenCase)
+  if (!props.at || !row || props.isOld) return found
+  const outputs = props.ports.filter((p) => p.direction === 'out')
+  for (const part of props.at.circuit.parts.filter((p) => p.kind === 'output')) {
+    const n = outputs.findIndex((p) => p.name === part.label)
+    if (n < 0 || !row.wrong[n]) continue
+    found.set(part.pins[0].id, row.expected[n])
+    for (const from of props.at.from.get(part.pins[0].id) ?? []) found.set(from, '')
+  }
+  return found
+})
+const size = computed(() => {
+  const v = props.view
+  if (!v || props.isOld) return ''
+  const gates = `${v.gates} ${v.gates === 1 ? 'part' : 'parts'}${props.limits.gates === null ? '' : ` of ${props.limits.gates} allowed`}`
+  const levels = `${v.levels} ${v.levels === 1 ? 'level' : 'levels'}${props.limits.levels === null ? '' : ` of ${props.limits.levels}`}`
+  return `${gates}, ${levels}`
+})
+const broken = computed(() => (props.isOld ? [] : (props.view?.rules.filter((r) => !r.ok) ?? [])))
+
+async function redraw(): Promise<void> {
+  layout.value = props.at ? await layOut(props.at, folded.value, null, true) : null
+}
+watch(
+  () => props.at,
+  (at) => {
+    folded.value = new Set(at?.circuit.parts.filter((p) => p.kind === 'unit').map((p) => p.id))
+    void redraw()
+  },
+  { immediate: true },
+)
+function fold(id: number): void {
+  const next = new Set(folded.value)
+  if (!next.delete(id)) next.add(id)
+  folded.value = next
+  void redraw()
+}
+function turnSymbols(): void {
+  symbols.value = symbols.value === 'rectangular' ? 'distinctive' : 'rectangular'
+  localStorage.setItem('symbols', symbols.value)
+}
+function pick(part: CircuitPart): void {
+  emit('line', part.line)
+}
+useKeys([
+  { key: 'y', label: 'the other set of gate symbols', act: turnSymbols },
+  { key: '0', label: 'the whole drawing', act: () => drawing.value?.fit() },
+])
+</script>
+
+<template>
+  <div class="pane">
+    <div class="bar">
+      <span class="small" :class="{ quiet: !isOld }" role="status">{{
+        isOld ? 'drawn as of the last text that could be read' : size || 'nothing is drawn yet'
+      }}</span>
+      <span v-for="r in broken" :key="r.rule" class="chip broken" :title="r.rule">{{ r.text }}</span>
+      <span class="spring"></span>
+      <Button size="small" @click="turnSymbols">Symbols <span class="key">y</span></Button>
+    </div>
+    <CircuitDrawing
+      v-if="at && layout"
+      ref="drawing"
+      :class="{ old: isOld }"
+      :at="at"
+      :layout="layout"
+      :digits="at.circuit.digits"
+      :place="place"
+      :chosen="chosen"
+      :probes="probes"
+      :explains="explains"
+      :astray="astray"
+      :symbols="symbols"
+      :ports="portMap"
+      caption="the circuit on the board"
+      @wire="(id) => emit('probe', id)"
+      @part="pick"
+      @fold="fold"
+    />
+    <p v-else class="empty">Say what drives an output, or write it in the text: it is drawn here.</p>
+  </div>
+</template>
+
+<style scoped>
+.pane {
+  display: flex;
+  flex-direction: column;
+  gap: 6px;
+  flex: 1;
+  min-height: 0;
+}
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+}
+.bar .key {
+  margin-left: 5px;
+}
+.spring {
+  flex: 1;
+}
+.old {
+  opacity: 0.55;
+}
+.broken {
+  border-color: var(--fail);
+  color: var(--fail-text);
+  background: var(--fail-tint);
+}
+</style>
