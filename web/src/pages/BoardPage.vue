@@ -3,7 +3,7 @@ import { Button, Dropdown, Menu, MenuItem } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 
 import { post } from '../api/client'
-import { lineOf, useBoard, withLine } from '../features/board/board'
+import { GATES, gateOf, lineOf, tidied, useBoard, withGate, withLine, withPlace } from '../features/board/board'
 import BoardDrawing from '../features/board/BoardDrawing.vue'
 import BoardStatement from '../features/board/BoardStatement.vue'
 import { useChosenWires } from '../features/circuit/probes'
@@ -60,6 +60,11 @@ function dropLine(): void {
   if (!line.value || /^\s*(wiring|takes|gives|end)\b/.test(lineOf(text.value, line.value))) return
   text.value = withLine(text.value, line.value, null)
   line.value = 0
+}
+const isPart = computed(() => line.value > 0 && lineOf(text.value, line.value).includes('<-'))
+function rewrite(value: string): void {
+  const indent = /^\s*/.exec(lineOf(text.value, line.value))?.[0] ?? ''
+  text.value = withLine(text.value, line.value, value.trim() ? indent + value.trim() : null)
 }
 function step(by: number): void {
   const at = rows.value.findIndex((r) => r.index === chosenCase.value)
@@ -137,10 +142,37 @@ useKeys([
         :chosen-case="chosenCase"
         :line="line"
         :probes="probes"
+        :text="text"
         :limits="{ gates: start.max_gates, levels: start.max_levels }"
         @line="choose"
         @probe="turnProbe"
+        @place="(at, x, y) => (text = withPlace(text, at, x, y))"
+        @tidy="text = tidied(text)"
       />
+      <div v-if="isPart" class="chosen-line">
+        <span class="number mono">{{ line }}</span>
+        <input
+          class="mono"
+          :value="lineOf(text, line).trim()"
+          aria-label="the chosen line"
+          spellcheck="false"
+          @change="rewrite(($event.target as HTMLInputElement).value)"
+        />
+        <span v-if="gateOf(text, line)" class="kinds" role="group" aria-label="another gate">
+          <button
+            v-for="g in GATES"
+            :key="g"
+            type="button"
+            class="kind"
+            :class="{ own: g === gateOf(text, line) }"
+            :aria-pressed="g === gateOf(text, line)"
+            @click="text = withGate(text, line, g)"
+          >
+            {{ g }}
+          </button>
+        </span>
+        <Button size="small" @click="dropLine">Take out <span class="k">Del</span></Button>
+      </div>
       <BoardStatement ref="statement" :names="names" :parts="parts" :trouble="stated.trouble" :hint="stated.hint" @say="say" />
     </section>
     <section class="compartment cases-side" aria-label="cases">
@@ -209,6 +241,48 @@ useKeys([
   flex: 1;
   min-height: 0;
   overflow: auto;
+}
+.chosen-line {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.chosen-line input {
+  flex: 1;
+  min-width: 80px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 3px 8px;
+  font-size: 12.5px;
+  background: var(--rice);
+}
+.number {
+  color: var(--ink-3);
+  font-size: 12px;
+}
+.kinds {
+  display: flex;
+}
+.kind {
+  border: 1px solid var(--line);
+  border-right-width: 0;
+  background: var(--paper);
+  font: 12px var(--mono);
+  padding: 3px 6px;
+  cursor: pointer;
+  min-height: 24px;
+}
+.kind:first-child {
+  border-radius: 6px 0 0 6px;
+}
+.kind:last-child {
+  border-radius: 0 6px 6px 0;
+  border-right-width: 1px;
+}
+.kind.own {
+  background: var(--lacquer-tint);
+  color: var(--lacquer);
+  font-weight: 600;
 }
 .good {
   color: var(--pass-text);

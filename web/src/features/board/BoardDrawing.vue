@@ -5,21 +5,23 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import type { BoardView, CircuitPart, PortView } from '../../api/schema'
 import { useKeys } from '../../shared/keys'
 import CircuitDrawing from '../circuit/CircuitDrawing.vue'
-import { layOut, type Layout } from '../circuit/layout'
+import { layOut, type Layout, type Places, withPlaces } from '../circuit/layout'
 import { type Indexed } from '../circuit/model'
 import type { SymbolSet } from '../circuit/symbols'
+import { labelOf, placesOf } from './board'
 
 const props = defineProps<{
   at: Indexed | null
   view: BoardView | null
   isOld: boolean
+  text: string
   ports: PortView[]
   chosenCase: number | null
   line: number
   probes: number[]
   limits: { gates: number | null; levels: number | null }
 }>()
-const emit = defineEmits<{ line: [line: number]; probe: [pin: number] }>()
+const emit = defineEmits<{ line: [line: number]; probe: [pin: number]; place: [line: number, x: number, y: number]; tidy: [] }>()
 const layout = shallowRef<Layout | null>(null)
 const folded = ref(new Set<number>())
 const symbols = ref<SymbolSet>((localStorage.getItem('symbols') as SymbolSet) || 'rectangular')
@@ -55,8 +57,33 @@ const size = computed(() => {
 })
 const broken = computed(() => (props.isOld ? [] : (props.view?.rules.filter((r) => !r.ok) ?? [])))
 
+/** Parts of lines that were put somewhere by hand; all symbols of one line move together. */
+function placed(found: Layout): Layout {
+  const byLabel = placesOf(props.text)
+  const places: Places = new Map()
+  if (!byLabel.size) return found
+  const lines = new Map<number, typeof found.parts>()
+  for (const p of found.parts)
+    if (!['input', 'output'].includes(p.part.kind) && p.part.within < 0) lines.set(p.part.line, [...(lines.get(p.part.line) ?? []), p])
+  for (const [line, parts] of lines) {
+    const at = byLabel.get(labelOf(props.text, line))
+    const last = parts.reduce((a, b) => (b.x > a.x ? b : a))
+    if (at) for (const p of parts) places.set(p.part.id, { x: Math.max(0, at.x + p.x - last.x), y: Math.max(0, at.y + p.y - last.y) })
+  }
+  return withPlaces(found, places)
+}
 async function redraw(): Promise<void> {
-  layout.value = props.at ? await layOut(props.at, folded.value, null, true) : null
+  layout.value = props.at ? placed(await layOut(props.at, folded.value, null, true)) : null
+}
+const isPlaced = computed(() => placesOf(props.text).size > 0)
+/** Where a part was moved to: of a line with several the place of its last one counts. */
+function move(part: CircuitPart, x: number, y: number): void {
+  const same =
+    layout.value?.parts.filter((p) => p.part.line === part.line && p.part.within < 0 && !['input', 'output'].includes(p.part.kind)) ?? []
+  const at = same.find((p) => p.part.id === part.id)
+  if (!at) return
+  const last = same.reduce((a, b) => (b.x > a.x ? b : a))
+  emit('place', part.line, last.x + x - at.x, last.y + y - at.y)
 }
 watch(
   () => props.at,
@@ -81,6 +108,7 @@ function pick(part: CircuitPart): void {
 }
 useKeys([
   { key: 'y', label: 'the other set of gate symbols', act: turnSymbols },
+  { key: 'g', label: 'tidy: forget where parts were put by hand', act: () => emit('tidy') },
   { key: '0', label: 'the whole drawing', act: () => drawing.value?.fit() },
 ])
 </script>
@@ -93,6 +121,9 @@ useKeys([
       }}</span>
       <span v-for="r in broken" :key="r.rule" class="chip broken" :title="r.rule">{{ r.text }}</span>
       <span class="spring"></span>
+      <Button v-if="isPlaced" size="small" title="everything stands by itself again" @click="emit('tidy')"
+        >Tidy <span class="key">g</span></Button
+      >
       <Button size="small" @click="turnSymbols">Symbols <span class="key">y</span></Button>
     </div>
     <CircuitDrawing
@@ -110,8 +141,10 @@ useKeys([
       :symbols="symbols"
       :ports="portMap"
       caption="the circuit on the board"
+      movable
       @wire="(id) => emit('probe', id)"
       @part="pick"
+      @move="move"
       @fold="fold"
     />
     <p v-else class="empty">Say what drives an output, or write it in the text: it is drawn here.</p>

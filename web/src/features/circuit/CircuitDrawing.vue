@@ -20,11 +20,22 @@ const props = defineProps<{
   ports: Map<string, { radix: string; signed: boolean }>
   symbols: SymbolSet
   caption: string
+  /** Whether parts may be moved by hand. */
+  movable?: boolean
 }>()
-const emit = defineEmits<{ wire: [pin: number]; part: [part: CircuitPart]; fold: [part: number]; back: [pin: number] }>()
+const emit = defineEmits<{
+  wire: [pin: number]
+  part: [part: CircuitPart]
+  fold: [part: number]
+  back: [pin: number]
+  move: [part: CircuitPart, x: number, y: number]
+}>()
 const host = ref<HTMLElement>()
 const view = ref({ x: 0, y: 0, scale: 1 })
 let held: { x: number; y: number } | null = null
+/** A part that is moved: where the pointer took it, and how far it is by now, in the drawing's own measure. */
+const moved = ref<{ id: number; fromX: number; fromY: number; x: number; y: number } | null>(null)
+const CLICK = 4
 
 /** The whole drawing, as large as fits, never larger than life. */
 function fit(): void {
@@ -50,12 +61,34 @@ function zoom(event: WheelEvent): void {
   view.value = { scale, x: px - (px - view.value.x) * by, y: py - (py - view.value.y) * by }
 }
 function grab(event: PointerEvent): void {
+  const part = (event.target as Element).closest<SVGElement>('[data-part]')
+  if (part && props.movable && !['input', 'output'].includes(part.dataset.kind ?? '')) {
+    moved.value = { id: Number(part.dataset.part), fromX: event.clientX, fromY: event.clientY, x: 0, y: 0 }
+    return
+  }
   if ((event.target as Element).closest('.hit')) return
   held = { x: event.clientX - view.value.x, y: event.clientY - view.value.y }
   host.value?.setPointerCapture(event.pointerId)
 }
 function drag(event: PointerEvent): void {
+  const m = moved.value
+  if (m) {
+    const [x, y] = [event.clientX - m.fromX, event.clientY - m.fromY]
+    if (m.x || m.y || Math.hypot(x, y) > CLICK) {
+      if (!m.x && !m.y) host.value?.setPointerCapture(event.pointerId)
+      moved.value = { ...m, x: x / view.value.scale, y: y / view.value.scale }
+    }
+  }
   if (held) view.value = { ...view.value, x: event.clientX - held.x, y: event.clientY - held.y }
+}
+
+/** A part is let go of: where it was moved it stays, where it was not it was clicked. */
+function letGo(): void {
+  held = null
+  const m = moved.value
+  moved.value = null
+  const at = m && props.layout.parts.find((p) => p.part.id === m.id)
+  if (m && at && (m.x || m.y)) emit('move', at.part, at.x + m.x, at.y + m.y)
 }
 
 /** Bring parts into sight. */
@@ -81,8 +114,8 @@ defineExpose({ fit })
     @wheel.prevent="zoom"
     @pointerdown="grab"
     @pointermove="drag"
-    @pointerup="held = null"
-    @pointercancel="held = null"
+    @pointerup="letGo"
+    @pointercancel="((held = null), (moved = null))"
   >
     <svg width="100%" height="100%" role="img" :aria-label="caption">
       <g :transform="`translate(${view.x} ${view.y}) scale(${view.scale})`">
@@ -97,6 +130,7 @@ defineExpose({ fit })
           :astray="astray"
           :ports="ports"
           :symbols="symbols"
+          :moved="moved"
           @wire="(id) => emit('wire', id)"
           @part="(p) => emit('part', p)"
           @fold="(id) => emit('fold', id)"
@@ -114,7 +148,6 @@ defineExpose({ fit })
   overflow: hidden;
   cursor: grab;
   border-radius: 6px;
-  background: radial-gradient(var(--line-2) 1px, transparent 1px) 0 0 / 18px 18px;
   touch-action: none;
 }
 .drawing:active {

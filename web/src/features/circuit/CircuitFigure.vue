@@ -19,6 +19,8 @@ const props = defineProps<{
   astray: Map<number, string>
   ports: Map<string, { radix: string; signed: boolean }>
   symbols: SymbolSet
+  /** A part that is being moved by hand, and how far. */
+  moved?: { id: number; x: number; y: number } | null
 }>()
 const emit = defineEmits<{ wire: [pin: number]; part: [part: CircuitPart]; fold: [part: number]; back: [pin: number] }>()
 interface DrawnRun {
@@ -181,7 +183,7 @@ function terminalValue(p: Placed): string {
       :key="p.part.id"
       class="part hit"
       :class="{ chosen: chosen.has(p.part.id) }"
-      :transform="`translate(${p.x} ${p.y})`"
+      :transform="`translate(${p.x + (moved?.id === p.part.id ? moved.x : 0)} ${p.y + (moved?.id === p.part.id ? moved.y : 0)})`"
       :data-part="p.part.id"
       :data-kind="p.part.kind"
       @click="emit('part', p.part)"

@@ -86,7 +86,7 @@ function build(at: Indexed, folded: Set<number>, only: Set<number> | null, calm:
       'elk.spacing.edgeEdge': '10',
       'elk.layered.spacing.edgeNodeBetweenLayers': '14',
       ...(shown.length > LARGE ? QUICK : CAREFUL),
-      ...(calm ? { 'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES' } : {}),
+      ...(calm ? { 'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES', 'elk.separateConnectedComponents': 'false' } : {}),
       'elk.json.shapeCoords': 'ROOT',
       'elk.json.edgeCoords': 'ROOT',
       'elk.padding': '[top=12,left=12,bottom=12,right=12]',
@@ -193,4 +193,47 @@ function collect(at: Indexed, done: ElkNode, folded: Set<number>): Omit<Layout, 
     return { start, end, label: labels.get(e.id) ?? '', points, dots: e.junctionPoints ?? [] }
   })
   return { parts, runs, width: done.width ?? 0, height: done.height ?? 0 }
+}
+
+/** Where parts were put by hand, by their numbers, in the drawing's own measure. */
+export type Places = Map<number, { x: number; y: number }>
+
+/** A drawing in which some parts stand where somebody put them; the rest stays, and wires to them are led anew. */
+export function withPlaces(layout: Layout, places: Places): Layout {
+  if (!places.size) return layout
+  const parts = layout.parts.map((p) => {
+    const at = places.get(p.part.id)
+    if (!at) return p
+    const [dx, dy] = [at.x - p.x, at.y - p.y]
+    return { ...p, x: at.x, y: at.y, pins: p.pins.map((n) => ({ ...n, x: n.x + dx, y: n.y + dy })) }
+  })
+  const ends = new Map(parts.flatMap((p) => p.pins.map((n) => [n.pin.id, { x: n.x, y: n.y, moved: places.has(p.part.id) }] as const)))
+  const runs = layout.runs.map((run) => {
+    const [a, b] = [ends.get(run.start), ends.get(run.end)]
+    return a && b && (a.moved || b.moved) ? { ...run, points: led(a, b), dots: [] } : run
+  })
+  const right = Math.max(layout.width, ...parts.map((p) => p.x + p.w + 12))
+  const bottom = Math.max(layout.height, ...parts.map((p) => p.y + p.h + 20))
+  return { ...layout, parts, runs, width: right, height: bottom }
+}
+
+const AWAY = 14
+/** A wire from an output to an input in right angles: straight over where there is room, else round. */
+function led(a: { x: number; y: number }, b: { x: number; y: number }): { x: number; y: number }[] {
+  const corner = (x: number, y: number): { x: number; y: number } => ({ x, y })
+  if (b.x - a.x >= 2 * AWAY) {
+    const middle = a.x + (b.x - a.x) / 2
+    return a.y === b.y
+      ? [corner(a.x, a.y), corner(b.x, b.y)]
+      : [corner(a.x, a.y), corner(middle, a.y), corner(middle, b.y), corner(b.x, b.y)]
+  }
+  const between = (a.y + b.y) / 2
+  return [
+    corner(a.x, a.y),
+    corner(a.x + AWAY, a.y),
+    corner(a.x + AWAY, between),
+    corner(b.x - AWAY, between),
+    corner(b.x - AWAY, b.y),
+    corner(b.x, b.y),
+  ]
 }

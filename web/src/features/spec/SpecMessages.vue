@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { MessageView } from '../../api/schema'
+import SentenceText from '../../shared/SentenceText.vue'
 
 /** What is wrong with the text, or that nothing is. */
 defineProps<{ messages: MessageView[]; fine?: string }>()
@@ -11,8 +12,12 @@ const emit = defineEmits<{ go: [message: MessageView] }>()
     <li v-if="!messages.some((m) => m.severity !== 'note')" class="ok">{{ fine ?? 'All sources agree.' }}</li>
     <li v-for="(m, i) in messages" :key="i" :class="m.severity">
       <button type="button" @click="emit('go', m)">
-        <span v-if="m.line" class="mono">{{ m.line }}:{{ m.column }}</span> {{ m.text
-        }}<span v-if="m.hint" class="quiet"> ({{ m.hint }})</span>
+        <span v-if="m.line" class="mono">{{ m.line }}:{{ m.column }}</span> <SentenceText :text="m.text" /><span
+          v-if="m.hint"
+          class="quiet"
+        >
+          (<SentenceText :text="m.hint" />)</span
+        >
       </button>
     </li>
   </ul>
