@@ -6,9 +6,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from obento.core.board.forms import Form, Formed, NoForm, form_of
-from obento.core.check.check import check_handin
+from obento.core.check.check import check_handin, check_ready
 from obento.core.check.expectation.model import Expectation
-from obento.core.check.inspecting.wires import Inside, look_inside
+from obento.core.check.inspecting.wires import Inside, drawn, values_inside
 from obento.core.check.judging.outcome import Checked
 from obento.core.check.judging.ready import Ready, make_ready
 from obento.core.check.judging.rules import count_gates, count_levels
@@ -40,13 +40,18 @@ def try_out(
 ) -> Tried:
     """Check a circuit and look inside; `others` are the files beside the spec."""
     limits = limits or Limits()
-    checked = check_handin(expectation, files, provided, limits)
-    cases = _shown(expectation, checked)
-    ready = make_ready(expectation.spec, files, provided, limits, {}) if checked.verdict is not None else None
+    if expectation.spec.bench is not None:
+        checked = check_handin(expectation, files, provided, limits)
+        return Tried(checked, "with a bench there is no drawing here", _shown(expectation, checked), {}, 0)
+    ready = make_ready(expectation.spec, files, provided, limits, {})
     if not isinstance(ready, Ready):
-        return Tried(checked, None, cases, {}, 0)
-    inside = look_inside(expectation, files, provided, {}, cases, others, limits)
-    return Tried(checked, inside, cases, dict(count_gates(ready.design)), count_levels(ready.design))
+        return Tried(ready, None, [], {}, 0)
+    check_ready(ready, expectation, limits)
+    cases = _shown(expectation, ready.outcome)
+    gates, levels = count_gates(ready.design), count_levels(ready.design)
+    opened = drawn(ready)  # once it was checked and counted: a drawing adds to a design
+    inside = opened if isinstance(opened, str) else values_inside(expectation, opened, cases, others, limits)
+    return Tried(ready.outcome, inside, cases, dict(gates), levels)
 
 
 def _shown(expectation: Expectation, checked: Checked) -> list[int]:

@@ -113,11 +113,12 @@ def check_handin(
     ready = make_ready(expectation.spec, files, provided, limits, choices or {})
     if isinstance(ready, Checked):
         return ready
-    _run(ready, expectation, limits)
+    check_ready(ready, expectation, limits)
     return ready.outcome
 
 
-def _run(ready: Ready, expectation: Expectation, limits: Limits) -> None:
+def check_ready(ready: Ready, expectation: Expectation, limits: Limits) -> None:
+    """Check what is ready to be run; its outcome has everything then."""
     reading, design, binding, outcome = ready.reading, ready.design, ready.binding, ready.outcome
     advise(design, limits, lambda code, text, at, hint: reading.collector.warning(code, text, at, None, hint))
     for port in binding.floating:

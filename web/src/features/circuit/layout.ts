@@ -196,31 +196,43 @@ function collect(at: Indexed, done: ElkNode, folded: Set<number>): Omit<Layout, 
 }
 
 /** Where parts were put by hand, by their numbers, in the drawing's own measure. */
-export type Places = Map<number, { x: number; y: number }>
+export type Places = Map<number, Point>
 
-/** A drawing in which some parts stand where somebody put them; the rest stays, and wires to them are led anew. */
+/** A drawing in which some parts stand where somebody put them; the rest stays, outputs right of all, and wires to what moved are led anew. */
 export function withPlaces(layout: Layout, places: Places): Layout {
   if (!places.size) return layout
-  const parts = layout.parts.map((p) => {
-    const at = places.get(p.part.id)
-    if (!at) return p
-    const [dx, dy] = [at.x - p.x, at.y - p.y]
-    return { ...p, x: at.x, y: at.y, pins: p.pins.map((n) => ({ ...n, x: n.x + dx, y: n.y + dy })) }
-  })
-  const ends = new Map(parts.flatMap((p) => p.pins.map((n) => [n.pin.id, { x: n.x, y: n.y, moved: places.has(p.part.id) }] as const)))
+  const isOutput = (p: Placed): boolean => p.part.kind === 'output'
+  const inner = layout.parts.filter((p) => !isOutput(p)).map((p) => (places.has(p.part.id) ? to(p, places.get(p.part.id) as Point) : p))
+  const first = Math.min(...layout.parts.filter(isOutput).map((p) => p.x))
+  const further = Math.max(0, ...inner.map((p) => p.x + p.w + 3 * AWAY - first))
+  const parts = [...inner, ...layout.parts.filter(isOutput).map((p) => (further ? to(p, { x: p.x + further, y: p.y }) : p))]
+  const moved = new Set(parts.filter((p) => places.has(p.part.id) || (further && isOutput(p))).map((p) => p.part.id))
+  const ends = new Map(parts.flatMap((p) => p.pins.map((n) => [n.pin.id, { x: n.x, y: n.y, moved: moved.has(p.part.id) }] as const)))
   const runs = layout.runs.map((run) => {
     const [a, b] = [ends.get(run.start), ends.get(run.end)]
-    return a && b && (a.moved || b.moved) ? { ...run, points: led(a, b), dots: [] } : run
+    if (!a || !b || (!a.moved && !b.moved)) return run
+    const points = led(a, b)
+    const isShared = layout.runs.some((other) => other.start === run.start && other.end !== run.end)
+    return { ...run, points, dots: isShared && points.length > 2 ? [points[1]] : [] }
   })
   const right = Math.max(layout.width, ...parts.map((p) => p.x + p.w + 12))
   const bottom = Math.max(layout.height, ...parts.map((p) => p.y + p.h + 20))
   return { ...layout, parts, runs, width: right, height: bottom }
 }
 
+interface Point {
+  x: number
+  y: number
+}
+function to(p: Placed, at: Point): Placed {
+  const [dx, dy] = [at.x - p.x, at.y - p.y]
+  return { ...p, x: at.x, y: at.y, pins: p.pins.map((n) => ({ ...n, x: n.x + dx, y: n.y + dy })) }
+}
+
 const AWAY = 14
 /** A wire from an output to an input in right angles: straight over where there is room, else round. */
-function led(a: { x: number; y: number }, b: { x: number; y: number }): { x: number; y: number }[] {
-  const corner = (x: number, y: number): { x: number; y: number } => ({ x, y })
+function led(a: Point, b: Point): Point[] {
+  const corner = (x: number, y: number): Point => ({ x, y })
   if (b.x - a.x >= 2 * AWAY) {
     const middle = a.x + (b.x - a.x) / 2
     return a.y === b.y

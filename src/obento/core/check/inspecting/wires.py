@@ -22,14 +22,14 @@ from obento.core.circuit.model import Bits, Circuit
 from obento.core.handin import HandinFile
 from obento.core.ir.design import Design, Port
 from obento.core.limits import LimitReached, Limits
-from obento.core.planes import plane_digits, set_bits
+from obento.core.planes import set_bits
 from obento.core.source import Place
 from obento.core.spec.cases import Cases
 from obento.core.spec.model import SpecPort
 
 MOST_LANES = 65_536
 _SAMPLE = 24
-_DIGITS = {(True, False): "1", (False, True): "0", (False, False): "x", (True, True): "z"}
+_DIGITS = {(1, 0): "1", (0, 1): "0", (0, 0): "x", (1, 1): "z"}
 _WATCH = "wire"
 
 
@@ -59,6 +59,7 @@ class Inside:
     digits: dict[int, str]
     explains: list[int] = field(default_factory=list)
     likeness: list[Likeness] = field(default_factory=list)
+    is_levelled: bool = False
 
 
 def look_inside(
@@ -89,6 +90,18 @@ def look_inside(
     made = open_circuit(expectation, files, provided, choices, limits)
     if not isinstance(made, Opened):
         return made
+    result = values_inside(expectation, made, wanted, others, limits)
+    if isinstance(result, str):
+        return result
+    if expectation.cases.stimulus is None and result.is_levelled:
+        result.explains = _explaining(expectation, files, provided, choices, limits)
+    return result
+
+
+def values_inside(
+    expectation: Expectation, made: Opened, wanted: Sequence[int], others: Mapping[str, bytes], limits: Limits
+) -> Inside | str:
+    """What the wires of something that was drawn are in the cases `wanted`; a sentence where that took too long."""
     ready, drawing = made.ready, made.drawing
     binding = _watched(ready.design, ready.binding, drawing.circuit)
     run = observe if expectation.cases.stimulus is None else observe_steps
@@ -102,9 +115,8 @@ def look_inside(
         made.places,
         list(wanted),
         {bit: _column(p, expectation.cases.count, wanted) for bit, p in planes.items()},
+        is_levelled=observation.engine == "levelized",
     )
-    if expectation.cases.stimulus is None and observation.engine == "levelized":
-        result.explains = _explaining(expectation, files, provided, choices, limits)
     known = known_wires(expectation.spec, others, expectation.cases, limits)
     inputs = {b for p in ready.design.ports if p.direction == "in" for b in _bits_of(p)}
     result.likeness = _likeness(result, planes, known, expectation.cases.full, inputs)
@@ -129,8 +141,11 @@ def open_circuit(
 ) -> Opened | str | None:
     """Build and draw a hand-in; a sentence where it cannot be drawn, None where it cannot be run."""
     ready = make_ready(expectation.spec, files, provided, limits, choices)
-    if not isinstance(ready, Ready):
-        return None
+    return drawn(ready) if isinstance(ready, Ready) else None
+
+
+def drawn(ready: Ready) -> Opened | str:
+    """What is ready to be run, drawn; a sentence where it cannot be."""
     unfit = next((p.unfit for p in ready.design.parts if p.unfit), "")
     if unfit:
         return f"there is no drawing: {unfit}"
@@ -191,8 +206,9 @@ def _copy(design: Design, port: Port) -> Port:
 
 
 def _column(planes: tuple[int, int], count: int, columns: Sequence[int]) -> str:
-    one, zero = plane_digits(planes[0], count), plane_digits(planes[1], count)
-    return "".join([_DIGITS[one[i] == "1", zero[i] == "1"] for i in columns])
+    size = count // 8 + 1
+    one, zero = planes[0].to_bytes(size, "little"), planes[1].to_bytes(size, "little")
+    return "".join([_DIGITS[one[i >> 3] >> (i & 7) & 1, zero[i >> 3] >> (i & 7) & 1] for i in columns])
 
 
 # Wires that explain.
