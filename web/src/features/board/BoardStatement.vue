@@ -38,6 +38,7 @@ function onKey(event: KeyboardEvent): void {
   else if ((event.key === 'Tab' || event.key === 'Enter') && count && (at.value >= 0 || event.key === 'Tab'))
     take(offers.value[Math.max(0, at.value)])
   else if (event.key === 'Escape' && count) isOpen.value = false
+  else if (event.key === 'Escape') field.value?.blur()
   else if (event.key === 'Enter' && said.value.trim()) emit('say', said.value)
   else return
   event.preventDefault()

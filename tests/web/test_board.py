@@ -1,0 +1,126 @@
+"""The board in the real browser: a circuit by the keyboard alone, text and drawing as one, a half-written text, forms."""
+
+from __future__ import annotations
+
+import pytest
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
+
+from tests.web.conftest import Browser
+
+VERDICT = ".cases-side .caption"
+RIGHT = "right in all 16 cases"
+
+
+@pytest.fixture(scope="module")
+def board(browser: Browser) -> Browser:
+    browser.sign_in()
+    browser.click(".lab", "Locks and lamps")
+    browser.see("[data-cluster]")
+    browser.click("button[data-place=spec]")
+    browser.see(".messages", "All sources agree")
+    browser.see("body").send_keys("b")
+    browser.see(".drawing [data-kind=output]")
+    return browser
+
+
+def press(browser: Browser, *keys: str) -> None:
+    ActionChains(browser.driver).send_keys(*keys).perform()
+
+
+def with_control(browser: Browser, key: str) -> None:
+    ActionChains(browser.driver).key_down(Keys.CONTROL).send_keys(key).key_up(Keys.CONTROL).perform()
+
+
+def text(browser: Browser) -> str:
+    return str(
+        browser.driver.execute_script("return document.querySelector('.cm-content').cmView.view.state.doc.toString()")
+    )
+
+
+def part(browser: Browser, kind: str, number: int = 0) -> WebElement:
+    browser.see(f"[data-kind={kind}]")
+    return browser.all(f"[data-kind={kind}]")[number]
+
+
+def test_a_circuit_by_the_keyboard_alone(board: Browser) -> None:
+    board.see(VERDICT, "right in 0 of 16 cases")
+    press(board, "/")
+    for said in ["safe = level_eq & gate_shut & boat_clear", "open_ok = and(safe, key)"]:
+        press(board, said, Keys.ENTER)
+        board.see(".cm-content", said.partition(" ")[0] + " <-")
+    press(board, "alarm = key & !sa")
+    board.see("#board-offers li", "safe")
+    press(board, Keys.TAB, Keys.ENTER)
+    board.see(VERDICT, RIGHT)
+    assert "  alarm <- and(key, !safe)\n" in text(board)
+    board.see(".pane .bar", "4 parts, 3 levels")
+    press(board, Keys.ESCAPE)
+    # undo and redo run over what was said
+    with_control(board, "z")
+    board.see(VERDICT, "right in 8 of 16 cases")
+    assert "alarm <-" not in text(board)
+    with_control(board, "y")
+    board.see(VERDICT, RIGHT)
+    # inputs are turned by keys side by side, cases walked
+    board.see("tr.chosen[data-case='0']")
+    press(board, "q", "r")
+    board.see("tr.chosen[data-case='9']")
+    press(board, "j", "k", "k")
+    board.see("tr.chosen[data-case='8']")
+
+
+def test_what_is_wrong_with_a_sentence_is_said_beside_it(board: Browser) -> None:
+    before = text(board)
+    press(board, "/", "level_eq = key", Keys.ENTER)
+    board.see(".statement .trouble", "comes from outside")
+    assert text(board) == before
+    press(board, *[Keys.BACKSPACE] * 20, Keys.ESCAPE)
+
+
+def test_a_part_is_exchanged_moved_and_taken_out_and_the_text_says_so(board: Browser) -> None:
+    ActionChains(board.driver).move_to_element(part(board, "and")).click().perform()
+    board.click(".kind", "or")
+    board.see(".cm-content", "safe <- or(")
+    board.see(VERDICT, "of 16 cases")
+    board.click(".kind", "and")
+    board.see(VERDICT, RIGHT)
+    moved = part(board, "and", 1)
+    at = moved.location
+    ActionChains(board.driver).click_and_hold(moved).move_by_offset(30, 60).move_by_offset(10, 10).release().perform()
+    board.see(".cm-content", "place ")
+    now = part(board, "and", 1).location
+    assert abs(now["y"] - at["y"]) > 20
+    board.see(VERDICT, RIGHT)
+    board.click("button", "Tidy")
+    board.gone("button[title='everything stands by itself again']")
+    assert "place " not in text(board)
+    ActionChains(board.driver).move_to_element(part(board, "and")).click().perform()
+    board.click("button", "Take out")
+    board.see(".messages", "nothing drives")
+    assert "safe <-" not in text(board)
+
+
+def test_a_half_written_text_keeps_the_last_drawing_and_says_so(board: Browser) -> None:
+    board.see(".pane .bar", "drawn as of the last text that could be read")
+    assert board.all(".drawing.old [data-kind=and]")
+    board.see("body").click()
+    with_control(board, "z")
+    board.see(VERDICT, RIGHT)
+    board.see(".pane .bar", "4 parts")
+
+
+def test_a_form_of_nand_alone_is_right_and_says_how(board: Browser) -> None:
+    board.click("button", "Form")
+    board.click(".ant-dropdown-menu-item", "NAND alone")
+    board.see(".steps", "NAND of NANDs")
+    board.see(".steps", "right in each")
+    board.see(VERDICT, RIGHT)
+    assert "nand(" in text(board) and "and(" not in text(board).replace("nand(", "")
+
+
+def test_what_is_on_the_board_is_there_again_after_a_reload(board: Browser) -> None:
+    board.driver.refresh()
+    board.see(VERDICT, RIGHT)
+    assert "nand(" in text(board)
