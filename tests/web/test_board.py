@@ -1,4 +1,4 @@
-"""The board in the real browser: a circuit by the keyboard alone, text and drawing as one, a half-written text, forms."""
+"""The board in the real browser: a circuit by keyboard alone, text and drawing as one, a half-written text, forms."""
 
 from __future__ import annotations
 
@@ -46,7 +46,7 @@ def part(browser: Browser, kind: str, number: int = 0) -> WebElement:
 
 def test_a_circuit_by_the_keyboard_alone(board: Browser) -> None:
     board.see(VERDICT, "right in 0 of 16 cases")
-    press(board, "/")
+    press(board, "s")
     for said in ["safe = level_eq & gate_shut & boat_clear", "open_ok = and(safe, key)"]:
         press(board, said, Keys.ENTER)
         board.see(".cm-content", said.partition(" ")[0] + " <-")
@@ -73,7 +73,7 @@ def test_a_circuit_by_the_keyboard_alone(board: Browser) -> None:
 
 def test_what_is_wrong_with_a_sentence_is_said_beside_it(board: Browser) -> None:
     before = text(board)
-    press(board, "/", "level_eq = key", Keys.ENTER)
+    press(board, "s", "level_eq = key", Keys.ENTER)
     board.see(".statement .trouble", "comes from outside")
     assert text(board) == before
     press(board, *[Keys.BACKSPACE] * 20, Keys.ESCAPE)

@@ -100,7 +100,7 @@ async function open(event: Event): Promise<void> {
   input.value = ''
 }
 useKeys([
-  { key: '/', label: 'say something to the board', act: () => statement.value?.focus() },
+  { key: 's', label: 'say something to the board', act: () => statement.value?.focus() },
   { key: 'j', label: 'next case', act: () => step(1) },
   { key: 'k', label: 'case before', act: () => step(-1) },
   { key: 'Delete', label: 'take the chosen line out', act: dropLine },

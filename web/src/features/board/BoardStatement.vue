@@ -59,7 +59,7 @@ defineExpose({
 
 <template>
   <div class="statement">
-    <label class="caption" for="board-sentence">Say</label>
+    <label class="caption" for="board-sentence">Say <span class="key">s</span></label>
     <div class="field">
       <input
         id="board-sentence"
