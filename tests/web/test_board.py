@@ -6,6 +6,7 @@ import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.web.conftest import Browser
 
@@ -34,9 +35,8 @@ def with_control(browser: Browser, key: str) -> None:
 
 
 def text(browser: Browser) -> str:
-    return str(
-        browser.driver.execute_script("return document.querySelector('.cm-content').cmView.view.state.doc.toString()")
-    )
+    script = "return [...document.querySelectorAll('.cm-line')].map((line) => line.textContent).join('\\n')"
+    return str(browser.driver.execute_script(script))
 
 
 def part(browser: Browser, kind: str, number: int = 0) -> WebElement:
@@ -87,11 +87,12 @@ def test_a_part_is_exchanged_moved_and_taken_out_and_the_text_says_so(board: Bro
     board.click(".kind", "and")
     board.see(VERDICT, RIGHT)
     moved = part(board, "and", 1)
-    at = moved.location
+    at, number = moved.location, moved.get_attribute("data-part")
     ActionChains(board.driver).click_and_hold(moved).move_by_offset(30, 60).move_by_offset(10, 10).release().perform()
     board.see(".cm-content", "place ")
-    now = part(board, "and", 1).location
-    assert abs(now["y"] - at["y"]) > 20
+    WebDriverWait(board.driver, 10, ignored_exceptions=[Exception]).until(
+        lambda _: any(abs(p.location["y"] - at["y"]) > 20 for p in board.all(f"[data-part='{number}']"))
+    )
     board.see(VERDICT, RIGHT)
     board.click("button", "Tidy")
     board.gone("button[title='everything stands by itself again']")
