@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { defaultKeymap, history, historyKeymap, indentWithTab, redo, undo } from '@codemirror/commands'
+import { defaultKeymap, history, historyKeymap, indentWithTab, isolateHistory, redo, undo } from '@codemirror/commands'
 import { StreamLanguage, type StreamParser } from '@codemirror/language'
 import { toml } from '@codemirror/legacy-modes/mode/toml'
 import { verilog } from '@codemirror/legacy-modes/mode/verilog'
@@ -44,7 +44,9 @@ onBeforeUnmount(() => view?.destroy())
 watch(
   () => props.text,
   (text) => {
-    if (view && text !== view.state.doc.toString()) view.dispatch({ changes: difference(view.state.doc.toString(), text) })
+    if (!view || text === view.state.doc.toString()) return
+    // What comes from elsewhere is undone by itself, however quickly it follows.
+    view.dispatch({ changes: difference(view.state.doc.toString(), text), annotations: isolateHistory.of('full') })
   },
 )
 watch(() => props.messages, mark)
