@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pytest
+from starlette.testclient import TestClient
 
 from tests.server.conftest import Client
 from tests.server.small import Small
@@ -52,3 +53,70 @@ def test_what_is_wrong_is_told_and_nothing_breaks(ta: Client, small: Small) -> N
     before = ta.get(f"/tasks/{small.task}/results")
     ta.send("POST", path, {"text": ta.get(path)["text"]})
     assert ta.get(f"/tasks/{small.task}/results") == before
+
+
+# The link for students.
+
+HIDDEN = """obento = "spec/1"
+title = "Sluice warning"
+unit = "sluice"
+[ports]
+in = "high wide"
+out = "warn"
+[expect]
+equations = "warn = high & !wide"
+[cases]
+groups = { raise = "high == 1" }
+[students]
+hidden = ["raise"]
+"""
+RIGHT = "wiring sluice\n  takes high, wide\n  gives warn\n  warn <- and(high, !wide)\nend\n"
+
+
+def learner(ta: Client, small: Small, tells: str) -> tuple[str, TestClient]:
+    """A link that tells so much, and somebody who has nothing but that."""
+    made = ta.send("PUT", f"/tasks/{small.task}/board/link", {"tells": tells})
+    return made["address"].rpartition("/board/")[2], TestClient(ta.http.app, raise_server_exceptions=False)
+
+
+@pytest.mark.parametrize("tells", ["nothing", "count", "rows"])
+def test_a_students_board_tells_what_the_task_says(ta: Client, small: Small, tells: str) -> None:
+    token, somebody = learner(ta, small, tells)
+    start = somebody.get(f"/api/board/{token}").json()
+    assert start["tells"] == tells and "cases" not in start and start["title"] == "Sluice warning"
+    found = somebody.post(f"/api/board/{token}", json={"text": RIGHT.replace("!wide", "wide"), "who": "a"}).json()
+    assert [row["outputs"] for row in found["rows"]] == [["0"], ["0"], ["0"], ["1"]]
+    assert (found["passed"], found["total"]) == ((2, 4) if tells != "nothing" else (None, None))
+    assert [row["right"] for row in found["rows"]] == ([True, True, False, False] if tells == "rows" else [None] * 4)
+    assert found["circuit"]["parts"] and not found["circuit"]["likeness"] and not found["circuit"]["explains"]
+    said = somebody.post(f"/api/sentence/{token}", json={"text": RIGHT, "said": "warn = high | wide"}).json()
+    assert "warn <- or(high, wide)" in said["text"]
+
+
+def test_verilog_may_be_tried_as_well(ta: Client, small: Small) -> None:
+    token, somebody = learner(ta, small, "count")
+    text = "module sluice(input high, wide, output warn); assign warn = high & ~wide; endmodule"
+    found = somebody.post(f"/api/board/{token}", json={"text": text, "language": "v"}).json()
+    assert (found["passed"], found["total"]) == (4, 4)
+
+
+def test_hidden_cases_are_not_run_and_not_counted(ta: Client) -> None:
+    small = Small(ta, HIDDEN)
+    token, somebody = learner(ta, small, "rows")
+    found = somebody.post(f"/api/board/{token}", json={"text": RIGHT}).json()
+    assert [row["inputs"] for row in found["rows"]] == [["0", "0"], ["0", "1"]]
+    assert (found["passed"], found["total"], found["cases"]) == (2, 2, 2)
+    assert all(len(digits) == 2 for digits in found["circuit"]["digits"].values())
+
+
+def test_a_link_is_withdrawn_and_others_find_nothing(ta: Client, small: Small) -> None:
+    token, somebody = learner(ta, small, "count")
+    assert ta.get(f"/tasks/{small.task}/board/link")["address"].endswith(token)
+    again, _ = learner(ta, small, "rows")
+    assert again == token  # the address stays when it tells something else
+    assert somebody.put(f"/api/tasks/{small.task}/board/link", json={"tells": "rows"}).status_code == 401
+    assert somebody.get("/api/board/guess").status_code == 404
+    assert somebody.post(f"/api/board/{token}", json={"text": "x" * 500_000}).status_code == 422
+    assert ta.send("DELETE", f"/tasks/{small.task}/board/link")["address"] == ""
+    assert somebody.get(f"/api/board/{token}").status_code == 404
+    assert somebody.post(f"/api/board/{token}", json={"text": RIGHT}).status_code == 404

@@ -13,7 +13,7 @@ from obento.core.check.judging.outcome import Finding
 from obento.core.check.judging.verdict import Verdict
 from obento.core.diagnostics import Message
 from obento.server.feedback.placeholders import fill
-from obento.server.feedback.students_see import for_students, for_the_class, hidden_cases
+from obento.server.feedback.students_see import for_students, for_the_class
 from obento.server.marks.mark import Mark, settle, why_held
 from obento.store.marks import MarkEntry
 
@@ -75,7 +75,7 @@ def verdict(failing: int) -> Verdict:
 
 
 def test_hidden_cases_are_those_of_hidden_groups() -> None:
-    assert hidden_cases(expectation("all")) == 0b1000
+    assert expectation("all").hidden == 0b1000
 
 
 @pytest.mark.parametrize(

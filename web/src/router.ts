@@ -9,6 +9,13 @@ export const router = createRouter({
     { path: '/sign-in', name: 'sign-in', component: () => import('./pages/SignInPage.vue'), meta: { open: true } },
     { path: '/welcome/:token', name: 'welcome', component: () => import('./pages/WelcomePage.vue'), props: true, meta: { open: true } },
     { path: '/page/:token', name: 'student', component: () => import('./pages/StudentPage.vue'), props: true, meta: { open: true } },
+    {
+      path: '/board/:token',
+      name: 'learner-board',
+      component: () => import('./pages/LearnerBoardPage.vue'),
+      props: true,
+      meta: { open: true },
+    },
     { path: '/', name: 'home', component: () => import('./pages/HomePage.vue') },
     { path: '/class/:class(\\d+)/list', name: 'class-list', component: () => import('./pages/ClassListPage.vue') },
     { path: '/mailbox', name: 'mailbox', component: () => import('./pages/MailboxPage.vue') },

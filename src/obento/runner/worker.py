@@ -16,7 +16,7 @@ from functools import lru_cache
 
 from obento.core.board.forms import Form, Formed, NoForm
 from obento.core.board.stating import Stated, state
-from obento.core.board.trying import Tried, proven_form, try_out
+from obento.core.board.trying import Tried, for_learners, proven_form, try_as_learner, try_out
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.inspecting.by_hand import ByHand, Move, drive_by_hand
@@ -225,6 +225,15 @@ def run_board(task: Task) -> Tried:
     expectation = expected(task)
     with _timed():
         return try_out(expectation, task.files, task.provided, dict(task.spec.others))
+
+
+def run_for_learner(task: Task) -> Tried | str:
+    """Try a circuit of somebody who is to see nothing of the reference, and nothing of hidden cases."""
+    expectation = for_learners(expected(task))
+    if expectation is None:
+        return "this task has hidden sequences of steps and cannot be tried here"
+    with _timed():
+        return try_as_learner(expectation, task.files, task.provided)
 
 
 def run_state(asked: StateTask) -> Stated:

@@ -17,6 +17,7 @@ from obento.runner.pool import CheckPool
 from obento.server import errors
 from obento.server.accounts import routes as accounts_routes
 from obento.server.api_page import api_page
+from obento.server.board import link_routes
 from obento.server.board import routes as board_routes
 from obento.server.checking import routes as checking_routes
 from obento.server.checking.service import CheckService
@@ -55,6 +56,7 @@ _ROUTES = (
     review_routes,
     circuit_routes,
     board_routes,
+    link_routes,
     comment_routes,
     feedback_routes,
     marks_routes,
@@ -114,7 +116,7 @@ def create_app(settings: Settings, database: Address, revive: Callable[[], Addre
         root_path=settings.base_path,
     )
     errors.install(app)
-    for module in (accounts_routes, feedback_routes):
+    for module in (accounts_routes, feedback_routes, link_routes):
         app.include_router(module.open_router)
     for module in _ROUTES:
         app.include_router(module.router, dependencies=[Depends(signed_in)])

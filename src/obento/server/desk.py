@@ -85,7 +85,7 @@ class Desk:
 
     def _next(self) -> None:
         """Give free workers to those who wait: persons in turn, none of them twice."""
-        for person_id in list(self._waiting):
+        for person_id in sorted(self._waiting, key=_comes_later):
             if len(self._running) >= self._slots:
                 return
             if person_id not in self._running:
@@ -99,12 +99,21 @@ class Desk:
         if not self._waiting.get(person_id):
             self._waiting.pop(person_id, None)
 
+    def crowd(self) -> int:
+        """How many wait for a turn."""
+        return len(self._waiting)
+
     def place(self, person_id: int) -> int | None:
         """How many others come before what a person waits for; None where they wait for no turn."""
         if person_id not in self._waiting:
             return None
         ahead = list(self._waiting).index(person_id)
         return ahead + len(self._running - {person_id})
+
+
+def _comes_later(person_id: int) -> bool:
+    """Whoever works on a class comes before all who only try something (they have numbers below 0)."""
+    return person_id < 0
 
 
 async def _still_there(is_gone: Callable[[], Awaitable[bool]]) -> None:

@@ -18,6 +18,9 @@ _OPEN = {
     "POST /api/invitation/{token}": "anybody",
     "GET /api/page/{token}": "anybody",
     "POST /api/letter/{token}": "anybody",
+    "GET /api/board/{token}": "anybody",
+    "POST /api/board/{token}": "anybody",
+    "POST /api/sentence/{token}": "anybody",
     "GET /api/me": "signed in",
     "GET /api/me/waiting": "signed in",
     "GET /api/me/sessions": "signed in",
@@ -59,6 +62,7 @@ GET /api/tasks/{task_id}/board
 POST /api/tasks/{task_id}/board
 POST /api/tasks/{task_id}/board/state
 POST /api/tasks/{task_id}/board/form
+GET /api/tasks/{task_id}/board/link
 GET /api/tasks/{task_id}/review/{handin_id}/waves
 GET /api/tasks/{task_id}/review/{handin_id}/waves.vcd
 GET /api/tasks/{task_id}/review/{handin_id}/repair
@@ -109,6 +113,8 @@ PUT /api/labs/{lab_id}/terms
 PUT /api/labs/{lab_id}/extensions/{student_id}
 POST /api/labs/{lab_id}/tasks
 PUT /api/tasks/{task_id}/spec
+PUT /api/tasks/{task_id}/board/link
+DELETE /api/tasks/{task_id}/board/link
 POST /api/tasks/{task_id}/files
 """
 _RELEASE = """

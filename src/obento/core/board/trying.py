@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from obento.core.board.forms import Form, Formed, NoForm, form_of
 from obento.core.check.check import check_handin, check_ready
-from obento.core.check.expectation.model import Expectation
+from obento.core.check.expectation.model import Expectation, with_cases
 from obento.core.check.inspecting.wires import Inside, drawn, values_inside
 from obento.core.check.judging.outcome import Checked
 from obento.core.check.judging.ready import Ready, make_ready
@@ -37,8 +37,10 @@ def try_out(
     provided: Sequence[HandinFile],
     others: Mapping[str, bytes],
     limits: Limits | None = None,
+    in_order: bool = False,
 ) -> Tried:
-    """Check a circuit and look inside; `others` are the files beside the spec."""
+    """Check a circuit and look inside; `others` are the files beside the spec. The cases that are shown are the first
+    ones where they are wanted in order, else the wrong ones first."""
     limits = limits or Limits()
     if expectation.spec.bench is not None:
         checked = check_handin(expectation, files, provided, limits)
@@ -47,11 +49,32 @@ def try_out(
     if not isinstance(ready, Ready):
         return Tried(ready, None, [], {}, 0)
     check_ready(ready, expectation, limits)
-    cases = _shown(expectation, ready.outcome)
+    cases = list(range(min(expectation.cases.count, MOST_SHOWN))) if in_order else _shown(expectation, ready.outcome)
     gates, levels = count_gates(ready.design), count_levels(ready.design)
     opened = drawn(ready)  # once it was checked and counted: a drawing adds to a design
     inside = opened if isinstance(opened, str) else values_inside(expectation, opened, cases, others, limits)
     return Tried(ready.outcome, inside, cases, dict(gates), levels)
+
+
+def for_learners(expectation: Expectation) -> Expectation | None:
+    """The same without the cases that are never shown: they are not even run. None where they cannot be left out."""
+    hidden = expectation.hidden
+    if not hidden:
+        return expectation
+    if expectation.cases.stimulus is not None:
+        return None
+    return with_cases(expectation, set_bits(expectation.cases.full & ~hidden))
+
+
+def try_as_learner(
+    expectation: Expectation, files: Sequence[HandinFile], provided: Sequence[HandinFile], limits: Limits | None = None
+) -> Tried:
+    """What somebody's own circuit does, in the first cases, whether they are right or not; nothing in it comes from a
+    reference."""
+    tried = try_out(expectation, files, provided, {}, limits, in_order=True)
+    if isinstance(tried.inside, Inside):
+        tried.inside.likeness, tried.inside.explains = [], []
+    return tried
 
 
 def _shown(expectation: Expectation, checked: Checked) -> list[int]:

@@ -71,6 +71,75 @@ class StatedView(BaseModel):
     hint: str
 
 
+Tells = Literal["nothing", "count", "rows"]
+"""How much a student's board says of right and wrong: nothing, how many cases are right, or which."""
+
+
+class LinkView(BaseModel):
+    """The link to a task's board for students; an empty address where there is none. `trouble` says why there cannot
+    be one."""
+
+    address: str
+    tells: Tells
+    trouble: str
+
+
+class LinkWanted(BaseModel):
+    tells: Tells
+
+
+class LearnerStart(BaseModel):
+    """An empty board for a student."""
+
+    title: str
+    unit: str
+    text: str
+    only_gates: list[str]
+    max_gates: int | None
+    max_levels: int | None
+    ports: list[PortView]
+    clocked: bool
+    blocks: list[str]
+    parts: list[str]
+    tells: Tells
+
+
+class LearnerText(BaseModel):
+    """A circuit or design to be tried; `who` tells the browsers behind one address apart."""
+
+    text: str = Field(max_length=MOST_SCRATCH)
+    language: Literal["wiring", "v", "sv", "vhd"] = "wiring"
+    who: str = Field(default="", max_length=40)
+
+
+class LearnerSentence(Sentence):
+    who: str = Field(default="", max_length=40)
+
+
+class LearnerRow(BaseModel):
+    """What a circuit does in one case; `right` only where the task tells it."""
+
+    index: int
+    inputs: list[str]
+    outputs: list[str]
+    right: bool | None
+
+
+class LearnerView(BaseModel):
+    """What a student's circuit does. `passed` and `total` only where the task tells them."""
+
+    status: str
+    passed: int | None
+    total: int | None
+    rows: list[LearnerRow]
+    cases: int
+    messages: list[MessageView]
+    rules: list[RuleView]
+    gates: int
+    levels: int
+    circuit: CircuitView
+
+
 class WantedForm(BaseModel):
     form: Literal["two-level", "nand", "nor"]
 

@@ -7,7 +7,7 @@ from dataclasses import asdict
 from obento.core.board.trying import Tried
 from obento.core.check.expectation.model import Expectation
 from obento.core.wiring.elaborate import GATE_NAMES
-from obento.server.board.models import BoardStart, BoardView, RuleView
+from obento.server.board.models import BoardStart, BoardView, LearnerRow, LearnerStart, LearnerView, RuleView, Tells
 from obento.server.cases.rows import case_rows
 from obento.server.models import MessageView
 from obento.server.review.circuit import circuit_view
@@ -41,6 +41,36 @@ def _bus(name: str, width: int, left: int, right: int) -> str:
     if width == 1:
         return name
     return f"{name}[{width}]" if (left, right) == (width - 1, 0) else f"{name}[{left}..{right}]"
+
+
+def learner_start(expectation: Expectation, blocks: list[str], tells: Tells) -> LearnerStart:
+    """An empty board for a student: what everybody knows of the task, and nothing else."""
+    start = board_start(expectation, blocks).model_dump(exclude={"cases"})
+    return LearnerStart(**start, title=expectation.spec.title, tells=tells)
+
+
+def learner_view(expectation: Expectation, tried: Tried, tells: Tells) -> LearnerView:
+    """What a student is told: what their own circuit does, and of right and wrong what the task tells. `expectation` is
+    that without hidden cases."""
+    verdict = tried.checked.verdict
+    shown = case_rows(expectation, verdict, tried.cases) if verdict is not None else []
+    return LearnerView(
+        status=tried.checked.status,
+        passed=verdict.right.bit_count() if verdict is not None and tells != "nothing" else None,
+        total=expectation.cases.count if tells != "nothing" else None,
+        rows=[
+            LearnerRow(
+                index=r.index, inputs=r.inputs, outputs=r.actual, right=r.cell == "p" if tells == "rows" else None
+            )
+            for r in shown
+        ],
+        cases=expectation.cases.count,
+        messages=[MessageView(**asdict(m)) for m in tried.checked.messages],
+        rules=[RuleView(**asdict(r)) for r in tried.checked.rules],
+        gates=sum(tried.gates.values()),
+        levels=tried.levels,
+        circuit=circuit_view(tried.inside),
+    )
 
 
 def board_view(expectation: Expectation, tried: Tried) -> BoardView:

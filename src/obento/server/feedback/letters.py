@@ -12,7 +12,6 @@ from obento.server.errors import not_found
 from obento.server.feedback.models import Letter, LetterTask, sheet_words
 from obento.server.feedback.outcomes import LabOutcomes
 from obento.server.feedback.placeholders import fill, own_words
-from obento.server.feedback.students_see import hidden_cases
 from obento.server.marks.lateness import late_words
 from obento.server.marks.mark import held_reason
 from obento.server.results.outcomes import TaskOutcomes
@@ -144,7 +143,7 @@ def _put_cases(letter: LetterTask, t: TaskOutcomes, result: Result) -> None:
     """How many cases are right, and those that may be seen of the wrong ones."""
     expectation, verdict = t.expectation, t.verdict(result)
     see = expectation.spec.see
-    hidden = hidden_cases(expectation)
+    hidden = expectation.hidden
     own = [i for i in first_wrong(expectation, verdict) if not hidden >> i & 1]
     most = _MOST_ROWS if expectation.cases.stimulus is None else _MOST_STEPS
     shown = {"all": own[:most], "first-failing": own[:1]}.get(see, [])

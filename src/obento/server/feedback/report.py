@@ -9,7 +9,7 @@ import numpy as np
 from obento.server.course.task_state import missing_students
 from obento.server.feedback.models import ClassReport, HardCase, Mistake, ReportTask
 from obento.server.feedback.outcomes import LabOutcomes
-from obento.server.feedback.students_see import for_the_class, hidden_cases
+from obento.server.feedback.students_see import for_the_class
 from obento.server.results.clusters import clusters_of
 from obento.server.results.models import ClusterView
 from obento.server.results.outcomes import TaskOutcomes
@@ -98,7 +98,7 @@ def _hardest(t: TaskOutcomes, checked: int, erased: list[ErasedOutcome]) -> list
         if outcome.spec_version_id == t.spec.version_id and outcome.failed:
             bad = np.frombuffer(outcome.failed, dtype=np.uint8)
             failures += np.unpackbits(bad, bitorder="little", count=t.expectation.cases.count).astype(np.int64)
-    hidden = hidden_cases(t.expectation)
+    hidden = t.expectation.hidden
     found = []
     for case in np.argsort(-failures, kind="stable")[:_MOST_CASES].tolist():
         if failures[case]:

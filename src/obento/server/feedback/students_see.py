@@ -45,14 +45,6 @@ _WITHOUT_VALUES = frozenset(
 """Kinds of findings that say nothing of single cases."""
 
 
-def hidden_cases(expectation: Expectation) -> int:
-    """The cases of all groups whose values are never shown."""
-    plane = 0
-    for name in expectation.spec.hidden:
-        plane |= expectation.groups.get(name, 0)
-    return plane
-
-
 def for_students(expectation: Expectation, verdict: Verdict | None, findings: list[Finding]) -> list[Finding]:
     """Those findings that a student may be told, in their order.
 
@@ -65,6 +57,6 @@ def for_the_class(expectation: Expectation, verdict: Verdict | None, findings: l
     """Those findings that may be shown in a lecture: where a hidden case is among the wrong ones, only what says
     nothing of single cases."""
     wrong = expectation.cases.full & ~verdict.right if verdict is not None else 0
-    if wrong & hidden_cases(expectation):
+    if wrong & expectation.hidden:
         return [f for f in findings if f.kind in _WITHOUT_VALUES]
     return findings

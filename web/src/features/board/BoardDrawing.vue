@@ -2,17 +2,19 @@
 import { Button } from 'ant-design-vue'
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import type { BoardView, CircuitPart, PortView } from '../../api/schema'
+import type { CircuitPart, PortView } from '../../api/schema'
 import { useKeys } from '../../shared/keys'
 import CircuitDrawing from '../circuit/CircuitDrawing.vue'
 import { layOut, type Layout, type Places, withPlaces } from '../circuit/layout'
 import { type Indexed } from '../circuit/model'
 import type { SymbolSet } from '../circuit/symbols'
-import { labelOf, placesOf } from './board'
+import { type Heard, labelOf, placesOf } from './board'
 
 const props = defineProps<{
   at: Indexed | null
-  view: BoardView | null
+  view: Heard | null
+  /** What outputs should be in the chosen case, by their names, where they are something else. */
+  wrong: Map<string, string>
   isOld: boolean
   text: string
   ports: PortView[]
@@ -37,13 +39,11 @@ const portMap = computed(() => new Map(props.ports.map((p) => [p.name, p])))
 /** Outputs that are not what they should be in the chosen case, with what they should be. */
 const astray = computed(() => {
   const found = new Map<number, string>()
-  const row = props.view?.rows.find((r) => r.index === props.chosenCase)
-  if (!props.at || !row || props.isOld) return found
-  const outputs = props.ports.filter((p) => p.direction === 'out')
+  if (!props.at || props.isOld) return found
   for (const part of props.at.circuit.parts.filter((p) => p.kind === 'output')) {
-    const n = outputs.findIndex((p) => p.name === part.label)
-    if (n < 0 || !row.wrong[n]) continue
-    found.set(part.pins[0].id, row.expected[n])
+    const wanted = props.wrong.get(part.label)
+    if (wanted === undefined) continue
+    found.set(part.pins[0].id, wanted)
     for (const from of props.at.from.get(part.pins[0].id) ?? []) found.set(from, '')
   }
   return found
@@ -121,6 +121,7 @@ useKeys([
       }}</span>
       <span v-for="r in broken" :key="r.rule" class="chip broken" :title="r.rule">{{ r.text }}</span>
       <span class="spring"></span>
+      <slot name="tools"></slot>
       <Button v-if="isPlaced" size="small" title="everything stands by itself again" @click="emit('tidy')"
         >Tidy <span class="key">g</span></Button
       >

@@ -1,8 +1,7 @@
 import { useDebounceFn } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 
-import { get, post } from '../../api/client'
-import type { BoardStart, BoardView } from '../../api/schema'
+import type { BoardStart, CircuitView, LearnerStart, MessageView, StatedView } from '../../api/schema'
 import { useDraft } from '../../shared/drafts'
 import { useResource } from '../../shared/resource'
 import { index, type Indexed } from '../circuit/model'
@@ -10,19 +9,36 @@ import { index, type Indexed } from '../circuit/model'
 /** Long enough for a word to be typed, short enough not to be waited for. */
 const PATIENCE = 120
 
-/** A circuit that is being made for a task: its text, what it does, and sentences put into it. */
-export function useBoard(taskId: () => number) {
-  const start = shallowRef<BoardStart | null>(null)
+/** What every board hears of a circuit, whoever it belongs to. */
+export interface Heard {
+  circuit: CircuitView
+  messages: MessageView[]
+  rules: { rule: string; ok: boolean; text: string }[]
+  gates: number
+  levels: number
+}
+/** Where a board's answers come from: a task of one's class, or a link that somebody was given. */
+export interface BoardSource<S extends BoardStart | LearnerStart, V extends Heard> {
+  /** What the text is a draft of. */
+  subject: string
+  begin: (signal: AbortSignal) => Promise<S>
+  tryOut: (text: string, signal: AbortSignal) => Promise<V>
+  state: (text: string, said: string, only: string[]) => Promise<StatedView>
+}
+
+/** A circuit that is being made: its text, what it does, and sentences put into it. */
+export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(source: () => BoardSource<S, V>) {
+  const start = shallowRef<S | null>(null)
   const { text, from, drop } = useDraft(
-    () => (start.value ? `task ${taskId()}/board` : ''),
+    () => (start.value ? source().subject : ''),
     () => start.value?.text ?? '',
   )
-  const view = shallowRef<BoardView | null>(null)
+  const view = shallowRef<V | null>(null)
   /** The last circuit that could be drawn: it stays while the text does not parse. */
   const drawn = shallowRef<Indexed | null>(null)
   const isOld = ref(false)
-  const begun = useResource((signal) => get(`/tasks/${taskId()}/board`, { signal }))
-  const tried = useResource(async (signal) => post(`/tasks/${taskId()}/board`, { text: text.value }, { signal }), { lazy: true })
+  const begun = useResource((signal) => source().begin(signal))
+  const tried = useResource((signal) => source().tryOut(text.value, signal), { lazy: true })
   const tryOut = useDebounceFn(tried.reload, PATIENCE)
   const stated = ref({ trouble: '', hint: '' })
 
@@ -31,11 +47,14 @@ export function useBoard(taskId: () => number) {
     start.value = found
     void tried.reload()
   })
-  watch(taskId, () => {
-    view.value = null
-    drawn.value = null
-    void begun.reload()
-  })
+  watch(
+    () => source().subject,
+    () => {
+      view.value = null
+      drawn.value = null
+      void begun.reload()
+    },
+  )
   watch(text, () => start.value && void tryOut())
   watch(tried.data, (found) => {
     if (!found) return
@@ -45,8 +64,8 @@ export function useBoard(taskId: () => number) {
   })
 
   /** Say something to be put into the text; the line that it became, 0 where it became none. */
-  async function state(said: string, only: string[]): Promise<number> {
-    const found = await post(`/tasks/${taskId()}/board/state`, { text: text.value, said, only })
+  async function state(said: string): Promise<number> {
+    const found = await source().state(text.value, said, start.value?.only_gates ?? [])
     stated.value = { trouble: found.trouble, hint: found.hint }
     if (!found.trouble) text.value = found.text
     return found.line

@@ -117,6 +117,14 @@ class Expectation:
                 plane |= 1 << step
         return plane
 
+    @property
+    def hidden(self) -> int:
+        """The cases of all groups whose values are never shown."""
+        plane = 0
+        for name in self.spec.hidden:
+            plane |= self.groups.get(name, 0)
+        return plane
+
 
 def with_cases(expectation: Expectation, chosen: Sequence[int]) -> Expectation:
     """The same for some of its cases alone, in this order; one may stand there several times. Only without a clock."""

@@ -1,0 +1,48 @@
+"""Links to the board of a task, for students."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from obento.store.connection import Connection
+
+
+@dataclass(frozen=True, slots=True)
+class BoardLink:
+    """`tells` is how much of right and wrong is said: nothing, count or rows."""
+
+    task_id: int
+    token: str
+    tells: str
+    made_at: datetime
+
+
+_LINK = "SELECT b.task_id, b.token, b.tells, b.made_at FROM board_link b"
+
+
+def link_of(c: Connection, task_id: int) -> BoardLink | None:
+    return c.one(BoardLink, f"{_LINK} WHERE b.task_id = %s", task_id)
+
+
+def link_behind(c: Connection, token: str) -> BoardLink | None:
+    """The link of this token, unless its task, lab or class is in the bin."""
+    return c.one(
+        BoardLink,
+        f"{_LINK} JOIN task t ON t.id = b.task_id JOIN lab l ON l.id = t.lab_id JOIN class k ON k.id = l.class_id WHERE"
+        " b.token = %s AND t.gone_at IS NULL AND l.gone_at IS NULL AND k.gone_at IS NULL",
+        token,
+    )
+
+
+def keep_link(c: Connection, task_id: int, token: str, tells: str, person_id: int) -> None:
+    """Make a link, or say otherwise how much the one there is tells; its address stays."""
+    c.run(
+        "INSERT INTO board_link (task_id, token, tells, person_id, made_at) VALUES (%s, %s, %s, %s, UTC_TIMESTAMP(6))"
+        " ON DUPLICATE KEY UPDATE tells = VALUES(tells), person_id = VALUES(person_id)",
+        task_id, token, tells, person_id,
+    )  # fmt: skip
+
+
+def withdraw_link(c: Connection, task_id: int) -> None:
+    c.run("DELETE FROM board_link WHERE task_id = %s", task_id)

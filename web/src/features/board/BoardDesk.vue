@@ -1,0 +1,244 @@
+<script setup lang="ts">
+import { Button } from 'ant-design-vue'
+import { computed, ref } from 'vue'
+
+import type { BoardStart, LearnerStart } from '../../api/schema'
+import { told } from '../../shared/attempt'
+import { useKeys } from '../../shared/keys'
+import TextEditor from '../../shared/TextEditor.vue'
+import SpecMessages from '../spec/SpecMessages.vue'
+import { GATES, gateOf, type Heard, lineOf, tidied, type useBoard, withGate, withLine, withPlace } from './board'
+import BoardDrawing from './BoardDrawing.vue'
+import BoardStatement from './BoardStatement.vue'
+import { asPng, asSvg, saveAs } from './picture'
+
+type Board = ReturnType<typeof useBoard<BoardStart | LearnerStart, Heard>>
+type Language = 'wiring' | 'v' | 'sv' | 'vhd'
+
+const props = defineProps<{
+  board: Board
+  chosenCase: number | null
+  probes: number[]
+  wrong: Map<string, string>
+  /** What stands under a picture, before the date. */
+  caption: string
+  language?: Language
+}>()
+const emit = defineEmits<{ probe: [pin: number]; language: [language: Language] }>()
+const { start, text, view, drawn, isOld, state, stated } = props.board
+const editor = ref<InstanceType<typeof TextEditor>>()
+const statement = ref<InstanceType<typeof BoardStatement>>()
+const middle = ref<HTMLElement>()
+const line = ref(0)
+
+const names = computed(() => {
+  const found = new Set(start.value?.ports.map((p) => p.name))
+  for (const name of Object.values(drawn.value?.circuit.names ?? {})) if (!name.includes('.')) found.add(name.replace(/\[.*$/, ''))
+  return [...found].sort()
+})
+const parts = computed(() => [
+  ...(start.value?.parts ?? []),
+  ...(start.value?.blocks ?? []).map((f) => f.replace(/^.*\//, '').replace(/\.\w+$/, '')),
+])
+const isWiring = computed(() => (props.language ?? 'wiring') === 'wiring')
+const mode = computed(() => (isWiring.value ? 'wiring' : props.language === 'vhd' ? 'vhdl' : 'verilog'))
+
+async function say(said: string): Promise<void> {
+  await told(async () => {
+    const at = await state(said)
+    if (!at) return
+    statement.value?.clear()
+    line.value = at
+  })
+}
+function choose(at: number): void {
+  line.value = at
+  editor.value?.goTo({ line: at, column: 1 }, false)
+}
+function dropLine(): void {
+  if (!isPart.value) return
+  text.value = withLine(text.value, line.value, null)
+  line.value = 0
+}
+const isPart = computed(() => isWiring.value && line.value > 0 && lineOf(text.value, line.value).includes('<-'))
+function rewrite(value: string): void {
+  const indent = /^\s*/.exec(lineOf(text.value, line.value))?.[0] ?? ''
+  text.value = withLine(text.value, line.value, value.trim() ? indent + value.trim() : null)
+}
+function save(): void {
+  saveAs(`${start.value?.unit ?? 'circuit'}.${props.language ?? 'wiring'}`, new Blob([text.value], { type: 'text/plain' }))
+}
+async function open(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (file) {
+    const ending = file.name.replace(/^.*\./, '').toLowerCase()
+    const language = { v: 'v', sv: 'sv', vhd: 'vhd', vhdl: 'vhd' }[ending] as Language | undefined
+    if (props.language) emit('language', language ?? 'wiring')
+    text.value = await file.text()
+  }
+  input.value = ''
+}
+/** The drawing as a file, with whose it is and when it was made. */
+async function picture(kind: 'svg' | 'png'): Promise<void> {
+  const svg = middle.value?.querySelector<SVGSVGElement>('.drawing > svg')
+  if (!svg) return
+  const written = asSvg(svg, `${props.caption}, ${new Date().toISOString().slice(0, 10)}`)
+  const data = kind === 'svg' ? new Blob([written], { type: 'image/svg+xml' }) : await asPng(written)
+  if (data) saveAs(`${start.value?.unit ?? 'circuit'}.${kind}`, data)
+}
+useKeys([
+  { key: 's', label: 'say something to the board', act: () => statement.value?.focus() },
+  { key: 'Delete', label: 'take the chosen line out', act: dropLine },
+  { key: 'Ctrl+z', label: 'undo, in text and drawing alike', act: () => editor.value?.undo() },
+  { key: 'Ctrl+y', label: 'redo', act: () => editor.value?.redo() },
+  { key: 'Ctrl+s', label: 'save the text as a file', always: true, act: save },
+])
+</script>
+
+<template>
+  <main v-if="start" class="desk">
+    <section class="compartment text" aria-label="text">
+      <div class="row spread">
+        <span class="caption">Text</span>
+        <span class="row">
+          <slot name="tools"></slot>
+          <label class="file">Open<input type="file" accept=".wiring,.txt,.v,.sv,.vhd,.vhdl" @change="open" /></label>
+          <Button size="small" @click="save">Save <span class="k">Ctrl+S</span></Button>
+        </span>
+      </div>
+      <TextEditor
+        ref="editor"
+        :key="mode"
+        :language="mode"
+        :label="isWiring ? 'wiring list' : 'source'"
+        :text="text"
+        :messages="view?.messages ?? []"
+        @change="(value) => (text = value)"
+        @line="(at) => (line = at)"
+      />
+      <SpecMessages :messages="view?.messages ?? []" fine="Everything is connected." @go="(m) => editor?.goTo(m)" />
+    </section>
+    <section ref="middle" class="compartment" aria-label="drawing">
+      <BoardDrawing
+        :at="drawn"
+        :view="view"
+        :is-old="isOld"
+        :ports="start.ports"
+        :chosen-case="chosenCase"
+        :line="line"
+        :probes="probes"
+        :text="text"
+        :wrong="wrong"
+        :limits="{ gates: start.max_gates, levels: start.max_levels }"
+        @line="choose"
+        @probe="(pin) => emit('probe', pin)"
+        @place="(at, x, y) => (text = withPlace(text, at, x, y))"
+        @tidy="text = tidied(text)"
+      >
+        <template #tools>
+          <Button size="small" @click="picture('svg')">SVG</Button>
+          <Button size="small" @click="picture('png')">PNG</Button>
+        </template>
+      </BoardDrawing>
+      <div v-if="isPart" class="chosen-line">
+        <span class="number mono">{{ line }}</span>
+        <input
+          class="mono"
+          :value="lineOf(text, line).trim()"
+          aria-label="the chosen line"
+          spellcheck="false"
+          @change="rewrite(($event.target as HTMLInputElement).value)"
+        />
+        <span v-if="gateOf(text, line)" class="kinds" role="group" aria-label="another gate">
+          <button
+            v-for="g in GATES"
+            :key="g"
+            type="button"
+            class="kind"
+            :class="{ own: g === gateOf(text, line) }"
+            :aria-pressed="g === gateOf(text, line)"
+            @click="text = withGate(text, line, g)"
+          >
+            {{ g }}
+          </button>
+        </span>
+        <Button size="small" @click="dropLine">Take out <span class="k">Del</span></Button>
+      </div>
+      <BoardStatement
+        v-if="isWiring"
+        ref="statement"
+        :names="names"
+        :parts="parts"
+        :trouble="stated.trouble"
+        :hint="stated.hint"
+        @say="say"
+      />
+    </section>
+    <section class="compartment cases-side" aria-label="cases"><slot name="cases"></slot></section>
+  </main>
+</template>
+
+<style scoped>
+.desk {
+  display: grid;
+  grid-template-columns: minmax(240px, 300px) minmax(0, 1fr) minmax(240px, 320px);
+  gap: var(--gap);
+  padding: var(--gap);
+  flex: 1;
+  min-height: 0;
+}
+.compartment {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+  min-width: 0;
+}
+.text > :deep(.editor) {
+  flex: 1;
+  min-height: 0;
+}
+.chosen-line {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.chosen-line input {
+  flex: 1;
+  min-width: 80px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 3px 8px;
+  font-size: 12.5px;
+  background: var(--rice);
+}
+.number {
+  color: var(--ink-3);
+  font-size: 12px;
+}
+.kinds {
+  display: flex;
+}
+.kind {
+  border: 1px solid var(--line);
+  border-right-width: 0;
+  background: var(--paper);
+  font: 12px var(--mono);
+  padding: 3px 6px;
+  cursor: pointer;
+  min-height: 24px;
+}
+.kind:first-child {
+  border-radius: 6px 0 0 6px;
+}
+.kind:last-child {
+  border-radius: 0 6px 6px 0;
+  border-right-width: 1px;
+}
+.kind.own {
+  background: var(--lacquer-tint);
+  color: var(--lacquer);
+  font-weight: 600;
+}
+</style>
