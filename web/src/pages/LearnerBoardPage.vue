@@ -8,6 +8,7 @@ import { type BoardSource, useBoard } from '../features/board/board'
 import BoardDesk from '../features/board/BoardDesk.vue'
 import { FLIPS, useCases } from '../features/board/cases'
 import { useChosenWires } from '../features/circuit/probes'
+import { heads } from '../shared/words'
 
 const props = defineProps<{ token: string }>()
 type Language = 'wiring' | 'v' | 'sv' | 'vhd'
@@ -39,6 +40,7 @@ const board = useBoard(source)
 const { start, view, drawn, trouble } = board
 const inputs = computed(() => start.value?.ports.filter((p) => p.direction === 'in') ?? [])
 const outputs = computed(() => start.value?.ports.filter((p) => p.direction === 'out') ?? [])
+const inputHeads = computed(() => heads(inputs.value.map((p) => p.name)))
 const bits = computed(() => inputs.value.reduce((sum, p) => sum + p.width, 0))
 const rows = computed(() => view.value?.rows ?? [])
 const { chosenCase, canFlip } = useCases(
@@ -90,7 +92,7 @@ watch(start, (found) => found && (document.title = `${found.title}: board`))
             <thead>
               <tr>
                 <th v-if="start.tells === 'rows'"></th>
-                <th v-for="p in inputs" :key="p.name" scope="col" :title="p.name">{{ p.name }}</th>
+                <th v-for="(p, i) in inputs" :key="p.name" scope="col" :title="p.name">{{ inputHeads[i] }}</th>
                 <th v-for="p in outputs" :key="p.name" scope="col" class="side" :title="p.name">{{ p.name }}</th>
                 <th v-for="p in columns" :key="p.pin" scope="col" class="side probe">{{ p.name }}</th>
               </tr>

@@ -50,7 +50,8 @@ export async function layOut(at: Indexed, folded: Set<number>, only: Set<number>
   const began = performance.now()
   const graph = build(at, folded, only, calm)
   const done = await engine.layout(graph)
-  return { ...collect(at, done, folded), milliseconds: performance.now() - began }
+  const found = { ...collect(at, done, folded), milliseconds: performance.now() - began }
+  return calm ? withOpenOutputs(found) : found
 }
 
 /** Have the worker ready before it is wanted: its program alone takes a while to be read. */
@@ -193,6 +194,24 @@ function collect(at: Indexed, done: ElkNode, folded: Set<number>): Omit<Layout, 
     return { start, end, label: labels.get(e.id) ?? '', points, dots: e.junctionPoints ?? [] }
   })
   return { parts, runs, width: done.width ?? 0, height: done.height ?? 0 }
+}
+
+/** Outputs that nothing drives yet stand at the right of all, below each other: there they will stay once they are driven. */
+function withOpenOutputs(layout: Layout): Layout {
+  const driven = new Set(layout.runs.map((r) => r.end))
+  const isOpen = (p: Placed): boolean => p.part.kind === 'output' && !driven.has(p.part.pins[0]?.id)
+  const rest = layout.parts.filter((p) => !isOpen(p))
+  if (rest.length === layout.parts.length || !rest.length) return layout
+  const x = Math.max(...rest.filter((p) => p.part.kind !== 'output').map((p) => p.x + p.w)) + 6 * AWAY
+  const outputs = rest.filter((p) => p.part.kind === 'output')
+  let y = outputs.length ? Math.max(...outputs.map((p) => p.y + p.h)) + 2 * AWAY : Math.min(...rest.map((p) => p.y))
+  const moved = layout.parts.filter(isOpen).map((p) => {
+    const placed = to(p, { x: outputs.length ? outputs[0].x : x, y })
+    y += p.h + 2 * AWAY
+    return placed
+  })
+  const parts = [...rest, ...moved]
+  return { ...layout, parts, width: Math.max(...parts.map((p) => p.x + p.w)) + 12, height: Math.max(...parts.map((p) => p.y + p.h)) + 20 }
 }
 
 /** Where parts were put by hand, by their numbers, in the drawing's own measure. */
