@@ -304,3 +304,11 @@ end
     assert len(gates) == 2 and all(any(pin.inverted for pin in g.pins) for g in gates)
     ends = {w.end for w in drawing.circuit.wires}
     assert all(pin.id in ends for part in parts.values() for pin in part.pins if pin.side == "in")
+
+
+def test_a_selector_of_many_is_one_symbol() -> None:
+    text = "wiring m\n  takes s[2], a, b, c\n  gives y\n  y <- and(select(s, a, b, !c), a)\nend\n"
+    drawing = draw(build(text, name="a.wiring"), lambda position: "")
+    (selector,) = [p for p in drawing.circuit.parts if p.kind == "part"]
+    assert (selector.label, [p.name for p in selector.pins]) == ("select", ["s", "0", "1", "2", "y"])
+    assert not [p for p in drawing.circuit.parts if p.kind == "select"]

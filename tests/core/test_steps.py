@@ -248,7 +248,7 @@ WIRING_MISTAKES = [
     ("q <- flipflop(en)", "a flip-flop needs one clock"),
     ("q <- flipflop(en, rise: clk, fall: clk)", "a flip-flop needs one clock"),
     ("q <- flipflop(en, rise: clk, clr: rst)", "has no pin `clr`"),
-    ("q <- flipflop(en, clk)", "takes one data operand"),
+    ("q <- flipflop(en, clk)", "takes 1 operand by order"),
     ("q <- latch(en)", "a latch needs `open:`"),
     ("q <- flipflop(en, rise: clk, clear: rst, clear_low: rst)", "exclude each other"),
 ]

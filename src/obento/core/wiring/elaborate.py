@@ -8,7 +8,7 @@ from typing import Literal
 from obento.core import values
 from obento.core.diagnostics import Collector
 from obento.core.ir import nodes as ir
-from obento.core.ir.design import Design, Instance, Port, Process
+from obento.core.ir.design import Design, Instance, LibraryPart, Port, Process
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.embed import embed, instance_of
 from obento.core.ir.resolve import resolve_drivers
@@ -375,7 +375,7 @@ class _Builder:
         self.root.children.append(Instance(label, e.what, e.start))
         args = [self.lower(a, label) for a in e.args]
         if e.what == "select":
-            return self._selector(e, args)
+            return self._selector(e, args, label)
         if e.what in _ONE_INPUT:
             if len(args) != 1:
                 raise self.error("gate-count", f"`{e.what}` has one input, here are {len(args)}", e)
@@ -397,7 +397,7 @@ class _Builder:
             result = ir.Binary(result.width, _GATES[e.what], result, arg)
         return ir.Unary(result.width, "not", result) if e.what in _INVERTING else result
 
-    def _selector(self, e: Use, args: list[ir.Expr]) -> ir.Expr:
+    def _selector(self, e: Use, args: list[ir.Expr], label: str) -> ir.Expr:
         if len(args) < 3:
             raise self.error(
                 "gate-count", "`select` needs a choice and at least two inputs", e, "select(s, when_0, when_1)"
@@ -421,7 +421,17 @@ class _Builder:
             if len(options) % 2:
                 options.append(ir.Const(width, 0, 0))  # a value without an input is unknown
             options = [ir.Mux(width, bit, options[k + 1], options[k]) for k in range(0, len(options), 2)]
-        return options[0]
+        if len(args) == 3:
+            return options[0]
+        # One of many is one symbol, and so has an output of its own.
+        self.room_for(width, e)
+        wire = self.design.add_signal(f"{label}.y", width, "net", e.start)
+        body = ir.Assign(e.start, [ir.Target(wire, 0, width)], options[0])
+        process = Process("continuous", body, watches_of(stretches_read(options[0])), e.start, "select", self._w.name)
+        self.design.processes.append(process)
+        drawn = [("s", choice), *((str(k), option) for k, option in enumerate(args[1:]))]
+        self.design.library.append(LibraryPart("select", label, e.start, self._w.name, drawn, [("y", wire)], [process]))
+        return ir.Ref(width, wire)
 
     # Blocks.
 

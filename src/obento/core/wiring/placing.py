@@ -13,6 +13,7 @@ from obento.core.ir.signal import Signal
 from obento.core.suggest import did_you_mean
 from obento.core.wiring.ast import Constant, Count, Join, Operand, Use
 from obento.core.wiring.kinds.kind import Kind, Misfit, Pin, Values
+from obento.core.words import counted
 
 
 class Refused(Exception):
@@ -92,7 +93,7 @@ def _sorted_out(kind: Kind, e: Use, host: Host) -> dict[str, Operand]:
     for arg, pin in zip(e.args, e.pins, strict=True):
         name = pin if pin is not None else next((n for n in operands if n not in given), None)
         if name is None:
-            text = f"`{kind.name}` takes {len(kind.operands)} operands by order, all others by pin"
+            text = f"`{kind.name}` takes {counted(len(kind.operands), 'operand')} by order, all others by pin"
             raise host.error("no-pin", text, arg, f"its pins are {', '.join(kind.pins)}" if kind.pins else "")
         if name not in kind.operands and name not in kind.pins:
             near = did_you_mean(name, [*kind.operands, *kind.pins]) or f"its pins are {', '.join(kind.pins)}"

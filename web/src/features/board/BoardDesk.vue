@@ -180,9 +180,12 @@ useKeys([
 </template>
 
 <style scoped>
+.cases-side {
+  min-width: 250px;
+}
 .desk {
   display: grid;
-  grid-template-columns: minmax(240px, 300px) minmax(0, 1fr) minmax(240px, 320px);
+  grid-template-columns: 270px minmax(0, 1fr) fit-content(430px);
   gap: var(--gap);
   padding: var(--gap);
   flex: 1;
