@@ -127,8 +127,6 @@ def main() -> None:
     driver.get(BASE)
     see(".lab", "Locks and lamps").click()
     see("[data-cluster]")
-    _effect(driver, see, picture)
-    driver.get(BASE)
     see(".lab", "Tickets and beacons").click()
     see("[data-cluster] .chip", "Caelan Roy").click()
     see("canvas[data-waves]")
@@ -178,24 +176,36 @@ def _reasons(driver: webdriver.Chrome, see: See, picture: Picture) -> None:
     see(".bar[role=status] button", "Leave").click()
 
 
-def _effect(driver: webdriver.Chrome, see: See, picture: Picture) -> None:
-    """A rule that is new in the spec, and what it would change; not saved."""
+def _board(driver: webdriver.Chrome, see: See, picture: Picture) -> None:
+    """An eight-bit unit out of parts, stated sentence by sentence; the drawing with the values of one case."""
+    see(".lab", "Paddles and ballast").click()
+    see("[data-cluster]")
+    see(".tasks button", "Ballast").click()
     see("button[data-place=spec]").click()
-    see(".cm-content", "open_ok = safe")
-    driver.execute_script("document.querySelector('.cm-content').focus()")
-    editor = see(".cm-content")
-    editor.send_keys(Keys.CONTROL, Keys.END)
-    driver.execute_cdp_cmd(
-        "Input.insertText", {"text": "\n[rules]\nlanguages = ['verilog', 'wiring']\nmax_gates = 4\n"}
-    )
-    see(".caption", "saving makes a new one")
-    driver.execute_script("document.querySelector('.cm-content').focus()")
-    editor.send_keys(Keys.CONTROL, "s")
-    see(".effect tr[data-effect]")
-    time.sleep(1.5)
-    picture("effect")
-    see(".ant-modal button", "Go on writing").click()
-    editor.send_keys(Keys.CONTROL, "z")  # nothing left that would want to be saved
+    see(".messages", "All sources agree")
+    driver.find_element(By.TAG_NAME, "body").send_keys("b")
+    see(".drawing [data-kind=output]")
+    field = see("#board-sentence")
+    for said in BALLAST:
+        field.send_keys(said, Keys.ENTER)
+        see(
+            ".cm-content", said.partition(" =")[0].partition(",")[0] + ("," if "," in said.partition("=")[0] else " <-")
+        )
+    see(".cases-side .caption", "right in all")
+    see("tr[data-case='14']").click()
+    picture("board")
+
+
+BALLAST = [
+    "sum, over_sum = add(fore, aft)",
+    "diff, less = subtract(fore, aft)",
+    "back, more = subtract(aft, fore)",
+    "half = {over_sum, sum[7..1]}",
+    "trim = select(op, sum, diff, back, half)",
+    "over = select(op, over_sum, less, more, 0)",
+    "level = zero(trim)",
+    "bow_down = fore > aft",
+]
 
 
 if __name__ == "__main__":

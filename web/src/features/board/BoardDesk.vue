@@ -117,7 +117,11 @@ useKeys([
         @change="(value) => (text = value)"
         @line="(at) => (line = at)"
       />
-      <SpecMessages :messages="view?.messages ?? []" fine="Everything is connected." @go="(m) => editor?.goTo(m)" />
+      <SpecMessages
+        :messages="view?.messages ?? []"
+        :fine="isWiring ? 'Everything is connected.' : 'It can be run.'"
+        @go="(m) => editor?.goTo(m)"
+      />
     </section>
     <section ref="middle" class="compartment" aria-label="drawing">
       <BoardDrawing
