@@ -40,8 +40,9 @@ def test_a_student_draws_without_signing_in(browser: Browser) -> None:
     browser.click(".language")
     browser.click(".ant-select-item", "VHDL")
     browser.see(".empty", "The table fills")
+    ports = "level_eq, gate_shut, boat_clear, key : in bit; open_ok, alarm : out bit"
     text = (
-        "entity lock_interlock is port (level_eq, gate_shut, boat_clear, key : in bit; open_ok, alarm : out bit);\nend;\n"
+        f"entity lock_interlock is port ({ports}); end;\n"
         "architecture a of lock_interlock is begin open_ok <= '0'; alarm <= key; end;\n"
     )
     browser.write_spec(text)
