@@ -125,3 +125,33 @@ def test_what_is_on_the_board_is_there_again_after_a_reload(board: Browser) -> N
     board.driver.refresh()
     board.see(VERDICT, RIGHT)
     assert "nand(" in text(board)
+
+
+MADE = """wiring lock_interlock
+  takes level_eq, gate_shut, boat_clear, key
+  gives open_ok, alarm
+  safe <- and(level_eq, gate_shut, boat_clear)
+  open_ok <- and(safe, key)
+  alarm <- and(key, !open_ok)
+end
+"""
+
+
+def test_chosen_parts_become_a_block_and_come_back(board: Browser) -> None:
+    board.write_spec(MADE)
+    board.see(".pane .bar", "4 parts, 4 levels")
+    board.see(VERDICT, RIGHT)
+    ActionChains(board.driver).move_to_element(part(board, "and")).click().perform()
+    board.see(".chosen-line")
+    second = ActionChains(board.driver).key_down(Keys.SHIFT).move_to_element(part(board, "and", 1)).click()
+    second.key_up(Keys.SHIFT).perform()
+    board.see(".chosen-line", "2 lines")
+    board.type(".chosen-line input.name", "lockwork")
+    board.click(".chosen-line button", "Make a block")
+    board.see(".cm-content", "open_ok <- lockwork(level_eq, gate_shut, boat_clear, key)")
+    board.see("[data-kind=unit]")
+    board.see(VERDICT, RIGHT)
+    board.click(".chosen-line button", "Open up")
+    board.see(".cm-content", "open_ok <- and(open_ok_safe, key)")
+    board.see(VERDICT, RIGHT)
+    assert "<- lockwork(" not in text(board)

@@ -13,7 +13,9 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Literal
 
+from obento.core.board.blocks import from_block, to_block
 from obento.core.board.forms import Form, Formed, NoForm
 from obento.core.board.stating import Stated, state
 from obento.core.board.trying import Tried, for_learners, proven_form, try_as_learner, try_out
@@ -74,12 +76,15 @@ class InsideTask:
 
 @dataclass(frozen=True, slots=True)
 class StateTask:
-    """A sentence to be put into the wiring list of a text."""
+    """A sentence to be put into the wiring list of a text (`say`); or lines that become a block of the name that is
+    said (`block`), or a block that is put back where the first of the lines uses it (`open`)."""
 
     text: str
     unit: str
     said: str
     only: tuple[str, ...]
+    how: Literal["say", "block", "open"] = "say"
+    lines: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -237,8 +242,12 @@ def run_for_learner(task: Task) -> Tried | str:
 
 
 def run_state(asked: StateTask) -> Stated:
-    """Put a sentence into a wiring list."""
+    """Put a sentence into a wiring list, or change what is a block in it."""
     with _timed():
+        if asked.how == "block":
+            return to_block(asked.text, asked.unit, asked.lines, asked.said)
+        if asked.how == "open":
+            return from_block(asked.text, asked.unit, min(asked.lines, default=0))
         return state(asked.text, asked.unit, asked.said, asked.only)
 
 

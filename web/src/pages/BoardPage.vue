@@ -20,7 +20,7 @@ const source = (): BoardSource<BoardStart, BoardView> => {
     subject: `task ${store.taskId}/board`,
     begin: (signal) => get(path, { signal }),
     tryOut: (text, signal) => post(path, { text }, { signal }),
-    state: (text, said, only) => post(`${path}/state`, { text, said, only }),
+    state: (text, said) => post(`${path}/state`, { text, ...said }),
   }
 }
 const board = useBoard(source)

@@ -34,7 +34,7 @@ const source = (): BoardSource<LearnerStart, LearnerView> => ({
     return language.value === 'wiring' ? start : { ...start, text: '' }
   },
   tryOut: (text, signal) => post(path, { text, language: language.value, who }, { signal }),
-  state: (text, said, only) => post(`/sentence/${props.token}`, { text, said, only, who }),
+  state: (text, said) => post(`/sentence/${props.token}`, { text, ...said, who }),
 })
 const board = useBoard(source)
 const { start, view, drawn, trouble } = board

@@ -114,7 +114,8 @@ async def state_on_learner_board(
 ) -> StatedView:
     """Put a sentence into a text."""
     _, visible, _ = await _behind(services, token)
-    asked = StateTask(body.text, visible.spec.unit, body.said, visible.spec.rules.only_gates)
+    only = visible.spec.rules.only_gates
+    asked = StateTask(body.text, visible.spec.unit, body.said, only, body.how, tuple(body.lines))
     done = await _at_desk(services, request, token, body.who, run_state, asked)
     return StatedView(text=done.text, line=done.line, trouble=done.trouble, hint=done.hint)
 

@@ -45,7 +45,7 @@ async def state_on_board(
 ) -> StatedView:
     """Put a sentence into a text."""
     spec = await _spec(services, task_id)
-    asked = StateTask(body.text, spec.expectation.spec.unit, body.said, tuple(body.only))
+    asked = StateTask(body.text, spec.expectation.spec.unit, body.said, tuple(body.only), body.how, tuple(body.lines))
     done = await at_desk(services, request, person, run_state, asked)
     if isinstance(done, str):
         raise Trouble(422, done)

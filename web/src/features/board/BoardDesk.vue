@@ -29,7 +29,10 @@ const { start, text, view, drawn, isOld, state, stated } = props.board
 const editor = ref<InstanceType<typeof TextEditor>>()
 const statement = ref<InstanceType<typeof BoardStatement>>()
 const middle = ref<HTMLElement>()
-const line = ref(0)
+/** Numbers of the chosen lines, the last one chosen at the end. */
+const lines = ref<number[]>([])
+const line = computed(() => lines.value[lines.value.length - 1] ?? 0)
+const blockName = ref('')
 
 const names = computed(() => {
   const found = new Set(start.value?.ports.map((p) => p.name))
@@ -48,18 +51,39 @@ async function say(said: string): Promise<void> {
     const at = await state(said)
     if (!at) return
     statement.value?.clear()
-    line.value = at
+    lines.value = [at]
   })
 }
-function choose(at: number): void {
-  line.value = at
+function choose(at: number, isMore: boolean): void {
+  lines.value = !isMore ? [at] : lines.value.includes(at) ? lines.value.filter((n) => n !== at) : [...lines.value, at]
   editor.value?.goTo({ line: at, column: 1 }, false)
 }
 function dropLine(): void {
   if (!isPart.value) return
-  text.value = withLine(text.value, line.value, null)
-  line.value = 0
+  let left = text.value
+  for (const n of [...lines.value].sort((a, b) => b - a)) left = withLine(left, n, null)
+  text.value = left
+  lines.value = []
 }
+/** The chosen lines become a block of their own. */
+async function makeBlock(): Promise<void> {
+  await told(async () => {
+    const at = await state(blockName.value.trim(), 'block', lines.value)
+    if (!at) return
+    lines.value = [at]
+    blockName.value = ''
+  })
+}
+async function openBlock(): Promise<void> {
+  await told(async () => {
+    if (await state('', 'open', [line.value])) lines.value = []
+  })
+}
+/** Whether the chosen line uses a block that stands in this text. */
+const isBlock = computed(() => {
+  const used = /<-\s*([A-Za-z_][\w$]*)\s*\(/.exec(lineOf(text.value, line.value))?.[1]
+  return !!used && new RegExp(`^\\s*wiring\\s+${used}\\b`, 'm').test(text.value)
+})
 const isPart = computed(() => isWiring.value && line.value > 0 && lineOf(text.value, line.value).includes('<-'))
 function rewrite(value: string): void {
   const indent = /^\s*/.exec(lineOf(text.value, line.value))?.[0] ?? ''
@@ -115,7 +139,7 @@ useKeys([
         :text="text"
         :messages="view?.messages ?? []"
         @change="(value) => (text = value)"
-        @line="(at) => (line = at)"
+        @line="(at) => (lines = [at])"
       />
       <SpecMessages
         :messages="view?.messages ?? []"
@@ -130,7 +154,7 @@ useKeys([
         :is-old="isOld"
         :ports="start.ports"
         :chosen-case="chosenCase"
-        :line="line"
+        :lines="lines"
         :probes="probes"
         :text="text"
         :wrong="wrong"
@@ -146,15 +170,17 @@ useKeys([
         </template>
       </BoardDrawing>
       <div v-if="isPart" class="chosen-line">
-        <span class="number mono">{{ line }}</span>
+        <span v-if="lines.length > 1" class="small">{{ lines.length }} lines</span>
+        <span v-else class="number mono">{{ line }}</span>
         <input
+          v-if="lines.length === 1"
           class="mono"
           :value="lineOf(text, line).trim()"
           aria-label="the chosen line"
           spellcheck="false"
           @change="rewrite(($event.target as HTMLInputElement).value)"
         />
-        <span v-if="gateOf(text, line)" class="kinds" role="group" aria-label="another gate">
+        <span v-if="lines.length === 1 && gateOf(text, line)" class="kinds" role="group" aria-label="another gate">
           <button
             v-for="g in GATES"
             :key="g"
@@ -167,6 +193,11 @@ useKeys([
             {{ g }}
           </button>
         </span>
+        <Button v-if="isBlock && lines.length === 1" size="small" @click="openBlock">Open up</Button>
+        <form v-if="lines.length > 1" class="row" @submit.prevent="makeBlock">
+          <input v-model="blockName" class="mono name" aria-label="name of the block" placeholder="name" />
+          <Button size="small" html-type="submit" :disabled="!blockName.trim()">Make a block</Button>
+        </form>
         <Button size="small" @click="dropLine">Take out <span class="k">Del</span></Button>
       </div>
       <BoardStatement
@@ -184,12 +215,18 @@ useKeys([
 </template>
 
 <style scoped>
+.chosen-line form {
+  flex: 1;
+}
+.chosen-line input.name {
+  max-width: 180px;
+}
 .cases-side {
   min-width: 250px;
 }
 .desk {
   display: grid;
-  grid-template-columns: 270px minmax(0, 1fr) fit-content(430px);
+  grid-template-columns: 292px minmax(0, 1fr) fit-content(430px);
   gap: var(--gap);
   padding: var(--gap);
   flex: 1;

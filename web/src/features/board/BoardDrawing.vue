@@ -19,11 +19,16 @@ const props = defineProps<{
   text: string
   ports: PortView[]
   chosenCase: number | null
-  line: number
+  lines: number[]
   probes: number[]
   limits: { gates: number | null; levels: number | null }
 }>()
-const emit = defineEmits<{ line: [line: number]; probe: [pin: number]; place: [line: number, x: number, y: number]; tidy: [] }>()
+const emit = defineEmits<{
+  line: [line: number, isMore: boolean]
+  probe: [pin: number]
+  place: [line: number, x: number, y: number]
+  tidy: []
+}>()
 const layout = shallowRef<Layout | null>(null)
 const folded = ref(new Set<number>())
 const symbols = ref<SymbolSet>((localStorage.getItem('symbols') as SymbolSet) || 'rectangular')
@@ -32,7 +37,11 @@ const drawing = ref<InstanceType<typeof CircuitDrawing>>()
 const place = computed(() => Math.max(0, props.at?.circuit.cases.indexOf(props.chosenCase ?? -1) ?? 0))
 const chosen = computed(
   () =>
-    new Set(props.at?.circuit.parts.filter((p) => p.line === props.line && !['unit', 'input', 'output'].includes(p.kind)).map((p) => p.id)),
+    new Set(
+      props.at?.circuit.parts
+        .filter((p) => props.lines.includes(p.line) && !['input', 'output'].includes(p.kind) && p.within < 0)
+        .map((p) => p.id),
+    ),
 )
 const explains = computed(() => new Set(props.isOld ? [] : (props.at?.circuit.explains ?? [])))
 const portMap = computed(() => new Map(props.ports.map((p) => [p.name, p])))
@@ -103,8 +112,8 @@ function turnSymbols(): void {
   symbols.value = symbols.value === 'rectangular' ? 'distinctive' : 'rectangular'
   localStorage.setItem('symbols', symbols.value)
 }
-function pick(part: CircuitPart): void {
-  emit('line', part.line)
+function pick(part: CircuitPart, isMore: boolean): void {
+  emit('line', part.line, isMore)
 }
 useKeys([
   { key: 'y', label: 'the other set of gate symbols', act: turnSymbols },

@@ -17,13 +17,20 @@ export interface Heard {
   gates: number
   levels: number
 }
+/** A sentence, or what is to become of lines: a block of that name, or one put back. */
+export interface Said {
+  said: string
+  only: string[]
+  how: 'say' | 'block' | 'open'
+  lines: number[]
+}
 /** Where a board's answers come from: a task of one's class, or a link that somebody was given. */
 export interface BoardSource<S extends BoardStart | LearnerStart, V extends Heard> {
   /** What the text is a draft of. */
   subject: string
   begin: (signal: AbortSignal) => Promise<S>
   tryOut: (text: string, signal: AbortSignal) => Promise<V>
-  state: (text: string, said: string, only: string[]) => Promise<StatedView>
+  state: (text: string, said: Said) => Promise<StatedView>
 }
 
 /** A circuit that is being made: its text, what it does, and sentences put into it. */
@@ -64,8 +71,8 @@ export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(s
   })
 
   /** Say something to be put into the text; the line that it became, 0 where it became none. */
-  async function state(said: string): Promise<number> {
-    const found = await source().state(text.value, said, start.value?.only_gates ?? [])
+  async function state(said: string, how: Said['how'] = 'say', lines: number[] = []): Promise<number> {
+    const found = await source().state(text.value, { said, only: start.value?.only_gates ?? [], how, lines })
     stated.value = { trouble: found.trouble, hint: found.hint }
     if (!found.trouble) text.value = found.text
     return found.line

@@ -25,7 +25,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   wire: [pin: number]
-  part: [part: CircuitPart]
+  part: [part: CircuitPart, isMore: boolean]
   fold: [part: number]
   back: [pin: number]
   move: [part: CircuitPart, x: number, y: number]
@@ -132,7 +132,7 @@ defineExpose({ fit })
           :symbols="symbols"
           :moved="moved"
           @wire="(id) => emit('wire', id)"
-          @part="(p) => emit('part', p)"
+          @part="(p, isMore) => emit('part', p, isMore)"
           @fold="(id) => emit('fold', id)"
           @back="(id) => emit('back', id)"
         />

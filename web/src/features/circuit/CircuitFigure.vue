@@ -22,7 +22,7 @@ const props = defineProps<{
   /** A part that is being moved by hand, and how far. */
   moved?: { id: number; x: number; y: number } | null
 }>()
-const emit = defineEmits<{ wire: [pin: number]; part: [part: CircuitPart]; fold: [part: number]; back: [pin: number] }>()
+const emit = defineEmits<{ wire: [pin: number]; part: [part: CircuitPart, isMore: boolean]; fold: [part: number]; back: [pin: number] }>()
 interface DrawnRun {
   run: Run
   pin: CircuitPin
@@ -186,7 +186,7 @@ function terminalValue(p: Placed): string {
       :transform="`translate(${p.x + (moved?.id === p.part.id ? moved.x : 0)} ${p.y + (moved?.id === p.part.id ? moved.y : 0)})`"
       :data-part="p.part.id"
       :data-kind="p.part.kind"
-      @click="emit('part', p.part)"
+      @click="emit('part', p.part, $event.shiftKey)"
       @dblclick="p.part.kind === 'unit' && emit('fold', p.part.id)"
     >
       <template v-if="isGate(p)">
@@ -236,6 +236,9 @@ function terminalValue(p: Placed): string {
         >
         <template v-for="x in p.pins" :key="x.pin.id">
           <circle v-if="x.pin.inverted" class="body" :cx="x.pin.side === 'in' ? -3.5 : p.w + 3.5" :cy="x.y - p.y" r="3.5" />
+          <text v-if="x.pin.side === 'in' && isConstant(x.pin)" class="value" x="-3" :y="x.y - p.y + 4" text-anchor="end">{{
+            pinValue(x.pin)
+          }}</text>
           <path v-if="x.pin.edge" class="stub" :d="`M0 ${x.y - p.y - 4}L6 ${x.y - p.y}L0 ${x.y - p.y + 4}`" />
           <text
             class="pin"
