@@ -57,6 +57,28 @@ def _to_block(text: _Text, unit: str, numbers: set[int], name: str) -> Stated:
         raise NotStated(f"`{name}` cannot be the name of a block", "take a word that no part has")
     if any(w.name == name for w in text.wirings):
         raise NotStated(f"there is a wiring list `{name}` already", "take another name")
+    takes, gives = _sides(wiring, chosen)
+    widths = wire_widths(wiring, LIMITS)
+    unknown = next((n for n in (*takes, *gives) if n not in widths), None)
+    if unknown is not None:
+        raise NotStated(f"how wide `{unknown}` is is not known", "give it a line that says so")
+    buses = {b.name: b for b in [*wiring.takes, *wiring.gives]}
+    sides = [", ".join(_bus(n, widths[n], buses.get(n)) for n in side) for side in (takes, gives)]
+    lines = text.file.text.splitlines()
+    body = [lines[text.line(line.start) - 1] for line in chosen]
+    block = "\n".join(["", f"wiring {name}", f"  takes {sides[0]}", f"  gives {sides[1]}", "", *body, "end", ""])
+    first = text.line(chosen[0].start)
+    gone = {text.line(line.start) for line in chosen}
+    kept = [
+        f"  {', '.join(gives)} <- {name}({', '.join(takes)})" if n == first else row
+        for n, row in enumerate(lines, 1)
+        if n == first or n not in gone
+    ]
+    return Stated("\n".join(kept) + "\n" + block, first)
+
+
+def _sides(wiring: Wiring, chosen: list[Line]) -> tuple[list[str], list[str]]:
+    """What the chosen lines take from the others, and what the others take from them."""
     inside = {t.name for line in chosen for t in line.targets if t.name != "_"}
     others = [line for line in wiring.lines if line not in chosen]
     shared = inside & {t.name for line in others for t in line.targets}
@@ -67,23 +89,7 @@ def _to_block(text: _Text, unit: str, numbers: set[int], name: str) -> Stated:
     gives = [n for n in dict.fromkeys(t.name for line in chosen for t in line.targets) if n in wanted]
     if not gives:
         raise NotStated("nothing outside uses what these lines drive", "choose lines that something depends on")
-    widths = wire_widths(wiring, LIMITS)
-    unknown = next((n for n in (*takes, *gives) if n not in widths), None)
-    if unknown is not None:
-        raise NotStated(f"how wide `{unknown}` is is not known", "give it a line that says so")
-    buses = {b.name: b for b in [*wiring.takes, *wiring.gives]}
-    sides = [", ".join(_bus(n, widths[n], buses.get(n)) for n in side) for side in (takes, gives)]
-    body = [text.file.text.splitlines()[text.line(line.start) - 1] for line in chosen]
-    block = "\n".join(["", f"wiring {name}", f"  takes {sides[0]}", f"  gives {sides[1]}", "", *body, "end", ""])
-    lines = text.file.text.splitlines()
-    first = text.line(chosen[0].start)
-    gone = {text.line(line.start) for line in chosen}
-    kept = [
-        f"  {', '.join(gives)} <- {name}({', '.join(takes)})" if n == first else row
-        for n, row in enumerate(lines, 1)
-        if n == first or n not in gone
-    ]
-    return Stated("\n".join(kept) + "\n" + block, first)
+    return list(takes), gives
 
 
 def _bus(name: str, width: int, bus: Bus | None) -> str:
