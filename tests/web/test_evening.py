@@ -35,7 +35,7 @@ def test_an_evening(browser: Browser, tmp_path: Path) -> None:
     # a new lab, its spec: a slip in it is told, and mended
     browser.new_lab("Evening lab")
     browser.write_spec(SPEC.replace("!wide", "!wied"))
-    browser.see(".messages", "there is no port or inner name `wied`")
+    browser.see(".messages", "there is no port or inner name wied")
     browser.write_spec(SPEC + "[cases]\nlisted = '''\nhigh wide\n1 0\n'''\n")
     browser.see("[aria-label='mistakes that no case catches'] li", "line 10")
     browser.write_spec(SPEC)
