@@ -189,6 +189,7 @@ class Declarations:
                 self.new_signal(name, subtype, value, node, d.guard)
             elif d.kind == "constant":
                 out += self._constant(name, subtype, value, node)
+                self._note_place(name)
             else:
                 o = Object(
                     name,
@@ -204,7 +205,14 @@ class Declarations:
                     out.append(t.Declare(pos, o, value))
                 else:
                     self._global(o, value)
+                    self._note_place(name)
         return out
+
+    def _note_place(self, name: str) -> None:
+        """What is declared in a unit of the hierarchy can be named from elsewhere (8.7)."""
+        o = self.context.scope.names[name][0]
+        if self.owner is None and not self.context.package and isinstance(o, Object):
+            self.context.signals.note_place(o)
 
     def from_value(self, s: Subtype, value: t.Expr | None, d: ast.Node) -> Subtype:
         """An unconstrained array takes its bounds from its value, where it is constant."""

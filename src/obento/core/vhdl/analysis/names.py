@@ -96,18 +96,17 @@ class Names:
         return self.context.expressions.expr(e)
 
     def external(self, e: ast.External) -> t.Expr:
-        """A signal by its place in the hierarchy (IEEE 1076-2008 8.7), which is built before it is named."""
-        if e.kind != "signal":
-            raise self.context.wrong("unsupported", f"external names of a {e.kind} are not read here", e)
+        """A signal, constant or shared variable by its place in the hierarchy (IEEE 1076-2008 8.7), which is built
+        before it is named."""
         o = self.context.signals.by_path(e.path, e.up)
-        if o is None:
+        if o is None or o.kind != e.kind:
             shown = ".".join(e.path)
-            hint = "what it stands in is instantiated above this"
-            raise self.context.wrong("undeclared", f"there is no signal `{shown}` in the hierarchy", e, hint)
+            hint = "what it stands in is instantiated above this" if o is None else f"it is a {o.kind}"
+            raise self.context.wrong("undeclared", f"there is no {e.kind} `{shown}` in the hierarchy", e, hint)
         wanted = self.context.subtypes.subtype(e.subtype)
         if wanted.type is not o.subtype.type:
             raise self.context.wrong("type", f"`{o.name}` is of type {o.subtype.shown}, not {wanted.shown}", e)
-        return t.Read(o.subtype.type, e.pos, o, sub=o.subtype)
+        return self.object(o, e)
 
     def _simple(self, e: ast.Id) -> Meaning:
         found = self.context.scope.find(e.name)

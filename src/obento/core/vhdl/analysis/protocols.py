@@ -75,6 +75,9 @@ class SignalMaker(Protocol):
     def note_signal(self, o: Object) -> None:
         """A signal was declared."""
 
+    def note_place(self, o: Object) -> None:
+        """A constant or shared variable was declared in a unit of the hierarchy."""
+
     def implicit_signal(self, prefix: t.Expr, e: ast.Attribute) -> t.Expr:
         """The signal that an attribute is: 'delayed, 'stable, 'quiet or 'transaction."""
 
@@ -82,7 +85,7 @@ class SignalMaker(Protocol):
         """Where something is in the hierarchy, as `'path_name` writes it, or `'instance_name` with the units."""
 
     def by_path(self, levels: list[str], up: int | None) -> Object | None:
-        """A signal by its place: below the top where `up` is None, else below so many levels above this one."""
+        """An object by its place: below the top where `up` is None, else below so many levels above this one."""
 
 
 class ProcessTaker(Protocol):

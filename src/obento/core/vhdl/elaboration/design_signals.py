@@ -30,10 +30,14 @@ class DesignSignals:
         self.names = names
         self.expressions = expressions
 
+    def note_place(self, o: Object) -> None:
+        """A constant or shared variable was declared in a unit of the hierarchy: it can be named by its place."""
+        self.building.by_path[".".join([*self.building.levels, o.name])] = o
+
     def note_signal(self, o: Object) -> None:
         """A signal was declared: it becomes one of the design where it has a form as digits."""
         self.building.objects.append(o)
-        self.building.by_path[".".join([*self.building.levels, o.name])] = o
+        self.note_place(o)
         width = four_state.width_of(o.subtype)
         if not width or width > self.context.limits.vector_bits:
             return
@@ -105,7 +109,7 @@ class DesignSignals:
         return ".".join([*self.building.levels[1:], name])
 
     def by_path(self, levels: list[str], up: int | None) -> Object | None:
-        """A signal by its place: below the top where `up` is None, else below so many levels above this one."""
+        """An object by its place: below the top where `up` is None, else below so many levels above this one."""
         here = [] if up is None else self.building.levels[: len(self.building.levels) - up]
         return self.building.by_path.get(".".join([*here, *levels]))
 

@@ -133,6 +133,7 @@ class Units:
             if isinstance(subtype.type, ArrayType) and subtype.ranges is None:
                 o.subtype = Subtype(subtype.type, [range_of(o.value, subtype.type)])
             self.types.add(g.name, o, g)
+            self.signals.note_place(o)
 
     def declare_ports(self, ports: Sequence[ast.Interface], outermost: bool) -> list[Object]:
         """Ports as signals; those of the outermost entity are ports of the design."""
@@ -157,6 +158,7 @@ class Units:
             if subtype.static():
                 o.value = self.declarations.first_value(value, subtype)
             self.types.add(p.name, o, p)
+            self.signals.note_place(o)
             if outermost:
                 self.declarations.set_up_signal(o)
                 self.signals.design_port(o)
