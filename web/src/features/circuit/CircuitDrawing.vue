@@ -155,5 +155,6 @@ defineExpose({ fit })
 }
 svg {
   display: block;
+  user-select: none;
 }
 </style>

@@ -141,7 +141,7 @@ function terminalValue(p: Placed): string {
       >
         <rect x="0" y="0" :width="p.w" height="20" class="bar" rx="6" />
         <text x="8" y="14" class="name"
-          >− {{ p.part.label }}<tspan class="of"> {{ p.part.unit }}</tspan></text
+          >− {{ p.part.label }}<tspan class="of" dx="6">{{ p.part.unit }}</tspan></text
         >
       </g>
       <text
@@ -232,7 +232,7 @@ function terminalValue(p: Placed): string {
         <title>{{ p.part.label }}, lines {{ p.part.line }} to {{ p.part.end_line }}</title>
         <rect class="body" :class="p.part.kind" :width="p.w" :height="p.h" :rx="p.part.kind === 'unit' ? 6 : 0" />
         <text class="name" x="8" y="14"
-          >{{ p.part.kind === 'unit' ? '+ ' : '' }}{{ cut(p.part.label, p.w - 16) }}<tspan class="of"> {{ p.part.unit }}</tspan></text
+          >{{ p.part.kind === 'unit' ? '+ ' : '' }}{{ cut(p.part.label, p.w - 16) }}<tspan class="of" dx="6">{{ p.part.unit }}</tspan></text
         >
         <template v-for="x in p.pins" :key="x.pin.id">
           <circle v-if="x.pin.inverted" class="body" :cx="x.pin.side === 'in' ? -3.5 : p.w + 3.5" :cy="x.y - p.y" r="3.5" />
