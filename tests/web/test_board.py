@@ -155,3 +155,18 @@ def test_chosen_parts_become_a_block_and_come_back(board: Browser) -> None:
     board.see(".cm-content", "open_ok <- and(open_ok_safe, key)")
     board.see(VERDICT, RIGHT)
     assert "<- lockwork(" not in text(board)
+
+
+def test_a_gate_by_the_pointer_alone(board: Browser) -> None:
+    board.write_spec(MADE.replace("  alarm <- and(key, !open_ok)\n", "  shut <- not(open_ok)\n"))
+    board.see(VERDICT, "right in 0 of 16 cases")
+    ActionChains(board.driver).move_to_element(part(board, "output", 1)).click().perform()  # alarm
+    board.click(".statement button", "Parts")
+    board.click("#board-offers li", "and")
+    names = [p.text.split()[0] for p in board.all("[data-kind=input]")]
+    ActionChains(board.driver).move_to_element(part(board, "input", names.index("key"))).click().perform()
+    ActionChains(board.driver).move_to_element(part(board, "output", 0)).click().perform()  # open_ok, as an operand
+    assert board.see("#board-sentence").get_attribute("value") == "alarm = and(key, open_ok"
+    board.click(".statement button", "Put it there")
+    board.see(".cm-content", "alarm <- and(key, open_ok)")
+    board.see(VERDICT, "of 16 cases")
