@@ -165,7 +165,7 @@ def test_a_gate_by_the_pointer_alone(board: Browser) -> None:
     board.click("#board-offers li", "and")
     names = [p.text.split()[0] for p in board.all("[data-kind=input]")]
     ActionChains(board.driver).move_to_element(part(board, "input", names.index("key"))).click().perform()
-    ActionChains(board.driver).move_to_element(part(board, "output", 0)).click().perform()  # open_ok, as an operand
+    ActionChains(board.driver).move_to_element(part(board, "output", 0)).click().perform()
     assert board.see("#board-sentence").get_attribute("value") == "alarm = and(key, open_ok"
     board.click(".statement button", "Put it there")
     board.see(".cm-content", "alarm <- and(key, open_ok)")

@@ -6,6 +6,7 @@ import type { BoardStart, LearnerStart } from '../../api/schema'
 import { told } from '../../shared/attempt'
 import { useKeys } from '../../shared/keys'
 import TextEditor from '../../shared/TextEditor.vue'
+import { wireName } from '../circuit/model'
 import SpecMessages from '../spec/SpecMessages.vue'
 import { GATES, gateOf, type Heard, lineOf, tidied, type useBoard, withGate, withLine, withPlace } from './board'
 import BoardDrawing from './BoardDrawing.vue'
@@ -57,6 +58,14 @@ async function say(said: string): Promise<void> {
 function choose(at: number, isMore: boolean): void {
   lines.value = !isMore ? [at] : lines.value.includes(at) ? lines.value.filter((n) => n !== at) : [...lines.value, at]
   editor.value?.goTo({ line: at, column: 1 }, false)
+}
+/** A wire is pointed at: while something is being said its name goes there, else it becomes a column of the table. */
+function touch(id: number): void {
+  const at = drawn.value
+  const pin = at?.pin.get(id)
+  const name = at && pin ? wireName(at, pin) : ''
+  if (statement.value?.isBegun() && /^[A-Za-z_][\w$]*(\[[\d.]+\])?$/.test(name)) statement.value.point(name, false)
+  else emit('probe', id)
 }
 function dropLine(): void {
   if (!isPart.value) return
@@ -160,7 +169,8 @@ useKeys([
         :wrong="wrong"
         :limits="{ gates: start.max_gates, levels: start.max_levels }"
         @line="choose"
-        @probe="(pin) => emit('probe', pin)"
+        @probe="touch"
+        @point="(name, isOutput) => statement?.point(name, isOutput)"
         @place="(at, x, y) => (text = withPlace(text, at, x, y))"
         @tidy="text = tidied(text)"
       >

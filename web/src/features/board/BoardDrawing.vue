@@ -28,6 +28,7 @@ const emit = defineEmits<{
   probe: [pin: number]
   place: [line: number, x: number, y: number]
   tidy: []
+  point: [name: string, isOutput: boolean]
 }>()
 const layout = shallowRef<Layout | null>(null)
 const folded = ref(new Set<number>())
@@ -113,6 +114,10 @@ function turnSymbols(): void {
   localStorage.setItem('symbols', symbols.value)
 }
 function pick(part: CircuitPart, isMore: boolean): void {
+  if (part.kind === 'input' || part.kind === 'output') {
+    emit('point', part.label, part.kind === 'output')
+    return
+  }
   emit('line', part.line, isMore)
 }
 useKeys([

@@ -16,7 +16,10 @@ interface Offer {
   text: string
   isPart: boolean
 }
+/** All parts at once, for whoever would rather point. */
+const isList = ref(false)
 const offers = computed<Offer[]>(() => {
+  if (isList.value) return props.parts.map((text) => ({ text, isPart: true }))
   const begun = word.value.toLowerCase()
   if (!begun || !isOpen.value) return []
   const fits = (name: string): boolean => name.toLowerCase().startsWith(begun) && name !== word.value
@@ -24,12 +27,27 @@ const offers = computed<Offer[]>(() => {
   const parts = props.parts.filter(fits).map((text) => ({ text, isPart: true }))
   return [...names, ...parts].slice(0, MOST)
 })
+/** What is said so far, ready for a name behind it: a comma where it stands among operands. */
+function joined(before: string): string {
+  const isOpenCall = before.split('(').length > before.split(')').length
+  return isOpenCall && /[\w$)\]]\s*$/.test(before) ? `${before.trimEnd()}, ` : before
+}
 function take(offer: Offer): void {
-  said.value =
-    said.value.slice(0, said.value.length - word.value.length) + offer.text + (offer.isPart && /[=(,]/.test(said.value) ? '(' : '')
+  const before = isList.value ? joined(said.value) : said.value.slice(0, said.value.length - word.value.length)
+  said.value = before + offer.text + (offer.isPart && /[=(,]/.test(said.value) ? '(' : '')
   at.value = -1
-  isOpen.value = false
+  isOpen.value = isList.value = false
   void nextTick(() => field.value?.focus())
+}
+/** A name that was pointed at: of an output as what is to be driven, of anything else as an operand. */
+function point(name: string, isOutput: boolean): void {
+  if (!said.value.trim() && isOutput) said.value = `${name} = `
+  else said.value = joined(said.value) + name
+  void nextTick(() => field.value?.focus())
+}
+function sayIt(): void {
+  const open = said.value.split('(').length - said.value.split(')').length
+  if (said.value.trim()) emit('say', said.value + ')'.repeat(Math.max(0, open)))
 }
 function onKey(event: KeyboardEvent): void {
   const count = offers.value.length
@@ -39,12 +57,13 @@ function onKey(event: KeyboardEvent): void {
     take(offers.value[Math.max(0, at.value)])
   else if (event.key === 'Escape' && count) isOpen.value = false
   else if (event.key === 'Escape') field.value?.blur()
-  else if (event.key === 'Enter' && said.value.trim()) emit('say', said.value)
+  else if (event.key === 'Enter' && said.value.trim()) sayIt()
   else return
   event.preventDefault()
 }
 function typed(): void {
   isOpen.value = true
+  isList.value = false
   at.value = -1
 }
 /** A gate's own outline at the size of a letter. */
@@ -54,6 +73,8 @@ function picture(part: string): string {
 defineExpose({
   focus: () => field.value?.focus(),
   clear: () => (said.value = ''),
+  point,
+  isBegun: () => !!said.value.trim(),
 })
 </script>
 
@@ -75,7 +96,7 @@ defineExpose({
         placeholder="shut = nor(safe, key)   or   alarm = key & !open"
         @input="typed"
         @keydown="onKey"
-        @blur="isOpen = false"
+        @blur="isOpen = isList = false"
       />
       <ul v-if="offers.length" id="board-offers" class="offers" role="listbox">
         <li
@@ -94,6 +115,10 @@ defineExpose({
         </li>
       </ul>
     </div>
+    <span class="buttons">
+      <button type="button" class="plain" :aria-expanded="isList" @mousedown.prevent="((isList = !isList), field?.focus())">Parts ▾</button>
+      <button type="button" class="plain" title="Enter" @mousedown.prevent="sayIt">Put it there</button>
+    </span>
     <p v-if="trouble" class="trouble small" role="status">
       {{ trouble }}<template v-if="hint">: {{ hint }}</template>
     </p>
@@ -103,7 +128,7 @@ defineExpose({
 <style scoped>
 .statement {
   display: grid;
-  grid-template-columns: auto 1fr;
+  grid-template-columns: auto 1fr auto;
   gap: 2px 10px;
   align-items: center;
 }
@@ -136,6 +161,26 @@ input:focus-visible {
   z-index: 5;
   min-width: 230px;
 }
+.buttons {
+  display: flex;
+  gap: 6px;
+}
+.plain {
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--paper);
+  padding: 4px 9px;
+  min-height: 30px;
+  font-size: 12.5px;
+  cursor: pointer;
+}
+.plain:hover {
+  border-color: var(--lacquer-2);
+}
+.offers {
+  max-height: 46vh;
+  overflow: auto;
+}
 .offers li {
   display: flex;
   gap: 8px;
@@ -163,7 +208,7 @@ input:focus-visible {
   color: var(--ink-3);
 }
 .trouble {
-  grid-column: 2;
+  grid-column: 2 / 4;
   margin: 0;
 }
 </style>
