@@ -7,6 +7,7 @@ from starlette.testclient import TestClient
 
 from tests.server.conftest import Client
 from tests.server.small import Small
+from tests.sluice import SPEC
 
 
 @pytest.fixture
@@ -53,6 +54,18 @@ def test_what_is_wrong_is_told_and_nothing_breaks(ta: Client, small: Small) -> N
     before = ta.get(f"/tasks/{small.task}/results")
     ta.send("POST", path, {"text": ta.get(path)["text"]})
     assert ta.get(f"/tasks/{small.task}/results") == before
+
+
+def test_a_task_of_nor_alone_offers_nothing_else_and_makes_expressions_of_it(ta: Client) -> None:
+    small = Small(ta, SPEC + "\n[rules]\nonly_gates = ['nor']\nmax_gates = 3\n")
+    path = f"/tasks/{small.task}/board"
+    start = ta.get(path)
+    assert start["parts"] == ["nor"] and start["max_gates"] == 3
+    body = {"text": start["text"], "said": "warn = high & !wide", "only": start["only_gates"]}
+    stated = ta.send("POST", f"{path}/state", body)
+    tried = ta.send("POST", path, {"text": stated["text"]})
+    assert tried["passed"] == tried["total"] and set(tried["by_kind"]) == {"nor"} and tried["gates"] <= 3
+    assert all(rule["ok"] for rule in tried["rules"])
 
 
 # The link for students.

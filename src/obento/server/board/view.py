@@ -33,7 +33,7 @@ def board_start(expectation: Expectation, blocks: list[str]) -> BoardStart:
         cases=expectation.cases.count,
         clocked=spec.clock is not None,
         blocks=blocks,
-        parts=sorted(GATE_NAMES),
+        parts=sorted(GATE_NAMES & set(rules.only_gates) if rules.only_gates else GATE_NAMES),
     )
 
 
