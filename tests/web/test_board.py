@@ -170,3 +170,11 @@ def test_a_gate_by_the_pointer_alone(board: Browser) -> None:
     board.click(".statement button", "Put it there")
     board.see(".cm-content", "alarm <- and(key, open_ok)")
     board.see(VERDICT, "of 16 cases")
+
+
+def test_the_circuit_is_kept_beside_the_spec_as_a_model(board: Browser) -> None:
+    board.write_spec(MADE)
+    board.see(VERDICT, RIGHT)
+    board.click("button", "For ▾")
+    board.click(".ant-dropdown-menu-item", "as a model")
+    board.see(".ant-message", "lock_interlock.wiring stands beside the spec")

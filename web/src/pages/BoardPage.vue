@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button, Dropdown, Menu, MenuItem } from 'ant-design-vue'
+import { Button, Dropdown, Menu, MenuItem, message } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 
 import { get, post } from '../api/client'
@@ -48,6 +48,20 @@ const verdict = computed(() => {
   if (!v || !rows.value.length) return ''
   return v.passed === v.total ? `right in all ${v.total} cases` : `right in ${v.passed} of ${v.total} cases`
 })
+/** The circuit as a file of the task: a model that the spec may name, or a block that every hand-in may use. */
+async function keep(provided: boolean): Promise<void> {
+  await told(async () => {
+    const name = `${start.value?.unit ?? 'circuit'}.wiring`
+    const body = new FormData()
+    body.append('file', new File([text.value], name, { type: 'text/plain' }))
+    const before = store.task?.version
+    const found = await post(`/tasks/${store.taskId}/files`, body, { query: { provided } })
+    const how = provided ? 'may be used by every hand-in' : `stands beside the spec; the spec names it by model = "${name}"`
+    const anew = found.version !== before ? `; this makes version ${found.version}: the class is to be checked again` : ''
+    message.success(`${name} ${how}${anew}`, 8)
+    await store.refresh()
+  })
+}
 async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
   await told(async () => {
     const made = await post(`/tasks/${store.taskId}/board/form`, { form: kind })
@@ -69,7 +83,16 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
     @probe="turnProbe"
   >
     <template #tools>
-      <Button v-if="store.may('manage')" size="small" @click="isLinkOpen = true">For students</Button>
+      <Dropdown v-if="store.may('manage')" :trigger="['click']">
+        <Button size="small">For ▾</Button>
+        <template #overlay>
+          <Menu>
+            <MenuItem key="link" @click="isLinkOpen = true">a board for students…</MenuItem>
+            <MenuItem key="model" @click="keep(false)">keep it beside the spec, as a model</MenuItem>
+            <MenuItem key="block" @click="keep(true)">give it to every hand-in, as a block</MenuItem>
+          </Menu>
+        </template>
+      </Dropdown>
     </template>
     <template #cases>
       <div class="row spread">
