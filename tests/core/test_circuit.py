@@ -312,3 +312,12 @@ def test_a_selector_of_many_is_one_symbol() -> None:
     (selector,) = [p for p in drawing.circuit.parts if p.kind == "part"]
     assert (selector.label, [p.name for p in selector.pins]) == ("select", ["s", "0", "1", "2", "y"])
     assert not [p for p in drawing.circuit.parts if p.kind == "select"]
+
+
+def test_each_output_of_a_part_may_explain(small: Expectation) -> None:
+    """`less` of a comparison is the first of three; the one that is taken wrongly explains all, the others nothing."""
+    body = "  both, _, w <- compare({0, a}, {0, b})\n  y <- or(both, c)\n  z <- not(both)\n"
+    text = f"wiring m\n  takes a, b, c\n  gives y, z\n{body}end\n"
+    found = inside(small, "a.wiring", text)
+    pins = {n.id: (p.label, n.name) for p in found.circuit.parts for n in p.pins}
+    assert ("compare", "less") in {pins[i] for i in found.explains}

@@ -10,7 +10,7 @@ from obento.core.circuit.model import Pin
 from obento.core.circuit.parts import target_bits
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Port, Process
-from obento.core.ir.drivers import expressions, statements, stretches_read, watches_of
+from obento.core.ir.drivers import expressions, statements, stretches_read, watches_of, written_bits
 from obento.core.ir.signal import Signal, Watch
 from obento.core.ir.walks import calls_something
 
@@ -40,10 +40,8 @@ class Flips:
         for part in drawing.circuit.parts:
             if part.id not in drawing.drafter.owners:
                 continue
-            if part.id not in drawing.drafter.nodes and not _can_turn(drawing.drafter.owners[part.id]):
-                continue
             for pin in part.pins:
-                if pin.side == "out":
+                if pin.side == "out" and (part.id in drawing.drafter.nodes or _can_turn(_maker(drawing, part.id, pin))):
                     self.candidates.append(Candidate(pin.id, self._width, _masks(len(pin.bits))))
                     self._width += len(pin.bits)
                     wanted.append((part.id, pin))
@@ -53,7 +51,7 @@ class Flips:
         by_node: dict[int, ir.Expr] = {}
         touched: dict[int, Process] = {}
         for candidate, (part_id, pin) in zip(self.candidates, wanted, strict=True):
-            owner = drawing.drafter.owners[part_id]
+            owner = _maker(drawing, part_id, pin)
             node = drawing.drafter.nodes.get(part_id)
             touched[id(owner)] = owner
             if node is not None:
@@ -100,6 +98,13 @@ class Flips:
                 ir.Slice(1, whole, place[b]) if b in place else ir.Const(1, 0, 1) for b in reversed(bits)
             ]
             s.value = ir.Binary(s.value.width, "xor", s.value, ir.Concat(len(parts), parts))
+
+
+def _maker(drawing: Drawing, part_id: int, pin: Pin) -> Process:
+    """The process that drives an output of a part."""
+    owner = drawing.drafter.owners[part_id]
+    makers = drawing.drafter.makers.get(part_id, [owner])
+    return next((p for p in makers if set(pin.bits) & set(written_bits(p))), owner)
 
 
 def _masks(width: int) -> tuple[int, ...]:

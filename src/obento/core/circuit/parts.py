@@ -93,6 +93,8 @@ class Drafter:
         self.parts: list[Part] = []
         self.nodes: dict[int, ir.Expr] = {}
         self.owners: dict[int, Process] = {}
+        self.makers: dict[int, list[Process]] = {}
+        """Of a part that is made of several processes all of them; each drives outputs of its own."""
         self._text_at = text_at
         self._taps: list[Process] = []
         self._process: Process | None = None
@@ -222,7 +224,8 @@ class Drafter:
             pins.append(Pin("in", shown, bits, name.endswith("_low"), edge))  # type: ignore[arg-type]
         for name, signal in made.outputs:
             pins.append(Pin("out", name, tuple(range(signal.offset, signal.offset + signal.width))))
-        self._part("part", made.kind, pins, made.position)
+        part = self._part("part", made.kind, pins, made.position)
+        self.makers[part.id] = made.processes
 
     # Behaviour.
 
