@@ -69,6 +69,8 @@ def declare(body: ModuleContext) -> None:
     for item in body.m.items:
         if isinstance(item, ast.Parameter):
             body.b.guarded(lambda item=item: body.declare_parameter(item, body.scope))  # type: ignore[misc]
+        elif isinstance(item, ast.TypeDefinition) and item.type.of is not None:
+            continue  # the type of a variable: in its turn, behind that
         elif isinstance(item, ast.TypeDefinition | ast.TypeParameter):
             body.b.guarded(lambda item=item: declare_names(body, item, body.scope))  # type: ignore[misc]
     for item in body.m.items:

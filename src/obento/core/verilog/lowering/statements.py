@@ -249,6 +249,10 @@ class StatementLowering:
         """A blocking or non-blocking assignment (9.2)."""
         if isinstance(s.target, ast.Stream):
             return self._unpacked(s, s.target)
+        if self.scope.system_verilog and self._is_event(s.target) and self._is_event(s.value):
+            raise self.error(
+                "not-yet", "an event that becomes another one (15.5.5) is not read by this version", s.target
+            )
         chosen = self._x.selects.in_collection(s.target) if self.scope.system_verilog else None
         if chosen is not None:
             return self._collections.put(s, *chosen)
@@ -269,6 +273,10 @@ class StatementLowering:
         if isinstance(timing, ir.WaitUntil):
             raise self.error("bad-timing", "`wait` cannot stand inside an assignment", s)
         return ir.Assign(s.start, targets, value, s.blocking, timing)
+
+    def _is_event(self, e: ast.Expr) -> bool:
+        entry = self._x.find(e) if isinstance(e, ast.Name | ast.Dotted) else None
+        return isinstance(entry, Vector) and entry.kind == "event"
 
     def _unpacked(self, s: ast.Assign, stream: ast.Stream) -> ir.Stmt:
         """A stream on the left: the digits are put in its order, then dealt out from the left (1800 clause

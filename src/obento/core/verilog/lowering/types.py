@@ -37,6 +37,8 @@ class TypeLowering:
             base = self._structure(t)
         elif t.word == "enum":
             base = self._enumeration(t)
+        elif t.of is not None:
+            return self._of_expression(t.of)
         elif t.word in WIDTHS:
             base = builtin(t.word, t.signed)
             if t.ranges:
@@ -57,6 +59,19 @@ class TypeLowering:
         if t.ranges and (base.is_unpacked or not base.has_digits):
             raise self._x.error("packed-of-unpacked", "only packed types make packed arrays", t, "write `packed`")
         return Shape(self._arrays(base, t.ranges))
+
+    def _of_expression(self, e: ast.Expr) -> Shape:
+        """The type that an expression has by itself (6.23)."""
+        x = self._x
+        if isinstance(e, ast.TypeArgument):
+            return self.shape(e.type)
+        if x.reals.is_real(e) or x.texts.is_text(e):
+            return Shape(builtin("real" if x.reals.is_real(e) else "string"))
+        own = x.shape_of(e)
+        if own is not None:
+            return own
+        width, signed = x.size(e)
+        return Shape(vector("logic", signed, width - 1, 0))
 
     def _arrays(self, base: DataType, ranges: list[ast.Range]) -> DataType:
         for r in reversed(ranges):

@@ -483,7 +483,8 @@ class Declarator(Node):
 @dataclass(slots=True)
 class Type(Node):
     """A type as written. `word` is that of a type, its name (behind its package, where one is named), `struct`, `union`
-    or `enum`, or empty; `ranges` are its packed dimensions, outermost first.
+    or `enum`, or empty; `ranges` are its packed dimensions, outermost first. `type(x)` (`word` is `type`) is the type
+    that the expression `of` has.
 
     An enumeration has its `constants` and, in `members`, a declaration without names for the type of its values; a
     structure or union has its `members`, and is `packed` or not."""
@@ -494,6 +495,7 @@ class Type(Node):
     members: list[Declaration] = field(default_factory=list)
     constants: list[Declarator] = field(default_factory=list)
     packed: bool = False
+    of: Expr | None = None
 
 
 @dataclass(slots=True)

@@ -181,6 +181,8 @@ class Parser(ItemParser):
             if self.kinds[self.at] == "e" or (self.is_at("module", "package") and self.kind == "k"):
                 if self._cut and self.kinds[self.at] == "e":
                     return
+                if self._passes_inner_module():
+                    continue
                 self.collector.error(
                     f"missing-{closing}",
                     f"`{closing}` is missing at the end of `{name}`",
@@ -196,6 +198,23 @@ class Parser(ItemParser):
                 self._recover_item(before)
         self.at += 1
         self.end_label(name)
+
+    def _passes_inner_module(self) -> bool:
+        """A module inside of a module (1800 clause 23.4), where every `module` has its end: that is told, and passed
+        over."""
+        words = [text for text, kind in zip(self.texts, self.kinds, strict=True) if kind == "k"]
+        if not self.system_verilog or not self.is_at("module") or words.count("module") != words.count("endmodule"):
+            return False
+        text = "a module inside of a module is not read by this version"
+        self.collector.error("not-yet", text, self.start, self.ends[self.at], "write it outside of this one")
+        depth, name = 0, self.texts[self.at + 1]
+        while self.kinds[self.at] != "e":
+            depth += self.is_at("module") - self.is_at("endmodule")
+            self.at += 1
+            if not depth:
+                break
+        self.end_label(name)
+        return True
 
     def _recover_header(self) -> None:
         while self.kinds[self.at] != "e":

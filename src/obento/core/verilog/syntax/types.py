@@ -51,8 +51,12 @@ class TypeParser(ExpressionParser):
     def at_type(self) -> bool:
         """Whether a type stands here where a value could stand as well."""
         if self.kinds[self.at] == "k":
-            return self.texts[self.at] in NAMED_TYPES | _MADE_TYPES
+            return self.texts[self.at] in NAMED_TYPES | _MADE_TYPES or self.at_type_of()
         return self.kinds[self.at] == "i" and self.texts[self.at] in self.types
+
+    def at_type_of(self) -> bool:
+        """Whether `type(x)` stands here (.sv files)."""
+        return self.texts[self.at] == "type" and self.kinds[self.at] == "k" and self.texts[self.at + 1] == "("
 
     def at_made_type(self) -> bool:
         """Whether `enum`, `struct` or `union` stands here."""
@@ -160,10 +164,20 @@ class TypeParser(ExpressionParser):
             made = self._enumeration(start)
         elif self.is_at("struct", "union"):
             made = self._structure()
+        elif self.at_type_of():
+            made = self._type_of()
         else:
             made = self.vector_type(self.type_word())
         made.start, made.end = start, self.previous_end
         return made
+
+    def _type_of(self) -> ast.Type:
+        """`type(x)`: the type of an expression, which is not worked out (1800 clause 6.23)."""
+        start = self.start
+        self.at += 2
+        of = self.expression()
+        self.expect(")", "what has the type")
+        return ast.Type(start, self.previous_end, "type", of=of)
 
     def type_word(self) -> str:
         """The word or name of a type, behind its package where one stands."""
