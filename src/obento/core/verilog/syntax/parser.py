@@ -181,7 +181,7 @@ class Parser(ItemParser):
             if self.kinds[self.at] == "e" or (self.is_at("module", "package") and self.kind == "k"):
                 if self._cut and self.kinds[self.at] == "e":
                     return
-                if self._passes_inner_module():
+                if word == "module" and self._passes_inner_module():
                     continue
                 self.collector.error(
                     f"missing-{closing}",
