@@ -24,14 +24,14 @@ const source = (): BoardSource<BoardStart, BoardView> => {
   }
 }
 const board = useBoard(source)
-const { start, text, view, drawn, trouble } = board
+const { start, text, view, ran, drawn, isOld, trouble } = board
 const steps = ref<string[]>([])
 const isLinkOpen = ref(false)
 
 const inputs = computed(() => start.value?.ports.filter((p) => p.direction === 'in') ?? [])
 const outputs = computed(() => start.value?.ports.filter((p) => p.direction === 'out') ?? [])
 const bits = computed(() => inputs.value.reduce((sum, p) => sum + p.width, 0))
-const rows = computed(() => view.value?.rows ?? [])
+const rows = computed(() => ran.value?.rows ?? [])
 const { chosenCase, canFlip } = useCases(
   rows,
   () => (start.value?.clocked ? 0 : (start.value?.cases ?? 0)),
@@ -45,7 +45,7 @@ const wrong = computed(() => {
 })
 const verdict = computed(() => {
   const v = view.value
-  if (!v || !rows.value.length) return ''
+  if (!v || isOld.value || !rows.value.length) return ''
   return v.passed === v.total ? `right in all ${v.total} cases` : `right in ${v.passed} of ${v.total} cases`
 })
 /** The circuit as a file of the task: a model that the spec may name, or a block that every hand-in may use. */
@@ -111,7 +111,7 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
       <p v-if="canFlip" class="small quiet flips">
         <kbd v-for="n in Math.min(bits, FLIPS.length)" :key="n">{{ FLIPS[n - 1] }}</kbd> turn the inputs
       </p>
-      <div class="scroll" tabindex="0" role="region" aria-label="table of cases">
+      <div class="scroll" :class="{ old: isOld }" tabindex="0" role="region" aria-label="table of cases">
         <CaseTable
           v-if="rows.length"
           :inputs="inputs.map((p) => p.name)"
@@ -123,7 +123,7 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
           @choose="(n) => (chosenCase = n)"
         />
         <p v-else class="empty">The table fills as soon as the text can be run.</p>
-        <p v-if="view && rows.length && rows.length < view.total" class="small quiet">{{ rows.length }} of {{ view.total }} cases shown</p>
+        <p v-if="ran && rows.length < ran.total" class="small quiet">{{ rows.length }} of {{ ran.total }} cases shown</p>
       </div>
       <ol v-if="steps.length" class="steps small">
         <li v-for="(s, i) in steps" :key="i">{{ s.replaceAll('`', '') }}</li>
@@ -135,6 +135,9 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
 </template>
 
 <style scoped>
+.old {
+  opacity: 0.55;
+}
 .scroll {
   flex: 1;
   min-height: 0;

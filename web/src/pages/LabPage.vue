@@ -114,7 +114,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
             v-for="p in places"
             :key="p.name"
             type="button"
-            :class="{ here: route.name === p.name }"
+            :class="{ here: p.name === (route.name === 'board' ? 'spec' : route.name) }"
             :data-place="p.name"
             @click="go(p.name)"
           >

@@ -37,12 +37,12 @@ const source = (): BoardSource<LearnerStart, LearnerView> => ({
   state: (text, said) => post(`/sentence/${props.token}`, { text, ...said, who }),
 })
 const board = useBoard(source)
-const { start, view, drawn, trouble } = board
+const { start, view, ran, drawn, isOld, trouble } = board
 const inputs = computed(() => start.value?.ports.filter((p) => p.direction === 'in') ?? [])
 const outputs = computed(() => start.value?.ports.filter((p) => p.direction === 'out') ?? [])
 const inputHeads = computed(() => heads(inputs.value.map((p) => p.name)))
 const bits = computed(() => inputs.value.reduce((sum, p) => sum + p.width, 0))
-const rows = computed(() => view.value?.rows ?? [])
+const rows = computed(() => ran.value?.rows ?? [])
 const { chosenCase, canFlip } = useCases(
   rows,
   () => (start.value?.clocked ? 0 : (view.value?.cases ?? 0)),
@@ -53,7 +53,7 @@ const { probes, columns, turnProbe } = useChosenWires(drawn)
 const none = new Map<string, string>()
 const verdict = computed(() => {
   const v = view.value
-  if (!v || v.passed === null || v.total === null || !rows.value.length) return 'What it does'
+  if (!v || isOld.value || v.passed === null || v.total === null || !rows.value.length) return 'What it does'
   return v.passed === v.total ? `right in all ${v.total} cases` : `right in ${v.passed} of ${v.total} cases`
 })
 document.title = 'Obento'
@@ -87,7 +87,7 @@ watch(start, (found) => found && (document.title = `${found.title}: board`))
         <p v-if="canFlip" class="small quiet flips">
           <kbd v-for="n in Math.min(bits, FLIPS.length)" :key="n">{{ FLIPS[n - 1] }}</kbd> turn the inputs
         </p>
-        <div class="scroll" tabindex="0" role="region" aria-label="table of cases">
+        <div class="scroll" :class="{ old: isOld }" tabindex="0" role="region" aria-label="table of cases">
           <table v-if="rows.length" class="cases">
             <thead>
               <tr>
@@ -114,9 +114,7 @@ watch(start, (found) => found && (document.title = `${found.title}: board`))
             </tbody>
           </table>
           <p v-else class="empty">The table fills as soon as the text can be run.</p>
-          <p v-if="view && rows.length && rows.length < view.cases" class="small quiet">
-            the first {{ rows.length }} of {{ view.cases }} cases
-          </p>
+          <p v-if="ran && rows.length < ran.cases" class="small quiet">the first {{ rows.length }} of {{ ran.cases }} cases</p>
         </div>
         <p class="small quiet">What is here stays in this browser. Save it as a file to hand it in.</p>
       </template>
@@ -126,6 +124,9 @@ watch(start, (found) => found && (document.title = `${found.title}: board`))
 </template>
 
 <style scoped>
+.old {
+  opacity: 0.55;
+}
 .learner {
   display: flex;
   flex-direction: column;

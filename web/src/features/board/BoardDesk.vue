@@ -234,6 +234,10 @@ useKeys([
 .cases-side {
   min-width: 250px;
 }
+.cases-side :deep(.empty) {
+  width: 220px;
+  padding: 24px 0;
+}
 .desk {
   display: grid;
   grid-template-columns: 292px minmax(0, 1fr) fit-content(430px);

@@ -16,6 +16,7 @@ export interface Heard {
   rules: { rule: string; ok: boolean; text: string }[]
   gates: number
   levels: number
+  rows: { index: number }[]
 }
 /** A sentence, or what is to become of lines: a block of that name, or one put back. */
 export interface Said {
@@ -41,8 +42,9 @@ export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(s
     () => start.value?.text ?? '',
   )
   const view = shallowRef<V | null>(null)
-  /** The last circuit that could be drawn: it stays while the text does not parse. */
+  /** The last circuit that could be drawn, and what it did: they stay while the text does not parse. */
   const drawn = shallowRef<Indexed | null>(null)
+  const ran = shallowRef<V | null>(null)
   const isOld = ref(false)
   const begun = useResource((signal) => source().begin(signal))
   const tried = useResource((signal) => source().tryOut(text.value, signal), { lazy: true })
@@ -59,6 +61,7 @@ export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(s
     () => {
       view.value = null
       drawn.value = null
+      ran.value = null
       void begun.reload()
     },
   )
@@ -67,6 +70,7 @@ export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(s
     if (!found) return
     view.value = found
     isOld.value = !found.circuit.parts.length
+    if (found.rows.length) ran.value = found
     if (found.circuit.parts.length) drawn.value = index(found.circuit)
   })
 
@@ -78,7 +82,7 @@ export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(s
     return found.line
   }
   const trouble = computed(() => begun.trouble.value || tried.trouble.value)
-  return { start, text, from, drop, view, drawn, isOld, state, stated, trouble, isBusy: tried.isLoading }
+  return { start, text, from, drop, view, ran, drawn, isOld, state, stated, trouble, isBusy: tried.isLoading }
 }
 
 /** Lines of a text changed: the numbered one replaced, or taken out where nothing is given. */
