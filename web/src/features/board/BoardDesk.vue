@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 
 import type { BoardStart, LearnerStart } from '../../api/schema'
 import { told } from '../../shared/attempt'
@@ -114,6 +114,8 @@ async function open(event: Event): Promise<void> {
 }
 /** The drawing as a file, with whose it is and when it was made. */
 async function picture(kind: 'svg' | 'png'): Promise<void> {
+  lines.value = [] // what is chosen is nothing of the circuit
+  await nextTick()
   const svg = middle.value?.querySelector<SVGSVGElement>('.drawing > svg')
   if (!svg) return
   const written = asSvg(svg, `${props.caption}, ${new Date().toISOString().slice(0, 10)}`)

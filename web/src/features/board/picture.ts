@@ -6,6 +6,8 @@ const LOOKS = [
   'stroke',
   'stroke-width',
   'stroke-dasharray',
+  'stroke-linejoin',
+  'paint-order',
   'font-family',
   'font-size',
   'font-weight',
