@@ -6,6 +6,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from obento.core.board.formulas import NotStated
+from obento.core.board.heading import bus
 from obento.core.board.stating import LIMITS, Stated
 from obento.core.diagnostics import Collector
 from obento.core.source import SourceFile, Sources
@@ -62,8 +63,8 @@ def _to_block(text: _Text, unit: str, numbers: set[int], name: str) -> Stated:
     unknown = next((n for n in (*takes, *gives) if n not in widths), None)
     if unknown is not None:
         raise NotStated(f"how wide `{unknown}` is is not known", "give it a line that says so")
-    buses = {b.name: b for b in [*wiring.takes, *wiring.gives]}
-    sides = [", ".join(_bus(n, widths[n], buses.get(n)) for n in side) for side in (takes, gives)]
+    ends = {b.name: (b.left, b.right) for b in [*wiring.takes, *wiring.gives]}
+    sides = [", ".join(bus(n, *ends.get(n, (widths[n] - 1, 0))) for n in side) for side in (takes, gives)]
     lines = text.file.text.splitlines()
     body = [lines[text.line(line.start) - 1] for line in chosen]
     block = "\n".join(["", f"wiring {name}", f"  takes {sides[0]}", f"  gives {sides[1]}", "", *body, "end", ""])
@@ -90,12 +91,6 @@ def _sides(wiring: Wiring, chosen: list[Line]) -> tuple[list[str], list[str]]:
     if not gives:
         raise NotStated("nothing outside uses what these lines drive", "choose lines that something depends on")
     return list(takes), gives
-
-
-def _bus(name: str, width: int, bus: Bus | None) -> str:
-    if bus is not None and (bus.left, bus.right) != (bus.width - 1, 0):
-        return f"{name}[{bus.left}..{bus.right}]"
-    return name if width == 1 else f"{name}[{width}]"
 
 
 def _read_by(e: Operand) -> Iterator[str]:
@@ -136,19 +131,19 @@ def _from_block(text: _Text, unit: str, number: int) -> Stated:
     names: dict[str, str] = {}
     before, after = list[str](), list[str]()
     given = _arguments(use, block)
-    for bus in block.takes:
-        arg = given.get(bus.name)
+    for port in block.takes:
+        arg = given.get(port.name)
         if arg is None:
-            raise NotStated(f"input `{bus.name}` of `{block.name}` is not connected", "connect it first")
-        names[bus.name] = _passed(arg, bus, wiring, text, f"{label}_{bus.name}", taken, before)
-    for bus, target in zip(block.gives, line.targets, strict=False):
+            raise NotStated(f"input `{port.name}` of `{block.name}` is not connected", "connect it first")
+        names[port.name] = _passed(arg, port, wiring, text, f"{label}_{port.name}", taken, before)
+    for port, target in zip(block.gives, line.targets, strict=False):
         written = text.written(target.start, target.end)
-        if _is_same(target, bus, wiring):
-            names[bus.name] = target.name
+        if _is_same(target, port, wiring):
+            names[port.name] = target.name
         else:
-            names[bus.name] = _free(f"{label}_{bus.name}", taken)
+            names[port.name] = _free(f"{label}_{port.name}", taken)
             if target.name != "_":
-                after.append(f"  {written} <- {names[bus.name]}")
+                after.append(f"  {written} <- {names[port.name]}")
     for one in block.lines:
         for t in one.targets:
             if t.name not in names:
@@ -169,22 +164,22 @@ def _arguments(use: Use, block: Wiring) -> dict[str, Operand]:
     return found
 
 
-def _passed(arg: Operand, bus: Bus, wiring: Wiring, text: _Text, name: str, taken: set[str], before: list[str]) -> str:
+def _passed(arg: Operand, port: Bus, wiring: Wiring, text: _Text, name: str, taken: set[str], before: list[str]) -> str:
     """What an input is called outside: the wire that it is given, or one that is made for it."""
-    if isinstance(arg, Wire) and _is_same(arg, bus, wiring):
+    if isinstance(arg, Wire) and _is_same(arg, port, wiring):
         return arg.name
     made = _free(name, taken)
     before.append(f"  {made} <- {text.written(arg.start, arg.end)}")
     return made
 
 
-def _is_same(wire: Wire, bus: Bus, wiring: Wiring) -> bool:
+def _is_same(wire: Wire, port: Bus, wiring: Wiring) -> bool:
     """Whether a wire is a whole one of which every bit has the number that it has in the block."""
     outer = next((b for b in [*wiring.takes, *wiring.gives] if b.name == wire.name), None)
     if wire.left is not None or wire.name == "_":
         return False
-    left, right = (outer.left, outer.right) if outer is not None else (bus.width - 1, 0)
-    return (left, right) == (bus.left, bus.right)
+    left, right = (outer.left, outer.right) if outer is not None else (port.width - 1, 0)
+    return (left, right) == (port.left, port.right)
 
 
 def _free(name: str, taken: set[str]) -> str:

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from obento.core.board.gates import Gate, Plain, Tree, negated, with_only, written
+from obento.core.board.heading import heading
 from obento.core.check.expectation.model import Expectation
 from obento.core.covers import Cubes, Product, cover, exact_primes, grown_primes
 from obento.core.planes import set_bits, spelled
@@ -60,26 +61,13 @@ def form_of(expectation: Expectation, form: Form) -> Formed:
         tree, said = _one_output(expectation, port.name, bit, name, form)
         steps += said
         lines.append(f"  {name} <- {with_only(tree, FORMS[form]) if FORMS[form] else written(tree)}")
-    head = [
-        f"wiring {spec.unit}",
-        f"  takes {', '.join(_bus(p) for p in spec.inputs)}",
-        f"  gives {', '.join(_bus(p) for p in spec.outputs)}",
-        "",
-    ]
-    return Formed("\n".join([*head, *lines, "end", ""]), steps)
+    return Formed("\n".join([*heading(spec), *lines, "end", ""]), steps)
 
 
 def _outputs(spec: Spec) -> Iterator[tuple[SpecPort, int]]:
     for port in spec.outputs:
         for bit in range(port.width - 1, -1, -1):
             yield port, bit
-
-
-def _bus(port: SpecPort) -> str:
-    if port.width == 1:
-        return port.name
-    plain = port.left == port.width - 1 and port.right == 0
-    return f"{port.name}[{port.width}]" if plain else f"{port.name}[{port.left}..{port.right}]"
 
 
 def _one_output(expectation: Expectation, port: str, bit: int, name: str, form: Form) -> tuple[Tree, list[str]]:

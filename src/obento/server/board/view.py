@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
+from obento.core.board.heading import heading
 from obento.core.board.trying import Tried
 from obento.core.check.expectation.model import Expectation
 from obento.core.wiring.elaborate import GATE_NAMES
@@ -20,12 +21,9 @@ FILE = "board.wiring"
 def board_start(expectation: Expectation, blocks: list[str]) -> BoardStart:
     """An empty board for a task."""
     spec, rules = expectation.spec, expectation.spec.rules
-    takes, gives = (
-        ", ".join(_bus(p.name, p.width, p.left, p.right) for p in side) for side in (spec.inputs, spec.outputs)
-    )
     return BoardStart(
         unit=spec.unit,
-        text=f"wiring {spec.unit}\n  takes {takes}\n  gives {gives}\n\nend\n",
+        text="\n".join([*heading(spec), "end", ""]),
         only_gates=list(rules.only_gates),
         max_gates=rules.max_gates,
         max_levels=rules.max_levels,
@@ -35,12 +33,6 @@ def board_start(expectation: Expectation, blocks: list[str]) -> BoardStart:
         blocks=blocks,
         parts=sorted(GATE_NAMES & set(rules.only_gates) if rules.only_gates else GATE_NAMES),
     )
-
-
-def _bus(name: str, width: int, left: int, right: int) -> str:
-    if width == 1:
-        return name
-    return f"{name}[{width}]" if (left, right) == (width - 1, 0) else f"{name}[{left}..{right}]"
 
 
 def learner_start(expectation: Expectation, blocks: list[str], tells: Tells) -> LearnerStart:

@@ -7,7 +7,7 @@ import { useKeys } from '../../shared/keys'
 import CircuitDrawing from '../circuit/CircuitDrawing.vue'
 import { layOut, type Layout, type Places, withPlaces } from '../circuit/layout'
 import { type Indexed } from '../circuit/model'
-import type { SymbolSet } from '../circuit/symbols'
+import { useSymbols } from '../circuit/symbolSetting'
 import { type Heard, labelOf, placesOf } from './board'
 
 const props = defineProps<{
@@ -32,7 +32,7 @@ const emit = defineEmits<{
 }>()
 const layout = shallowRef<Layout | null>(null)
 const folded = ref(new Set<number>())
-const symbols = ref<SymbolSet>((localStorage.getItem('symbols') as SymbolSet) || 'rectangular')
+const { symbols, turnSymbols } = useSymbols()
 const drawing = ref<InstanceType<typeof CircuitDrawing>>()
 
 const place = computed(() => Math.max(0, props.at?.circuit.cases.indexOf(props.chosenCase ?? -1) ?? 0))
@@ -109,10 +109,6 @@ function fold(id: number): void {
   folded.value = next
   void redraw()
 }
-function turnSymbols(): void {
-  symbols.value = symbols.value === 'rectangular' ? 'distinctive' : 'rectangular'
-  localStorage.setItem('symbols', symbols.value)
-}
 function pick(part: CircuitPart, isMore: boolean): void {
   if (part.kind === 'input' || part.kind === 'output') {
     emit('point', part.label, part.kind === 'output')
@@ -121,7 +117,6 @@ function pick(part: CircuitPart, isMore: boolean): void {
   emit('line', part.line, isMore)
 }
 useKeys([
-  { key: 'y', label: 'the other set of gate symbols', act: turnSymbols },
   { key: 'g', label: 'tidy: forget where parts were put by hand', act: () => emit('tidy') },
   { key: '0', label: 'the whole drawing', act: () => drawing.value?.fit() },
 ])

@@ -37,7 +37,7 @@ export interface BoardSource<S extends BoardStart | LearnerStart, V extends Hear
 /** A circuit that is being made: its text, what it does, and sentences put into it. */
 export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(source: () => BoardSource<S, V>) {
   const start = shallowRef<S | null>(null)
-  const { text, from, drop } = useDraft(
+  const { text } = useDraft(
     () => (start.value ? source().subject : ''),
     () => start.value?.text ?? '',
   )
@@ -82,7 +82,7 @@ export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(s
     return found.line
   }
   const trouble = computed(() => begun.trouble.value || tried.trouble.value)
-  return { start, text, from, drop, view, ran, drawn, isOld, state, stated, trouble, isBusy: tried.isLoading }
+  return { start, text, view, ran, drawn, isOld, state, stated, trouble }
 }
 
 /** Lines of a text changed: the numbered one replaced, or taken out where nothing is given. */

@@ -8,7 +8,7 @@ import CircuitDrawing from './CircuitDrawing.vue'
 import HandDrive from './HandDrive.vue'
 import { layOut, type Layout } from './layout'
 import { digitsOf, fanIn, type Indexed, shortValue, wireName } from './model'
-import type { SymbolSet } from './symbols'
+import { useSymbols } from './symbolSetting'
 
 const props = defineProps<{
   at: Indexed | null
@@ -35,7 +35,7 @@ const backFrom = ref<number | null>(null)
 const isByHand = ref(false)
 const byHand = shallowRef<HandView | null>(null)
 const isBusy = ref(false)
-const symbols = ref<SymbolSet>((localStorage.getItem('symbols') as SymbolSet) || 'rectangular')
+const { symbols, turnSymbols } = useSymbols()
 const drawing = ref<InstanceType<typeof CircuitDrawing>>()
 const MANY = 24
 
@@ -127,10 +127,6 @@ function back(): void {
   const at = backFrom.value === null ? -1 : list.indexOf(backFrom.value)
   backFrom.value = list[at + 1] ?? null
 }
-function turnSymbols(): void {
-  symbols.value = symbols.value === 'rectangular' ? 'distinctive' : 'rectangular'
-  localStorage.setItem('symbols', symbols.value)
-}
 /** What the probes are while inputs are set by hand. */
 const probed = computed(() =>
   props.probes.flatMap((id) => {
@@ -144,7 +140,6 @@ useKeys([
   { key: 'b', label: 'backwards from a wrong output', act: back },
   { key: 'h', label: 'drive the inputs by hand', act: () => (isByHand.value = !!props.at && !props.at.circuit.trouble) },
   { key: 'f', label: 'open one level of boxes more, or fold them', act: turnFolds },
-  { key: 'y', label: 'the other set of gate symbols', act: turnSymbols },
   { key: '0', label: 'the whole drawing', act: () => drawing.value?.fit() },
 ])
 
