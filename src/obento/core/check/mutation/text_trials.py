@@ -9,6 +9,7 @@ from itertools import combinations
 from obento.core.check.judging.ready import Ready
 from obento.core.check.mutation.in_text import Edit, InText, TextChange
 from obento.core.check.mutation.text_branches import forgotten_branches, forgotten_conditions
+from obento.core.check.mutation.text_exchanged import exchanged_labels, exchanged_operands, exchanged_values
 from obento.core.check.mutation.text_numbers import other_numbers, other_sizes
 from obento.core.check.mutation.text_parts import other_parts
 from obento.core.sentences.said import say
@@ -41,7 +42,11 @@ def text_trials(ready: Ready, spec: Spec, words: InText) -> Iterator[TextChange]
     if language in ("verilog", "vhdl"):
         yield from forgotten_branches(tokens, language, begin)
     if language == "wiring":
-        yield from other_parts(tokens, ready.unit.file, begin)
+        yield from other_parts(tokens, begin)
+        yield from exchanged_operands(tokens, ready.unit.file, begin)
+    if language == "verilog":
+        yield from exchanged_values(tokens, ready.unit.file, begin)
+        yield from exchanged_labels(tokens, ready.unit.file, begin)
     yield from other_numbers(tokens, ready.unit.file, language, begin)
 
 
