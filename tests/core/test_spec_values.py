@@ -193,6 +193,8 @@ def test_a_row_that_stands_twice_is_told() -> None:
         ("final", "a b", "", ["SystemVerilog"]),
         ("nand", "a b", "", ["Verilog", "VHDL", "wiring lists"]),
         ("takes", "a b", "", ["wiring lists"]),
+        ("latch", "a b", "", ["wiring lists"]),
+        ("counter", "zero b", "", []),  # parts that came later than the gates stand back for a port or a unit
         ("entity", "a b", '[rules]\nlanguages = ["verilog"]\n', []),
         ("entity", "a b", '[rules]\nlanguages = ["vhdl", "verilog"]\n', ["VHDL"]),
     ],

@@ -247,3 +247,8 @@ def test_unknown_operands_spoil_no_more_than_they_must() -> None:
 def test_every_part_is_in_the_description_of_the_format() -> None:
     page = (Path(__file__).parents[2] / "docs/formats.md").read_text(encoding="utf-8")
     assert [name for name in [*KINDS, "tristate", "pull"] if f"{name}(" not in page] == []
+
+
+def test_a_wire_may_be_called_like_a_part() -> None:
+    """A name with brackets behind it is a part, any other is a wire."""
+    assert table("y <- any(any)\nz <- zero(zero)", "any[2], zero", "y, z")[2:6] == ["1 1", "1 0", "1 1", "1 0"]

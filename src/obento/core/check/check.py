@@ -28,7 +28,7 @@ from obento.core.texts import decode
 from obento.core.verilog.syntax.lexer import KEYWORDS as VERILOG_WORDS
 from obento.core.verilog.syntax.lexer import SYSTEM_VERILOG_KEYWORDS as SYSTEM_VERILOG_WORDS
 from obento.core.vhdl.syntax.lexer import KEYWORDS as VHDL_WORDS
-from obento.core.wiring.elaborate import GATE_NAMES
+from obento.core.wiring.elaborate import FIRST_GATES
 from obento.core.wiring.parser import KEYWORDS as WIRING_WORDS
 
 
@@ -48,7 +48,7 @@ _RESERVED = {
     "verilog": VERILOG_WORDS,
     "systemverilog": SYSTEM_VERILOG_WORDS - VERILOG_WORDS,
     "vhdl": VHDL_WORDS,
-    "wiring": WIRING_WORDS | GATE_NAMES,
+    "wiring": WIRING_WORDS | FIRST_GATES,
 }
 
 

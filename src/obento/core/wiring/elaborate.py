@@ -28,9 +28,9 @@ _ONE_INPUT = frozenset(["not", "buf"])
 _INVERTING = frozenset(["nand", "nor", "xnor"])
 _NEGATED = {"and": "nand", "or": "nor", "xor": "xnor"}
 _FLOATING = frozenset(["tristate", "pull"])
-_ALWAYS = frozenset(_GATES) | _ONE_INPUT | {"select", "flipflop", "latch"}
+FIRST_GATES = frozenset(_GATES) | _ONE_INPUT | {"select", "flipflop", "latch"}
 """What is a gate whatever units are handed in beside it."""
-GATE_NAMES = _ALWAYS | _FLOATING | KINDS.keys()
+GATE_NAMES = FIRST_GATES | _FLOATING | KINDS.keys()
 """Gates and other parts."""
 
 BlockFinder = Callable[[str, int], "Design | None"]
@@ -76,7 +76,7 @@ class _Builder:
 
     def _is_gate(self, what: str) -> bool:
         """Whether this names a gate or a part, and no unit that is handed in beside it."""
-        return what in _ALWAYS or (what in GATE_NAMES and (what not in self._block_names or what == self._w.name))
+        return what in FIRST_GATES or (what in GATE_NAMES and (what not in self._block_names or what == self._w.name))
 
     def _kind(self, what: str) -> Kind | None:
         return KINDS.get(what) if self._is_gate(what) else None
