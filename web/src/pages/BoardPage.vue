@@ -17,8 +17,10 @@ const store = useLab()
 const source = (): BoardSource<BoardStart, BoardView> => {
   const path = `/tasks/${store.taskId}/board` as const
   return {
+    place: path,
     subject: `task ${store.taskId}/board`,
     begin: (signal) => get(path, { signal }),
+    first: (start) => start.text,
     tryOut: (text, signal) => post(path, { text }, { signal }),
     state: (text, said) => post(`${path}/state`, { text, ...said }),
   }

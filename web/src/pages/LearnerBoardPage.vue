@@ -28,11 +28,10 @@ watch(language, (now) => localStorage.setItem(`board/${props.token}/language`, n
 
 const path = `/board/${props.token}` as const
 const source = (): BoardSource<LearnerStart, LearnerView> => ({
+  place: path,
   subject: `board ${props.token}/${language.value}`,
-  begin: async (signal) => {
-    const start = await get(path, { signal })
-    return language.value === 'wiring' ? start : { ...start, text: '' }
-  },
+  begin: (signal) => get(path, { signal }),
+  first: (start) => (language.value === 'wiring' ? start.text : ''),
   tryOut: (text, signal) => post(path, { text, language: language.value, who }, { signal }),
   state: (text, said) => post(`/sentence/${props.token}`, { text, ...said, who }),
 })

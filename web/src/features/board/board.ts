@@ -1,5 +1,5 @@
 import { useDebounceFn } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 
 import type { BoardStart, CircuitView, LearnerStart, MessageView, StatedView } from '../../api/schema'
 import { useDraft } from '../../shared/drafts'
@@ -27,9 +27,13 @@ export interface Said {
 }
 /** Where a board's answers come from: a task of one's class, or a link that somebody was given. */
 export interface BoardSource<S extends BoardStart | LearnerStart, V extends Heard> {
-  /** What the text is a draft of. */
+  /** What the board is for: where this changes, it begins anew. */
+  place: string
+  /** What the text is a draft of: in the same place there may be one for each language. */
   subject: string
   begin: (signal: AbortSignal) => Promise<S>
+  /** What a text begins with. */
+  first: (start: S) => string
   tryOut: (text: string, signal: AbortSignal) => Promise<V>
   state: (text: string, said: Said) => Promise<StatedView>
 }
@@ -39,44 +43,52 @@ export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(s
   const start = shallowRef<S | null>(null)
   const { text } = useDraft(
     () => (start.value ? source().subject : ''),
-    () => start.value?.text ?? '',
+    () => (start.value ? source().first(start.value) : ''),
   )
   const view = shallowRef<V | null>(null)
   /** The last circuit that could be drawn, and what it did: they stay while the text does not parse. */
   const drawn = shallowRef<Indexed | null>(null)
   const ran = shallowRef<V | null>(null)
-  const isOld = ref(false)
+  const isOld = computed(() => view.value !== null && !view.value.circuit.parts.length)
   const begun = useResource((signal) => source().begin(signal))
   const tried = useResource((signal) => source().tryOut(text.value, signal), { lazy: true })
   const tryOut = useDebounceFn(tried.reload, PATIENCE)
   const stated = ref({ trouble: '', hint: '' })
 
   watch(begun.data, (found) => {
-    if (!found) return
-    start.value = found
-    void tried.reload()
+    if (found) start.value = found
   })
+  // Nothing of one place may reach another: what is on its way is given up, and no text is tried before its own start is there.
   watch(
-    () => source().subject,
+    () => source().place,
     () => {
-      view.value = null
-      drawn.value = null
-      ran.value = null
+      start.value = null
+      begun.clear()
       void begun.reload()
     },
   )
+  watch([start, () => source().subject], () => {
+    tried.clear()
+    view.value = null
+    drawn.value = null
+    ran.value = null
+    stated.value = { trouble: '', hint: '' }
+    // The draft of the new subject is read in this same turn; only then is there a text to try.
+    if (start.value) void nextTick(tried.reload)
+  })
   watch(text, () => start.value && void tryOut())
   watch(tried.data, (found) => {
     if (!found) return
     view.value = found
-    isOld.value = !found.circuit.parts.length
     if (found.rows.length) ran.value = found
     if (found.circuit.parts.length) drawn.value = index(found.circuit)
   })
 
   /** Say something to be put into the text; the line that it became, 0 where it became none. */
   async function state(said: string, how: Said['how'] = 'say', lines: number[] = []): Promise<number> {
-    const found = await source().state(text.value, { said, only: start.value?.only_gates ?? [], how, lines })
+    const { subject, state: ask } = source()
+    const found = await ask(text.value, { said, only: start.value?.only_gates ?? [], how, lines })
+    if (source().subject !== subject) return 0
     stated.value = { trouble: found.trouble, hint: found.hint }
     if (!found.trouble) text.value = found.text
     return found.line
