@@ -7,7 +7,7 @@ import pytest
 
 from obento.core import values as v
 from obento.core.ir.strength import combine, resolve
-from obento.core.sim.bench.display import TimeFormat, characters, decimal, digits, unescape
+from obento.core.sim.bench.display import TimeFormat, characters, decimal, digits
 from obento.core.sim.bench.files import Folder
 from obento.core.sim.bench.random import DISTRIBUTIONS, Generator
 from obento.core.sim.bench.scan import BadMemoryFile, memory_words, scan
@@ -48,8 +48,7 @@ def test_digits_in_a_field_of_their_own() -> None:
     assert digits(v.word(0, 16), 16, 4, 0) == "0"
 
 
-def test_strings_and_their_escapes() -> None:
-    assert unescape(r"a\tb\n\"\\\101\x") == 'a\tb\n"\\Ax'
+def test_letters_of_a_vector() -> None:
     assert characters(v.word(0x004142, 24), 24) == "AB"
 
 

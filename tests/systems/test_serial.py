@@ -1,5 +1,5 @@
-"""A serial port in the three languages, against a model of digits on a line: whatever the two ends are set to, what comes
-out is what these digits mean to the other end."""
+"""A serial port in the three languages, against a model of digits on a line: whatever the two ends are set to, what
+comes out is what these digits mean to the other end."""
 
 from __future__ import annotations
 
@@ -65,7 +65,8 @@ class Format:
 
 
 FORMATS = [
-    Format(), Format(7, True), Format(8, True, True), Format(5), Format(6, True, False, True), Format(8, False, False, True),
+    Format(), Format(7, True), Format(8, True, True), Format(5), Format(6, True, False, True),
+    Format(8, False, False, True),
 ]  # fmt: skip
 
 

@@ -42,26 +42,6 @@ class TimeFormat:
         return (body + self.suffix).rjust(self.width if width is None else width)
 
 
-def unescape(text: str) -> str:
-    """A string literal's characters (clause 3.6)."""
-    out: list[str] = []
-    at = 0
-    while at < len(text):
-        c = text[at]
-        if c != "\\" or at + 1 == len(text):
-            out.append(c)
-            at += 1
-            continue
-        octal = re.match(r"[0-7]{1,3}", text[at + 1 :])
-        if octal:
-            out.append(chr(int(octal.group(), 8) & 255))
-            at += 1 + len(octal.group())
-            continue
-        out.append({"n": "\n", "t": "\t", "a": "\a", "v": "\v", "f": "\f", "r": "\r"}.get(text[at + 1], text[at + 1]))
-        at += 2
-    return "".join(out)
-
-
 def decimal(word: Word, width: int, signed: bool, field: int | None, zeros: bool = False) -> str:
     """%d: right in a field as wide as the largest value of this width needs (17.1.1.2); `field` sets another."""
     if field is None:
@@ -131,7 +111,7 @@ class Formatter:
         while at < len(arguments):
             a = arguments[at]
             if a.text is not None:
-                text, used = self._formatted(call, unescape(a.text), arguments[at + 1 :], given[at + 1 :])
+                text, used = self._formatted(call, a.text, arguments[at + 1 :], given[at + 1 :])
                 out.append(text)
                 at += used
             elif a.value is None:
@@ -210,7 +190,7 @@ class Formatter:
         value: Value,
     ) -> str:
         if a.text is not None:
-            text = unescape(a.text)
+            text = a.text
             if letter == "s":
                 return text.rjust(field or 0)
             data = text.encode("latin-1", "replace") or b"\0"

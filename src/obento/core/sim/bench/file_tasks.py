@@ -10,7 +10,7 @@ from obento.core.ir.evaluate import round_half_away
 from obento.core.ir.nodes import Expr, SystemCall
 from obento.core.ir.strength import Stretch
 from obento.core.ir.texts import MOST_LETTERS, from_digits
-from obento.core.sim.bench.display import Formatter, TimeFormat, Value, characters, digits, unescape
+from obento.core.sim.bench.display import Formatter, TimeFormat, Value, characters, digits
 from obento.core.sim.bench.files import Folder
 from obento.core.sim.bench.functions import Bench
 from obento.core.sim.bench.memory_files import load
@@ -56,7 +56,7 @@ class CircuitBench(Bench):
     def _string(self, call: SystemCall, given: list[Value], index: int) -> str:
         argument, value = call.args[index], given[index]
         if argument.text is not None:
-            return unescape(argument.text)
+            return argument.text
         if isinstance(value, str):
             return value
         if isinstance(value, tuple) and argument.value is not None:

@@ -9,7 +9,7 @@ from obento.core import values
 from obento.core.ir.design import Design
 from obento.core.ir.drivers import statements
 from obento.core.ir.nodes import Argument, Const, SystemCall, SystemTask
-from obento.core.sim.bench.display import characters, unescape
+from obento.core.sim.bench.display import characters
 from obento.core.sim.bench.files import named
 from obento.core.sim.bench.scan import BadMemoryFile, memory_words
 from obento.core.values import Word
@@ -84,7 +84,7 @@ def known_load(call: SystemCall, given: Mapping[str, str]) -> Loaded | None:
 
 def _name(argument: Argument) -> str | None:
     if argument.text is not None:
-        return unescape(argument.text)
+        return argument.text
     value = argument.value
     return characters((value.one, value.zero), value.width) if isinstance(value, Const) else None
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from obento.core.ir import nodes as ir
-from obento.core.sim.bench.display import unescape
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.scope import FunctionEntry
 from obento.core.verilog.syntax import ast
@@ -78,7 +77,7 @@ class TextLowering:
         """`e` as a string: a vector gives the letters that its bytes stand for."""
         x = self._x
         if isinstance(e, ast.String):
-            return ir.TextConst(64, unescape(e.text))
+            return ir.TextConst(64, e.text)
         repeats_letters = isinstance(e, ast.Repeat) and all(isinstance(p, ast.String) for p in e.parts)
         if not repeats_letters and not self.is_text(e):  # as often as a variable says: 1800 clause 11.4.12.2
             return ir.TextOp(64, "digits", [x.self_determined(e)])

@@ -10,6 +10,7 @@ from obento.core.verilog.syntax import ast
 from obento.core.verilog.syntax.braces import BraceParser
 from obento.core.verilog.syntax.lets import Let, given, written_out
 from obento.core.verilog.syntax.numbers import NumberParser
+from obento.core.verilog.syntax.strings import unescaped
 
 _LEVELS: list[tuple[str, ...]] = [
     ("||",), ("&&",), ("|",), ("^", "~^", "^~"), ("&",), ("==", "!=", "===", "!==", "==?", "!=?"),
@@ -244,7 +245,7 @@ class ExpressionParser(BraceParser, NumberParser):
             return ast.Call(start, self.previous_end, text, args, None, named)
         if kind == "s":
             self.at += 1
-            return ast.String(start, end, text)
+            return ast.String(start, end, unescaped(text, self.system_verilog))
         if text == "$" and self.system_verilog:
             self.at += 1
             return ast.Last(start, end)
