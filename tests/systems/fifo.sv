@@ -168,6 +168,14 @@ module packet_fifo import crossing_pkg::*; #(parameter int LOG = 3, parameter ty
       end
     end
 
+  // A Gray code that crosses must change in one digit at a time.
+  pointer_t tail_before = '0;
+  always @(posedge out.clk) begin
+    tail_before <= tail_gray;
+    assert ($onehot0(tail_gray ^ tail_before)) else $error("the reader's pointer leaps: %b to %b", tail_before, tail_gray);
+    assert (!(out.moves && waiting == 0)) else $error("read from nothing");
+  end
+
   assign waiting = pointer_t'(from_gray(word_t'(whole_seen))) - tail;
   assign out.valid = waiting != 0;
   assign out.data = cells[tail[LOG-1:0]];

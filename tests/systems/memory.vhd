@@ -1,129 +1,287 @@
--- A memory controller: it keeps a row open in each bank, closes and opens as it must, and refreshes in time.
+-- A memory controller for three who ask: who finds a row open goes first, but not for ever; rows stay open in each bank until
+-- another is wanted, every time that the chip asks for is kept, and it is refreshed before it forgets.
 library ieee;
 use ieee.std_logic_1164.all;
 use ieee.numeric_std.all;
 package memory_pkg is
-  constant refresh_every : natural := 60;
-  constant open_time : natural := 2;
-  constant read_time : natural := 2;
+  constant opens : natural := 3;
+  constant closes : natural := 2;
+  constant stays : natural := 7;
+  constant settles : natural := 3;
+  constant refreshes : natural := 6;
+  constant answers : natural := 2;
+  constant forgets : natural := 90;
+  constant early : natural := 30;
+  constant most_before : natural := 3;
+
+  subtype port_t is natural range 0 to 2;
+  subtype bank_t is natural range 0 to 3;
+  subtype place_t is natural range 0 to 15; -- of a row or a column
+  subtype word_t is std_logic_vector(15 downto 0);
   type command_t is (nothing, activate, read_it, write_it, precharge, refresh);
-  subtype byte is std_logic_vector(7 downto 0);
   type address_t is record
-    row : unsigned(3 downto 0);
-    bank : natural range 0 to 3;
-    column : unsigned(3 downto 0);
+    row : place_t;
+    bank : bank_t;
+    column : place_t;
   end record;
-  type rows is array (0 to 3) of unsigned(3 downto 0);
+  type request_t is record
+    is_write : boolean;
+    address : address_t;
+    keeps : std_logic_vector(1 downto 0);
+    data : word_t;
+  end record;
+  type requests_t is array (port_t) of request_t;
+  type flags is array (natural range <>) of boolean;
+  type rows is array (bank_t) of place_t;
+  constant no_request : request_t := (false, (0, 0, 0), "00", x"0000");
+
+  -- For a chip: a command with where it goes.
+  type order_t is record
+    command : command_t;
+    bank : bank_t;
+    number : place_t;
+    keeps : std_logic_vector(1 downto 0);
+    data : word_t;
+  end record;
+  constant no_order : order_t := (nothing, 0, 0, "00", x"0000");
 end package;
 
+-- Who waits for long goes first; who finds his row open may go before, so many times in a row.
 library ieee;
 use ieee.std_logic_1164.all;
-use ieee.numeric_std.all;
 use work.memory_pkg.all;
-entity controller is
-  port (clk, valid, is_write : in std_logic; address : in address_t; data, from_chip : in byte;
-        ready, answered : out std_logic; answer : out byte; command : out command_t;
-        bank : out natural range 0 to 3; number : out unsigned(3 downto 0); to_chip : out byte);
+entity arbiter is
+  port (clk : in std_logic; take : in boolean; valid, hits : in flags(port_t); any : out boolean; chosen : out port_t);
 end;
 
-architecture rtl of controller is
-  type phase_t is (idle, closing, opening, access_it, waiting, closing_all, refreshing);
-  signal phase : phase_t := idle;
-  signal is_open : std_logic_vector(0 to 3) := "0000";
-  signal open_row : rows := (others => "0000");
-  signal a : address_t := ("0000", 0, "0000");
-  signal writes : std_logic := '0';
-  signal d : byte := x"00";
-  signal since : natural := 0;
-  signal count : natural range 0 to 7 := 0;
-  signal closed : natural range 0 to 3 := 0;
-  signal due : boolean;
+architecture rtl of arbiter is
+  type turns_t is array (port_t) of port_t;
+  signal turns : turns_t := (0, 1, 2);
+  signal before : natural range 0 to most_before := 0;
+  signal first, pick : port_t := 0;
+  signal is_any : boolean;
 begin
-  due <= since >= refresh_every - 16;
-  ready <= '1' when phase = idle and not due else '0';
-  to_chip <= d;
-
   process (all)
+    variable f, c : port_t;
   begin
-    command <= nothing;
-    bank <= a.bank;
-    number <= a.row;
-    case phase is
-      when closing => command <= precharge;
-      when opening =>
-        if count = 0 then
-          command <= activate;
+    f := turns(2);
+    for i in port_t'high downto 0 loop
+      if valid(turns(i)) then
+        f := turns(i);
+      end if;
+    end loop;
+    c := f;
+    if before < most_before then
+      for i in port_t'high downto 0 loop
+        if valid(turns(i)) and hits(turns(i)) then
+          c := turns(i);
         end if;
-      when access_it =>
-        command <= write_it when writes = '1' else read_it;
-        number <= a.column;
-      when closing_all =>
-        if is_open(closed) = '1' then
-          command <= precharge;
-          bank <= closed;
-        end if;
-      when refreshing =>
-        if count = 0 then
-          command <= refresh;
-        end if;
-      when idle | waiting => null;
-    end case;
+      end loop;
+    end if;
+    first <= f;
+    pick <= c;
   end process;
+  is_any <= valid(0) or valid(1) or valid(2);
+  any <= is_any;
+  chosen <= pick;
 
   process (clk)
   begin
+    if rising_edge(clk) and take and is_any then
+      if pick = first then
+        before <= 0;
+      else
+        before <= before + 1;
+      end if;
+      -- Who was taken goes to the end.
+      if pick = turns(0) then
+        turns <= (turns(1), turns(2), turns(0));
+      elsif pick = turns(1) then
+        turns <= (turns(0), turns(2), turns(1));
+      end if;
+    end if;
+  end process;
+end;
+
+-- What one bank allows: it counts down to the next command of each kind.
+library ieee;
+use ieee.std_logic_1164.all;
+use work.memory_pkg.all;
+entity bank_state is
+  port (clk : in std_logic; command : in command_t; row : in place_t; is_open, may_open, may_access, may_close : out boolean;
+        open_row : out place_t);
+end;
+
+architecture rtl of bank_state is
+  signal opened : boolean := false;
+  signal to_open, to_access, to_close : natural range 0 to 7 := 0;
+
+  function less (n : natural) return natural is
+  begin
+    return maximum(n, 1) - 1;
+  end;
+  function later (n, least : natural) return natural is
+  begin
+    return maximum(n, least) - 1;
+  end;
+begin
+  process (clk)
+  begin
     if rising_edge(clk) then
-      since <= since + 1;
-      answered <= '0';
+      to_open <= less(to_open);
+      to_access <= less(to_access);
+      to_close <= less(to_close);
+      case command is
+        when activate =>
+          opened <= true;
+          open_row <= row;
+          to_access <= opens - 1;
+          to_close <= stays - 1;
+        when precharge =>
+          opened <= false;
+          to_open <= closes - 1;
+        when write_it =>
+          to_close <= later(to_close, settles);
+        when read_it =>
+          to_close <= later(to_close, 1);
+        when refresh =>
+          to_open <= refreshes - 1;
+        when nothing => null;
+      end case;
+    end if;
+  end process;
+
+  is_open <= opened;
+  may_open <= not opened and to_open = 0;
+  may_access <= opened and to_access = 0;
+  may_close <= opened and to_close = 0;
+end;
+
+library ieee;
+use ieee.std_logic_1164.all;
+use work.memory_pkg.all;
+entity controller is
+  port (clk : in std_logic; valid : in flags(port_t); requests : in requests_t; ready, answered : out flags(port_t);
+        answer : out word_t; order : buffer order_t := no_order; from_chip : in word_t);
+end;
+
+architecture rtl of controller is
+  type phase_t is (idle, serving, closing_all);
+  type expected_t is record
+    valid : boolean;
+    who : port_t;
+  end record;
+  type expected_list is array (natural range <>) of expected_t;
+
+  signal phase : phase_t := idle;
+  signal now_asked : request_t := no_request;
+  signal who, chosen : port_t := 0;
+  signal hits : flags(port_t);
+  signal is_open, may_open, may_access, may_close : flags(bank_t);
+  signal open_row : rows;
+  signal coming : expected_list(0 to answers) := (others => (false, 0));
+  signal since : natural range 0 to 127 := 0;
+  signal any, take, due : boolean;
+
+  type commands is array (bank_t) of command_t;
+  signal told : commands;
+
+  function all_of (f : flags) return boolean is
+  begin
+    for i in f'range loop
+      if not f(i) then
+        return false;
+      end if;
+    end loop;
+    return true;
+  end;
+  function none_of (f : flags) return boolean is
+  begin
+    for i in f'range loop
+      if f(i) then
+        return false;
+      end if;
+    end loop;
+    return true;
+  end;
+begin
+  due <= since >= forgets - early;
+  take <= phase = idle and not due;
+  answer <= from_chip;
+
+  ports : for i in port_t generate
+    alias address : address_t is requests(i).address;
+  begin
+    hits(i) <= is_open(address.bank) and open_row(address.bank) = address.row;
+    ready(i) <= take and any and chosen = i;
+    answered(i) <= coming(answers).valid and coming(answers).who = i;
+  end generate;
+
+  banks : for b in bank_t generate
+    told(b) <= order.command when order.command = refresh or order.bank = b else nothing;
+    state : entity work.bank_state
+      port map (clk, told(b), order.number, is_open(b), may_open(b), may_access(b), may_close(b), open_row(b));
+  end generate;
+
+  a : entity work.arbiter port map (clk, take, valid, hits, any, chosen);
+
+  decide : process (all)
+    variable b : bank_t;
+  begin
+    b := now_asked.address.bank;
+    order <= (nothing, b, now_asked.address.row, now_asked.keeps, now_asked.data);
+    case phase is
+      when idle => null;
+      when serving =>
+        if not is_open(b) then
+          if may_open(b) then
+            order.command <= activate;
+          end if;
+        elsif open_row(b) /= now_asked.address.row then
+          if may_close(b) then
+            order.command <= precharge;
+          end if;
+        elsif may_access(b) then
+          order.command <= write_it when now_asked.is_write else read_it;
+          order.number <= now_asked.address.column;
+        end if;
+      when closing_all =>
+        if none_of(is_open) then
+          if all_of(may_open) then
+            order.command <= refresh;
+          end if;
+        else
+          for n in bank_t loop
+            if may_close(n) then
+              order.command <= precharge;
+              order.bank <= n;
+              exit;
+            end if;
+          end loop;
+        end if;
+    end case;
+  end process;
+
+  step : process (clk)
+  begin
+    if rising_edge(clk) then
+      since <= 0 when order.command = refresh else (since + 1) mod 128;
+      coming <= expected_t'(order.command = read_it, who) & coming(0 to answers - 1);
       case phase is
         when idle =>
-          count <= 0;
-          closed <= 0;
           if due then
             phase <= closing_all;
-          elsif valid = '1' then
-            a <= address;
-            d <= data;
-            writes <= is_write;
-            if is_open(address.bank) = '0' then
-              phase <= opening;
-            elsif open_row(address.bank) = address.row then
-              phase <= access_it;
-            else
-              phase <= closing;
-            end if;
+          elsif any then
+            phase <= serving;
+            now_asked <= requests(chosen);
+            who <= chosen;
           end if;
-        when closing =>
-          is_open(a.bank) <= '0';
-          phase <= opening;
-        when opening =>
-          count <= count + 1;
-          is_open(a.bank) <= '1';
-          open_row(a.bank) <= a.row;
-          if count = open_time then
-            phase <= access_it;
-            count <= 0;
-          end if;
-        when access_it =>
-          phase <= idle when writes = '1' else waiting;
-        when waiting =>
-          count <= count + 1;
-          if count = read_time - 1 then
-            answer <= from_chip;
-            answered <= '1';
+        when serving =>
+          if order.command = read_it or order.command = write_it then
             phase <= idle;
           end if;
         when closing_all =>
-          is_open(closed) <= '0';
-          if closed = 3 then
-            phase <= refreshing;
-          else
-            closed <= closed + 1;
-          end if;
-        when refreshing =>
-          count <= count + 1;
-          if count = 3 then
-            since <= 0;
+          if order.command = refresh then
             phase <= idle;
           end if;
       end case;
@@ -131,149 +289,231 @@ begin
   end process;
 end;
 
+-- The chip says what it does not allow; what was never written reads eeee.
 library ieee;
 use ieee.std_logic_1164.all;
-use ieee.numeric_std.all;
 use work.memory_pkg.all;
 use std.textio.all;
 entity chip is
-  port (clk : in std_logic; command : in command_t; bank : in natural range 0 to 3; number : in unsigned(3 downto 0);
-        to_chip : in byte; from_chip : out byte);
+  port (clk : in std_logic; order : in order_t; from_chip : out word_t);
 end;
 
 architecture model of chip is
-  type cells_t is array (0 to 1023) of byte;
+  type cells_t is array (place_t, bank_t, place_t) of word_t;
+  type times is array (bank_t) of integer;
 begin
   process (clk)
-    variable cells : cells_t := (others => x"ee");
-    variable row : rows := (others => "0000");
-    variable opened : std_logic_vector(0 to 3) := "0000";
-    variable coming : byte;
-    variable is_coming : boolean := false;
-    variable last, cycle, place : natural := 0;
+    variable cells : cells_t := (others => (others => (others => x"eeee")));
+    variable row : rows := (others => 0);
+    variable opened : flags(bank_t) := (others => false);
+    variable opened_at, closed_at, written_at : times := (others => -100);
+    variable refreshed_at, cycle : natural := 0;
+    variable coming : word_t := x"0000";
+    alias bank : bank_t is order.bank;
+
     procedure told (what : string) is
       variable l : line;
     begin
       write(l, "violation: " & what & " in cycle " & integer'image(cycle));
       writeline(output, l);
     end;
+
+    procedure wants (since : integer; least : natural; what : string) is
+    begin
+      if cycle - since < least then
+        told(what & " after " & integer'image(cycle - since));
+      end if;
+    end;
   begin
     if rising_edge(clk) then
       cycle := cycle + 1;
-      if cycle - last > refresh_every then
-        told("no refresh");
+      from_chip <= coming;
+      if cycle - refreshed_at > forgets then
+        told("forgotten");
       end if;
-      if command /= read_it and is_coming then
-        from_chip <= coming;
-        is_coming := false;
+      if order.command >= activate and order.command <= precharge and refreshed_at > 0 then
+        wants(refreshed_at, refreshes, "still refreshing");
       end if;
-      case command is
+      case order.command is
         when activate =>
-          if opened(bank) = '1' then
+          if opened(bank) then
             told("open twice");
           end if;
-          opened(bank) := '1';
-          row(bank) := number;
+          wants(closed_at(bank), closes, "opened too early");
+          opened(bank) := true;
+          row(bank) := order.number;
+          opened_at(bank) := cycle;
         when precharge =>
-          if opened(bank) = '0' then
+          if not opened(bank) then
             told("closed twice");
           end if;
-          opened(bank) := '0';
+          wants(opened_at(bank), stays, "closed too early");
+          wants(written_at(bank), settles, "closed before it was written");
+          opened(bank) := false;
+          closed_at(bank) := cycle;
         when read_it | write_it =>
-          if opened(bank) = '0' then
+          if not opened(bank) then
             told("not open");
-          end if;
-          place := to_integer(row(bank)) * 64 + bank * 16 + to_integer(number);
-          if command = write_it then
-            cells(place) := to_chip;
           else
-            coming := cells(place);
-            is_coming := true;
+            wants(opened_at(bank), opens, "used too early");
+            coming := cells(row(bank), bank, order.number);
+            if order.command = write_it then
+              for i in 0 to 1 loop
+                if order.keeps(i) = '0' then
+                  cells(row(bank), bank, order.number)(8 * i + 7 downto 8 * i) := order.data(8 * i + 7 downto 8 * i);
+                end if;
+              end loop;
+              written_at(bank) := cycle;
+            end if;
           end if;
         when refresh =>
-          if opened /= "0000" then
-            told("refresh while open");
-          end if;
-          last := cycle;
+          for b in bank_t loop
+            if opened(b) then
+              told("refresh while open");
+            end if;
+            wants(closed_at(b), closes, "refreshed too early");
+          end loop;
+          refreshed_at := cycle;
         when nothing => null;
       end case;
     end if;
   end process;
 end;
 
+-- One who asks, by a script of his own.
 library ieee;
 use ieee.std_logic_1164.all;
 use ieee.numeric_std.all;
+use work.memory_pkg.all;
+use std.textio.all;
+entity client is
+  generic (who : port_t := 0);
+  port (clk : in std_logic; ready, answered : in boolean; answer : in word_t; valid : buffer boolean := false;
+        request : out request_t := no_request; done : out boolean := false);
+end;
+
+architecture sim of client is
+  signal got : natural := 0;
+
+  procedure told (what : string) is
+    variable l : line;
+  begin
+    write(l, what);
+    writeline(output, l);
+  end;
+begin
+  hearing : process (clk)
+  begin
+    if rising_edge(clk) then
+      if answered then
+        told("answer " & integer'image(who) & " " & to_hstring(answer));
+        got <= got + 1;
+      end if;
+      if valid and ready then
+        told("took " & integer'image(who));
+      end if;
+    end if;
+  end process;
+
+  asking : process
+    file f : text open read_mode is "requests" & integer'image(who) & ".txt";
+    variable l : line;
+    variable kind : character;
+    variable number, value : integer;
+    variable asked : natural := 0;
+
+    procedure cycles (many : natural) is
+    begin
+      for n in 1 to many loop
+        wait until falling_edge(clk);
+      end loop;
+    end;
+
+    -- `wait` and `write` begin alike: the second letter tells them apart.
+    impure function kind_of return character is
+      variable found, c : character;
+    begin
+      read(l, found);
+      read(l, c);
+      if found = 'w' and c = 'a' then
+        found := 'p';
+      end if;
+      while c /= ' ' loop
+        read(l, c);
+      end loop;
+      return found;
+    end;
+  begin
+    while not endfile(f) loop
+      readline(f, l);
+      kind := kind_of;
+      read(l, number);
+      read(l, value);
+      cycles(1);
+      if kind = 'p' then
+        cycles(number);
+      else
+        -- `low` and `high` write one byte and keep the other
+        request <= (is_write => kind /= 'r', address => (number / 64, number / 16 mod 4, number mod 16), keeps => "00",
+                    data => word_t(to_unsigned(value, 16)));
+        if kind = 'l' then
+          request.keeps <= "10";
+        elsif kind = 'h' then
+          request.keeps <= "01";
+        end if;
+        valid <= true;
+        wait for 1 ns;
+        while not ready loop
+          cycles(1);
+          wait for 1 ns;
+        end loop;
+        cycles(1);
+        valid <= false;
+        if kind = 'r' then
+          asked := asked + 1;
+        end if;
+      end if;
+    end loop;
+    while got < asked loop
+      cycles(1);
+    end loop;
+    done <= true;
+    wait;
+  end process;
+end;
+
+library ieee;
+use ieee.std_logic_1164.all;
 use work.memory_pkg.all;
 use std.textio.all;
 use std.env.all;
 entity bench is end;
 
 architecture sim of bench is
-  signal clk, valid, is_write : std_logic := '0';
-  signal address : address_t := ("0000", 0, "0000");
-  signal data, from_chip, to_chip, answer : byte := x"00";
-  signal ready, answered : std_logic;
-  signal command : command_t;
-  signal bank : natural range 0 to 3;
-  signal place : unsigned(3 downto 0);
-  signal cycle, asked, got : natural := 0;
+  signal clk : std_logic := '0';
+  signal valid, ready, answered, done : flags(port_t) := (others => false);
+  signal requests : requests_t := (others => no_request);
+  signal answer, from_chip : word_t := x"0000";
+  signal order : order_t;
 begin
   clk <= not clk after 5 ns;
-  c : entity work.controller
-    port map (clk, valid, is_write, address, data, from_chip, ready, answered, answer, command, bank, place, to_chip);
-  ram : entity work.chip port map (clk, command, bank, place, to_chip, from_chip);
-
-  process (clk)
-    variable l : line;
-  begin
-    if rising_edge(clk) then
-      cycle <= cycle + 1;
-      if answered = '1' then
-        write(l, to_integer(unsigned(answer)));
-        writeline(output, l);
-        got <= got + 1;
-      end if;
-    end if;
-  end process;
+  c : entity work.controller port map (clk, valid, requests, ready, answered, answer, order, from_chip);
+  ram : entity work.chip port map (clk, order, from_chip);
+  who : for i in port_t generate
+    one : entity work.client generic map (i)
+      port map (clk, ready(i), answered(i), answer, valid(i), requests(i), done(i));
+  end generate;
 
   process
-    file f : text open read_mode is "requests.txt";
-    variable l, o : line;
-    variable kind : character;
-    variable number, value : integer;
-    variable bits : unsigned(9 downto 0);
+    variable l : line;
+    variable cycle : natural := 0;
   begin
-    while not endfile(f) loop
-      readline(f, l);
-      read(l, kind);
-      read(l, number);
-      read(l, value);
-      wait until falling_edge(clk);
-      while ready = '0' loop
-        wait until falling_edge(clk);
-      end loop;
-      valid <= '1';
-      is_write <= '1' when kind = 'w' else '0';
-      bits := to_unsigned(number, 10);
-      address <= (bits(9 downto 6), to_integer(bits(5 downto 4)), bits(3 downto 0));
-      data <= std_logic_vector(to_unsigned(value mod 256, 8));
-      if kind /= 'w' then
-        asked <= asked + 1;
-      end if;
-      wait until falling_edge(clk);
-      valid <= '0';
-      if kind = 'p' then
-        for i in 1 to value loop
-          wait until falling_edge(clk);
-        end loop;
-      end if;
-    end loop;
-    while got < asked loop
-      wait until falling_edge(clk);
-    end loop;
-    write(o, "cycles " & integer'image(cycle));
-    writeline(output, o);
-    finish;
+    wait until rising_edge(clk);
+    if done = (true, true, true) then
+      write(l, "cycles " & integer'image(cycle));
+      writeline(output, l);
+      finish;
+    end if;
+    cycle := cycle + 1;
   end process;
 end;

@@ -51,6 +51,7 @@ module queue #(parameter int LOG = 2, parameter type T = logic [7:0]) (
       head <= head + 1'b1;
     end
     if (take && !empty) tail <= tail + 1'b1;
+    assert (count <= 1 << LOG) else $error("the queue holds more than it has places: %0d", count);
   end
 endmodule
 
@@ -223,6 +224,12 @@ module serial_port import serial_pkg::*; (register_bus.port bus, input logic lin
       LEVELS: bus.from_port = {5'b0, arrived, 5'b0, waiting};
       default: bus.from_port = '1;
     endcase
+
+  // Nobody begins a frame while the line is held down, and nobody reads and writes in one cycle.
+  always @(posedge bus.clk) begin
+    assert (!(control.is_broken && ready)) else $error("a frame begins within a break");
+    assert (!(bus.read && bus.write)) else $error("read and written at once");
+  end
 
   always_ff @(posedge bus.clk) begin
     if (bus.read && bus.address == STATUS) overrun <= 1'b0;
