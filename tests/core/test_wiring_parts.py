@@ -183,7 +183,29 @@ def test_inverted_pins_and_what_is_left_open() -> None:
     assert table("  _, e, _ <- compare(a, b)\n  y <- !e", "a, b", "y") == ["0", "1", "1", "0"]
     text = lines("  y <- two(x: a, z: _)", "a", "y") + "wiring two\n takes x, z\n gives p\n p <- or(x, z)\nend\n"
     assert outputs(text, name="a.wiring") == ["x", "1"]
-    assert "4:15 error open-input" in messages(lines("  y <- and(a, _)", "a", "y"), name="a.wiring")
+
+
+@pytest.mark.parametrize(
+    ("body", "expected", "column"),
+    [
+        ("  y <- and(a, _)", ["0", "x"], 15),
+        ("  y <- or(_, a)", ["x", "1"], 11),
+        ("  y <- not(_)", ["x", "x"], 12),
+        ("  y <- select(_, a, a)", ["0", "1"], 15),
+        ("  y <- select(a, _, 1)", ["x", "1"], 18),
+        ("  y <- zero(_)", ["x", "x"], 13),
+        ("  y, _ <- add(a, _)", ["x", "x"], 18),
+        ("  y <- flipflop(a, rise: _)", ["x", "x"], 26),
+    ],
+)
+def test_an_input_that_is_left_open_is_unknown_and_told(body: str, expected: list[str], column: int) -> None:
+    assert table(body, "a", "y") == expected
+    assert f"4:{column} warning open-input" in messages(lines(body, "a", "y"), name="a.wiring")
+
+
+def test_only_a_whole_pin_is_left_open() -> None:
+    (told,) = messages(lines("  y <- any({a, _})", "a", "y"), name="a.wiring")
+    assert told.startswith("4:") and told.endswith("error open-input")
 
 
 def test_parts_inside_of_gates_and_of_each_other() -> None:

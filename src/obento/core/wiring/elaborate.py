@@ -348,9 +348,8 @@ class _Builder:
             case Count():
                 return ir.Const(1, *values.word(e.value & 1, 1))
             case Open():
-                raise self.error(
-                    "open-input", "only pins of blocks are left open by `_`", e, "connect it, or write 0 or 1"
-                )
+                text = "`_` leaves a whole pin open, and this is none"
+                raise self.error("open-input", text, e, "connect it, or write 0 or 1")
             case Use():
                 return self._gate(e, label)
         raise AssertionError(type(e).__name__)
@@ -373,7 +372,7 @@ class _Builder:
         if pin:
             raise self.error("pin", f"`{e.what}` has no pin names", e, "list its inputs in order")
         self.root.children.append(Instance(label, e.what, e.start))
-        args = [self.lower(a, label) for a in e.args]
+        args = self._inputs(e, label)
         if e.what == "select":
             return self._selector(e, args, label)
         if e.what in _ONE_INPUT:
@@ -396,6 +395,24 @@ class _Builder:
                 )
             result = ir.Binary(result.width, _GATES[e.what], result, arg)
         return ir.Unary(result.width, "not", result) if e.what in _INVERTING else result
+
+    def _inputs(self, e: Use, label: str) -> list[ir.Expr]:
+        """The inputs of a gate; one that is left open is as wide as the others, and unknown."""
+        found = []
+        for number, arg in enumerate(e.args, 1):
+            if not isinstance(arg, Open):
+                found.append(self.lower(arg, label))
+            elif e.what == "select" and number == 1:
+                found.append(self.left_open(arg, f"the choice of `{e.what}`", max(1, (len(e.args) - 2).bit_length())))
+            else:
+                found.append(self.left_open(arg, f"input {number} of `{e.what}`", self.size(e) or 1))
+        return found
+
+    def left_open(self, e: Operand, what: str, width: int) -> ir.Expr:
+        """What an input reads that nothing is connected to: unknown digits, and a warning."""
+        text = f"{what} is left open, so it is unknown"
+        self._collector.warning("open-input", text, e.start, e.end, "connect it, or write 0 or 1")
+        return ir.Const(width, 0, 0)
 
     def _selector(self, e: Use, args: list[ir.Expr], label: str) -> ir.Expr:
         if len(args) < 3:

@@ -11,7 +11,7 @@ from obento.core.ir.design import Design, Instance, LibraryPart, Process
 from obento.core.ir.drivers import stretches_read, watches_of
 from obento.core.ir.signal import Signal
 from obento.core.suggest import did_you_mean
-from obento.core.wiring.ast import Constant, Count, Join, Operand, Use
+from obento.core.wiring.ast import Constant, Count, Join, Open, Operand, Use
 from obento.core.wiring.kinds.kind import Kind, Misfit, Pin, Values
 from obento.core.words import counted
 
@@ -39,6 +39,9 @@ class Host(Protocol):
     def room_for(self, width: int, node: Operand) -> None:
         """Refuse what would make the design larger than can be run."""
 
+    def left_open(self, e: Operand, what: str, width: int) -> ir.Expr:
+        """What an input reads that nothing is connected to."""
+
 
 def sizes_of(kind: Kind, e: Use, host: Host) -> Sequence[int]:
     """How wide the outputs of a part are; nothing where that cannot be said yet."""
@@ -61,7 +64,7 @@ def build(kind: Kind, e: Use, label: str, host: Host) -> list[Signal]:
             takes = ", ".join([*kind.operands, *(f"{p}: …" for p in kind.pins[:2])])
             text = f"`{kind.name}` needs its operand `{name}`"
             raise host.error("gate-count", text, e, f"write `{kind.name}({takes})`")
-    lowered = {name: host.lower(arg, f"{label}.{name}") for name, arg in given.items() if not isinstance(arg, Count)}
+    lowered = _lowered(kind, given, label, host)
     sizes = {name: value.width for name, value in lowered.items()}
     sizes |= {name: arg.value for name, arg in given.items() if isinstance(arg, Count)}
     for name in pins - kind.wide:
@@ -84,6 +87,20 @@ def build(kind: Kind, e: Use, label: str, host: Host) -> list[Signal]:
     host.design.library.append(LibraryPart(kind.name, label, e.start, host.path, drawn, outputs, place.processes))
     assert [s.width for s in made] == list(widths), kind.name
     return made
+
+
+def _lowered(kind: Kind, given: dict[str, Operand], label: str, host: Host) -> dict[str, ir.Expr]:
+    """What the pins are given; an operand that is left open is as wide as the first one that is not."""
+    known = [host.size(given[name]) for name in kind.operands]
+    usual = next((size for size in known if size is not None), None) or 1
+    found = {}
+    for name, arg in given.items():
+        if isinstance(arg, Open):
+            text = f"`{name}` of `{kind.name}`" if name in kind.operands else f"pin `{name}:` of `{kind.name}`"
+            found[name] = host.left_open(arg, text, usual if name in kind.operands else 1)
+        elif not isinstance(arg, Count):
+            found[name] = host.lower(arg, f"{label}.{name}")
+    return found
 
 
 def _sorted_out(kind: Kind, e: Use, host: Host) -> dict[str, Operand]:
