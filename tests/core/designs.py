@@ -22,12 +22,13 @@ def build(text: str, unit: str = "m", name: str = "a.v") -> Design:
     return design
 
 
-def messages(text: str, unit: str = "m", name: str = "a.v") -> list[str]:
-    """All messages of reading and building, as `line:column severity code`."""
+def messages(text: str, unit: str = "m", name: str = "a.v", texts: bool = False) -> list[str]:
+    """All messages of reading and building, as `line:column severity code`, with their words where these are wanted."""
     reading = read_handin([HandinFile(name, text.encode())], LIMITS)
     if unit in reading.units and not reading.collector.errors:
         reading.elaborate(unit)
-    return [f"{m.line}:{m.column} {m.severity} {m.code}" for m in reading.messages()]
+    said = [f"{m.line}:{m.column} {m.severity} {m.code}" for m in reading.messages()]
+    return [f"{one} {m.text}" for one, m in zip(said, reading.messages(), strict=True)] if texts else said
 
 
 Case = dict[str, v.Word]

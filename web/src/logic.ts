@@ -1,5 +1,7 @@
 /** What can be reckoned without a screen, in one script: the tests load it into an empty page of the real browser. */
 export * as client from './api/client'
+export * as boardLines from './features/board/lines'
+export * as looks from './features/board/looks'
 export * as lines from './features/circuit/lines'
 export * as model from './features/circuit/model'
 export * as symbols from './features/circuit/symbols'

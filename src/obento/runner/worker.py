@@ -17,6 +17,7 @@ from typing import Literal
 
 from obento.core.board.blocks import from_block, to_block
 from obento.core.board.forms import Form, Formed, NoForm
+from obento.core.board.pasting import paste
 from obento.core.board.stating import Stated, state
 from obento.core.board.trying import Tried, for_learners, proven_form, try_as_learner, try_out
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
@@ -77,13 +78,14 @@ class InsideTask:
 @dataclass(frozen=True, slots=True)
 class StateTask:
     """A sentence to be put into the wiring list of a text (`say`); or lines that become a block of the name that is
-    said (`block`), or a block that is put back where the first of the lines uses it (`open`)."""
+    said (`block`), a block that is put back where the first of the lines uses it (`open`), or lines that were copied
+    and are put in (`paste`)."""
 
     text: str
     unit: str
     said: str
     only: tuple[str, ...]
-    how: Literal["say", "block", "open"] = "say"
+    how: Literal["say", "block", "open", "paste"] = "say"
     lines: tuple[int, ...] = ()
 
 
@@ -248,6 +250,8 @@ def run_state(asked: StateTask) -> Stated:
             return to_block(asked.text, asked.unit, asked.lines, asked.said)
         if asked.how == "open":
             return from_block(asked.text, asked.unit, min(asked.lines, default=0))
+        if asked.how == "paste":
+            return paste(asked.text, asked.unit, asked.said)
         return state(asked.text, asked.unit, asked.said, asked.only)
 
 

@@ -16,13 +16,26 @@ from obento.core.wiring.parser import KEYWORDS, lex, read_wirings
 
 
 @dataclass(slots=True)
-class _Text:
+class TextWithWirings:
     """A text with its wiring lists."""
 
     file: SourceFile
     wirings: list[Wiring]
 
+    @classmethod
+    def read(cls, text: str) -> TextWithWirings:
+        """A text with what of it can be read."""
+        file = Sources().add("a.wiring", text)
+        return cls(file, read_wirings(file, Collector(), LIMITS))
+
     def of(self, unit: str) -> Wiring:
+        """The wiring list of that name.
+
+        Raises
+        ------
+        NotStated
+            There is none.
+        """
         found = next((w for w in self.wirings if w.name == unit), None)
         if found is None:
             raise NotStated(f"there is no wiring list `{unit}` in this text")
@@ -33,23 +46,19 @@ class _Text:
         return self.file.text.count("\n", 0, position - self.file.base) + 1
 
     def written(self, start: int, end: int) -> str:
+        """What stands between two positions."""
         return self.file.text[start - self.file.base : end - self.file.base]
-
-
-def _read(text: str) -> _Text:
-    file = Sources().add("a.wiring", text)
-    return _Text(file, read_wirings(file, Collector(), LIMITS))
 
 
 def to_block(text: str, unit: str, numbers: Iterable[int], name: str) -> Stated:
     """Make these lines (numbered from 1) a block `name` of its own, used where the first of them stood."""
     try:
-        return _to_block(_read(text), unit, set(numbers), name)
+        return _to_block(TextWithWirings.read(text), unit, set(numbers), name)
     except NotStated as wrong:
         return Stated(text, 0, wrong.text, wrong.hint)
 
 
-def _to_block(text: _Text, unit: str, numbers: set[int], name: str) -> Stated:
+def _to_block(text: TextWithWirings, unit: str, numbers: set[int], name: str) -> Stated:
     wiring = text.of(unit)
     chosen = [line for line in wiring.lines if text.line(line.start) in numbers]
     if not chosen:
@@ -111,12 +120,12 @@ def _read_by(e: Operand) -> Iterator[str]:
 def from_block(text: str, unit: str, number: int) -> Stated:
     """Put what is in a block in the place of the line that uses it. The block itself stays."""
     try:
-        return _from_block(_read(text), unit, number)
+        return _from_block(TextWithWirings.read(text), unit, number)
     except NotStated as wrong:
         return Stated(text, 0, wrong.text, wrong.hint)
 
 
-def _from_block(text: _Text, unit: str, number: int) -> Stated:
+def _from_block(text: TextWithWirings, unit: str, number: int) -> Stated:
     wiring = text.of(unit)
     line = next((one for one in wiring.lines if text.line(one.start) == number), None)
     use = line.value if line is not None else None
@@ -141,14 +150,14 @@ def _from_block(text: _Text, unit: str, number: int) -> Stated:
         if _is_same(target, port, wiring):
             names[port.name] = target.name
         else:
-            names[port.name] = _free(f"{label}_{port.name}", taken)
+            names[port.name] = free_name(f"{label}_{port.name}", taken)
             if target.name != "_":
                 after.append(f"  {written} <- {names[port.name]}")
     for one in block.lines:
         for t in one.targets:
             if t.name not in names:
-                names[t.name] = t.name if t.name == "_" else _free(f"{label}_{t.name}", taken)
-    body = [f"  {_renamed(text, one, names)}" for one in block.lines]
+                names[t.name] = t.name if t.name == "_" else free_name(f"{label}_{t.name}", taken)
+    body = [f"  {renamed(text, one, names)}" for one in block.lines]
     rows = text.file.text.splitlines()
     rows[number - 1 : number] = [*before, *body, *after]
     return Stated("\n".join(rows) + "\n", number)
@@ -164,11 +173,13 @@ def _arguments(use: Use, block: Wiring) -> dict[str, Operand]:
     return found
 
 
-def _passed(arg: Operand, port: Bus, wiring: Wiring, text: _Text, name: str, taken: set[str], before: list[str]) -> str:
+def _passed(
+    arg: Operand, port: Bus, wiring: Wiring, text: TextWithWirings, name: str, taken: set[str], before: list[str]
+) -> str:
     """What an input is called outside: the wire that it is given, or one that is made for it."""
     if isinstance(arg, Wire) and _is_same(arg, port, wiring):
         return arg.name
-    made = _free(name, taken)
+    made = free_name(name, taken)
     before.append(f"  {made} <- {text.written(arg.start, arg.end)}")
     return made
 
@@ -182,7 +193,8 @@ def _is_same(wire: Wire, port: Bus, wiring: Wiring) -> bool:
     return (left, right) == (port.left, port.right)
 
 
-def _free(name: str, taken: set[str]) -> str:
+def free_name(name: str, taken: set[str]) -> str:
+    """A name that nothing has; it is taken then."""
     made, number = name, 1
     while made in taken:
         number += 1
@@ -191,7 +203,7 @@ def _free(name: str, taken: set[str]) -> str:
     return made
 
 
-def _renamed(text: _Text, line: Line, names: dict[str, str]) -> str:
+def renamed(text: TextWithWirings, line: Line, names: dict[str, str]) -> str:
     """A line with its wires called otherwise; its label is left out, since it may be used more than once."""
     start = line.targets[0].start
     written = text.written(start, line.end)

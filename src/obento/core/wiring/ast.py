@@ -91,4 +91,3 @@ class Wiring(Node):
     takes: list[Bus] = field(default_factory=list)
     gives: list[Bus] = field(default_factory=list)
     lines: list[Line] = field(default_factory=list)
-    places: dict[str, tuple[int, int]] = field(default_factory=dict)

@@ -1,4 +1,4 @@
-"""Text of wiring lists to trees. Lines matter: a line is one port list, one gate, one block or one place."""
+"""Text of wiring lists to trees. Lines matter: a line is one port list, one gate, one block or one look."""
 
 from __future__ import annotations
 
@@ -9,12 +9,13 @@ from obento.core.diagnostics import Collector
 from obento.core.limits import Limits
 from obento.core.source import SourceFile
 from obento.core.suggest import did_you_mean
-from obento.core.syntax.stream import SyntaxProblem, Tokens, TokenStream
+from obento.core.syntax.stream import SyntaxProblem, Tokens
 from obento.core.wiring.ast import Bus, Constant, Count, Join, Line, Open, Operand, Use, Wire, Wiring
+from obento.core.wiring.looks import Look, LookParser, strangers
 
 _TOKEN = re.compile(
     r"""(?P<space>[ \t\r]+)|(?P<newline>\n)|(?P<comment>//[^\n]*)
-    |(?P<n>\d+[bdh][0-9a-fA-F_]+|\d+)|(?P<i>[A-Za-z_][\w$]*)|(?P<o><-|\.\.|[\[\](){},:!])""",
+    |(?P<n>\d+[bdh][0-9a-fA-F_]+|\d+)|(?P<i>[A-Za-z_][\w$]*)|(?P<o><-|\.\.|[\[\](){},:!.])|(?P<s>"[^"\n]*")""",
     re.VERBOSE,
 )
 _SIZED = re.compile(r"(\d+)([bdh])([0-9a-fA-F_]+)")
@@ -44,7 +45,7 @@ def lex(file: SourceFile, collector: Collector, limits: Limits) -> Tokens:
         kind = m.lastgroup
         if kind == "newline":
             newline = True
-        elif kind in ("n", "i", "o"):
+        elif kind in ("n", "i", "o", "s"):
             tokens.append(kind, m.group(), base + at, base + m.end(), newline)
             newline = False
             if len(tokens.kinds) > limits.tokens:
@@ -56,13 +57,13 @@ def lex(file: SourceFile, collector: Collector, limits: Limits) -> Tokens:
     return tokens
 
 
-class WiringParser(TokenStream):
+class WiringParser(LookParser):
     """One file's tokens to wiring lists."""
 
     def __init__(self, tokens: Tokens, collector: Collector, limits: Limits) -> None:
         super().__init__(tokens, collector, limits)
         self._limits = limits
-        self._placed: list[tuple[str, int]] = []
+        self._looks: list[Look] = []
 
     def wirings(self) -> list[Wiring]:
         """All wiring lists of a file."""
@@ -119,19 +120,16 @@ class WiringParser(TokenStream):
         return wiring
 
     def _check_labels(self, wiring: Wiring) -> None:
-        """A label names one line, and a place belongs to a line that is there, by its label or by what it drives."""
+        """A label names one line, and what is said of how something looks is said of something that is there."""
         labels: set[str] = set()
         for line in wiring.lines:
             if line.label is not None and line.label in labels:
                 text = f"the label `{line.label}` stands at two lines"
                 self.collector.warning("duplicate", text, line.start, line.start + len(line.label), "give each its own")
             labels.add(line.label or line.targets[0].name)
-        for label, start in self._placed:
-            if label not in labels:
-                near = did_you_mean(label, labels)
-                text = f"there is no line `{label}` to be placed"
-                self.collector.warning("no-label", text, start, start + len(label), near)
-        self._placed.clear()
+        for text, start, near in strangers(wiring, self._looks):
+            self.collector.warning("no-label", text, start, start + 1, near)
+        self._looks.clear()
 
     def _line_ends(self) -> None:
         if not self.newline_before[self.at]:
@@ -160,11 +158,8 @@ class WiringParser(TokenStream):
             wiring.takes += self._buses()
         elif self.accept("gives"):
             wiring.gives += self._buses()
-        elif self.is_at("place"):
-            self.at += 1
-            label = self._name("the label to be placed")
-            self._placed.append((label, self.previous_end - len(label)))
-            wiring.places[label] = (self._number(), self._number())
+        elif self.is_look():
+            self._looks.append(self.look())
         else:
             wiring.lines.append(self._gate_line())
 

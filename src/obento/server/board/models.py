@@ -56,12 +56,13 @@ class BoardView(BaseModel):
 
 class Sentence(BaseModel):
     """What is said, to be put into a text; `only` restricts what expressions are made of. With `how` at `block` the
-    `lines` become a block of that name, at `open` the block that the line uses is put back."""
+    `lines` become a block of that name, at `open` the block that the line uses is put back, at `paste` what is said
+    are lines that were copied."""
 
     text: str = Field(max_length=MOST_SCRATCH)
-    said: str = Field(max_length=4_000)
+    said: str = Field(max_length=20_000)
     only: list[str] = Field(default=[], max_length=16)
-    how: Literal["say", "block", "open"] = "say"
+    how: Literal["say", "block", "open", "paste"] = "say"
     lines: list[int] = Field(default=[], max_length=2_000)
 
 

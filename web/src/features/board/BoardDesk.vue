@@ -8,9 +8,12 @@ import { useKeys } from '../../shared/keys'
 import TextEditor from '../../shared/TextEditor.vue'
 import { wireName } from '../circuit/model'
 import SpecMessages from '../spec/SpecMessages.vue'
-import { GATES, gateOf, type Heard, lineOf, tidied, type useBoard, withGate, withLine, withPlace } from './board'
+import { type Heard, type useBoard } from './board'
 import BoardDrawing from './BoardDrawing.vue'
 import BoardStatement from './BoardStatement.vue'
+import ChosenLine from './ChosenLine.vue'
+import { lineOf, withLine } from './lines'
+import { tidied, withFold, withPlace, withRemark, withRemarkAt } from './looks'
 import { asPng, asSvg, saveAs } from './picture'
 
 type Board = ReturnType<typeof useBoard<BoardStart | LearnerStart, Heard>>
@@ -33,7 +36,7 @@ const middle = ref<HTMLElement>()
 /** Numbers of the chosen lines, the last one chosen at the end. */
 const lines = ref<number[]>([])
 const line = computed(() => lines.value[lines.value.length - 1] ?? 0)
-const blockName = ref('')
+const chosenLine = ref<InstanceType<typeof ChosenLine>>()
 
 const names = computed(() => {
   const found = new Set(start.value?.ports.map((p) => p.name))
@@ -47,7 +50,14 @@ const parts = computed(() => [
 const isWiring = computed(() => (props.language ?? 'wiring') === 'wiring')
 const mode = computed(() => (isWiring.value ? 'wiring' : props.language === 'vhd' ? 'vhdl' : 'verilog'))
 
+/** Words in quotes are a remark; all else is put to the circuit. */
 async function say(said: string): Promise<void> {
+  const words = /^"([^"]*)"?$/.exec(said.trim())
+  if (words) {
+    text.value = withRemark(text.value, words[1], 20, 0)
+    statement.value?.clear()
+    return
+  }
   await told(async () => {
     const at = await state(said)
     if (!at) return
@@ -64,7 +74,9 @@ function touch(id: number): void {
   const at = drawn.value
   const pin = at?.pin.get(id)
   const name = at && pin ? wireName(at, pin) : ''
-  if (statement.value?.isBegun() && /^[A-Za-z_][\w$]*(\[[\d.]+\])?$/.test(name)) statement.value.point(name, false)
+  const isName = /^[A-Za-z_][\w$]*(\[[\d.]+\])?$/.test(name)
+  if (isName && chosenLine.value?.point(name)) return
+  if (statement.value?.isBegun() && isName) statement.value.point(name, false)
   else emit('probe', id)
 }
 function dropLine(): void {
@@ -75,12 +87,10 @@ function dropLine(): void {
   lines.value = []
 }
 /** The chosen lines become a block of their own. */
-async function makeBlock(): Promise<void> {
+async function makeBlock(name: string): Promise<void> {
   await told(async () => {
-    const at = await state(blockName.value.trim(), 'block', lines.value)
-    if (!at) return
-    lines.value = [at]
-    blockName.value = ''
+    const at = await state(name, 'block', lines.value)
+    if (at) lines.value = [at]
   })
 }
 async function openBlock(): Promise<void> {
@@ -88,16 +98,26 @@ async function openBlock(): Promise<void> {
     if (await state('', 'open', [line.value])) lines.value = []
   })
 }
-/** Whether the chosen line uses a block that stands in this text. */
-const isBlock = computed(() => {
-  const used = /<-\s*([A-Za-z_][\w$]*)\s*\(/.exec(lineOf(text.value, line.value))?.[1]
-  return !!used && new RegExp(`^\\s*wiring\\s+${used}\\b`, 'm').test(text.value)
-})
-const isPart = computed(() => isWiring.value && line.value > 0 && lineOf(text.value, line.value).includes('<-'))
-function rewrite(value: string): void {
-  const indent = /^\s*/.exec(lineOf(text.value, line.value))?.[0] ?? ''
-  text.value = withLine(text.value, line.value, value.trim() ? indent + value.trim() : null)
+/** Chosen lines are copied as text, for any circuit or file; they are pasted with names of their own. */
+const COPIED = 'board/copied'
+function copy(): void {
+  const copied = lines.value
+    .map((n) => lineOf(text.value, n))
+    .filter((l) => l.includes('<-'))
+    .join('\n')
+  if (!copied) return
+  localStorage.setItem(COPIED, copied)
+  void navigator.clipboard?.writeText(copied).catch(() => undefined) // not everywhere allowed; the board has it
 }
+async function paste(): Promise<void> {
+  const copied = localStorage.getItem(COPIED)
+  if (!copied || !isWiring.value) return
+  await told(async () => {
+    const at = await state(copied, 'paste')
+    if (at) lines.value = copied.split('\n').map((_, i) => at + i)
+  })
+}
+const isPart = computed(() => isWiring.value && line.value > 0 && lineOf(text.value, line.value).includes('<-'))
 function save(): void {
   saveAs(`${start.value?.unit ?? 'circuit'}.${props.language ?? 'wiring'}`, new Blob([text.value], { type: 'text/plain' }))
 }
@@ -125,6 +145,8 @@ async function picture(kind: 'svg' | 'png'): Promise<void> {
 useKeys([
   { key: 's', label: 'say something to the board', act: () => statement.value?.focus() },
   { key: 'Delete', label: 'take the chosen line out', act: dropLine },
+  { key: 'Ctrl+c', label: 'copy the chosen lines', act: copy },
+  { key: 'Ctrl+v', label: 'paste them here', act: () => void paste() },
   { key: 'Ctrl+z', label: 'undo, in text and drawing alike', act: () => editor.value?.undo() },
   { key: 'Ctrl+y', label: 'redo', act: () => editor.value?.redo() },
   { key: 'Ctrl+s', label: 'save the text as a file', always: true, act: save },
@@ -173,7 +195,10 @@ useKeys([
         @line="choose"
         @probe="touch"
         @point="(name, isOutput) => statement?.point(name, isOutput)"
+        @lines="(found) => (lines = found)"
+        @fold="(at, isFolded) => (text = withFold(text, at, isFolded))"
         @place="(at, x, y) => (text = withPlace(text, at, x, y))"
+        @remark="(at, x, y) => (text = withRemarkAt(text, at, x, y))"
         @tidy="text = tidied(text)"
       >
         <template #tools>
@@ -181,37 +206,17 @@ useKeys([
           <Button size="small" @click="picture('png')">PNG</Button>
         </template>
       </BoardDrawing>
-      <div v-if="isPart" class="chosen-line">
-        <span v-if="lines.length > 1" class="small">{{ lines.length }} lines</span>
-        <span v-else class="number mono">{{ line }}</span>
-        <input
-          v-if="lines.length === 1"
-          class="mono"
-          :value="lineOf(text, line).trim()"
-          aria-label="the chosen line"
-          spellcheck="false"
-          @change="rewrite(($event.target as HTMLInputElement).value)"
-        />
-        <span v-if="lines.length === 1 && gateOf(text, line)" class="kinds" role="group" aria-label="another gate">
-          <button
-            v-for="g in GATES"
-            :key="g"
-            type="button"
-            class="kind"
-            :class="{ own: g === gateOf(text, line) }"
-            :aria-pressed="g === gateOf(text, line)"
-            @click="text = withGate(text, line, g)"
-          >
-            {{ g }}
-          </button>
-        </span>
-        <Button v-if="isBlock && lines.length === 1" size="small" @click="openBlock">Open up</Button>
-        <form v-if="lines.length > 1" class="row" @submit.prevent="makeBlock">
-          <input v-model="blockName" class="mono name" aria-label="name of the block" placeholder="name" />
-          <Button size="small" html-type="submit" :disabled="!blockName.trim()">Make a block</Button>
-        </form>
-        <Button size="small" @click="dropLine">Take out <span class="k">Del</span></Button>
-      </div>
+      <ChosenLine
+        v-if="isPart"
+        ref="chosenLine"
+        :text="text"
+        :lines="lines"
+        :names="names"
+        @change="(now) => (text = now)"
+        @block="makeBlock"
+        @open="openBlock"
+        @drop="dropLine"
+      />
       <BoardStatement
         v-if="isWiring"
         ref="statement"
@@ -227,12 +232,6 @@ useKeys([
 </template>
 
 <style scoped>
-.chosen-line form {
-  flex: 1;
-}
-.chosen-line input.name {
-  max-width: 180px;
-}
 .cases-side {
   min-width: 250px;
 }
@@ -258,47 +257,5 @@ useKeys([
 .text > :deep(.editor) {
   flex: 1;
   min-height: 0;
-}
-.chosen-line {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-}
-.chosen-line input {
-  flex: 1;
-  min-width: 80px;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  padding: 3px 8px;
-  font-size: 12.5px;
-  background: var(--rice);
-}
-.number {
-  color: var(--ink-3);
-  font-size: 12px;
-}
-.kinds {
-  display: flex;
-}
-.kind {
-  border: 1px solid var(--line);
-  border-right-width: 0;
-  background: var(--paper);
-  font: 12px var(--mono);
-  padding: 3px 6px;
-  cursor: pointer;
-  min-height: 24px;
-}
-.kind:first-child {
-  border-radius: 6px 0 0 6px;
-}
-.kind:last-child {
-  border-radius: 0 6px 6px 0;
-  border-right-width: 1px;
-}
-.kind.own {
-  background: var(--lacquer-tint);
-  color: var(--lacquer);
-  font-weight: 600;
 }
 </style>

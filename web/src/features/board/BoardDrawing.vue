@@ -8,7 +8,10 @@ import CircuitDrawing from '../circuit/CircuitDrawing.vue'
 import { layOut, type Layout, type Places, withPlaces } from '../circuit/layout'
 import { type Indexed } from '../circuit/model'
 import { useSymbols } from '../circuit/symbolSetting'
-import { type Heard, labelOf, placesOf } from './board'
+import { appearanceOf } from './appearance'
+import { type Heard } from './board'
+import { labelOf } from './lines'
+import { type Looks, looksOf } from './looks'
 
 const props = defineProps<{
   at: Indexed | null
@@ -29,9 +32,12 @@ const emit = defineEmits<{
   place: [line: number, x: number, y: number]
   tidy: []
   point: [name: string, isOutput: boolean]
+  lines: [lines: number[]]
+  fold: [line: number, isFolded: boolean]
+  remark: [line: number, x: number, y: number]
 }>()
 const layout = shallowRef<Layout | null>(null)
-const folded = ref(new Set<number>())
+const looks = computed<Looks>(() => looksOf(props.text))
 const { symbols, turnSymbols } = useSymbols()
 const drawing = ref<InstanceType<typeof CircuitDrawing>>()
 
@@ -69,7 +75,7 @@ const broken = computed(() => (props.isOld ? [] : (props.view?.rules.filter((r) 
 
 /** Parts of lines that were put somewhere by hand; all symbols of one line move together. */
 function placed(found: Layout): Layout {
-  const byLabel = placesOf(props.text)
+  const byLabel = looks.value.places
   const places: Places = new Map()
   if (!byLabel.size) return found
   const lines = new Map<number, typeof found.parts>()
@@ -83,9 +89,28 @@ function placed(found: Layout): Layout {
   return withPlaces(found, places)
 }
 async function redraw(): Promise<void> {
-  layout.value = props.at ? placed(await layOut(props.at, folded.value, null, true)) : null
+  const at = props.at
+  if (!at) {
+    layout.value = null
+    return
+  }
+  const appearance = appearanceOf(at, props.text, looks.value)
+  const found = await layOut(at, folded.value, null, true, appearance)
+  if (props.at === at) layout.value = { ...placed(found), frames: appearance.frames, remarks: looks.value.remarks }
 }
-const isPlaced = computed(() => placesOf(props.text).size > 0)
+const isPlaced = computed(() => looks.value.places.size > 0)
+/** Blocks that are drawn without what is inside: all but those that the text shows. Inner ones are opened by hand alone. */
+const opened = ref(new Set<number>())
+const folded = computed(
+  () =>
+    new Set(
+      props.at?.circuit.parts
+        .filter(
+          (p) => p.kind === 'unit' && !(p.within < 0 ? looks.value.unfolded.has(labelOf(props.text, p.line)) : opened.value.has(p.id)),
+        )
+        .map((p) => p.id),
+    ),
+)
 /** Where a part was moved to: of a line with several the place of its last one counts. */
 function move(part: CircuitPart, x: number, y: number): void {
   const same =
@@ -97,17 +122,40 @@ function move(part: CircuitPart, x: number, y: number): void {
 }
 watch(
   () => props.at,
-  (at) => {
-    folded.value = new Set(at?.circuit.parts.filter((p) => p.kind === 'unit').map((p) => p.id))
+  () => {
+    opened.value = new Set()
     void redraw()
   },
   { immediate: true },
 )
+/** Looks that change without the circuit: a text that says only how it looks is drawn at once. */
+watch(
+  () =>
+    JSON.stringify([
+      ...looks.value.turned,
+      ...looks.value.unfolded,
+      ...looks.value.sides,
+      ...looks.value.named,
+      looks.value.groups,
+      looks.value.remarks,
+    ]),
+  () => void redraw(),
+)
 function fold(id: number): void {
-  const next = new Set(folded.value)
+  const part = props.at?.part.get(id)
+  if (!part) return
+  if (part.within < 0) {
+    emit('fold', part.line, !folded.value.has(id))
+    return
+  }
+  const next = new Set(opened.value)
   if (!next.delete(id)) next.add(id)
-  folded.value = next
+  opened.value = next
   void redraw()
+}
+/** Parts within a frame that was drawn over them. */
+function within(parts: CircuitPart[]): void {
+  emit('lines', [...new Set(parts.filter((p) => p.within < 0 && !['input', 'output'].includes(p.kind)).map((p) => p.line))])
 }
 function pick(part: CircuitPart, isMore: boolean): void {
   if (part.kind === 'input' || part.kind === 'output') {
@@ -156,6 +204,8 @@ useKeys([
       @part="pick"
       @move="move"
       @fold="fold"
+      @within="within"
+      @remark="(line, x, y) => emit('remark', line, x, y)"
     />
     <p v-else class="empty">Say what drives an output, or write it in the text: it is drawn here.</p>
   </div>

@@ -18,11 +18,11 @@ export interface Heard {
   levels: number
   rows: { index: number }[]
 }
-/** A sentence, or what is to become of lines: a block of that name, or one put back. */
+/** A sentence, or what is to become of lines: a block of that name, one put back, or lines that were copied put in. */
 export interface Said {
   said: string
   only: string[]
-  how: 'say' | 'block' | 'open'
+  how: 'say' | 'block' | 'open' | 'paste'
   lines: number[]
 }
 /** Where a board's answers come from: a task of one's class, or a link that somebody was given. */
@@ -95,66 +95,4 @@ export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(s
   }
   const trouble = computed(() => begun.trouble.value || tried.trouble.value)
   return { start, text, view, ran, drawn, isOld, state, stated, trouble }
-}
-
-/** Lines of a text changed: the numbered one replaced, or taken out where nothing is given. */
-export function withLine(text: string, line: number, value: string | null): string {
-  const lines = text.split('\n')
-  if (line < 1 || line > lines.length) return text
-  if (value === null) lines.splice(line - 1, 1)
-  else lines[line - 1] = value
-  return lines.join('\n')
-}
-export function lineOf(text: string, line: number): string {
-  return text.split('\n')[line - 1] ?? ''
-}
-
-const LINE = /^(\s*)(?:([A-Za-z_][\w$]*)\s*:\s*)?([A-Za-z_][\w$]*)[^<]*<-/
-const PLACE = /^\s*place\s+([A-Za-z_][\w$]*)\s+(\d+)\s+(\d+)\s*(?:\/\/.*)?$/
-/** So many units of a drawing are one of a `place`. */
-export const GRID = 10
-
-/** What a line is called: by its label, or by the first wire that it drives; empty where it is no line of a part. */
-export function labelOf(text: string, line: number): string {
-  const m = LINE.exec(lineOf(text, line))
-  return m ? (m[2] ?? m[3]) : ''
-}
-/** Where lines were put by hand, by what they are called. */
-export function placesOf(text: string): Map<string, { x: number; y: number }> {
-  const found = new Map<string, { x: number; y: number }>()
-  for (const line of text.split('\n')) {
-    const m = PLACE.exec(line)
-    if (m) found.set(m[1], { x: Number(m[2]) * GRID, y: Number(m[3]) * GRID })
-  }
-  return found
-}
-/** The text with a line put somewhere by hand: said behind the line itself, or where it was said before. */
-export function withPlace(text: string, line: number, x: number, y: number): string {
-  const label = labelOf(text, line)
-  if (!label) return text
-  const said = `  place ${label} ${Math.max(0, Math.round(x / GRID))} ${Math.max(0, Math.round(y / GRID))}`
-  const lines = text.split('\n')
-  const known = lines.findIndex((l) => PLACE.exec(l)?.[1] === label)
-  if (known >= 0) lines[known] = said
-  else lines.splice(line, 0, said)
-  return lines.join('\n')
-}
-/** The text without any places: everything stands by itself again. */
-export function tidied(text: string): string {
-  return text
-    .split('\n')
-    .filter((l) => !PLACE.test(l))
-    .join('\n')
-}
-
-const KIND = /(<-\s*)(!?)([A-Za-z_][\w$]*)(\s*\()/
-/** Gates that take the same. */
-export const GATES = ['and', 'or', 'xor', 'nand', 'nor', 'xnor']
-/** The gate that a line is at its outermost, if it is one that may be exchanged. */
-export function gateOf(text: string, line: number): string {
-  const kind = KIND.exec(lineOf(text, line))?.[3] ?? ''
-  return GATES.includes(kind) ? kind : ''
-}
-export function withGate(text: string, line: number, gate: string): string {
-  return withLine(text, line, lineOf(text, line).replace(KIND, `$1$2${gate}$4`))
 }

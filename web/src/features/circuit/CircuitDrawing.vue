@@ -29,6 +29,8 @@ const emit = defineEmits<{
   fold: [part: number]
   back: [pin: number]
   move: [part: CircuitPart, x: number, y: number]
+  remark: [line: number, x: number, y: number]
+  within: [parts: CircuitPart[]]
 }>()
 const host = ref<HTMLElement>()
 const view = ref({ x: 0, y: 0, scale: 1 })
@@ -36,6 +38,9 @@ let held: { x: number; y: number } | null = null
 /** A part that is moved: where the pointer took it, and how far it is by now, in the drawing's own measure. */
 const moved = ref<{ id: number; fromX: number; fromY: number; x: number; y: number } | null>(null)
 const CLICK = 4
+/** A frame that is drawn over parts to choose them, in the window's measure. */
+const band = ref<{ x: number; y: number; w: number; h: number } | null>(null)
+let bandFrom: { x: number; y: number } | null = null
 
 /** The whole drawing, as large as fits, never larger than life. */
 function fit(): void {
@@ -66,7 +71,18 @@ function grab(event: PointerEvent): void {
     moved.value = { id: Number(part.dataset.part), fromX: event.clientX, fromY: event.clientY, x: 0, y: 0 }
     return
   }
+  const remark = (event.target as Element).closest<SVGElement>('[data-remark]')
+  if (remark && props.movable) {
+    moved.value = { id: -Number(remark.dataset.remark), fromX: event.clientX, fromY: event.clientY, x: 0, y: 0 }
+    return
+  }
   if ((event.target as Element).closest('.hit')) return
+  const box = host.value?.getBoundingClientRect()
+  if (event.shiftKey && props.movable && box) {
+    bandFrom = { x: event.clientX - box.left, y: event.clientY - box.top }
+    host.value?.setPointerCapture(event.pointerId)
+    return
+  }
   held = { x: event.clientX - view.value.x, y: event.clientY - view.value.y }
   host.value?.setPointerCapture(event.pointerId)
 }
@@ -79,14 +95,32 @@ function drag(event: PointerEvent): void {
       moved.value = { ...m, x: x / view.value.scale, y: y / view.value.scale }
     }
   }
+  const box = host.value?.getBoundingClientRect()
+  if (bandFrom && box) {
+    const [x, y] = [event.clientX - box.left, event.clientY - box.top]
+    band.value = { x: Math.min(x, bandFrom.x), y: Math.min(y, bandFrom.y), w: Math.abs(x - bandFrom.x), h: Math.abs(y - bandFrom.y) }
+  }
   if (held) view.value = { ...view.value, x: event.clientX - held.x, y: event.clientY - held.y }
 }
 
 /** A part is let go of: where it was moved it stays, where it was not it was clicked. */
 function letGo(): void {
-  held = null
+  held = bandFrom = null
+  const b = band.value
+  band.value = null
+  if (b && b.w + b.h > CLICK) {
+    const { x, y, scale } = view.value
+    const [left, top, right, bottom] = [(b.x - x) / scale, (b.y - y) / scale, (b.x + b.w - x) / scale, (b.y + b.h - y) / scale]
+    const inside = props.layout.parts.filter((p) => p.x < right && p.x + p.w > left && p.y < bottom && p.y + p.h > top)
+    emit(
+      'within',
+      inside.map((p) => p.part),
+    )
+  }
   const m = moved.value
   moved.value = null
+  const remark = m && m.id < 0 && props.layout.remarks?.find((r) => r.line === -m.id)
+  if (m && remark && (m.x || m.y)) emit('remark', remark.line, remark.x + m.x, remark.y + m.y)
   const at = m && props.layout.parts.find((p) => p.part.id === m.id)
   if (m && at && (m.x || m.y)) emit('move', at.part, at.x + m.x, at.y + m.y)
 }
@@ -115,7 +149,7 @@ defineExpose({ fit })
     @pointerdown="grab"
     @pointermove="drag"
     @pointerup="letGo"
-    @pointercancel="((held = null), (moved = null))"
+    @pointercancel="((held = bandFrom = null), (moved = band = null))"
   >
     <svg width="100%" height="100%" role="img" :aria-label="caption">
       <g :transform="`translate(${view.x} ${view.y}) scale(${view.scale})`">
@@ -137,6 +171,7 @@ defineExpose({ fit })
           @back="(id) => emit('back', id)"
         />
       </g>
+      <rect v-if="band" class="band" :x="band.x" :y="band.y" :width="band.w" :height="band.h" />
     </svg>
   </div>
 </template>
@@ -152,6 +187,11 @@ defineExpose({ fit })
 }
 .drawing:active {
   cursor: grabbing;
+}
+.band {
+  fill: var(--lacquer);
+  fill-opacity: 0.08;
+  stroke: var(--lacquer);
 }
 svg {
   display: block;

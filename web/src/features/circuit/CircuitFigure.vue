@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import type { CircuitPart, CircuitPin } from '../../api/schema'
 import type { Layout, Placed, Run } from './layout'
-import { isTerminal } from './layout'
+import { isTerminal, upright } from './layout'
 import { levelOf, path, roomiest } from './lines'
 import { digitsOf, givenName, type Indexed, isBox, portValue, shortValue, wireName } from './model'
 import { outline, sign, spoken, STUB, type SymbolSet } from './symbols'
@@ -79,30 +79,81 @@ function title(r: DrawnRun): string {
   const explains = props.explains.has(r.run.start) ? ': another value here would make every case right' : ''
   return `${wireName(props.at, r.pin)} = ${shortValue(r.digits)}${beside}${explains}`
 }
-function body(p: Placed): { a: number; b: number } {
-  return { a: STUB, b: p.w - STUB }
+/** Words that a pin's name stands with on the sides of a box. */
+const ANCHOR = { left: 'start', right: 'end', above: 'middle', below: 'middle' }
+const AWAY = { left: [5, 4], right: [-5, 4], above: [0, 13], below: [0, -5] }
+
+/** A wire that is drawn as its name: a short piece at each end. */
+interface Tag {
+  key: string
+  pin: number
+  name: string
+  level: string
+  d: string
+  x: number
+  y: number
+  anchor: string
 }
+const tags = computed<Tag[]>(() => {
+  if (!props.layout.named.size) return []
+  const spots = new Map(props.layout.parts.flatMap((p) => p.pins.map((n) => [n.pin.id, n] as const)))
+  const ends = [...props.layout.named].map(([start, name]) => ({ start, end: start, name }))
+  for (const w of props.at.circuit.wires) {
+    const name = props.layout.named.get(w.start)
+    if (name) ends.push({ start: w.start, end: w.end, name: w.label ? `${name}${w.label}` : name })
+  }
+  return ends.flatMap(({ start, end, name }) => {
+    const at = spots.get(end)
+    if (!at) return []
+    const [dx, dy] = { left: [-12, 0], right: [12, 0], above: [0, -12], below: [0, 12] }[at.side]
+    const level = levelOf(digitsOf(props.at.pin.get(start) as CircuitPin, props.digits, props.place))
+    const anchor = dx < 0 ? 'end' : dx > 0 ? 'start' : 'middle'
+    const d = path([at, { x: at.x + dx, y: at.y + dy }], level === 'x' ? 'z' : level)
+    return [
+      {
+        key: `${start}-${end}`,
+        pin: start,
+        name,
+        level,
+        d,
+        x: at.x + dx * 1.25,
+        y: at.y + dy * 1.25 + (dy > 0 ? 9 : dy < 0 ? 0 : 4),
+        anchor,
+      },
+    ]
+  })
+})
+/** Frames around parts that belong together. */
+const frames = computed(() =>
+  (props.layout.frames ?? []).flatMap((f) => {
+    const inside = props.layout.parts.filter((p) => f.parts.includes(p.part.id))
+    if (!inside.length) return []
+    const [x, y] = [Math.min(...inside.map((p) => p.x)) - 14, Math.min(...inside.map((p) => p.y)) - 22]
+    const [r, b] = [Math.max(...inside.map((p) => p.x + p.w)) + 14, Math.max(...inside.map((p) => p.y + p.h)) + 12]
+    return [{ text: f.text, x, y, w: r - x, h: b - y }]
+  }),
+)
 function isGate(p: Placed): boolean {
   return !isTerminal(p.part) && !isBox(p.part)
 }
 function shape(p: Placed): string {
-  return props.symbols === 'distinctive' ? outline(p.part.kind, STUB, p.w - STUB, p.h) : ''
+  const { w, h } = upright(p)
+  return props.symbols === 'distinctive' ? outline(p.part.kind, STUB, w - STUB, h) : ''
 }
 function inverted(p: Placed): boolean {
   return p.pins.some((x) => x.pin.side === 'out' && x.pin.inverted)
 }
 /** Where a pin meets the body: shapes with a pointed or hollow side are met further in. */
 function meets(p: Placed, x: { pin: CircuitPin }): number {
-  if (x.pin.side === 'out') return p.w - STUB
+  if (x.pin.side === 'out') return upright(p).w - STUB
   return STUB + (shape(p) && (p.part.kind === 'or' || p.part.kind === 'xor') ? 5 : 0)
 }
 /** The short lines from all pins to the body. */
 function stubs(p: Placed): string {
-  return p.pins
+  const { w, pins } = upright(p)
+  return pins
     .map((x) =>
-      x.pin.side === 'in'
-        ? `M0 ${x.y - p.y}H${x.pin.inverted ? 1 : meets(p, x)}`
-        : `M${p.w} ${x.y - p.y}H${x.pin.inverted ? p.w - 1 : meets(p, x)}`,
+      x.pin.side === 'in' ? `M0 ${x.y}H${x.pin.inverted ? 1 : meets(p, x)}` : `M${w} ${x.y}H${x.pin.inverted ? w - 1 : meets(p, x)}`,
     )
     .join('')
 }
@@ -154,6 +205,10 @@ function terminalValue(p: Placed): string {
         >{{ x.pin.name }}</text
       >
     </g>
+    <g v-for="(f, i) in frames" :key="`f${i}`" :transform="`translate(${f.x} ${f.y})`">
+      <rect class="frame" :width="f.w" :height="f.h" rx="3" />
+      <text class="framed" x="6" y="12">{{ f.text }}</text>
+    </g>
     <!-- wires -->
     <g v-for="r in runs" :key="`${r.run.start}-${r.run.end}`">
       <path v-if="astray.has(r.run.start)" class="halo" :d="r.plain" />
@@ -163,6 +218,10 @@ function terminalValue(p: Placed): string {
         ><title>{{ title(r) }}</title></path
       >
       <circle v-for="(dot, k) in r.run.dots" :key="k" class="dot" :cx="dot.x" :cy="dot.y" r="2.6" />
+    </g>
+    <g v-for="t in tags" :key="`n${t.key}`" class="hit" :data-wire="t.pin" @click="emit('wire', t.pin)">
+      <path class="wire" :class="`level-${t.level}`" :d="t.d" />
+      <text class="tagname" :x="t.x" :y="t.y" :text-anchor="t.anchor">{{ t.name }}</text>
     </g>
     <!-- what stands at them, over all of them -->
     <g v-for="r in runs" :key="`t${r.run.start}-${r.run.end}`">
@@ -191,17 +250,25 @@ function terminalValue(p: Placed): string {
     >
       <template v-if="isGate(p)">
         <title>{{ spoken(p.part.kind, p.part.label, inverted(p)) }}, line {{ p.part.line }}</title>
-        <path v-if="shape(p)" class="body" :d="shape(p)" />
-        <rect v-else class="body" :x="body(p).a" :width="body(p).b - body(p).a" :height="p.h" />
+        <g :transform="upright(p).turning || undefined">
+          <path v-if="shape(p)" class="body" :d="shape(p)" />
+          <rect v-else class="body" :x="STUB" :width="upright(p).w - 2 * STUB" :height="upright(p).h" />
+          <path class="stub" :d="stubs(p)" />
+          <template v-for="x in upright(p).pins" :key="x.pin.id">
+            <circle
+              v-if="x.pin.inverted"
+              class="body"
+              :cx="x.pin.side === 'in' ? STUB - 3.5 : upright(p).w - STUB + 3.5"
+              :cy="x.y"
+              r="3.5"
+            />
+            <text v-if="isConstant(x.pin)" class="value" x="-3" :y="x.y + 4" text-anchor="end">{{ pinValue(x.pin) }}</text>
+            <text v-else-if="x.pin.name" class="pin" :x="STUB + 3" :y="x.y + 3.5">{{ x.pin.name }}</text>
+          </template>
+        </g>
         <text v-if="!shape(p) || p.part.kind === 'select'" class="sign" :x="p.w / 2" :y="p.h / 2 + 4" text-anchor="middle">{{
           sign(p.part.kind, p.part.label)
         }}</text>
-        <path class="stub" :d="stubs(p)" />
-        <template v-for="x in p.pins" :key="x.pin.id">
-          <circle v-if="x.pin.inverted" class="body" :cx="x.pin.side === 'in' ? STUB - 3.5 : p.w - STUB + 3.5" :cy="x.y - p.y" r="3.5" />
-          <text v-if="isConstant(x.pin)" class="value" x="-3" :y="x.y - p.y + 4" text-anchor="end">{{ pinValue(x.pin) }}</text>
-          <text v-else-if="x.pin.name" class="pin" :x="STUB + 3" :y="x.y - p.y + 3.5">{{ x.pin.name }}</text>
-        </template>
       </template>
       <template v-else-if="isTerminal(p.part)">
         <title>{{ p.part.kind }} {{ p.part.label }} = {{ terminalValue(p) }}</title>
@@ -235,21 +302,30 @@ function terminalValue(p: Placed): string {
           >{{ p.part.kind === 'unit' ? '+ ' : '' }}{{ cut(p.part.label, p.w - 16) }}<tspan class="of" dx="6">{{ p.part.unit }}</tspan></text
         >
         <template v-for="x in p.pins" :key="x.pin.id">
-          <circle v-if="x.pin.inverted" class="body" :cx="x.pin.side === 'in' ? -3.5 : p.w + 3.5" :cy="x.y - p.y" r="3.5" />
-          <text v-if="x.pin.side === 'in' && isConstant(x.pin)" class="value" x="-3" :y="x.y - p.y + 4" text-anchor="end">{{
+          <circle v-if="x.pin.inverted" class="body" :cx="x.side === 'left' ? -3.5 : p.w + 3.5" :cy="x.y - p.y" r="3.5" />
+          <text v-if="x.side === 'left' && isConstant(x.pin)" class="value" x="-3" :y="x.y - p.y + 4" text-anchor="end">{{
             pinValue(x.pin)
           }}</text>
-          <path v-if="x.pin.edge" class="stub" :d="`M0 ${x.y - p.y - 4}L6 ${x.y - p.y}L0 ${x.y - p.y + 4}`" />
+          <path v-if="x.pin.edge && x.side === 'left'" class="stub" :d="`M0 ${x.y - p.y - 4}L6 ${x.y - p.y}L0 ${x.y - p.y + 4}`" />
           <text
             class="pin"
-            :x="x.pin.side === 'in' ? (x.pin.edge ? 9 : 5) : p.w - 5"
-            :y="x.y - p.y + 4"
-            :text-anchor="x.pin.side === 'in' ? 'start' : 'end'"
+            :x="x.x - p.x + AWAY[x.side][0] + (x.pin.edge && x.side === 'left' ? 4 : 0)"
+            :y="x.y - p.y + AWAY[x.side][1]"
+            :text-anchor="ANCHOR[x.side]"
             >{{ x.pin.name }}</text
           >
         </template>
       </template>
     </g>
+    <text
+      v-for="r in layout.remarks ?? []"
+      :key="`r${r.line}`"
+      class="remark"
+      :x="r.x + (moved?.id === -r.line ? moved.x : 0)"
+      :y="r.y + 14 + (moved?.id === -r.line ? moved.y : 0)"
+      :data-remark="r.line"
+      >{{ r.text }}</text
+    >
     <g
       v-for="r in runs.filter((x) => x.tag)"
       :key="`t${r.run.start}`"
@@ -284,6 +360,24 @@ text {
   fill-opacity: 0.45;
   stroke: var(--lacquer);
   stroke-dasharray: 5 3;
+}
+.frame {
+  fill: none;
+  stroke: var(--ink-2);
+  stroke-width: 1;
+  stroke-dasharray: 9 3 2 3;
+}
+.framed {
+  font: italic 11px var(--sans);
+  fill: var(--ink-2);
+}
+.remark {
+  font: italic 12px var(--sans);
+  cursor: move;
+}
+.tagname {
+  font: 600 10px var(--mono);
+  cursor: pointer;
 }
 .bar {
   fill: transparent;

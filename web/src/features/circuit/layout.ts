@@ -12,8 +12,21 @@ export interface Placed {
   w: number
   h: number
   folded: boolean
-  pins: { pin: CircuitPin; x: number; y: number }[]
+  /** Where the output of a gate points, and which side of the body each pin is on. */
+  facing: Facing
+  pins: { pin: CircuitPin; x: number; y: number; side: Side }[]
 }
+export type Facing = 'left' | 'right' | 'up' | 'down'
+export type Side = 'left' | 'right' | 'above' | 'below'
+/** What is said of the looks of a circuit, by its parts and pins. */
+export interface Appearance {
+  turned: Map<number, Facing>
+  sides: Map<number, Side>
+  /** Pins where a wire starts that is drawn as its name. */
+  named: Map<number, string>
+  frames: { text: string; parts: number[] }[]
+}
+const PLAIN: Appearance = { turned: new Map(), sides: new Map(), named: new Map(), frames: [] }
 export interface Run {
   start: number
   end: number
@@ -27,6 +40,9 @@ export interface Layout {
   width: number
   height: number
   milliseconds: number
+  named: Map<number, string>
+  frames?: { text: string; parts: number[] }[]
+  remarks?: { line: number; x: number; y: number; text: string }[]
 }
 
 const PITCH = 18
@@ -45,12 +61,18 @@ let engine: InstanceType<typeof ELK> | null = null
  * Lay out what is visible: parts in `only` (all when null), boxes in `folded` without what is inside. Runs in a worker. A `calm` drawing
  * keeps the order of the text, so that little moves when a line is added.
  */
-export async function layOut(at: Indexed, folded: Set<number>, only: Set<number> | null, calm = false): Promise<Layout> {
+export async function layOut(
+  at: Indexed,
+  folded: Set<number>,
+  only: Set<number> | null,
+  calm = false,
+  looks: Appearance = PLAIN,
+): Promise<Layout> {
   engine ??= new ELK({ workerUrl })
   const began = performance.now()
-  const graph = build(at, folded, only, calm)
+  const graph = build(at, folded, only, calm, looks)
   const done = await engine.layout(graph)
-  const found = { ...collect(at, done, folded), milliseconds: performance.now() - began }
+  const found = { ...collect(at, done, folded, looks), milliseconds: performance.now() - began, named: looks.named }
   return calm ? withOpenOutputs(found) : found
 }
 
@@ -65,13 +87,13 @@ function isHidden(at: Indexed, part: CircuitPart, folded: Set<number>): boolean 
   return false
 }
 
-function build(at: Indexed, folded: Set<number>, only: Set<number> | null, calm: boolean): ElkNode {
+function build(at: Indexed, folded: Set<number>, only: Set<number> | null, calm: boolean, looks: Appearance): ElkNode {
   const shown = at.circuit.parts.filter((p) => (!only || only.has(p.id)) && !isHidden(at, p, folded))
   const ids = new Set(shown.map((p) => p.id))
   const joined = new Set(at.circuit.wires.flatMap((w) => [w.start, w.end]))
   const nodes = new Map<number, ElkNode>()
   for (const part of shown)
-    nodes.set(part.id, node(part, part.kind === 'unit' && !folded.has(part.id) && shown.some((p) => p.within === part.id), joined))
+    nodes.set(part.id, node(part, part.kind === 'unit' && !folded.has(part.id) && shown.some((p) => p.within === part.id), joined, looks))
   const root: ElkNode = {
     id: 'root',
     children: [],
@@ -96,6 +118,7 @@ function build(at: Indexed, folded: Set<number>, only: Set<number> | null, calm:
   for (const part of shown) (nodes.get(part.within)?.children ?? root.children)?.push(nodes.get(part.id) as ElkNode)
   for (const wire of at.circuit.wires) {
     const [a, b] = [at.owner.get(wire.start), at.owner.get(wire.end)]
+    if (looks.named.has(wire.start)) continue
     if (!a || !b || !ids.has(a.id) || !ids.has(b.id) || inside(at, wire.start, wire.end, folded)) continue
     root.edges?.push({ id: `w${wire.start}-${wire.end}`, sources: [`p${wire.start}`], targets: [`p${wire.end}`] })
   }
@@ -108,7 +131,7 @@ function inside(at: Indexed, start: number, end: number, folded: Set<number>): b
   return (folded.has(a?.id ?? -1) && at.pin.get(start)?.side === 'in') || (folded.has(b?.id ?? -1) && at.pin.get(end)?.side === 'out')
 }
 
-function node(part: CircuitPart, isOpen: boolean, joined: Set<number>): ElkNode {
+function node(part: CircuitPart, isOpen: boolean, joined: Set<number>, looks: Appearance): ElkNode {
   const ins = part.pins.filter((p) => p.side === 'in')
   const outs = part.pins.filter((p) => p.side === 'out')
   if (isOpen) {
@@ -123,18 +146,10 @@ function node(part: CircuitPart, isOpen: boolean, joined: Set<number>): ElkNode 
       },
     }
   }
-  const named = isBox(part)
-  const rows = Math.max(ins.length, outs.length, 1)
-  const head = named ? 26 : 0
-  const width = named
-    ? Math.max(part.kind === 'part' ? 76 : 130, Math.min(260, part.label.length * 6.6 + 24), 24 + 7 * (longest(ins) + longest(outs)))
-    : isTerminal(part)
-      ? 26 + part.label.length * 8
-      : GATE
-  const height = isTerminal(part) ? 22 : head + Math.max(named ? 1 : 2, rows) * PITCH
-  const place = (list: CircuitPin[]) =>
-    list.map((p, i) => port(p, p.side === 'in' ? 0 : width, head + ((i + 0.5) * (height - head)) / list.length))
-  const ports = [...place(ins), ...place(outs)].filter((p) => joined.has(Number(p.id.slice(1))) || named || !isTerminal(part))
+  const { width, height, pins } = isBox(part) ? box(part, looks) : symbol(part, ins, outs, looks.turned.get(part.id) ?? 'right')
+  const ports = pins
+    .filter((p) => joined.has(p.pin.id) || isBox(part) || !isTerminal(part))
+    .map((p) => ({ ...port(p.pin, p.x, p.y), layoutOptions: { 'elk.port.side': COMPASS[p.side] } }))
   return {
     id: `n${part.id}`,
     width,
@@ -146,6 +161,81 @@ function node(part: CircuitPart, isOpen: boolean, joined: Set<number>): ElkNode 
     },
   }
 }
+const COMPASS: Record<Side, string> = { left: 'WEST', right: 'EAST', above: 'NORTH', below: 'SOUTH' }
+
+interface Body {
+  width: number
+  height: number
+  pins: { pin: CircuitPin; x: number; y: number; side: Side }[]
+}
+/** A box with its pins along its sides: inputs at the left and outputs at the right, where nothing else is said. */
+function box(part: CircuitPart, looks: Appearance): Body {
+  const isMirrored = looks.turned.get(part.id) === 'left'
+  const sideOf = (p: CircuitPin): Side => looks.sides.get(p.id) ?? ((p.side === 'in') !== isMirrored ? 'left' : 'right')
+  const on = (side: Side): CircuitPin[] => part.pins.filter((p) => sideOf(p) === side)
+  const [left, right, above, below] = [on('left'), on('right'), on('above'), on('below')]
+  const [top, bottom] = [26 + (above.length ? PITCH : 0), below.length ? PITCH : 0]
+  const rows = Math.max(left.length, right.length, 1)
+  const across = Math.max(above.length, below.length)
+  const least = part.kind === 'part' ? 76 : 130
+  const width = Math.max(
+    least,
+    Math.min(260, part.label.length * 6.6 + 24),
+    24 + 7 * (longest(left) + longest(right)),
+    across * (12 + 7 * longest([...above, ...below])),
+  )
+  const height = top + rows * PITCH + bottom
+  const along = (list: CircuitPin[], side: Side): Body['pins'] =>
+    list.map((pin, i) => {
+      const share = (i + 0.5) / list.length
+      if (side === 'above' || side === 'below') return { pin, side, x: share * width, y: side === 'above' ? 0 : height }
+      return { pin, side, x: side === 'left' ? 0 : width, y: top + share * rows * PITCH }
+    })
+  return { width, height, pins: [...along(left, 'left'), ...along(right, 'right'), ...along(above, 'above'), ...along(below, 'below')] }
+}
+/** A gate, or a port of the whole, turned to where its output is to point. */
+function symbol(part: CircuitPart, ins: CircuitPin[], outs: CircuitPin[], facing: Facing): Body {
+  const [w, h] = isTerminal(part) ? [26 + part.label.length * 8, 22] : [GATE, Math.max(2, ins.length, outs.length) * PITCH]
+  const along = (list: CircuitPin[], x: number) => list.map((pin, i) => ({ pin, x, y: ((i + 0.5) * h) / list.length }))
+  const [front, back] = FRONT[facing]
+  const pins = [
+    ...along(ins, 0).map((p) => ({ ...p, ...turnedTo(facing, p, w, h), side: back })),
+    ...along(outs, w).map((p) => ({ ...p, ...turnedTo(facing, p, w, h), side: front })),
+  ]
+  return facing === 'up' || facing === 'down' ? { width: h, height: w, pins } : { width: w, height: h, pins }
+}
+/** The sides that outputs and inputs are on. */
+const FRONT: Record<Facing, [Side, Side]> = {
+  right: ['right', 'left'],
+  left: ['left', 'right'],
+  up: ['above', 'below'],
+  down: ['below', 'above'],
+}
+/** Where a point of a symbol of that size comes to when its output points elsewhere. */
+function turnedTo(facing: Facing, p: Point, w: number, h: number): Point {
+  if (facing === 'left') return { x: w - p.x, y: h - p.y }
+  if (facing === 'up') return { x: p.y, y: w - p.x }
+  return facing === 'down' ? { x: h - p.y, y: p.x } : { x: p.x, y: p.y }
+}
+/** And back: a point of a turned symbol, as if it were not turned. */
+export function upright(p: Placed): { w: number; h: number; pins: Placed['pins']; turning: string; angle: number } {
+  const isAcross = p.facing === 'up' || p.facing === 'down'
+  const [w, h] = isAcross ? [p.h, p.w] : [p.w, p.h]
+  const back = (x: number, y: number): Point => {
+    if (p.facing === 'left') return { x: w - x, y: h - y }
+    if (p.facing === 'up') return { x: w - y, y: x }
+    return p.facing === 'down' ? { x: y, y: h - x } : { x, y }
+  }
+  const pins = p.pins.map((n) => ({ ...n, ...back(n.x - p.x, n.y - p.y) }))
+  const turning = {
+    right: '',
+    left: `translate(${w} ${h}) rotate(180)`,
+    up: `translate(0 ${w}) rotate(-90)`,
+    down: `translate(${h} 0) rotate(90)`,
+  }
+  return { w, h, pins, turning: turning[p.facing], angle: { right: 0, left: 180, up: -90, down: 90 }[p.facing] }
+}
+const SIDE: Record<string, Side> = { WEST: 'left', EAST: 'right', NORTH: 'above', SOUTH: 'below' }
 const LAYER: Record<string, string> = { input: 'FIRST', output: 'LAST' }
 
 export function isTerminal(part: CircuitPart): boolean {
@@ -166,13 +256,18 @@ function port(pin: CircuitPin, x?: number, y?: number) {
   }
 }
 
-function collect(at: Indexed, done: ElkNode, folded: Set<number>): Omit<Layout, 'milliseconds'> {
+function collect(at: Indexed, done: ElkNode, folded: Set<number>, looks: Appearance): Omit<Layout, 'milliseconds' | 'named'> {
   const parts: Placed[] = []
   const take = (n: ElkNode): void => {
     for (const child of n.children ?? []) {
       const part = at.part.get(Number(child.id.slice(1))) as CircuitPart
       const [x, y] = [child.x ?? 0, child.y ?? 0]
-      const pins = (child.ports ?? []).map((p) => ({ pin: at.pin.get(Number(p.id.slice(1))) as CircuitPin, x: p.x ?? 0, y: p.y ?? 0 }))
+      const pins = (child.ports ?? []).map((p) => ({
+        pin: at.pin.get(Number(p.id.slice(1))) as CircuitPin,
+        x: p.x ?? 0,
+        y: p.y ?? 0,
+        side: SIDE[p.layoutOptions?.['elk.port.side'] ?? 'WEST'],
+      }))
       parts.push({
         part,
         x,
@@ -180,6 +275,7 @@ function collect(at: Indexed, done: ElkNode, folded: Set<number>): Omit<Layout, 
         w: child.width ?? 0,
         h: child.height ?? 0,
         folded: part.kind === 'unit' && (folded.has(part.id) || !child.children?.length),
+        facing: isBox(part) || isTerminal(part) ? 'right' : (looks.turned.get(part.id) ?? 'right'),
         pins,
       })
       take(child)
