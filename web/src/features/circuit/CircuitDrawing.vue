@@ -4,7 +4,7 @@ import { ref, watch } from 'vue'
 
 import type { CircuitPart } from '../../api/schema'
 import CircuitFigure from './CircuitFigure.vue'
-import type { Layout } from './layout'
+import { extent, type Layout } from './layout'
 import type { Indexed } from './model'
 import type { SymbolSet } from './symbols'
 
@@ -46,8 +46,9 @@ let bandFrom: { x: number; y: number } | null = null
 function fit(): void {
   const box = host.value?.getBoundingClientRect()
   if (!box || !props.layout.width) return
-  const scale = Math.min(1.15, (box.width - 8) / props.layout.width, (box.height - 8) / props.layout.height)
-  view.value = { scale, x: (box.width - props.layout.width * scale) / 2, y: Math.max(4, (box.height - props.layout.height * scale) / 2) }
+  const all = extent(props.layout)
+  const scale = Math.min(1.15, (box.width - 8) / all.w, (box.height - 8) / all.h)
+  view.value = { scale, x: (box.width - all.w * scale) / 2 - all.x * scale, y: Math.max(4, (box.height - all.h * scale) / 2) }
 }
 watch(
   () => props.layout,

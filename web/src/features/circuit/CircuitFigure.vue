@@ -67,6 +67,12 @@ function tagOf(run: Run, tagged: Set<number>): string {
   const probe = props.probes.indexOf(run.start)
   return [probe >= 0 ? `p${probe + 1}` : '', props.explains.has(run.start) ? 'explains all' : ''].filter(Boolean).join(', ')
 }
+/** Where a wire's name stands at its beginning, so that it is off the part that it comes from. */
+function beside(run: Run): { x: number; y: number; 'text-anchor': string } {
+  const [a, b] = run.points
+  if (b && b.x === a.x && b.y !== a.y) return { x: a.x + 5, y: b.y > a.y ? a.y + 13 : a.y - 5, 'text-anchor': 'start' }
+  return b && b.x < a.x ? { x: a.x - 2, y: a.y - 4, 'text-anchor': 'end' } : { x: a.x + 2, y: a.y - 4, 'text-anchor': 'start' }
+}
 function title(r: DrawnRun): string {
   const like = props.at.circuit.likeness.find((k) => k.pin === r.run.start)
   const beside = !like
@@ -233,7 +239,7 @@ function terminalValue(p: Placed): string {
         text-anchor="end"
         >{{ r.run.label }}</text
       >
-      <text v-if="r.name" class="bits" :x="r.run.points[0].x + 2" :y="r.run.points[0].y - 4">{{ r.name }}</text>
+      <text v-if="r.name" class="bits" v-bind="beside(r.run)">{{ r.name }}</text>
       <text v-if="r.value" class="value" :x="r.value.x" :y="r.value.y - 3" text-anchor="middle">{{ r.value.text }}</text>
     </g>
     <!-- parts -->
@@ -262,7 +268,15 @@ function terminalValue(p: Placed): string {
               :cy="x.y"
               r="3.5"
             />
-            <text v-if="isConstant(x.pin)" class="value" x="-3" :y="x.y + 4" text-anchor="end">{{ pinValue(x.pin) }}</text>
+            <text
+              v-if="isConstant(x.pin)"
+              class="value"
+              x="-7"
+              :y="x.y + 4"
+              text-anchor="middle"
+              :transform="`rotate(${-upright(p).angle} -7 ${x.y})`"
+              >{{ pinValue(x.pin) }}</text
+            >
             <text v-else-if="x.pin.name" class="pin" :x="STUB + 3" :y="x.y + 3.5">{{ x.pin.name }}</text>
           </template>
         </g>

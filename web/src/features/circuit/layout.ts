@@ -76,6 +76,16 @@ export async function layOut(
   return calm ? withOpenOutputs(found) : found
 }
 
+/** All that is drawn, names of wires and remarks included. */
+export function extent(layout: Layout): { x: number; y: number; w: number; h: number } {
+  const letters = Math.max(0, ...[...layout.named.values()].map((name) => name.length))
+  const aside = layout.named.size ? 18 + 6.4 * letters : 0
+  const remarks = layout.remarks ?? []
+  const right = Math.max(layout.width + aside, ...remarks.map((r) => r.x + 6.6 * r.text.length))
+  const bottom = Math.max(layout.height, ...remarks.map((r) => r.y + 20))
+  return { x: -aside, y: 0, w: right + aside, h: bottom }
+}
+
 /** Have the worker ready before it is wanted: its program alone takes a while to be read. */
 export async function warmUp(): Promise<void> {
   engine ??= new ELK({ workerUrl })
@@ -115,7 +125,14 @@ function build(at: Indexed, folded: Set<number>, only: Set<number> | null, calm:
       'elk.padding': '[top=12,left=12,bottom=12,right=12]',
     },
   }
-  for (const part of shown) (nodes.get(part.within)?.children ?? root.children)?.push(nodes.get(part.id) as ElkNode)
+  const frames = new Map<number, ElkNode>()
+  looks.frames.forEach((frame, i) => {
+    const group: ElkNode = { id: `g${i}`, children: [], layoutOptions: { 'elk.padding': '[top=24,left=16,bottom=14,right=16]' } }
+    for (const id of frame.parts) if (ids.has(id) && !frames.has(id)) frames.set(id, group)
+    if ([...frames.values()].includes(group)) root.children?.push(group)
+  })
+  for (const part of shown)
+    (nodes.get(part.within)?.children ?? frames.get(part.id)?.children ?? root.children)?.push(nodes.get(part.id) as ElkNode)
   for (const wire of at.circuit.wires) {
     const [a, b] = [at.owner.get(wire.start), at.owner.get(wire.end)]
     if (looks.named.has(wire.start)) continue
@@ -260,6 +277,10 @@ function collect(at: Indexed, done: ElkNode, folded: Set<number>, looks: Appeara
   const parts: Placed[] = []
   const take = (n: ElkNode): void => {
     for (const child of n.children ?? []) {
+      if (child.id.startsWith('g')) {
+        take(child)
+        continue
+      }
       const part = at.part.get(Number(child.id.slice(1))) as CircuitPart
       const [x, y] = [child.x ?? 0, child.y ?? 0]
       const pins = (child.ports ?? []).map((p) => ({

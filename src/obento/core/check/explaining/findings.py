@@ -96,7 +96,7 @@ def _unsettled(expectation: Expectation, verdict: Verdict) -> list[Finding]:
     return found
 
 
-CAUSES = frozenset(["undriven", "never-assigned", "two-drivers", "reset-edge"])
+CAUSES = frozenset(["undriven", "never-assigned", "two-drivers", "reset-edge", "open-input", "open-output"])
 """What is wrong whatever is expected: said before how it shows."""
 
 KEEPERS = frozenset(["latch", "sensitivity"])
