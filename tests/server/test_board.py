@@ -133,3 +133,17 @@ def test_a_link_is_withdrawn_and_others_find_nothing(ta: Client, small: Small) -
     assert ta.send("DELETE", f"/tasks/{small.task}/board/link")["address"] == ""
     assert somebody.get(f"/api/board/{token}").status_code == 404
     assert somebody.post(f"/api/board/{token}", json={"text": RIGHT}).status_code == 404
+
+
+def test_two_circuits_are_held_beside_each_other(ta: Client, small: Small) -> None:
+    path = f"/tasks/{small.task}/board"
+    text = ta.send("POST", f"{path}/form", {"form": "two-level"})["text"]
+    other = ta.send("POST", f"{path}/form", {"form": "nor"})["text"]
+    same = ta.send("POST", f"{path}/beside", {"text": text, "other": other})
+    assert same["differs"] == 0 and same["parts_in"] == [] and same["outputs"] == []
+    assert same["one"]["passed"] == same["other"]["passed"] == same["total"]
+    empty = ta.send("POST", f"{path}/beside", {"text": text, "other": ta.get(path)["text"]})
+    assert empty["differs"] == empty["total"] and len(empty["parts_in"]) == empty["total"]
+    assert empty["one"]["circuit"]["cases"] == empty["other"]["circuit"]["cases"]
+    broken = ta.send("POST", f"{path}/beside", {"text": text, "other": "module", "language": "v"})
+    assert broken["differs"] is None and broken["other"]["messages"]

@@ -19,7 +19,7 @@ from obento.core.board.blocks import from_block, to_block
 from obento.core.board.forms import Form, Formed, NoForm
 from obento.core.board.pasting import paste
 from obento.core.board.stating import Stated, state
-from obento.core.board.trying import Tried, for_learners, proven_form, try_as_learner, try_out
+from obento.core.board.trying import Beside, Tried, beside, for_learners, proven_form, try_as_learner, try_out
 from obento.core.check.check import LoadedSpec, check_handin, open_spec
 from obento.core.check.expectation.model import Expectation
 from obento.core.check.inspecting.by_hand import ByHand, Move, drive_by_hand
@@ -73,6 +73,14 @@ class InsideTask:
 
     task: Task
     cases: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class BesideTask:
+    """A circuit of the board, and another to be run beside it."""
+
+    task: Task
+    other: tuple[HandinFile, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -232,6 +240,14 @@ def run_board(task: Task) -> Tried:
     expectation = expected(task)
     with _timed():
         return try_out(expectation, task.files, task.provided, dict(task.spec.others))
+
+
+def run_beside(asked: BesideTask) -> Beside:
+    """Hold two circuits against each other."""
+    task = asked.task
+    expectation = expected(task)
+    with _timed():
+        return beside(expectation, task.files, asked.other, task.provided, dict(task.spec.others))
 
 
 def run_for_learner(task: Task) -> Tried | str:

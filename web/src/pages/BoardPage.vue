@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { Button, Dropdown, Menu, MenuItem, message } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import { get, post } from '../api/client'
 import type { BoardStart, BoardView } from '../api/schema'
+import { partedNames, useBeside } from '../features/board/beside'
+import BesideDrawing from '../features/board/BesideDrawing.vue'
 import { type BoardSource, useBoard } from '../features/board/board'
 import BoardDesk from '../features/board/BoardDesk.vue'
 import BoardLink from '../features/board/BoardLink.vue'
@@ -33,7 +35,17 @@ const isLinkOpen = ref(false)
 const inputs = computed(() => start.value?.ports.filter((p) => p.direction === 'in') ?? [])
 const outputs = computed(() => start.value?.ports.filter((p) => p.direction === 'out') ?? [])
 const bits = computed(() => inputs.value.reduce((sum, p) => sum + p.width, 0))
-const rows = computed(() => ran.value?.rows ?? [])
+const {
+  other,
+  view: both,
+  drawn: pair,
+  said: besideSaid,
+} = useBeside(
+  () => store.taskId,
+  () => text.value,
+)
+/** While another circuit stands beside it, the cases are those in which both were looked at. */
+const rows = computed(() => both.value?.one.rows ?? ran.value?.rows ?? [])
 const { chosenCase, canFlip } = useCases(
   rows,
   () => (start.value?.clocked ? 0 : (start.value?.cases ?? 0)),
@@ -45,6 +57,25 @@ const wrong = computed(() => {
   const row = rows.value.find((r) => r.index === chosenCase.value)
   return new Map(outputs.value.flatMap((p, n) => (row?.wrong[n] ? [[p.name, row.expected[n]] as const] : [])))
 })
+const besidePlace = computed(() => Math.max(0, pair.value?.other.circuit.cases.indexOf(chosenCase.value ?? -1) ?? 0))
+const parted = computed(() => (pair.value ? partedNames(pair.value.one, pair.value.other, besidePlace.value) : undefined))
+watch(both, (now, before) => {
+  if (now && !before && now.parts_in.length) chosenCase.value = now.parts_in[0]
+})
+/** The cases in which the two part, marked in the table. */
+const apart = computed(() => (both.value ? new Map(both.value.parts_in.map((n) => [n, 'apart' as const])) : undefined))
+const fileField = ref<HTMLInputElement>()
+function keepBeside(): void {
+  other.value = { name: 'as it was', text: text.value, language: 'wiring' }
+}
+async function openBeside(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  const ending = file?.name.replace(/^.*\./, '').toLowerCase() ?? ''
+  const language = ({ v: 'v', sv: 'sv', vhd: 'vhd', vhdl: 'vhd' } as const)[ending as 'v'] ?? 'wiring'
+  if (file) other.value = { name: file.name, text: await file.text(), language }
+  input.value = ''
+}
 const verdict = computed(() => {
   const v = view.value
   if (!v || isOld.value || !rows.value.length) return ''
@@ -81,10 +112,34 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
     :chosen-case="chosenCase"
     :probes="probes"
     :wrong="wrong"
+    :parted="parted"
     :caption="store.task?.title ?? ''"
     @probe="turnProbe"
   >
+    <template #beside>
+      <BesideDrawing
+        v-if="other"
+        :name="other.name"
+        :said="besideSaid"
+        :same="both?.differs === 0"
+        :at="pair?.other ?? null"
+        :place="besidePlace"
+        :parted="parted ?? new Set()"
+        :ports="start.ports"
+        @close="other = null"
+      />
+    </template>
     <template #tools>
+      <Dropdown :trigger="['click']">
+        <Button size="small">Beside ▾</Button>
+        <template #overlay>
+          <Menu>
+            <MenuItem key="now" @click="keepBeside">this circuit as it is now, to change it</MenuItem>
+            <MenuItem key="file" @click="fileField?.click()">a file, in any language…</MenuItem>
+          </Menu>
+        </template>
+      </Dropdown>
+      <input ref="fileField" name="beside" type="file" hidden accept=".wiring,.txt,.v,.sv,.vhd,.vhdl" @change="openBeside" />
       <Dropdown v-if="store.may('manage')" :trigger="['click']">
         <Button size="small">For ▾</Button>
         <template #overlay>
@@ -122,6 +177,7 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
           :chosen="chosenCase"
           :probes="columns"
           glyphs
+          :turned="apart"
           @choose="(n) => (chosenCase = n)"
         />
         <p v-else class="empty">The table fills as soon as the text can be run.</p>

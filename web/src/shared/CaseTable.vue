@@ -15,7 +15,7 @@ const props = defineProps<{
   runs?: boolean
   full?: boolean
   probes?: Probe[]
-  turned?: Map<number, 'right' | 'wrong'>
+  turned?: Map<number, 'right' | 'wrong' | 'apart'>
   /** The words of a letter in another language. */
   words?: Record<string, string>
 }>()
@@ -29,6 +29,11 @@ interface Column {
   head: string
   at: number
   isInput: boolean
+}
+const MARK: Record<string, { sign: string; title: string }> = {
+  right: { sign: '↑', title: 'turns right with the change' },
+  wrong: { sign: '↓', title: 'turns wrong with the change' },
+  apart: { sign: '≠', title: 'here the two circuits part' },
 }
 const WIDE = 24
 const FEW = 3
@@ -69,13 +74,9 @@ const columns = computed<Column[]>(() => {
         :aria-selected="chosen === row.index"
         @click="emit('choose', row.index)"
       >
-        <td
-          v-if="glyphs"
-          :class="{ follows: row.step?.follows }"
-          :title="turned?.get(row.index) ? `turns ${turned.get(row.index)} with the change` : ''"
-        >
+        <td v-if="glyphs" :class="{ follows: row.step?.follows }" :title="MARK[turned?.get(row.index) ?? '']?.title ?? ''">
           <i v-if="turned?.get(row.index)" class="turned" :class="turned.get(row.index)">{{
-            turned.get(row.index) === 'right' ? '↑' : '↓'
+            MARK[turned.get(row.index) ?? ''].sign
           }}</i><CellGlyph :cell="row.cell" :size="11" />
         </td>
         <td v-if="row.step" class="step" :title="row.step.sequence">
@@ -130,7 +131,8 @@ table.cases .name {
   color: var(--pass-text);
   margin-right: 2px;
 }
-.turned.wrong {
+.turned.wrong,
+.turned.apart {
   color: var(--fail-text);
 }
 .probe {

@@ -54,6 +54,28 @@ class BoardView(BaseModel):
     circuit: CircuitView
 
 
+Language = Literal["wiring", "v", "sv", "vhd"]
+
+
+class BesideText(BoardText):
+    """A circuit, and another one in some language."""
+
+    other: str = Field(max_length=MOST_SCRATCH)
+    language: Language = "wiring"
+
+
+class BesideView(BaseModel):
+    """Two circuits over the same cases. `differs` counts the cases in which they part, None where one cannot be run;
+    `parts_in` are those of the shown cases in which they do."""
+
+    one: BoardView
+    other: BoardView
+    differs: int | None
+    total: int
+    outputs: list[str]
+    parts_in: list[int]
+
+
 class Sentence(BaseModel):
     """What is said, to be put into a text; `only` restricts what expressions are made of. With `how` at `block` the
     `lines` become a block of that name, at `open` the block that the line uses is put back, at `paste` what is said
@@ -112,7 +134,7 @@ class LearnerText(BaseModel):
     """A circuit or design to be tried; `who` tells the browsers behind one address apart."""
 
     text: str = Field(max_length=MOST_SCRATCH)
-    language: Literal["wiring", "v", "sv", "vhd"] = "wiring"
+    language: Language = "wiring"
     who: str = Field(default="", max_length=40)
 
 

@@ -5,9 +5,19 @@ from __future__ import annotations
 from fastapi import APIRouter, Request
 
 from obento.core.handin import HandinFile
-from obento.runner.worker import FormTask, StateTask, Task, run_board, run_form, run_state
-from obento.server.board.models import BoardStart, BoardText, BoardView, FormView, Sentence, StatedView, WantedForm
-from obento.server.board.view import FILE, board_start, board_view
+from obento.runner.worker import BesideTask, FormTask, StateTask, Task, run_beside, run_board, run_form, run_state
+from obento.server.board.models import (
+    BesideText,
+    BesideView,
+    BoardStart,
+    BoardText,
+    BoardView,
+    FormView,
+    Sentence,
+    StatedView,
+    WantedForm,
+)
+from obento.server.board.view import FILE, beside_view, board_start, board_view
 from obento.server.deps import OpeningRoute, Person, Services, ServicesDep, at_desk, reading
 from obento.server.errors import Trouble
 from obento.server.specs.opened import OpenSpec
@@ -37,6 +47,20 @@ async def try_board(
     if isinstance(tried, str):
         raise Trouble(422, tried)
     return board_view(spec.expectation, tried)
+
+
+@router.post("/beside")
+async def hold_beside(
+    task_id: int, body: BesideText, request: Request, person: Person, services: ServicesDep
+) -> BesideView:
+    """The circuit and another one, in any language, over all cases: whether they do the same, and where not."""
+    spec = await _spec(services, task_id)
+    task = Task(spec.files, (HandinFile(FILE, body.text.encode()),), spec.provided)
+    other = HandinFile(f"beside.{body.language}", body.other.encode())
+    found = await at_desk(services, request, person, run_beside, BesideTask(task, (other,)))
+    if isinstance(found, str):
+        raise Trouble(422, found)
+    return beside_view(spec.expectation, found)
 
 
 @router.post("/state")

@@ -5,10 +5,19 @@ from __future__ import annotations
 from dataclasses import asdict
 
 from obento.core.board.heading import heading
-from obento.core.board.trying import Tried
+from obento.core.board.trying import Beside, Tried
 from obento.core.check.expectation.model import Expectation
 from obento.core.wiring.elaborate import GATE_NAMES
-from obento.server.board.models import BoardStart, BoardView, LearnerRow, LearnerStart, LearnerView, RuleView, Tells
+from obento.server.board.models import (
+    BesideView,
+    BoardStart,
+    BoardView,
+    LearnerRow,
+    LearnerStart,
+    LearnerView,
+    RuleView,
+    Tells,
+)
 from obento.server.cases.rows import case_rows
 from obento.server.models import MessageView
 from obento.server.review.circuit import circuit_view
@@ -79,4 +88,16 @@ def board_view(expectation: Expectation, tried: Tried) -> BoardView:
         by_kind=dict(tried.gates),
         levels=tried.levels,
         circuit=circuit_view(tried.inside),
+    )
+
+
+def beside_view(expectation: Expectation, found: Beside) -> BesideView:
+    differs = found.differs
+    return BesideView(
+        one=board_view(expectation, found.one),
+        other=board_view(expectation, found.other),
+        differs=None if differs is None else differs.bit_count(),
+        total=expectation.cases.count,
+        outputs=found.outputs,
+        parts_in=[case for case in found.one.cases if (differs or 0) >> case & 1],
     )

@@ -24,6 +24,7 @@ const props = defineProps<{
   chosenCase: number | null
   probes: number[]
   wrong: Map<string, string>
+  parted?: Set<string>
   /** What stands under a picture, before the date. */
   caption: string
   language?: Language
@@ -191,6 +192,7 @@ useKeys([
         :probes="probes"
         :text="text"
         :wrong="wrong"
+        :parted="parted"
         :limits="{ gates: start.max_gates, levels: start.max_levels }"
         @line="choose"
         @probe="touch"
@@ -206,6 +208,7 @@ useKeys([
           <Button size="small" @click="picture('png')">PNG</Button>
         </template>
       </BoardDrawing>
+      <slot name="beside"></slot>
       <ChosenLine
         v-if="isPart"
         ref="chosenLine"

@@ -9,6 +9,7 @@ import { layOut, type Layout, type Places, withPlaces } from '../circuit/layout'
 import { type Indexed } from '../circuit/model'
 import { useSymbols } from '../circuit/symbolSetting'
 import { appearanceOf } from './appearance'
+import { pinsNamed } from './beside'
 import { type Heard } from './board'
 import { labelOf } from './lines'
 import { type Looks, looksOf } from './looks'
@@ -25,6 +26,8 @@ const props = defineProps<{
   lines: number[]
   probes: number[]
   limits: { gates: number | null; levels: number | null }
+  /** Names of wires that do not carry what those of another circuit do. */
+  parted?: Set<string>
 }>()
 const emit = defineEmits<{
   line: [line: number, isMore: boolean]
@@ -54,8 +57,8 @@ const explains = computed(() => new Set(props.isOld ? [] : (props.at?.circuit.ex
 const portMap = computed(() => new Map(props.ports.map((p) => [p.name, p])))
 /** Outputs that are not what they should be in the chosen case, with what they should be. */
 const astray = computed(() => {
-  const found = new Map<number, string>()
-  if (!props.at || props.isOld) return found
+  if (!props.at || props.isOld) return new Map<number, string>()
+  const found = props.parted ? pinsNamed(props.at, props.parted) : new Map<number, string>()
   for (const part of props.at.circuit.parts.filter((p) => p.kind === 'output')) {
     const wanted = props.wrong.get(part.label)
     if (wanted === undefined) continue

@@ -101,7 +101,7 @@ defineExpose({ point })
       <input
         class="mono"
         :value="g.value"
-        :style="{ width: `${Math.max(3, Math.min(16, g.value.length)) + 2.5}ch` }"
+        :style="{ width: `${Math.max(3, Math.min(16, g.value.length)) + 5}ch` }"
         :aria-label="g.pin || `input ${i + 1}`"
         :title="`${g.pin || `input ${i + 1}`}: type a name, or point at a wire`"
         list="board-wires"
