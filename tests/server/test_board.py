@@ -147,3 +147,30 @@ def test_two_circuits_are_held_beside_each_other(ta: Client, small: Small) -> No
     assert empty["one"]["circuit"]["cases"] == empty["other"]["circuit"]["cases"]
     broken = ta.send("POST", f"{path}/beside", {"text": text, "other": "module", "language": "v"})
     assert broken["differs"] is None and broken["other"]["messages"]
+
+
+def test_files_of_other_tasks_are_known_as_blocks(ta: Client, small: Small) -> None:
+    other = Small(ta)
+    path = f"/tasks/{small.task}/board/blocks"
+    before = ta.get(path)
+    text = "wiring pair\n  takes a\n  gives y\n  y <- not(a)\nend\n"
+    for name in ("pair.wiring", "notes.txt"):
+        answer = ta.http.post(
+            f"/api/tasks/{other.task}/files?provided=true", files={"file": (name, text.encode())}, headers=ta.headers
+        )
+        assert answer.status_code == 200, answer.text
+    (found,) = [b for b in ta.get(path) if b not in before]
+    assert (found["name"], found["text"]) == ("pair.wiring", text) and found["task"]
+    assert all(b["name"] != "pair.wiring" for b in ta.get(f"/tasks/{other.task}/board/blocks"))  # its own is there
+
+
+def test_students_begin_with_what_was_put_there_for_them(ta: Client, small: Small) -> None:
+    path = f"/tasks/{small.task}/board/link"
+    empty = ta.get(f"/tasks/{small.task}/board")["text"]
+    begun = empty.replace("end\n", "  // go on here\nend\n")
+    made = ta.send("PUT", path, {"tells": "nothing", "start": begun})
+    token = made["address"].rpartition("/")[2]
+    somebody = TestClient(ta.http.app)
+    assert made["start"] == begun and somebody.get(f"/api/board/{token}").json()["text"] == begun
+    ta.send("PUT", path, {"tells": "count"})
+    assert somebody.get(f"/api/board/{token}").json()["text"] == empty

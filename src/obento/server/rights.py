@@ -61,6 +61,7 @@ GET /api/tasks/{task_id}/review/{handin_id}
 GET /api/tasks/{task_id}/board
 POST /api/tasks/{task_id}/board
 POST /api/tasks/{task_id}/board/state
+GET /api/tasks/{task_id}/board/blocks
 POST /api/tasks/{task_id}/board/beside
 POST /api/tasks/{task_id}/board/form
 GET /api/tasks/{task_id}/board/link

@@ -10,6 +10,7 @@ import { type BoardSource, useBoard } from '../features/board/board'
 import BoardDesk from '../features/board/BoardDesk.vue'
 import BoardLink from '../features/board/BoardLink.vue'
 import { FLIPS, useCases } from '../features/board/cases'
+import KnownBlocks from '../features/board/KnownBlocks.vue'
 import { useChosenWires } from '../features/circuit/probes'
 import { told } from '../shared/attempt'
 import CaseTable from '../shared/CaseTable.vue'
@@ -31,6 +32,7 @@ const board = useBoard(source)
 const { start, text, view, ran, drawn, isOld, trouble } = board
 const steps = ref<string[]>([])
 const isLinkOpen = ref(false)
+const areBlocksOpen = ref(false)
 
 const inputs = computed(() => start.value?.ports.filter((p) => p.direction === 'in') ?? [])
 const outputs = computed(() => start.value?.ports.filter((p) => p.direction === 'out') ?? [])
@@ -83,10 +85,12 @@ const verdict = computed(() => {
 })
 /** The circuit as a file of the task: a model that the spec may name, or a block that every hand-in may use. */
 async function keep(provided: boolean): Promise<void> {
+  await put(`${start.value?.unit ?? 'circuit'}.wiring`, text.value, provided)
+}
+async function put(name: string, written: string, provided: boolean): Promise<void> {
   await told(async () => {
-    const name = `${start.value?.unit ?? 'circuit'}.wiring`
     const body = new FormData()
-    body.append('file', new File([text.value], name, { type: 'text/plain' }))
+    body.append('file', new File([written], name, { type: 'text/plain' }))
     const before = store.task?.version
     const found = await post(`/tasks/${store.taskId}/files`, body, { query: { provided } })
     const how = provided ? 'may be used by every hand-in' : `stands beside the spec; the spec names it by model = "${name}"`
@@ -94,6 +98,12 @@ async function keep(provided: boolean): Promise<void> {
     message.success(`${name} ${how}${anew}`, 8)
     await store.refresh()
   })
+}
+/** A file of another task becomes a block of this one. */
+async function takeBlock(name: string, written: string): Promise<void> {
+  areBlocksOpen.value = false
+  await put(name, written, true)
+  if (start.value && !start.value.blocks.includes(name)) start.value.blocks.push(name)
 }
 async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
   await told(async () => {
@@ -129,7 +139,7 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
         @close="other = null"
       />
     </template>
-    <template #tools>
+    <template #drawing-tools>
       <Dropdown :trigger="['click']">
         <Button size="small">Beside ▾</Button>
         <template #overlay>
@@ -140,12 +150,15 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
         </template>
       </Dropdown>
       <input ref="fileField" name="beside" type="file" hidden accept=".wiring,.txt,.v,.sv,.vhd,.vhdl" @change="openBeside" />
+    </template>
+    <template #tools>
       <Dropdown v-if="store.may('manage')" :trigger="['click']">
         <Button size="small">For ▾</Button>
         <template #overlay>
           <Menu>
             <MenuItem key="link" @click="isLinkOpen = true">a board for students…</MenuItem>
             <MenuItem key="model" @click="keep(false)">keep it beside the spec, as a model</MenuItem>
+            <MenuItem key="known" @click="areBlocksOpen = true">take a block from another task…</MenuItem>
             <MenuItem key="block" @click="keep(true)">give it to every hand-in, as a block</MenuItem>
           </Menu>
         </template>
@@ -189,7 +202,14 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
     </template>
   </BoardDesk>
   <p v-else-if="!trouble" class="empty">Loading…</p>
-  <BoardLink v-if="isLinkOpen" :task-id="store.taskId" @close="isLinkOpen = false" />
+  <BoardLink v-if="isLinkOpen" :task-id="store.taskId" :text="text" @close="isLinkOpen = false" />
+  <KnownBlocks
+    v-if="areBlocksOpen"
+    :task-id="store.taskId"
+    :blocks="start?.blocks ?? []"
+    @close="areBlocksOpen = false"
+    @take="takeBlock"
+  />
 </template>
 
 <style scoped>

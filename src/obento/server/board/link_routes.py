@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import zlib
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Any, TypeVar, cast
 
 from fastapi import APIRouter, Request
@@ -54,7 +55,7 @@ def put_link(task_id: int, body: LinkWanted, c: Db, person: Person, services: Se
     if for_learners(services.opened.current(c, task_id).expectation) is None:
         raise Trouble(409, _HIDDEN)
     known = boards.link_of(c, task_id)
-    boards.keep_link(c, task_id, known.token if known is not None else new_token(), body.tells, person.id)
+    boards.keep_link(c, task_id, known.token if known is not None else new_token(), body.tells, body.start, person.id)
     return _link_view(c, services, task_id)
 
 
@@ -72,14 +73,25 @@ def _link_view(c: Connection, services: Services, task_id: int) -> LinkView:
     link = boards.link_of(c, task_id)
     trouble = _HIDDEN if for_learners(services.opened.current(c, task_id).expectation) is None else ""
     address = f"{services.settings.address}/board/{link.token}" if link is not None else ""
-    return LinkView(address=address, tells=cast(Tells, link.tells) if link is not None else "nothing", trouble=trouble)
+    tells = cast(Tells, link.tells) if link is not None else "nothing"
+    return LinkView(address=address, tells=tells, start=link.start if link is not None else None, trouble=trouble)
 
 
 # For whoever has the link.
 
 
-async def _behind(services: Services, token: str) -> tuple[OpenSpec, Expectation, Tells]:
-    def read(c: Connection) -> tuple[OpenSpec, Expectation, Tells]:
+@dataclass(frozen=True, slots=True)
+class _Behind:
+    """What a link leads to; `visible` is what is expected without hidden cases."""
+
+    spec: OpenSpec
+    visible: Expectation
+    tells: Tells
+    start: str | None
+
+
+async def _behind(services: Services, token: str) -> _Behind:
+    def read(c: Connection) -> _Behind:
         link = boards.link_behind(c, token)
         if link is None:
             raise not_found("board, or the link no longer holds; ask your teaching assistant")
@@ -87,7 +99,7 @@ async def _behind(services: Services, token: str) -> tuple[OpenSpec, Expectation
         visible = for_learners(spec.expectation)
         if visible is None:
             raise Trouble(409, "this task cannot be tried here any more; ask your teaching assistant")
-        return spec, visible, cast(Tells, link.tells)
+        return _Behind(spec, visible, cast(Tells, link.tells), link.start)
 
     return await reading(services, read)
 
@@ -95,17 +107,19 @@ async def _behind(services: Services, token: str) -> tuple[OpenSpec, Expectation
 @open_router.get("/board/{token}")
 async def get_learner_board(token: str, services: ServicesDep) -> LearnerStart:
     """An empty board with the task's ports."""
-    spec, visible, tells = await _behind(services, token)
-    return learner_start(visible, [f.path for f in spec.provided], tells)
+    link = await _behind(services, token)
+    start = learner_start(link.visible, [f.path for f in link.spec.provided], link.tells)
+    return start if link.start is None else start.model_copy(update={"text": link.start})
 
 
 @open_router.post("/board/{token}")
 async def try_learner_board(token: str, body: LearnerText, request: Request, services: ServicesDep) -> LearnerView:
     """What somebody's circuit does."""
-    spec, visible, tells = await _behind(services, token)
-    task = Task(spec.files, (HandinFile(f"board.{body.language}", body.text.encode()),), spec.provided)
+    link = await _behind(services, token)
+    file = HandinFile(f"board.{body.language}", body.text.encode())
+    task = Task(link.spec.files, (file,), link.spec.provided)
     tried = await _at_desk(services, request, token, body.who, run_for_learner, task)
-    return learner_view(visible, tried, tells)
+    return learner_view(link.visible, tried, link.tells)
 
 
 @open_router.post("/sentence/{token}")
@@ -113,9 +127,9 @@ async def state_on_learner_board(
     token: str, body: LearnerSentence, request: Request, services: ServicesDep
 ) -> StatedView:
     """Put a sentence into a text."""
-    _, visible, _ = await _behind(services, token)
-    only = visible.spec.rules.only_gates
-    asked = StateTask(body.text, visible.spec.unit, body.said, only, body.how, tuple(body.lines))
+    spec = (await _behind(services, token)).visible.spec
+    only = spec.rules.only_gates
+    asked = StateTask(body.text, spec.unit, body.said, only, body.how, tuple(body.lines))
     done = await _at_desk(services, request, token, body.who, run_state, asked)
     return StatedView(text=done.text, line=done.line, trouble=done.trouble, hint=done.hint)
 

@@ -107,11 +107,15 @@ class LinkView(BaseModel):
 
     address: str
     tells: Tells
+    start: str | None
     trouble: str
 
 
 class LinkWanted(BaseModel):
+    """`start` is what boards begin with, None for the empty unit."""
+
     tells: Tells
+    start: str | None = Field(default=None, max_length=MOST_SCRATCH)
 
 
 class LearnerStart(BaseModel):
@@ -164,6 +168,14 @@ class LearnerView(BaseModel):
     gates: int
     levels: int
     circuit: CircuitView
+
+
+class KnownBlockView(BaseModel):
+    """A file beside another task that may be used as a block here."""
+
+    task: str
+    name: str
+    text: str
 
 
 class WantedForm(BaseModel):

@@ -13,14 +13,16 @@ from obento.server.board.models import (
     BoardText,
     BoardView,
     FormView,
+    KnownBlockView,
     Sentence,
     StatedView,
     WantedForm,
 )
 from obento.server.board.view import FILE, beside_view, board_start, board_view
-from obento.server.deps import OpeningRoute, Person, Services, ServicesDep, at_desk, reading
-from obento.server.errors import Trouble
+from obento.server.deps import Db, OpeningRoute, Person, Services, ServicesDep, at_desk, reading
+from obento.server.errors import Trouble, not_found
 from obento.server.specs.opened import OpenSpec
+from obento.store import boards, course
 
 router = APIRouter(route_class=OpeningRoute, prefix="/api/tasks/{task_id}/board", tags=["board"])
 
@@ -61,6 +63,16 @@ async def hold_beside(
     if isinstance(found, str):
         raise Trouble(422, found)
     return beside_view(spec.expectation, found)
+
+
+@router.get("/blocks")
+def list_blocks(task_id: int, c: Db, person: Person) -> list[KnownBlockView]:
+    """What other tasks of the class have beside their specs that could be a block here."""
+    task = course.task(c, task_id)
+    if task is None:
+        raise not_found("task")
+    found = boards.blocks_of_class(c, task.class_id, task_id)
+    return [KnownBlockView(task=b.task, name=b.name, text=b.data.decode("utf-8", "replace")) for b in found]
 
 
 @router.post("/state")

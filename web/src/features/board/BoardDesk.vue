@@ -204,6 +204,7 @@ useKeys([
         @tidy="text = tidied(text)"
       >
         <template #tools>
+          <slot name="drawing-tools"></slot>
           <Button size="small" @click="picture('svg')">SVG</Button>
           <Button size="small" @click="picture('png')">PNG</Button>
         </template>

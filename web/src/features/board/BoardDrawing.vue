@@ -6,7 +6,7 @@ import type { CircuitPart, PortView } from '../../api/schema'
 import { useKeys } from '../../shared/keys'
 import CircuitDrawing from '../circuit/CircuitDrawing.vue'
 import { layOut, type Layout, type Places, withPlaces } from '../circuit/layout'
-import { type Indexed } from '../circuit/model'
+import { fanIn, type Indexed } from '../circuit/model'
 import { useSymbols } from '../circuit/symbolSetting'
 import { appearanceOf } from './appearance'
 import { pinsNamed } from './beside'
@@ -91,6 +91,18 @@ function placed(found: Layout): Layout {
   }
   return withPlaces(found, places)
 }
+/** The output from which the drawing is looked at backwards; empty while all of it is shown. */
+const backFrom = ref('')
+const wrongOutputs = computed(() => [...props.wrong.keys()])
+/** Backwards from the next wrong output, then all of it again. */
+function back(): void {
+  backFrom.value = wrongOutputs.value[wrongOutputs.value.indexOf(backFrom.value) + 1] ?? ''
+  void redraw()
+}
+function conesOf(at: Indexed, output: string): Set<number> | null {
+  const part = at.circuit.parts.find((p) => p.kind === 'output' && p.label === output)
+  return part ? fanIn(at, part.pins[0].id) : null
+}
 async function redraw(): Promise<void> {
   const at = props.at
   if (!at) {
@@ -98,7 +110,8 @@ async function redraw(): Promise<void> {
     return
   }
   const appearance = appearanceOf(at, props.text, looks.value)
-  const found = await layOut(at, folded.value, null, true, appearance)
+  const only = backFrom.value === '' ? null : conesOf(at, backFrom.value)
+  const found = await layOut(at, folded.value, only, true, appearance)
   if (props.at === at) layout.value = { ...placed(found), frames: appearance.frames, remarks: looks.value.remarks }
 }
 const isPlaced = computed(() => looks.value.places.size > 0)
@@ -169,6 +182,7 @@ function pick(part: CircuitPart, isMore: boolean): void {
 }
 useKeys([
   { key: 'g', label: 'tidy: forget where parts were put by hand', act: () => emit('tidy') },
+  { key: 'b', label: 'backwards from a wrong output', act: back },
   { key: '0', label: 'the whole drawing', act: () => drawing.value?.fit() },
 ])
 </script>
@@ -182,6 +196,9 @@ useKeys([
       <span v-for="r in broken" :key="r.rule" class="chip broken" :title="r.rule">{{ r.text }}</span>
       <span class="spring"></span>
       <slot name="tools"></slot>
+      <Button v-if="wrongOutputs.length || backFrom" size="small" @click="back"
+        >{{ backFrom ? `behind ${backFrom}` : 'Backwards' }} <span class="key">b</span></Button
+      >
       <Button v-if="isPlaced" size="small" title="everything stands by itself again" @click="emit('tidy')"
         >Tidy <span class="key">g</span></Button
       >

@@ -7,15 +7,22 @@ import type { LinkView } from '../../api/schema'
 import { told } from '../../shared/attempt'
 import { useResource } from '../../shared/resource'
 
-const props = defineProps<{ taskId: number }>()
+const props = defineProps<{
+  taskId: number
+  /** What is on the board now. */
+  text: string
+}>()
 const emit = defineEmits<{ close: [] }>()
 const link = ref<LinkView | null>(null)
 const tells = ref<LinkView['tells']>('nothing')
+/** What they begin with; null is the empty unit. */
+const begins = ref<string | null>(null)
 useResource(async (signal) => take(await get(`/tasks/${props.taskId}/board/link`, { signal })))
 
 function take(found: LinkView): LinkView {
   link.value = found
   if (found.address) tells.value = found.tells
+  begins.value = found.start ?? null
   return found
 }
 const WAYS: { value: LinkView['tells']; title: string; gives: string }[] = [
@@ -24,7 +31,7 @@ const WAYS: { value: LinkView['tells']; title: string; gives: string }[] = [
   { value: 'rows', title: 'which cases are right', gives: 'of an output of one bit that gives the whole truth table away' },
 ]
 async function keep(): Promise<void> {
-  await told(async () => void take(await put(`/tasks/${props.taskId}/board/link`, { tells: tells.value })))
+  await told(async () => void take(await put(`/tasks/${props.taskId}/board/link`, { tells: tells.value, start: begins.value })))
 }
 async function withdraw(): Promise<void> {
   await told(async () => {
@@ -54,6 +61,17 @@ async function copy(): Promise<void> {
           >{{ w.title }} <span class="quiet small">{{ w.gives }}</span></Radio
         >
       </RadioGroup>
+      <label class="row begins">
+        <input
+          type="checkbox"
+          :checked="begins !== null"
+          @change="((begins = ($event.target as HTMLInputElement).checked ? text : null), link.address && keep())"
+        />
+        they begin with what is on this board now
+        <span v-if="begins !== null && begins !== text" class="quiet small"
+          >(what was on it then: tick it anew to take over what is there now)</span
+        >
+      </label>
       <div v-if="link.address" class="row link">
         <input class="mono" readonly :value="link.address" aria-label="the link" @focus="($event.target as HTMLInputElement).select()" />
         <Button size="small" @click="copy">Copy</Button>
@@ -80,5 +98,9 @@ async function copy(): Promise<void> {
   padding: 4px 8px;
   font-size: 12px;
   background: var(--rice);
+}
+.begins {
+  gap: 6px;
+  margin: 10px 0;
 }
 </style>

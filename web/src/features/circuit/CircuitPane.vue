@@ -247,6 +247,7 @@ const startDigits = computed(() => {
       <p v-for="k in differs" :key="k.pin" class="small quiet">
         {{ k.name }} is not that of the reference in {{ k.count }} of {{ review.total }} cases
       </p>
+      <slot name="acts"></slot>
       <div v-if="excerpt" class="excerpt">
         <div v-for="l in excerpt.lines" :key="l.number" class="line">
           <button

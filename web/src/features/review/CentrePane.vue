@@ -2,7 +2,9 @@
 import { computed, ref, watch } from 'vue'
 
 import type { LineNote, RepairView, ReviewView } from '../../api/schema'
+import PartActs from '../board/PartActs.vue'
 import CircuitPane from '../circuit/CircuitPane.vue'
+import { wireName } from '../circuit/model'
 import { useProbes } from '../circuit/probes'
 import WaveView from '../waves/WaveView.vue'
 import type { Cases } from './cases'
@@ -59,6 +61,18 @@ function tryLine(file: string, line: number, text: string): void {
 function stretchOf(part: { file: string; line: number; end_line: number }): Stretch | null {
   return part.line ? { file: part.file, from: part.line, to: Math.max(part.line, part.end_line) } : null
 }
+const acts = ref<InstanceType<typeof PartActs>>()
+/** Names that a part of a drawn circuit may be given. */
+const wires = computed(() => {
+  const names = Object.values(props.circuit.at.value?.circuit.names ?? {}).filter((n) => !n.includes('.'))
+  return [...new Set(names.map((n) => n.replace(/\[.*$/, '')))].sort()
+})
+/** A wire is pointed at: an input that wants one takes it, else it is looked at. */
+function touch(pin: number): void {
+  const at = props.circuit.at.value
+  const found = at?.pin.get(pin)
+  if (!at || !found || !acts.value?.point(wireName(at, found))) props.circuit.turnProbe(pin)
+}
 </script>
 
 <template>
@@ -112,11 +126,22 @@ function stretchOf(part: { file: string; line: number; end_line: number }): Stre
       :chosen-case="cases.chosenCase.value"
       :probes="circuit.probes.value"
       :lines="lines"
-      @probe="circuit.turnProbe"
+      @probe="touch"
       @part="(p) => (lines = stretchOf(p))"
       @source="toSource"
       @edit="tryLine"
-    />
+    >
+      <template #acts>
+        <PartActs
+          v-if="lines && lines.from === lines.to && lines.file.endsWith('.wiring')"
+          ref="acts"
+          :text="scratch.text(lines.file)"
+          :line="lines.from"
+          :names="wires"
+          @change="(now) => lines && scratch.set(lines.file, now)"
+        />
+      </template>
+    </CircuitPane>
     <ScratchPane v-else-if="isScratch" :review="review" :scratch="scratch" :file="lines?.file ?? ''" />
     <SourceView
       v-else
