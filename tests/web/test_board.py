@@ -5,9 +5,9 @@ from __future__ import annotations
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
-from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
+from tests.web.board_acts import opened, part, press, text, with_control
 from tests.web.conftest import Browser
 
 VERDICT = ".cases-side .caption"
@@ -16,32 +16,7 @@ RIGHT = "right in all 16 cases"
 
 @pytest.fixture(scope="module")
 def board(browser: Browser) -> Browser:
-    browser.sign_in()
-    browser.click(".lab", "Locks and lamps")
-    browser.see("[data-cluster]")
-    browser.click("button[data-place=spec]")
-    browser.see(".messages", "All sources agree")
-    browser.see("body").send_keys("b")
-    browser.see(".drawing [data-kind=output]")
-    return browser
-
-
-def press(browser: Browser, *keys: str) -> None:
-    ActionChains(browser.driver).send_keys(*keys).perform()
-
-
-def with_control(browser: Browser, key: str) -> None:
-    ActionChains(browser.driver).key_down(Keys.CONTROL).send_keys(key).key_up(Keys.CONTROL).perform()
-
-
-def text(browser: Browser) -> str:
-    script = "return [...document.querySelectorAll('.cm-line')].map((line) => line.textContent).join('\\n')"
-    return str(browser.driver.execute_script(script))
-
-
-def part(browser: Browser, kind: str, number: int = 0) -> WebElement:
-    browser.see(f"[data-kind={kind}]")
-    return browser.all(f"[data-kind={kind}]")[number]
+    return opened(browser, "Locks and lamps")
 
 
 def test_a_circuit_by_the_keyboard_alone(board: Browser) -> None:

@@ -28,7 +28,7 @@ const one = (act: (text: string, line: number) => string): void => {
   if (props.lines.length === 1) emit('change', act(props.text, line.value))
 }
 useKeys([
-  { key: 'n', label: 'invert the chosen part', act: () => one(withInvertedOutput) },
+  { key: '!', label: 'invert the chosen part', act: () => one(withInvertedOutput) },
   { key: '+', label: 'one input more', act: () => acts.value?.more() },
   { key: '-', label: 'one input less', act: () => acts.value?.less() },
   { key: 'f', label: 'turn the chosen part', act: () => one(withTurn) },

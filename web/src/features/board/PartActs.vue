@@ -81,7 +81,7 @@ defineExpose({ point, more, less })
     </span>
     <datalist id="board-wires"><option v-for="n in names" :key="n" :value="n" /></datalist>
     <Button v-if="isOpenEnded" size="small" title="one input more" @click="emit('change', withOneMore(text, line))">+ input</Button>
-    <Button size="small" @click="emit('change', withInvertedOutput(text, line))">Invert <span class="k">n</span></Button>
+    <Button size="small" @click="emit('change', withInvertedOutput(text, line))">Invert <span class="k">!</span></Button>
     <slot></slot>
   </div>
 </template>
