@@ -10,7 +10,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import WebDriverWait
 
-from tests.web.board_acts import opened, part, press, text, with_control
+from tests.web.board_acts import opened, press, text, with_control
 from tests.web.conftest import Browser
 
 VERDICT = ".cases-side .caption"
@@ -157,7 +157,7 @@ def test_backwards_from_a_wrong_output_shows_what_it_depends_on(board: Browser) 
     board.see("button", "behind horn")
     WebDriverWait(board.driver, 10).until(lambda _: len(board.all(".drawing [data-kind=output]")) == 1)
     press(board, "b")
-    part(board, "output", 1)
+    WebDriverWait(board.driver, 10).until(lambda _: len(board.all(".drawing [data-kind=output]")) == 2)
 
 
 def test_a_drawing_is_repaired_in_the_review(board: Browser) -> None:
