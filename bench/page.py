@@ -5,6 +5,8 @@ from __future__ import annotations
 import io
 import time
 import zipfile
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -79,7 +81,9 @@ def measure() -> Measured:
         return _browse(served.address, lab_id, task_id, served.folder)
 
 
-def _browse(base: str, lab_id: int, task_id: int, folder: Path) -> Measured:
+@contextmanager
+def signed_in(base: str, folder: Path) -> Iterator[webdriver.Chrome]:
+    """A browser in which the teacher of a benchmark is signed in."""
     options = webdriver.ChromeOptions()
     options.binary_location = "/usr/bin/chromium"
     for flag in [
@@ -99,6 +103,14 @@ def _browse(base: str, lab_id: int, task_id: int, folder: Path) -> Measured:
         driver.find_element(By.NAME, "password").send_keys(PASSWORD)
         driver.find_element(By.CSS_SELECTOR, "button[type=submit]").click()
         wait.until(lambda d: d.find_elements(By.CSS_SELECTOR, ".lab"))
+        yield driver
+    finally:
+        driver.quit()
+
+
+def _browse(base: str, lab_id: int, task_id: int, folder: Path) -> Measured:
+    with signed_in(base, folder) as driver:
+        wait = WebDriverWait(driver, 30)
         page = f"{base}/lab/{lab_id}/task/{task_id}/results"
         driver.get(page)
         start = time.perf_counter()
@@ -121,5 +133,3 @@ def _browse(base: str, lab_id: int, task_id: int, folder: Path) -> Measured:
         return Measured(
             payload, painted, tray, sum(g > 34 for g in gaps) / len(gaps), len(gaps), ordered[len(ordered) // 2]
         )
-    finally:
-        driver.quit()

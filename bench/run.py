@@ -276,6 +276,20 @@ def plain_python() -> None:
     """A yardstick that costs next to nothing, where seconds are asked for."""
 
 
+def board_page() -> None:
+    """The board with many parts, in a browser."""
+    from bench.board import measure
+
+    found = measure()
+    say(
+        "board, 16 inputs and 300 parts, seconds from an edit to its verdict", found.verdict, "under 0.1", "in the page"
+    )
+    for parts, seconds in sorted(found.layout.items()):
+        say(f"board, seconds to lay out {parts} parts", seconds, "under 0.5 for 300", "in a worker")
+    for parts, share in sorted(found.slow_frames.items()):
+        say(f"board, share of frames over 20 ms while {parts} parts are moved", share, "0", "headless Chromium")
+
+
 def results_page() -> None:
     """300 x 4,096 cells in a real browser: bytes sent, first paint, and frames while scrolling."""
     from bench.page import measure
@@ -483,6 +497,7 @@ ALL = {
     "why": why,
     "server": server,
     "page": results_page,
+    "board": board_page,
 }
 
 if __name__ == "__main__":

@@ -194,6 +194,7 @@ useKeys([
         isOld ? 'drawn as of the last text that could be read' : size || 'nothing is drawn yet'
       }}</span>
       <span v-for="r in broken" :key="r.rule" class="chip broken" :title="r.rule">{{ r.text }}</span>
+      <span v-if="layout" class="took" :data-milliseconds="Math.round(layout.milliseconds)" :data-parts="layout.parts.length"></span>
       <span class="spring"></span>
       <slot name="tools"></slot>
       <Button v-if="wrongOutputs.length || backFrom" size="small" @click="back"

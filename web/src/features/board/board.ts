@@ -6,8 +6,8 @@ import { useDraft } from '../../shared/drafts'
 import { useResource } from '../../shared/resource'
 import { index, type Indexed } from '../circuit/model'
 
-/** Long enough for a word to be typed, short enough not to be waited for. */
-const PATIENCE = 120
+/** Long enough for what comes at once to come together; an earlier question is given up when a later one is asked. */
+const PATIENCE = 30
 
 /** What every board hears of a circuit, whoever it belongs to. */
 export interface Heard {
@@ -80,6 +80,7 @@ export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(s
   watch(tried.data, (found) => {
     if (!found) return
     view.value = found
+    void nextTick(() => performance.mark('board-tried')) // the table and the verdict stand there
     if (found.rows.length) ran.value = found
     if (found.circuit.parts.length) drawn.value = index(found.circuit)
   })

@@ -152,7 +152,7 @@ defineExpose({ fit })
     @pointerup="letGo"
     @pointercancel="((held = bandFrom = null), (moved = band = null))"
   >
-    <svg width="100%" height="100%" role="img" :aria-label="caption">
+    <svg width="100%" height="100%" role="group" :aria-label="caption">
       <g :transform="`translate(${view.x} ${view.y}) scale(${view.scale})`">
         <CircuitFigure
           :at="at"

@@ -67,6 +67,16 @@ function tagOf(run: Run, tagged: Set<number>): string {
   const probe = props.probes.indexOf(run.start)
   return [probe >= 0 ? `p${probe + 1}` : '', props.explains.has(run.start) ? 'explains all' : ''].filter(Boolean).join(', ')
 }
+/** What a part is, for whoever points at it and for a screen reader: its kind, where it stands, what it gives. */
+function told(p: Placed): string {
+  const { kind, label, line, end_line: end } = p.part
+  if (isTerminal(p.part)) return `${kind} ${label} = ${terminalValue(p)}`
+  const name = isGate(p) ? spoken(kind, label, inverted(p)) : label
+  const where = end > line ? `lines ${line} to ${end}` : `line ${line}`
+  const outputs = p.pins.filter((n) => n.pin.side === 'out')
+  const gives = outputs.map((n) => `${wireName(props.at, n.pin)} = ${shortValue(digitsOf(n.pin, props.digits, props.place))}`)
+  return `${name}, ${where}: ${gives.join(', ')}`
+}
 /** Where a wire's name stands at its beginning, so that it is off the part that it comes from. */
 function beside(run: Run): { x: number; y: number; 'text-anchor': string } {
   const [a, b] = run.points
@@ -251,11 +261,13 @@ function terminalValue(p: Placed): string {
       :transform="`translate(${p.x + (moved?.id === p.part.id ? moved.x : 0)} ${p.y + (moved?.id === p.part.id ? moved.y : 0)})`"
       :data-part="p.part.id"
       :data-kind="p.part.kind"
+      role="img"
+      :aria-label="told(p)"
       @click="emit('part', p.part, $event.shiftKey)"
       @dblclick="p.part.kind === 'unit' && emit('fold', p.part.id)"
     >
       <template v-if="isGate(p)">
-        <title>{{ spoken(p.part.kind, p.part.label, inverted(p)) }}, line {{ p.part.line }}</title>
+        <title>{{ told(p) }}</title>
         <g :transform="upright(p).turning || undefined">
           <path v-if="shape(p)" class="body" :d="shape(p)" />
           <rect v-else class="body" :x="STUB" :width="upright(p).w - 2 * STUB" :height="upright(p).h" />
@@ -280,12 +292,18 @@ function terminalValue(p: Placed): string {
             <text v-else-if="x.pin.name" class="pin" :x="STUB + 3" :y="x.y + 3.5">{{ x.pin.name }}</text>
           </template>
         </g>
-        <text v-if="!shape(p) || p.part.kind === 'select'" class="sign" :x="p.w / 2" :y="p.h / 2 + 4" text-anchor="middle">{{
-          sign(p.part.kind, p.part.label)
-        }}</text>
+        <text
+          v-if="!shape(p) || p.part.kind === 'select'"
+          class="sign"
+          :class="{ small: p.part.kind === 'select' }"
+          :x="p.w / 2 + (p.part.kind === 'select' ? 6 : 0)"
+          :y="p.h / 2 + 4"
+          text-anchor="middle"
+          >{{ sign(p.part.kind, p.part.label) }}</text
+        >
       </template>
       <template v-else-if="isTerminal(p.part)">
-        <title>{{ p.part.kind }} {{ p.part.label }} = {{ terminalValue(p) }}</title>
+        <title>{{ told(p) }}</title>
         <path
           class="terminal"
           :class="{ bad: p.part.kind === 'output' && astray.has(p.part.pins[0].id) }"
@@ -310,7 +328,7 @@ function terminalValue(p: Placed): string {
         >
       </template>
       <template v-else>
-        <title>{{ p.part.label }}, lines {{ p.part.line }} to {{ p.part.end_line }}</title>
+        <title>{{ told(p) }}</title>
         <rect class="body" :class="p.part.kind" :width="p.w" :height="p.h" :rx="p.part.kind === 'unit' ? 6 : 0" />
         <text class="name" x="8" y="14"
           >{{ p.part.kind === 'unit' ? '+ ' : '' }}{{ cut(p.part.label, p.w - 16) }}<tspan class="of" dx="6">{{ p.part.unit }}</tspan></text
@@ -412,6 +430,9 @@ text {
 }
 .sign {
   font: 500 14px var(--sans);
+}
+.sign.small {
+  font-size: 10.5px;
 }
 .pin {
   fill: var(--ink-2);
