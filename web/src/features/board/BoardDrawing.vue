@@ -5,7 +5,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import type { CircuitPart, PortView } from '../../api/schema'
 import { useKeys } from '../../shared/keys'
 import CircuitDrawing from '../circuit/CircuitDrawing.vue'
-import { layOut, type Layout, type Places, withPlaces } from '../circuit/layout'
+import { layOut, type Layout, type Places, shapeOf, withCircuit, withPlaces } from '../circuit/layout'
 import { fanIn, type Indexed } from '../circuit/model'
 import { useSymbols } from '../circuit/symbolSetting'
 import { appearanceOf } from './appearance'
@@ -44,26 +44,29 @@ const looks = computed<Looks>(() => looksOf(props.text))
 const { symbols, turnSymbols } = useSymbols()
 const drawing = ref<InstanceType<typeof CircuitDrawing>>()
 
-const place = computed(() => Math.max(0, props.at?.circuit.cases.indexOf(props.chosenCase ?? -1) ?? 0))
+/** The circuit that is on screen: the newest one as soon as it is laid out, so that a drawing and its layout are of one circuit. */
+const shown = shallowRef<Indexed | null>(null)
+const place = computed(() => Math.max(0, shown.value?.circuit.cases.indexOf(props.chosenCase ?? -1) ?? 0))
 const chosen = computed(
   () =>
     new Set(
-      props.at?.circuit.parts
+      shown.value?.circuit.parts
         .filter((p) => props.lines.includes(p.line) && !['input', 'output'].includes(p.kind) && p.within < 0)
         .map((p) => p.id),
     ),
 )
-const explains = computed(() => new Set(props.isOld ? [] : (props.at?.circuit.explains ?? [])))
+const explains = computed(() => new Set(props.isOld ? [] : (shown.value?.circuit.explains ?? [])))
 const portMap = computed(() => new Map(props.ports.map((p) => [p.name, p])))
 /** Outputs that are not what they should be in the chosen case, with what they should be. */
 const astray = computed(() => {
-  if (!props.at || props.isOld) return new Map<number, string>()
-  const found = props.parted ? pinsNamed(props.at, props.parted) : new Map<number, string>()
-  for (const part of props.at.circuit.parts.filter((p) => p.kind === 'output')) {
+  const at = shown.value
+  if (!at || props.isOld) return new Map<number, string>()
+  const found = props.parted ? pinsNamed(at, props.parted) : new Map<number, string>()
+  for (const part of at.circuit.parts.filter((p) => p.kind === 'output')) {
     const wanted = props.wrong.get(part.label)
     if (wanted === undefined) continue
     found.set(part.pins[0].id, wanted)
-    for (const from of props.at.from.get(part.pins[0].id) ?? []) found.set(from, '')
+    for (const from of at.from.get(part.pins[0].id) ?? []) found.set(from, '')
   }
   return found
 })
@@ -103,16 +106,29 @@ function conesOf(at: Indexed, output: string): Set<number> | null {
   const part = at.circuit.parts.find((p) => p.kind === 'output' && p.label === output)
   return part ? fanIn(at, part.pins[0].id) : null
 }
+/** The last layout, before anything was put elsewhere by hand: a circuit of the same shape needs no other one. */
+let laidOut: { shape: string; layout: Layout } | null = null
 async function redraw(): Promise<void> {
   const at = props.at
   if (!at) {
-    layout.value = null
+    layout.value = shown.value = null
     return
   }
   const appearance = appearanceOf(at, props.text, looks.value)
   const only = backFrom.value === '' ? null : conesOf(at, backFrom.value)
-  const found = await layOut(at, folded.value, only, true, appearance)
-  if (props.at === at) layout.value = { ...placed(found), frames: appearance.frames, remarks: looks.value.remarks }
+  const shape = JSON.stringify([
+    shapeOf(at),
+    [...folded.value],
+    [...(only ?? [])],
+    [...appearance.turned, ...appearance.sides],
+    [...appearance.named],
+    appearance.frames,
+  ])
+  const found = laidOut?.shape === shape ? withCircuit(laidOut.layout, at) : await layOut(at, folded.value, only, true, appearance)
+  if (props.at !== at) return
+  laidOut = { shape, layout: found }
+  layout.value = { ...placed(found), frames: appearance.frames, remarks: looks.value.remarks }
+  shown.value = at
 }
 const isPlaced = computed(() => looks.value.places.size > 0)
 /** Blocks that are drawn without what is inside: all but those that the text shows. Inner ones are opened by hand alone. */
@@ -206,12 +222,12 @@ useKeys([
       <Button size="small" @click="turnSymbols">Symbols <span class="key">y</span></Button>
     </div>
     <CircuitDrawing
-      v-if="at && layout"
+      v-if="shown && layout"
       ref="drawing"
       :class="{ old: isOld }"
-      :at="at"
+      :at="shown"
       :layout="layout"
-      :digits="at.circuit.digits"
+      :digits="shown.circuit.digits"
       :place="place"
       :chosen="chosen"
       :probes="probes"

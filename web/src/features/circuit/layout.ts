@@ -76,6 +76,24 @@ export async function layOut(
   return calm ? withOpenOutputs(found) : found
 }
 
+/** What of a circuit says how it is laid out: where this is the same, so is the layout. */
+export function shapeOf(at: Indexed): string {
+  const parts = at.circuit.parts.map((p) => {
+    const pins = p.pins.map((n) => [n.id, n.side, isBox(p) ? n.name : ''])
+    return [p.id, p.within, isBox(p) || isTerminal(p) ? `${p.kind} ${p.label}` : '', pins]
+  })
+  return JSON.stringify([parts, at.circuit.wires])
+}
+/** The same layout for another circuit of the same shape. */
+export function withCircuit(layout: Layout, at: Indexed): Layout {
+  const parts = layout.parts.map((p) => ({
+    ...p,
+    part: at.part.get(p.part.id) as CircuitPart,
+    pins: p.pins.map((n) => ({ ...n, pin: at.pin.get(n.pin.id) as CircuitPin })),
+  }))
+  return { ...layout, parts }
+}
+
 /** All that is drawn, names of wires and remarks included. */
 export function extent(layout: Layout): { x: number; y: number; w: number; h: number } {
   const letters = Math.max(0, ...[...layout.named.values()].map((name) => name.length))
@@ -234,8 +252,21 @@ function turnedTo(facing: Facing, p: Point, w: number, h: number): Point {
   if (facing === 'up') return { x: p.y, y: w - p.x }
   return facing === 'down' ? { x: h - p.y, y: p.x } : { x: p.x, y: p.y }
 }
-/** And back: a point of a turned symbol, as if it were not turned. */
-export function upright(p: Placed): { w: number; h: number; pins: Placed['pins']; turning: string; angle: number } {
+interface Upright {
+  w: number
+  h: number
+  pins: Placed['pins']
+  turning: string
+  angle: number
+}
+const known = new WeakMap<Placed, Upright>()
+/** And back: a symbol as if it were not turned, with how it is. */
+export function upright(p: Placed): Upright {
+  const found = known.get(p) ?? setUpright(p)
+  known.set(p, found)
+  return found
+}
+function setUpright(p: Placed): Upright {
   const isAcross = p.facing === 'up' || p.facing === 'down'
   const [w, h] = isAcross ? [p.h, p.w] : [p.w, p.h]
   const back = (x: number, y: number): Point => {
