@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.web.board_acts import opened, press, text, with_control
@@ -46,15 +47,27 @@ def made(board: Browser) -> None:
         board.see(VERDICT, RIGHT)
 
 
+def drawn(board: Browser, number: int) -> WebElement:
+    """The part of a line, as soon as it is drawn."""
+
+    def found(_: object) -> WebElement | None:
+        titles = board.all(".drawing [data-part] title")
+        at = next((e for e in titles if f"line {number}:" in str(e.get_attribute("textContent"))), None)
+        return at.find_element("xpath", "..") if at is not None else None
+
+    part = WebDriverWait(board.driver, 20, ignored_exceptions=[Exception]).until(found)
+    assert part is not None
+    return part
+
+
 def choose(board: Browser, number: int) -> None:
-    """Click the part of a line of the text above, by the name of what it drives."""
-    line = MADE.splitlines()[number - 1].strip()
-    label = line.partition(" ")[0]
-    at = [e for e in board.all(".drawing [data-part] title") if f"line {number}" in str(e.get_attribute("textContent"))]
-    assert at, label
-    group = at[0].find_element("xpath", "..")
-    ActionChains(board.driver).move_to_element(group).click().perform()
-    board.see(".chosen-line .number", str(number))
+    """Click the part of a line."""
+
+    def chosen(_: object) -> bool:
+        ActionChains(board.driver).move_to_element(drawn(board, number)).click().perform()
+        return any(e.text == str(number) for e in board.all(".chosen-line .number"))
+
+    WebDriverWait(board.driver, 20, ignored_exceptions=[Exception]).until(chosen)
 
 
 def test_an_input_is_inverted_added_named_by_pointing_and_taken_out(board: Browser) -> None:
@@ -169,8 +182,7 @@ def test_a_drawing_is_repaired_in_the_review(board: Browser) -> None:
     board.see(".who h1", "Rui Castane")
     body.send_keys("g")
     board.see(".drawing [data-kind=output]")
-    title = next(e for e in board.all(".drawing [data-part] title") if "line 13" in str(e.get_attribute("textContent")))
-    ActionChains(board.driver).move_to_element(title.find_element("xpath", "..")).click().perform()
+    ActionChains(board.driver).move_to_element(drawn(board, 13)).click().perform()
     board.click("button[aria-label='invert input 2']")
     board.see("i.turned", "↑")
     assert len(board.all("i.turned.right")) == 6 and not board.all("i.turned.wrong")
