@@ -6,7 +6,7 @@ import { get, post } from '../api/client'
 import type { BoardStart, BoardView } from '../api/schema'
 import { partedNames, useBeside } from '../features/board/beside'
 import BesideDrawing from '../features/board/BesideDrawing.vue'
-import { type BoardSource, useBoard } from '../features/board/board'
+import { type BoardSource, languageOf, useBoard } from '../features/board/board'
 import BoardDesk from '../features/board/BoardDesk.vue'
 import BoardLink from '../features/board/BoardLink.vue'
 import { FLIPS, useCases } from '../features/board/cases'
@@ -73,9 +73,7 @@ function keepBeside(): void {
 async function openBeside(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
-  const ending = file?.name.replace(/^.*\./, '').toLowerCase() ?? ''
-  const language = ({ v: 'v', sv: 'sv', vhd: 'vhd', vhdl: 'vhd' } as const)[ending as 'v'] ?? 'wiring'
-  if (file) other.value = { name: file.name, text: await file.text(), language }
+  if (file) other.value = { name: file.name, text: await file.text(), language: languageOf(file.name) }
   input.value = ''
 }
 const verdict = computed(() => {

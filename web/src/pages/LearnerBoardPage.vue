@@ -4,14 +4,13 @@ import { computed, ref, watch } from 'vue'
 
 import { get, post } from '../api/client'
 import type { LearnerStart, LearnerView } from '../api/schema'
-import { type BoardSource, useBoard } from '../features/board/board'
+import { type BoardSource, type Language, useBoard } from '../features/board/board'
 import BoardDesk from '../features/board/BoardDesk.vue'
 import { FLIPS, useCases } from '../features/board/cases'
 import { useChosenWires } from '../features/circuit/probes'
 import { heads } from '../shared/words'
 
 const props = defineProps<{ token: string }>()
-type Language = 'wiring' | 'v' | 'sv' | 'vhd'
 const LANGUAGES = [
   { value: 'wiring', label: 'circuit' },
   { value: 'v', label: 'Verilog' },

@@ -8,7 +8,7 @@ import { useKeys } from '../../shared/keys'
 import TextEditor from '../../shared/TextEditor.vue'
 import { wireName } from '../circuit/model'
 import SpecMessages from '../spec/SpecMessages.vue'
-import { type Heard, type useBoard } from './board'
+import { type Heard, type Language, languageOf, type useBoard } from './board'
 import BoardDrawing from './BoardDrawing.vue'
 import BoardStatement from './BoardStatement.vue'
 import ChosenLine from './ChosenLine.vue'
@@ -17,7 +17,6 @@ import { tidied, withFold, withPlace, withRemark, withRemarkAt } from './looks'
 import { asPng, asSvg, saveAs } from './picture'
 
 type Board = ReturnType<typeof useBoard<BoardStart | LearnerStart, Heard>>
-type Language = 'wiring' | 'v' | 'sv' | 'vhd'
 
 const props = defineProps<{
   board: Board
@@ -126,9 +125,7 @@ async function open(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   if (file) {
-    const ending = file.name.replace(/^.*\./, '').toLowerCase()
-    const language = { v: 'v', sv: 'sv', vhd: 'vhd', vhdl: 'vhd' }[ending] as Language | undefined
-    if (props.language) emit('language', language ?? 'wiring')
+    if (props.language) emit('language', languageOf(file.name))
     text.value = await file.text()
   }
   input.value = ''

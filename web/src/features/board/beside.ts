@@ -5,8 +5,8 @@ import { post } from '../../api/client'
 import type { BesideView } from '../../api/schema'
 import { useResource } from '../../shared/resource'
 import { digitsOf, index, type Indexed, wireName } from '../circuit/model'
+import type { Language } from './board'
 
-type Language = 'wiring' | 'v' | 'sv' | 'vhd'
 export interface Other {
   name: string
   text: string

@@ -9,6 +9,13 @@ import { index, type Indexed } from '../circuit/model'
 /** Long enough for what comes at once to come together; an earlier question is given up when a later one is asked. */
 const PATIENCE = 30
 
+export type Language = 'wiring' | 'v' | 'sv' | 'vhd'
+const BY_ENDING: Record<string, Language> = { v: 'v', sv: 'sv', vhd: 'vhd', vhdl: 'vhd' }
+/** The language of a file by how its name ends; what says nothing else is a wiring list. */
+export function languageOf(name: string): Language {
+  return BY_ENDING[name.replace(/^.*\./, '').toLowerCase()] ?? 'wiring'
+}
+
 /** What every board hears of a circuit, whoever it belongs to. */
 export interface Heard {
   circuit: CircuitView
