@@ -20,6 +20,7 @@ from selenium.webdriver.support.ui import WebDriverWait
 from obento.demo.load import DEMO_PASSWORD, DEMO_TA, load_demo
 from obento.server.app import create_app
 from obento.server.settings import Settings
+from obento.store import results
 from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer, free_port
 from tests.conftest import empty
@@ -123,6 +124,12 @@ class Browser:
         self.see(".lab")
 
 
+def is_checking(store: Store) -> bool:
+    """Whether a run is under way."""
+    with store.transaction() as c:
+        return bool(results.unfinished_runs(c))
+
+
 @pytest.fixture(scope="module")
 def base(database: PrivateServer, root: Path, var_folder: Path) -> Iterator[str]:
     store = Store(database.address)
@@ -138,6 +145,8 @@ def base(database: PrivateServer, root: Path, var_folder: Path) -> Iterator[str]
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
     while not server.started:
+        time.sleep(0.05)
+    while is_checking(store):  # the demo class is checked as the server starts
         time.sleep(0.05)
     yield f"http://127.0.0.1:{port}"
     server.should_exit = True

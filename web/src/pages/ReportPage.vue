@@ -16,7 +16,7 @@ const store = useLab()
 const route = useRoute()
 const router = useRouter()
 const { data: report, trouble } = useResource((signal) => get(`/labs/${store.labId}/report`, { signal, query: { group: store.group } }), {
-  on: () => store.group,
+  on: [() => store.group, () => store.finished],
 })
 function print(): void {
   window.print()

@@ -23,7 +23,7 @@ const WARM_UP_AFTER = 300
 const store = useLab()
 const route = useRoute()
 const router = useRouter()
-const { review, isStale, trouble, isEmpty, load, go, walk } = useReview(
+const { review, isStale, trouble, isEmpty, load, again, go, walk } = useReview(
   () => store.taskId,
   () => store.inGroup,
   shown,
@@ -41,6 +41,7 @@ watch(
   () => scratch.outcome.value,
   (o) => (!o || o.status === 'checked') && circuit.again(),
 )
+watch(() => store.finished, again)
 watch([centre, review], () => centre.value === 'circuit' && void circuit.open(), { immediate: true })
 
 function shown(): void {
@@ -103,7 +104,8 @@ useKeys([
   <p v-if="trouble" class="trouble">{{ trouble }}</p>
   <div v-if="isEmpty" class="empty">
     <h2>Nothing to review yet</h2>
-    <p>What is handed in and checked is read here, one by one, beside its specification.</p>
+    <p v-if="store.run">The class is being checked; what comes of it shows here by itself.</p>
+    <p v-else>What is handed in and checked is read here, one by one, beside its specification.</p>
     <Button type="primary" @click="router.push({ name: 'intake', params: { lab: route.params.lab, task: route.params.task } })"
       >To the intake</Button
     >

@@ -1,4 +1,4 @@
-import { computed, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { get } from '../../api/client'
@@ -13,12 +13,12 @@ export function useReview(taskId: () => number, inGroup: () => (handin: number) 
   const route = useRoute()
   const router = useRouter()
   const handin = computed(() => Number(route.params.handin) || 0)
-  const isEmpty = ref(false)
   const every = useResource(async (signal) => {
     const results = await get(`/tasks/${taskId()}/results`, { signal })
     return results.clusters.flatMap((c) => c.members.map((m) => m.handin_id))
   })
   const order = computed(() => every.data.value?.filter(inGroup()) ?? null)
+  const isEmpty = computed(() => !handin.value && order.value?.length === 0)
   const {
     data: review,
     trouble,
@@ -47,11 +47,15 @@ export function useReview(taskId: () => number, inGroup: () => (handin: number) 
     [handin, order],
     async ([id, ids], [before]) => {
       if (id && id !== before) return load()
-      if (id || !ids) return
-      if (ids[0]) await router.replace({ params: { ...route.params, handin: String(ids[0]) } })
-      else isEmpty.value = true
+      if (!id && ids?.[0]) await router.replace({ params: { ...route.params, handin: String(ids[0]) } })
     },
     { immediate: true },
   )
-  return { handin, review, isStale, trouble: computed(() => trouble.value || every.trouble.value), isEmpty, load, go, walk }
+  /** What a run found is read; where one looks, and what one writes, stays. */
+  async function again(): Promise<void> {
+    await every.reload()
+    if (review.value) await reload()
+    else if (handin.value) await load()
+  }
+  return { handin, review, isStale, trouble: computed(() => trouble.value || every.trouble.value), isEmpty, load, again, go, walk }
 }
