@@ -186,3 +186,14 @@ def test_a_drawing_is_repaired_in_the_review(board: Browser) -> None:
     board.click("button[aria-label='invert input 2']")
     board.see("i.turned", "↑")
     assert len(board.all("i.turned.right")) == 6 and not board.all("i.turned.wrong")
+    # what was done is quoted, and the letter draws it: the part as handed in, and as it would be right
+    board.click("button", "Quote")
+    quoted = board.see("textarea[name=comment]").get_attribute("value") or ""
+    assert [line[:2] for line in quoted.splitlines()[1:]] == ["- ", "+ "]
+    board.click(".say button", "Keep")
+    board.see(".tag.pass", "kept")
+    board.click("button[data-place=feedback]")
+    board.click("tr[data-student]", "Rui Castane")
+    board.see(".letter .change", "as handed in")
+    drawings = [e.get_attribute("aria-label") or "" for e in board.all(".letter .change svg")]
+    assert len(drawings) == 2 and "NOT" in drawings[1] and "NOT" not in drawings[0], drawings

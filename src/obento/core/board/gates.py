@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass
 
+from obento.core.wiring.elaborate import NEGATED
+
 ALL_GATES = frozenset(["and", "or", "xor", "not", "nand", "nor", "xnor"])
-_INVERTED = {"and": "nand", "or": "nor", "xor": "xnor"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +43,7 @@ def written(tree: Tree) -> str:
         case Plain():
             return tree.text
         case Gate(op="not", args=(Gate(op="and" | "or" | "xor" as op, args=args),)):
-            return _call(_INVERTED[op], [written(a) for a in args])
+            return _call(NEGATED[op], [written(a) for a in args])
         case Gate(op="not", args=(inner,)):
             return f"!{written(inner)}"
     return _call(tree.op, [written(a) for a in tree.args])
@@ -82,8 +83,8 @@ class _Maker:
             return _call(op, [self.make(a) for a in args])
         if op == "xor":
             return self._exclusive(args, False)
-        if _INVERTED[op] in self._allowed:
-            return self._turned(_call(_INVERTED[op], [self.make(a) for a in args]))
+        if NEGATED[op] in self._allowed:
+            return self._turned(_call(NEGATED[op], [self.make(a) for a in args]))
         other, inverse = ("or", "nor") if op == "and" else ("and", "nand")
         inverted = [self.make(negated(a)) for a in args]
         if inverse in self._allowed:
@@ -95,12 +96,12 @@ class _Maker:
     def _inverse(self, inner: Tree) -> str:
         """The inverse of a tree that is no inversion."""
         if isinstance(inner, Gate):
-            if _INVERTED[inner.op] in self._allowed:
-                return _call(_INVERTED[inner.op], [self.make(a) for a in inner.args])
+            if NEGATED[inner.op] in self._allowed:
+                return _call(NEGATED[inner.op], [self.make(a) for a in inner.args])
             if inner.op == "xor":
                 return self._exclusive(inner.args, True)
             other = "or" if inner.op == "and" else "and"
-            if other in self._allowed or _INVERTED[other] in self._allowed:
+            if other in self._allowed or NEGATED[other] in self._allowed:
                 if self._can_invert_wires(inner):
                     return self.make(Gate(other, tuple(negated(a) for a in inner.args)))
         return self._turned(self.make(inner))

@@ -21,14 +21,14 @@ from obento.core.wiring.kinds.kind import Kind
 from obento.core.wiring.kinds.registry import KINDS
 from obento.core.wiring.placing import Refused
 
-_GATES = {"and": "and", "nand": "and", "or": "or", "nor": "or", "xor": "xor", "xnor": "xor"}
+GATES = {"and": "and", "nand": "and", "or": "or", "nor": "or", "xor": "xor", "xnor": "xor"}
 PULL = (5, 5)
 """Strengths of what gives way to every gate (IEEE 1364-2005 table 7-7)."""
 _ONE_INPUT = frozenset(["not", "buf"])
-_INVERTING = frozenset(["nand", "nor", "xnor"])
-_NEGATED = {"and": "nand", "or": "nor", "xor": "xnor"}
+INVERTING = frozenset(["nand", "nor", "xnor"])
+NEGATED = {"and": "nand", "or": "nor", "xor": "xnor"}
 _FLOATING = frozenset(["tristate", "pull"])
-FIRST_GATES = frozenset(_GATES) | _ONE_INPUT | {"select", "flipflop", "latch"}
+FIRST_GATES = frozenset(GATES) | _ONE_INPUT | {"select", "flipflop", "latch"}
 """What is a gate whatever units are handed in beside it."""
 GATE_NAMES = FIRST_GATES | _FLOATING | KINDS.keys()
 """Gates and other parts."""
@@ -364,9 +364,9 @@ class _Builder:
         if e.what in _FLOATING:
             raise self.error("pin", f"`{e.what}` drives a wire of its own", e, f"give it a line: `name <- {e.what}(…)`")
         inner = e.args[0] if e.what == "not" and len(e.args) == 1 else None
-        if isinstance(inner, Use) and inner.what in _NEGATED:
+        if isinstance(inner, Use) and inner.what in NEGATED:
             return self._gate(
-                Use(e.start, e.end, _NEGATED[inner.what], inner.args, inner.pins), label
+                Use(e.start, e.end, NEGATED[inner.what], inner.args, inner.pins), label
             )  # `not(and(a, b))` is one gate
         pin = next((p for p in e.pins if p), None)
         if pin:
@@ -383,7 +383,7 @@ class _Builder:
         if not args:
             raise self.error("gate-count", f"`{e.what}` needs an input", e)
         result = args[0]
-        if isinstance(result, ir.Binary) and result.op == _GATES[e.what]:
+        if isinstance(result, ir.Binary) and result.op == GATES[e.what]:
             result = _apart(result)
         for arg, operand in zip(args[1:], e.args[1:], strict=True):
             if arg.width != result.width:
@@ -393,8 +393,8 @@ class _Builder:
                     operand,
                     "all inputs need one width",
                 )
-            result = ir.Binary(result.width, _GATES[e.what], result, arg)
-        return ir.Unary(result.width, "not", result) if e.what in _INVERTING else result
+            result = ir.Binary(result.width, GATES[e.what], result, arg)
+        return ir.Unary(result.width, "not", result) if e.what in INVERTING else result
 
     def _inputs(self, e: Use, label: str) -> list[ir.Expr]:
         """The inputs of a gate; one that is left open is as wide as the others, and unknown."""

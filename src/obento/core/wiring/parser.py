@@ -91,6 +91,19 @@ class WiringParser(LookParser):
             return False
         return self.kind == "e"
 
+    def one_line(self) -> Line | None:
+        """The whole text as one line of a wiring list that drives something; None where it is none.
+
+        Raises
+        ------
+        SyntaxProblem
+            If it cannot be read.
+        """
+        if self.kind == "e" or self.is_look():
+            return None
+        line = self._gate_line()
+        return line if self.kind == "e" else None
+
     def _wiring(self) -> Wiring:
         start = self.start
         self.at += 1

@@ -9,6 +9,7 @@ from obento.runner.engine import engine_version
 from obento.server.cases.models import CaseRow
 from obento.server.cases.rows import case_rows, first_wrong, wrong_cases
 from obento.server.errors import not_found
+from obento.server.feedback.changes import changes_view
 from obento.server.feedback.models import Letter, LetterTask, sheet_words
 from obento.server.feedback.outcomes import LabOutcomes
 from obento.server.feedback.placeholders import fill, own_words
@@ -94,6 +95,7 @@ def _task(t: TaskOutcomes, row: HandinRow | None, student: str) -> LetterTask:
     }  # fmt: skip
     letter.comment = fill(comment.text if comment else "", values)
     letter.note = fill(note.text if note else "", values)
+    letter.changes = [*changes_view("comment", letter.comment), *changes_view("note", letter.note)]
     return letter
 
 

@@ -48,6 +48,33 @@ class CommentSaved(BaseModel):
     version: int
 
 
+class PieceView(BaseModel):
+    """A part with what stands at its inputs, or a name (see core/board/changes)."""
+
+    kind: str
+    text: str
+    inverted: bool
+    inputs: list[PieceView]
+
+
+class DrivenView(BaseModel):
+    """A line of a wiring list: what it drives, and what drives that."""
+
+    names: list[str]
+    piece: PieceView
+
+
+class ChangeView(BaseModel):
+    """Lines of a comment or note (`of`) that show a change of a drawn circuit: `count` lines from line `first` on,
+    counted from 0, as they were handed in and as they would be."""
+
+    of: Literal["comment", "note"]
+    first: int
+    count: int
+    before: list[DrivenView]
+    after: list[DrivenView]
+
+
 class LetterTask(BaseModel):
     """The part of a letter on one task, with the attempt for it (0: none) and when that was received."""
 
@@ -72,6 +99,7 @@ class LetterTask(BaseModel):
     attempt: int = 0
     received_at: datetime | None = None
     is_late: bool = False
+    changes: list[ChangeView] = []
     spec_version: int
     engine: str
 

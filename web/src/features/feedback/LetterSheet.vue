@@ -3,12 +3,18 @@ import type { Letter } from '../../api/schema'
 import SentenceText from '../../shared/SentenceText.vue'
 import WavePicture from '../waves/WavePicture.vue'
 import CaseTable from '../../shared/CaseTable.vue'
+import type { Change } from './changePicture'
+import SaidText from './SaidText.vue'
 import { filled, type Value } from '../../shared/templates'
 import { mark, moment } from '../../shared/words'
 
 const props = defineProps<{ letter: Letter }>()
 /** The letter's own words: in the language of the class, and as they were when it was released. */
 const say = (key: string, values: Record<string, Value> = {}): string => filled(props.letter.words, key, values)
+const WRITTEN = ['comment', 'note'] as const
+function changesOf(task: Letter['tasks'][number], of: (typeof WRITTEN)[number]): Change[] {
+  return task.changes.filter((c) => c.of === of)
+}
 const at = (iso: string | null | undefined): string => moment(iso ?? null, props.letter.language)
 </script>
 
@@ -47,8 +53,15 @@ const at = (iso: string | null | undefined): string => moment(iso ?? null, props
         {{ say(t.rows[0]?.step ? 'steps-right' : 'cases-right', { passed: t.passed, compared: t.compared })
         }}<template v-if="t.passed === t.compared">. {{ say('well-done') }}</template>
       </p>
-      <p v-if="t.comment" class="say"><SentenceText :text="t.comment" /></p>
-      <p v-if="t.note" class="say"><SentenceText :text="t.note" /></p>
+      <SaidText
+        v-for="of in WRITTEN"
+        v-show="t[of]"
+        :key="of"
+        :text="t[of]"
+        :changes="changesOf(t, of)"
+        :before="say('as-handed-in')"
+        :after="say('instead')"
+      />
       <ul v-if="t.messages.length" class="messages">
         <li v-for="m in t.messages" :key="m"><SentenceText :text="m" /></li>
       </ul>
@@ -129,9 +142,6 @@ section > * {
 }
 .held {
   color: var(--undef-text);
-}
-.say {
-  white-space: pre-wrap;
 }
 .messages li {
   font: 12.5px var(--mono);

@@ -61,6 +61,11 @@ function tryLine(file: string, line: number, text: string): void {
 function stretchOf(part: { file: string; line: number; end_line: number }): Stretch | null {
   return part.line ? { file: part.file, from: part.line, to: Math.max(part.line, part.end_line) } : null
 }
+/** The drawing is changed: in the scratch copy, whose bar says what comes of it. */
+function changeDrawn(now: string): void {
+  if (lines.value) props.scratch.set(lines.value.file, now)
+  emit('try')
+}
 const acts = ref<InstanceType<typeof PartActs>>()
 /** Names that a part of a drawn circuit may be given. */
 const wires = computed(() => {
@@ -138,7 +143,7 @@ function touch(pin: number): void {
           :text="scratch.text(lines.file)"
           :line="lines.from"
           :names="wires"
-          @change="(now) => lines && scratch.set(lines.file, now)"
+          @change="changeDrawn"
         />
       </template>
     </CircuitPane>

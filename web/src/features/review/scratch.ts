@@ -7,24 +7,46 @@ import { useResource } from '../../shared/resource'
 import { turnedOf } from './cases'
 
 const PATIENCE = 350
+/** Lines of a change that a letter draws (core/board/changes). */
+const MOST_DRAWN = 12
 
-/** How one text differs from another, from its first to its last other line; empty when it does not. */
-export function changeText(original: string, changed: string): string {
+interface Difference {
+  /** The first line that differs, counted from 0. */
+  from: number
+  before: string[]
+  after: string[]
+}
+
+/** The lines in which two texts differ, from the first to the last other one. */
+function difference(original: string, changed: string): Difference {
   const [before, after] = [original, changed].map((t) => t.replaceAll('\r', '').split('\n'))
   let from = 0
   while (from < before.length && from < after.length && before[from] === after[from]) from++
   let end = 0
   const left = Math.min(before.length, after.length) - from
   while (end < left && before[before.length - 1 - end] === after[after.length - 1 - end]) end++
-  const said = (lines: string[]): string => {
-    const words = lines
+  const inside = (lines: string[]): string[] =>
+    lines
       .slice(from, lines.length - end)
       .map((l) => l.trim())
       .filter(Boolean)
-      .join(' ')
-    return words ? `"${words}"` : 'nothing'
-  }
+  return { from, before: inside(before), after: inside(after) }
+}
+
+/** How one text differs from another in words; empty when it does not. */
+export function changeText(original: string, changed: string): string {
+  const { from, before, after } = difference(original, changed)
+  const said = (lines: string[]): string => (lines.length ? `"${lines.join(' ')}"` : 'nothing')
   return said(before) === said(after) ? '' : `line ${from + 1}: ${said(after)} instead of ${said(before)}`
+}
+
+/** Lines of a wiring list in which two texts differ, as a letter can draw them: `- ` as it was, `+ ` as it would be; empty where none
+ * of them drives anything. */
+export function drawnChange(original: string, changed: string): string {
+  const { before, after } = difference(original, changed)
+  const driving = (lines: string[], sign: string): string[] => lines.filter((l) => l.includes('<-')).map((l) => `${sign} ${l}`)
+  const lines = [...driving(before, '-'), ...driving(after, '+')]
+  return lines.length && lines.length <= MOST_DRAWN ? lines.join('\n') : ''
 }
 
 /** A scratch copy of a hand-in: texts that may be changed, and what the cases say then. Nothing of the hand-in's own is touched.
@@ -93,11 +115,13 @@ export function useScratch(taskId: () => number, review: Ref<ReviewView | null>)
 
   /** The change in words, to be put into a comment. */
   function quote(): string {
-    const parts = [...texts.keys()].map((path) => changeText(original(path), text(path))).filter(Boolean)
+    const paths = [...texts.keys()]
+    const parts = paths.map((path) => changeText(original(path), text(path))).filter(Boolean)
+    const drawn = paths.filter((path) => path.endsWith('.wiring')).map((path) => drawnChange(original(path), text(path)))
     const o = outcome.value
     const effect =
       o?.status === 'checked' ? `; then ${o.passed === o.total ? `all ${o.total}` : `${o.passed} of ${o.total}`} are right` : ''
-    return `${parts.join(', ')}${effect}.`
+    return [`${parts.join(', ')}${effect}.`, ...drawn.filter(Boolean)].join('\n')
   }
   const turned = computed(() => turnedOf(outcome.value))
   /** The changed texts as the server takes them. */
