@@ -3,7 +3,7 @@ import { computed } from 'vue'
 
 import { useSymbols } from '../circuit/symbolSetting'
 import { outline, sign, spoken, STUB } from '../circuit/symbols'
-import { type Change, pictureOf, type Placed } from './changePicture'
+import { type Change, CIRCLE, pictureOf, type Placed } from './changePicture'
 
 /** A change of a drawn circuit: the line as it was handed in, and as it would be right. */
 const props = defineProps<{ change: Change; before: string; after: string }>()
@@ -51,9 +51,10 @@ function shape(p: Placed): string {
           <text v-if="!shape(part) || part.piece.kind === 'select'" :x="(part.w - STUB) / 2" :y="part.h / 2 + 4" text-anchor="middle">
             {{ sign(part.piece.kind, part.piece.text) }}
           </text>
-          <circle v-if="part.piece.inverted" class="body" :cx="part.w - STUB + 3.5" :cy="part.h / 2" r="3.5" />
+          <circle v-if="part.piece.inverted" class="body" :cx="part.w - STUB + CIRCLE" :cy="part.h / 2" :r="CIRCLE" />
           <path v-else class="wire" :d="`M${part.w - STUB} ${part.h / 2}H${part.w}`" />
         </g>
+        <circle v-for="(c, k) in p.circles" :key="`c${k}`" class="body" :cx="c.x" :cy="c.y" :r="CIRCLE" />
         <text v-for="(n, k) in p.names" :key="`n${k}`" class="name" :x="n.x" :y="n.y + 4" text-anchor="end">{{ n.piece.text }}</text>
       </svg>
     </div>

@@ -19,6 +19,8 @@ export interface Picture {
   parts: Placed[]
   names: Placed[]
   wires: string[]
+  /** Circles of inverted inputs. */
+  circles: { x: number; y: number }[]
 }
 
 const ROW = 18
@@ -27,20 +29,25 @@ const LEAST = 30
 const BODY = 46
 const LETTER = 6.8
 const EDGE = 4
+const APART = 8
+/** The radius of a circle that inverts. */
+export const CIRCLE = 3.5
 
 const wide = (text: string): number => text.length * LETTER + 6
+const heightOf = (piece: Piece): number => Math.max(LEAST, piece.inputs.length * ROW)
+const sumOf = (sizes: { h: number }[]): number => sizes.reduce((sum, s) => sum + s.h, 0)
 const bodyOf = (piece: Piece): number => Math.max(BODY, wide(sign(piece.kind, piece.text)) + 18)
+
+/** What an input comes from; an inversion before it is a circle at the pin. */
+const source = (input: Piece): Piece => (input.kind === 'not' ? input.inputs[0] : input)
 
 /** How much room a piece takes with all that stands at its inputs. */
 function size(piece: Piece): { w: number; h: number } {
   if (piece.kind === 'name') return { w: wide(piece.text), h: ROW }
-  const inside = piece.inputs.map(size)
+  const inside = piece.inputs.map(source).map(size)
   return {
     w: Math.max(0, ...inside.map((s) => s.w)) + GAP + bodyOf(piece),
-    h: Math.max(
-      LEAST,
-      inside.reduce((sum, s) => sum + s.h, 0),
-    ),
+    h: APART + Math.max(heightOf(piece), sumOf(inside)),
   }
 }
 
@@ -48,7 +55,7 @@ function size(piece: Piece): { w: number; h: number } {
 export function pictureOf(driven: Driven): Picture {
   const all = size(driven.piece)
   const name = driven.names.join(', ')
-  const picture: Picture = { w: all.w + GAP + wide(name) + 2 * EDGE, h: all.h + 2 * EDGE, parts: [], names: [], wires: [] }
+  const picture: Picture = { w: all.w + GAP + wide(name) + 2 * EDGE, h: all.h + 2 * EDGE, parts: [], names: [], wires: [], circles: [] }
   const end = place(picture, driven.piece, EDGE + all.w, EDGE)
   const x = EDGE + all.w + GAP
   picture.wires.push(`M${end.x} ${end.y}H${x - 3}`)
@@ -71,17 +78,19 @@ function place(picture: Picture, piece: Piece, right: number, top: number): { x:
     return { x: right + 3, y }
   }
   const w = bodyOf(piece)
-  const inside = piece.inputs.map(size)
-  const inner = inside.reduce((sum, s) => sum + s.h, 0)
-  const body = Math.max(LEAST, Math.min(h, piece.inputs.length * ROW))
+  const inside = piece.inputs.map(source).map(size)
+  const inner = sumOf(inside)
+  const body = heightOf(piece)
   picture.parts.push({ piece, x: right - w, y: y - body / 2, w, h: body })
   let from = top + (h - inner) / 2
   piece.inputs.forEach((input, i) => {
-    const end = place(picture, input, right - w - GAP, from)
+    const end = place(picture, source(input), right - w - GAP, from)
     from += inside[i].h
     const at = y - body / 2 + ((i + 0.5) * body) / piece.inputs.length
     const bend = right - w - GAP / 2 + (i < piece.inputs.length / 2 ? 1 : -1) * (i % 3) * 3
-    picture.wires.push(end.y === at ? `M${end.x} ${at}H${right - w}` : `M${end.x} ${end.y}H${bend}V${at}H${right - w}`)
+    const meets = right - w - (input.kind === 'not' ? 2 * CIRCLE : 0)
+    if (input.kind === 'not') picture.circles.push({ x: right - w - CIRCLE, y: at })
+    picture.wires.push(end.y === at ? `M${end.x} ${at}H${meets}` : `M${end.x} ${end.y}H${bend}V${at}H${meets}`)
   })
   return { x: right, y }
 }
