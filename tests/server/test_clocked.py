@@ -168,3 +168,43 @@ def test_the_class_report_has_numbers_and_no_names(ta: Client, tickets: dict[str
     assert not any(name in text for name in tickets if name not in ("task", "lab"))
     table = ta.http.get(f"/api/labs/{tickets['lab']}/report.csv").text
     assert "Berth ticket counter,mistake,it acts on the rising edge" in table.replace('"', "")
+
+
+COUNTER = """wiring {unit}
+  takes clk, clr_n, take
+  gives ticket[4], last
+  next <- add(ticket, {{3b000, take}})
+  ticket <- register(next, fall: clk, clear: !clr_n)
+  last <- and(ticket[3], ticket[0])
+end
+"""
+
+
+def test_the_board_draws_the_sequences_of_what_is_tried(ta: Client, tickets: dict[str, int]) -> None:
+    path = f"/tasks/{tickets['task']}/board"
+    start = ta.get(path)
+    found = ta.send("POST", path, {"text": COUNTER.format(unit=start["unit"])})
+    assert found["rows"] and found["waves"], found["messages"]
+    starts = [w["sequences"][w["sequence"]]["first"] for w in found["waves"]]
+    assert all(
+        any(a <= r["index"] < a + len(w["actions"]) for a, w in zip(starts, found["waves"], strict=True))
+        for r in found["rows"]
+    )
+    by_row = {row["index"]: row for row in found["rows"]}
+    for first, waves in zip(starts, found["waves"], strict=True):
+        lines = {w["name"]: w for w in waves["waves"]}
+        assert list(lines) == ["clk", "clr_n", "take", "ticket", "last"] and lines["ticket"]["expected"]
+        bad = {i for a, b in lines["ticket"]["bad"] for i in range(a, b + 1)}
+        wrong = {i for i in range(len(waves["actions"])) if by_row.get(first + i, {"wrong": [False]})["wrong"][0]}
+        assert wrong <= bad  # rows that are shown say the same as the waves
+
+
+def test_a_students_waves_say_nothing_of_what_is_right(ta: Client, tickets: dict[str, int]) -> None:
+    made = ta.send("PUT", f"/tasks/{tickets['task']}/board/link", {"tells": "rows"})
+    token = made["address"].rpartition("/board/")[2]
+    unit = ta.get(f"/tasks/{tickets['task']}/board")["unit"]
+    found = ta.http.post(f"/api/board/{token}", json={"text": COUNTER.format(unit=unit)}).json()
+    assert found["waves"]
+    for waves in found["waves"]:
+        assert set(waves["cells"]) == {"p"} and all(s["wrong"] == 0 for s in waves["sequences"])
+        assert all(not w["expected"] and not w["expected_at"] and not w["bad"] for w in waves["waves"])

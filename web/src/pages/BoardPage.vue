@@ -8,6 +8,7 @@ import { partedNames, useBeside } from '../features/board/beside'
 import BesideDrawing from '../features/board/BesideDrawing.vue'
 import { type BoardSource, languageOf, useBoard } from '../features/board/board'
 import BoardDesk from '../features/board/BoardDesk.vue'
+import BoardWaves from '../features/board/BoardWaves.vue'
 import BoardLink from '../features/board/BoardLink.vue'
 import { FLIPS, useCases } from '../features/board/cases'
 import KnownBlocks from '../features/board/KnownBlocks.vue'
@@ -79,7 +80,8 @@ async function openBeside(event: Event): Promise<void> {
 const verdict = computed(() => {
   const v = view.value
   if (!v || isOld.value || !rows.value.length) return ''
-  return v.passed === v.total ? `right in all ${v.total} cases` : `right in ${v.passed} of ${v.total} cases`
+  const what = start.value?.clocked ? 'steps' : 'cases'
+  return v.passed === v.total ? `right in all ${v.total} ${what}` : `right in ${v.passed} of ${v.total} ${what}`
 })
 /** The circuit as a file of the task: a model that the spec may name, or a block that every hand-in may use. */
 async function keep(provided: boolean): Promise<void> {
@@ -125,6 +127,13 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
     @probe="turnProbe"
   >
     <template #beside>
+      <BoardWaves
+        v-if="ran?.waves.length && !other"
+        :waves="ran.waves"
+        :chosen="chosenCase"
+        :class="{ old: isOld }"
+        @choose="(n) => (chosenCase = n)"
+      />
       <BesideDrawing
         v-if="other"
         :name="other.name"
@@ -192,7 +201,9 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
           @choose="(n) => (chosenCase = n)"
         />
         <p v-else class="empty">The table fills as soon as the text can be run.</p>
-        <p v-if="ran && rows.length < ran.total" class="small quiet">{{ rows.length }} of {{ ran.total }} cases shown</p>
+        <p v-if="ran && rows.length < ran.total" class="small quiet">
+          {{ rows.length }} of {{ ran.total }} {{ start.clocked ? 'steps' : 'cases' }} shown
+        </p>
       </div>
       <ol v-if="steps.length" class="steps small">
         <li v-for="(s, i) in steps" :key="i">{{ s.replaceAll('`', '') }}</li>

@@ -6,6 +6,7 @@ import { get, post } from '../api/client'
 import type { LearnerStart, LearnerView } from '../api/schema'
 import { type BoardSource, type Language, useBoard } from '../features/board/board'
 import BoardDesk from '../features/board/BoardDesk.vue'
+import BoardWaves from '../features/board/BoardWaves.vue'
 import { FLIPS, useCases } from '../features/board/cases'
 import { useChosenWires } from '../features/circuit/probes'
 import { heads } from '../shared/words'
@@ -52,7 +53,8 @@ const none = new Map<string, string>()
 const verdict = computed(() => {
   const v = view.value
   if (!v || isOld.value || v.passed === null || v.total === null || !rows.value.length) return 'What it does'
-  return v.passed === v.total ? `right in all ${v.total} cases` : `right in ${v.passed} of ${v.total} cases`
+  const what = start.value?.clocked ? 'steps' : 'cases'
+  return v.passed === v.total ? `right in all ${v.total} ${what}` : `right in ${v.passed} of ${v.total} ${what}`
 })
 document.title = 'Obento'
 watch(start, (found) => found && (document.title = `${found.title}: board`))
@@ -79,6 +81,15 @@ watch(start, (found) => found && (document.title = `${found.title}: board`))
       @probe="turnProbe"
       @language="(now) => (language = now)"
     >
+      <template #beside>
+        <BoardWaves
+          v-if="ran?.waves.length"
+          :waves="ran.waves"
+          :chosen="chosenCase"
+          :class="{ old: isOld }"
+          @choose="(n) => (chosenCase = n)"
+        />
+      </template>
       <template #cases>
         <span class="caption" :class="{ good: view?.total && view.passed === view.total }">{{ verdict }}</span>
         <p v-if="start.tells === 'nothing'" class="small quiet flips">Whether that is right you judge yourself, by the task.</p>
@@ -112,7 +123,9 @@ watch(start, (found) => found && (document.title = `${found.title}: board`))
             </tbody>
           </table>
           <p v-else class="empty">The table fills as soon as the text can be run.</p>
-          <p v-if="ran && rows.length < ran.cases" class="small quiet">the first {{ rows.length }} of {{ ran.cases }} cases</p>
+          <p v-if="ran && rows.length < ran.cases" class="small quiet">
+            the first {{ rows.length }} of {{ ran.cases }} {{ start.clocked ? 'steps' : 'cases' }}
+          </p>
         </div>
         <p class="small quiet">What is here stays in this browser. Save it as a file to hand it in.</p>
       </template>

@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 from obento.server.cases.models import CaseRow
 from obento.server.models import MessageView
 from obento.server.review.circuit_models import MOST_SCRATCH, CircuitView
+from obento.server.review.models import WavesView
 from obento.server.specs.models import PortView
 
 
@@ -39,7 +40,7 @@ class RuleView(BaseModel):
 
 class BoardView(BaseModel):
     """What a circuit does. `circuit` has the values of its wires in the cases of `rows`; its `trouble` says why it is
-    not drawn."""
+    not drawn. `waves` are the sequences that the rows are of, for a clocked task."""
 
     status: str
     passed: int
@@ -52,6 +53,7 @@ class BoardView(BaseModel):
     by_kind: dict[str, int]
     levels: int
     circuit: CircuitView
+    waves: list[WavesView] = []
 
 
 Language = Literal["wiring", "v", "sv", "vhd"]
@@ -168,6 +170,7 @@ class LearnerView(BaseModel):
     gates: int
     levels: int
     circuit: CircuitView
+    waves: list[WavesView] = []
 
 
 class KnownBlockView(BaseModel):

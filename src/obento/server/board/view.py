@@ -21,6 +21,7 @@ from obento.server.board.models import (
 from obento.server.cases.rows import case_rows
 from obento.server.models import MessageView
 from obento.server.review.circuit import circuit_view
+from obento.server.review.waves import sequences_of
 from obento.server.specs.cases import port_views
 
 FILE = "board.wiring"
@@ -71,6 +72,7 @@ def learner_view(expectation: Expectation, tried: Tried, tells: Tells) -> Learne
         gates=sum(tried.gates.values()),
         levels=tried.levels,
         circuit=circuit_view(tried.inside),
+        waves=sequences_of(expectation, verdict, tried.cases, is_told=False) if verdict is not None else [],
     )
 
 
@@ -88,6 +90,7 @@ def board_view(expectation: Expectation, tried: Tried) -> BoardView:
         by_kind=dict(tried.gates),
         levels=tried.levels,
         circuit=circuit_view(tried.inside),
+        waves=sequences_of(expectation, verdict, tried.cases) if verdict is not None else [],
     )
 
 

@@ -3,7 +3,7 @@ letters."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 
 from obento.core import values
 from obento.core.check.expectation.model import Expectation, expected_word
@@ -16,6 +16,8 @@ from obento.core.spec.stimulus import CYCLE, QUIET, Sequence
 from obento.server.review.models import WaveLine, WaveSequence, WavesView
 
 _BEFORE, _AFTER = 6, 5
+_MOST_STEPS = 4_000
+"""Steps that are shown at once of stored outcomes."""
 
 
 def waves_view(expectation: Expectation, verdict: Verdict, number: int, trace: Trace) -> WavesView:
@@ -53,7 +55,32 @@ def around(expectation: Expectation, verdict: Verdict, step: int, is_hidden: Cal
     last = min(whole.first + whole.length, step + _AFTER + 1)
     if any(is_hidden(i) for i in range(first, last)):
         return None
-    part = Sequence(whole.name, first, last - first)
+    return _stored(expectation, verdict, stimulus.sequences.index(whole), Sequence(whole.name, first, last - first))
+
+
+def sequences_of(
+    expectation: Expectation, verdict: Verdict, steps: Iterable[int], is_told: bool = True
+) -> list[WavesView]:
+    """The sequences that some steps are in, whole, as the outcome was stored; the first ones where they are long.
+    Unless it may be told, nothing is said of what is expected or wrong."""
+    stimulus = expectation.cases.stimulus
+    if stimulus is None:
+        return []
+    found: list[WavesView] = []
+    room = _MOST_STEPS
+    for number in dict.fromkeys(stimulus.sequences.index(stimulus.place(step)[0]) for step in steps):
+        whole = stimulus.sequences[number]
+        part = Sequence(whole.name, whole.first, min(whole.length, room))
+        room -= part.length
+        if part.length:
+            found.append(_stored(expectation, verdict, number, part, is_told))
+    return found
+
+
+def _stored(expectation: Expectation, verdict: Verdict, number: int, part: Sequence, is_told: bool = True) -> WavesView:
+    """Steps of a sequence as the outcome was stored: inputs and sampled outputs."""
+    stimulus = expectation.cases.stimulus
+    assert stimulus is not None
     lines = []
     bit = 0
     for port in expectation.spec.inputs:
@@ -61,9 +88,9 @@ def around(expectation: Expectation, verdict: Verdict, step: int, is_hidden: Cal
             name=port.name, kind="in", width=port.width, radix=port.radix, signed=port.signed, at=[], values=[]
         )
         for i in range(part.length):
-            word = expectation.cases.word(first + i, bit, port.width)
+            word = expectation.cases.word(part.first + i, bit, port.width)
             if expectation.spec.clock is not None and port.name == expectation.spec.clock.port:
-                _clock(line, stimulus.actions[first + i], word, i)
+                _clock(line, stimulus.actions[part.first + i], word, i)
             else:
                 _append(line.at, line.values, STEP * i, values.to_digits(word, port.width))
         bit += port.width
@@ -73,13 +100,24 @@ def around(expectation: Expectation, verdict: Verdict, step: int, is_hidden: Cal
             name=port.name, kind="out", width=port.width, radix=port.radix, signed=port.signed, at=[], values=[]
         )
         for i in range(part.length):
-            word = shown_word(verdict, port, first + i)
+            word = shown_word(verdict, port, part.first + i)
             _append(
-                line.at, line.values, STEP * i + _acts(stimulus.actions[first + i]), values.to_digits(word, port.width)
+                line.at,
+                line.values,
+                STEP * i + _acts(stimulus.actions[part.first + i]),
+                values.to_digits(word, port.width),
             )
-        _expect(expectation, verdict, part, port, line)
+        if is_told:
+            _expect(expectation, verdict, part, port, line)
         lines.append(line)
-    return _view(expectation, verdict, stimulus.sequences.index(whole), part, lines, [], -1, "")
+    view = _view(expectation, verdict, number, part, lines, [], -1, "")
+    return view if is_told else _untold(view)
+
+
+def _untold(view: WavesView) -> WavesView:
+    """A view that does not say what is right."""
+    quiet = [s.model_copy(update={"wrong": 0}) for s in view.sequences]
+    return view.model_copy(update={"sequences": quiet, "cells": "p" * len(view.cells)})
 
 
 def _clock(line: WaveLine, action: str, sampled: values.Word, i: int) -> None:

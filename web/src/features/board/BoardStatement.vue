@@ -93,7 +93,7 @@ defineExpose({
         aria-autocomplete="list"
         :aria-expanded="offers.length > 0"
         aria-controls="board-offers"
-        placeholder="shut = nor(safe, key)   or   alarm = key & !open"
+        placeholder="shut = nor(safe, key)"
         @input="typed"
         @keydown="onKey"
         @blur="isOpen = isList = false"

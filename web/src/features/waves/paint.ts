@@ -37,11 +37,11 @@ export function tracksOf(waves: WavesView, radix: (line: WaveLine) => Radix): Tr
   const out: Track[] = []
   let top = 4
   for (const line of waves.waves) {
-    for (const what of line.kind === 'out' ? (['want', 'got'] as const) : (['only'] as const)) {
+    for (const what of line.kind === 'out' && line.expected?.length ? (['want', 'got'] as const) : (['only'] as const)) {
       out.push({ line, what, radix: radix(line), top, high: HIGH[what] })
       top += HIGH[what]
     }
-    top += line.kind === 'out' ? 8 : 4
+    top += out.at(-1)?.what === 'got' ? 8 : 4
   }
   return out
 }
