@@ -63,7 +63,7 @@ SEEDED = [
     ("a.v", GATES, "or g3", "xor g3", 5, "gate `or` for `xor`"),
     ("a.v", GATES, "d[0], d[1])", "a, d[1])", 6, None),
     ("a.wiring", LIST, "and(a, b)", "or(a, b)", 4, "gate `and` for `or`"),
-    ("a.wiring", LIST, "not(c)", "c", 5, "`not` before `c`"),
+    ("a.wiring", LIST, "not(c)", "c", 5, "`!` before `c`"),
     ("a.vhd", ENTITY, "(a and b)", "(a or b)", 4, "`and` for `or`"),
 ]  # fmt: skip
 

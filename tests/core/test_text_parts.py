@@ -34,7 +34,7 @@ SLIPS = [
     ("subtract(a, b)", "subtract(b, a)", 4, "`b` and `a` exchanged"),
     ("compare(a, b)", "compare_signed(a, b)", 6, "`compare` for `compare_signed`"),
     ("_, same, g <-", "_, g, same <-", 6, "`g` and `same` exchanged"),
-    ("and(!open", "and(open", 7, "`not` before `open`"),
+    ("and(!open", "and(open", 7, "`!` before `open`"),
     ("select(open", "select(!open", 5, "no `!` before `open`"),
 ]
 

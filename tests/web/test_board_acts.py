@@ -182,6 +182,9 @@ def test_a_drawing_is_repaired_in_the_review(board: Browser) -> None:
     board.see(".who h1", "Rui Castane")
     body.send_keys("g")
     board.see(".drawing [data-kind=output]")
+    # laid out as the text says: what belongs together, and what is remarked
+    board.see(".drawing text.framed", "low water")
+    board.see(".drawing text.remark", "from the lecture")
     ActionChains(board.driver).move_to_element(drawn(board, 13)).click().perform()
     board.click("button[aria-label='invert input 2']")
     board.see("i.turned", "↑")

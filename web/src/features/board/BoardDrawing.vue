@@ -5,14 +5,14 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import type { CircuitPart, PortView } from '../../api/schema'
 import { useKeys } from '../../shared/keys'
 import CircuitDrawing from '../circuit/CircuitDrawing.vue'
-import { layOut, type Layout, type Places, shapeOf, withCircuit, withPlaces } from '../circuit/layout'
+import type { Layout } from '../circuit/layout'
 import { fanIn, type Indexed } from '../circuit/model'
 import { useSymbols } from '../circuit/symbolSetting'
-import { appearanceOf } from './appearance'
 import { pinsNamed } from './beside'
 import { type Heard } from './board'
 import { labelOf } from './lines'
 import { type Looks, looksOf } from './looks'
+import { useSaidLayout } from './saidLayout'
 
 const props = defineProps<{
   at: Indexed | null
@@ -79,21 +79,6 @@ const size = computed(() => {
 })
 const broken = computed(() => (props.isOld ? [] : (props.view?.rules.filter((r) => !r.ok) ?? [])))
 
-/** Parts of lines that were put somewhere by hand; all symbols of one line move together. */
-function placed(found: Layout): Layout {
-  const byLabel = looks.value.places
-  const places: Places = new Map()
-  if (!byLabel.size) return found
-  const lines = new Map<number, typeof found.parts>()
-  for (const p of found.parts)
-    if (!['input', 'output'].includes(p.part.kind) && p.part.within < 0) lines.set(p.part.line, [...(lines.get(p.part.line) ?? []), p])
-  for (const [line, parts] of lines) {
-    const at = byLabel.get(labelOf(props.text, line))
-    const last = parts.reduce((a, b) => (b.x > a.x ? b : a))
-    if (at) for (const p of parts) places.set(p.part.id, { x: Math.max(0, at.x + p.x - last.x), y: Math.max(0, at.y + p.y - last.y) })
-  }
-  return withPlaces(found, places)
-}
 /** The output from which the drawing is looked at backwards; empty while all of it is shown. */
 const backFrom = ref('')
 const wrongOutputs = computed(() => [...props.wrong.keys()])
@@ -106,28 +91,17 @@ function conesOf(at: Indexed, output: string): Set<number> | null {
   const part = at.circuit.parts.find((p) => p.kind === 'output' && p.label === output)
   return part ? fanIn(at, part.pins[0].id) : null
 }
-/** The last layout, before anything was put elsewhere by hand: a circuit of the same shape needs no other one. */
-let laidOut: { shape: string; layout: Layout } | null = null
+const layOutAsSaid = useSaidLayout()
 async function redraw(): Promise<void> {
   const at = props.at
   if (!at) {
     layout.value = shown.value = null
     return
   }
-  const appearance = appearanceOf(at, props.text, looks.value)
   const only = backFrom.value === '' ? null : conesOf(at, backFrom.value)
-  const shape = JSON.stringify([
-    shapeOf(at),
-    [...folded.value],
-    [...(only ?? [])],
-    [...appearance.turned, ...appearance.sides],
-    [...appearance.named],
-    appearance.frames,
-  ])
-  const found = laidOut?.shape === shape ? withCircuit(laidOut.layout, at) : await layOut(at, folded.value, only, true, appearance)
+  const found = await layOutAsSaid(at, props.text, looks.value, folded.value, only)
   if (props.at !== at) return
-  laidOut = { shape, layout: found }
-  layout.value = { ...placed(found), frames: appearance.frames, remarks: looks.value.remarks }
+  layout.value = found
   shown.value = at
 }
 const isPlaced = computed(() => looks.value.places.size > 0)

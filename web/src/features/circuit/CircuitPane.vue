@@ -6,7 +6,7 @@ import type { CaseRow, CircuitPart, CircuitPin, HandView, ReviewView } from '../
 import { useKeys } from '../../shared/keys'
 import CircuitDrawing from './CircuitDrawing.vue'
 import HandDrive from './HandDrive.vue'
-import { layOut, type Layout } from './layout'
+import type { Layout } from './layout'
 import { digitsOf, fanIn, type Indexed, shortValue, wireName } from './model'
 import { useSymbols } from './symbolSetting'
 
@@ -21,6 +21,8 @@ const props = defineProps<{
   chosenCase: number | null
   probes: number[]
   lines: { file: string; from: number; to: number } | null
+  /** Lays a circuit out; what a text says of its looks is known to whoever draws it. */
+  layOut: (at: Indexed, folded: Set<number>, only: Set<number> | null) => Promise<Layout>
 }>()
 const emit = defineEmits<{
   probe: [pin: number]
@@ -79,7 +81,7 @@ async function redraw(): Promise<void> {
   }
   isBusy.value = true
   const only = backFrom.value === null ? null : fanIn(props.at, backFrom.value)
-  const found = await layOut(props.at, folded.value, only)
+  const found = await props.layOut(props.at, folded.value, only)
   layout.value = found
   isBusy.value = false
 }

@@ -3,8 +3,11 @@ import { computed, ref, watch } from 'vue'
 
 import type { LineNote, RepairView, ReviewView } from '../../api/schema'
 import PartActs from '../board/PartActs.vue'
+import { looksOf } from '../board/looks'
+import { useSaidLayout } from '../board/saidLayout'
+import { type Layout, layOut } from '../circuit/layout'
 import CircuitPane from '../circuit/CircuitPane.vue'
-import { wireName } from '../circuit/model'
+import { type Indexed, wireName } from '../circuit/model'
 import { useProbes } from '../circuit/probes'
 import WaveView from '../waves/WaveView.vue'
 import type { Cases } from './cases'
@@ -65,6 +68,15 @@ function stretchOf(part: { file: string; line: number; end_line: number }): Stre
 function changeDrawn(now: string): void {
   if (lines.value) props.scratch.set(lines.value.file, now)
   emit('try')
+}
+const layOutAsSaid = useSaidLayout()
+/** A drawn circuit is laid out as its text says, all else by itself. */
+async function layOutHandin(at: Indexed, folded: Set<number>, only: Set<number> | null): Promise<Layout> {
+  const files = new Set(at.circuit.parts.filter((p) => p.file && p.within < 0 && p.line).map((p) => p.file))
+  const [file] = files
+  if (files.size !== 1 || !file.endsWith('.wiring')) return layOut(at, folded, only)
+  const text = props.scratch.text(file)
+  return layOutAsSaid(at, text, looksOf(text), folded, only)
 }
 const acts = ref<InstanceType<typeof PartActs>>()
 /** Names that a part of a drawn circuit may be given. */
@@ -131,6 +143,7 @@ function touch(pin: number): void {
       :chosen-case="cases.chosenCase.value"
       :probes="circuit.probes.value"
       :lines="lines"
+      :lay-out="layOutHandin"
       @probe="touch"
       @part="(p) => (lines = stretchOf(p))"
       @source="toSource"

@@ -67,7 +67,7 @@ _SIGNS = {
         "sub": "-",
         "not": "not",
     },
-    "wiring": {"and": "and", "or": "or", "xor": "xor", "not": "not"},
+    "wiring": {"and": "and", "or": "or", "xor": "xor", "not": "!"},
 }
 _OTHERS = {
     "and": ("or", "xor"),

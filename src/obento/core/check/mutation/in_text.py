@@ -365,11 +365,7 @@ def _with_not(span: _Span, name: str) -> Iterator[TextChange]:
     """Inverted: a name, or all that stands behind the sign of an assignment."""
     if span.language == "wiring":
         for at in span.find(_parted(name, "wiring")) if name else ():
-            count = len(_parted(name, "wiring"))
-            yield TextChange(
-                say("put-before", word="`not`", what=f"`{name}`"),
-                (span.before(at, "not("), span.after(at + count - 1, ")")),
-            )
+            yield TextChange(say("put-before", word="`!`", what=f"`{name}`"), (span.before(at, "!"),))
         return
     sign = "not" if span.language == "vhdl" else "!" if "&&" in span.texts or "||" in span.texts else "~"
     gap = " " if sign == "not" else ""
