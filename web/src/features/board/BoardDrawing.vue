@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 
 import type { CircuitPart, PortView } from '../../api/schema'
 import { useKeys } from '../../shared/keys'
 import CircuitDrawing from '../circuit/CircuitDrawing.vue'
-import type { Layout } from '../circuit/layout'
+import { type Layout, warmUp } from '../circuit/layout'
 import { fanIn, type Indexed } from '../circuit/model'
 import { useSymbols } from '../circuit/symbolSetting'
 import { pinsNamed } from './beside'
@@ -100,10 +100,11 @@ async function redraw(): Promise<void> {
   }
   const only = backFrom.value === '' ? null : conesOf(at, backFrom.value)
   const found = await layOutAsSaid(at, props.text, looks.value, folded.value, only)
-  if (props.at !== at) return
+  if (!found || props.at !== at) return
   layout.value = found
   shown.value = at
 }
+onMounted(() => void warmUp())
 const isPlaced = computed(() => looks.value.places.size > 0)
 /** Blocks that are drawn without what is inside: all but those that the text shows. Inner ones are opened by hand alone. */
 const opened = ref(new Set<number>())

@@ -1,4 +1,4 @@
-import { useDebounceFn } from '@vueuse/core'
+import { useThrottleFn } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 
 import type { BoardStart, CircuitView, LearnerStart, MessageView, StatedView } from '../../api/schema'
@@ -6,7 +6,7 @@ import { useDraft } from '../../shared/drafts'
 import { useResource } from '../../shared/resource'
 import { index, type Indexed } from '../circuit/model'
 
-/** Long enough for what comes at once to come together; an earlier question is given up when a later one is asked. */
+/** A change is tried at once, the next ones after so many ms; an earlier question is given up when a later one is asked. */
 const PATIENCE = 30
 
 export type Language = 'wiring' | 'v' | 'sv' | 'vhd'
@@ -59,7 +59,7 @@ export function useBoard<S extends BoardStart | LearnerStart, V extends Heard>(s
   const isOld = computed(() => view.value !== null && !view.value.circuit.parts.length)
   const begun = useResource((signal) => source().begin(signal))
   const tried = useResource((signal) => source().tryOut(text.value, signal), { lazy: true })
-  const tryOut = useDebounceFn(tried.reload, PATIENCE)
+  const tryOut = useThrottleFn(tried.reload, PATIENCE, true)
   const stated = ref({ trouble: '', hint: '' })
 
   watch(begun.data, (found) => {

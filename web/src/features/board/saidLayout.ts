@@ -20,11 +20,13 @@ function placed(found: Layout, text: string, looks: Looks): Layout {
   return withPlaces(found, places)
 }
 
-/** Lays circuits out as their text says. A circuit of the same shape as the one before is not laid out again. */
+/** Lays circuits out as their text says. A circuit of the same shape as the one before is not laid out again; one that is out of date
+ * before its turn comes is not laid out at all, and gives null. */
 export function useSaidLayout() {
-  let before: { shape: string; layout: Layout } | null = null
+  let before: { shape: string; layout: Promise<Layout> } | null = null
+  let newest = 0
 
-  return async function (at: Indexed, text: string, looks: Looks, folded: Set<number>, only: Set<number> | null): Promise<Layout> {
+  return async function (at: Indexed, text: string, looks: Looks, folded: Set<number>, only: Set<number> | null): Promise<Layout | null> {
     const appearance = appearanceOf(at, text, looks)
     const shape = JSON.stringify([
       shapeOf(at),
@@ -34,8 +36,16 @@ export function useSaidLayout() {
       [...appearance.named],
       appearance.frames,
     ])
-    const found = before?.shape === shape ? withCircuit(before.layout, at) : await layOut(at, folded, only, true, appearance)
-    before = { shape, layout: found }
+    const mine = ++newest
+    if (before && before.shape !== shape) await before.layout.catch(() => undefined)
+    if (mine !== newest) return null
+    if (before?.shape !== shape) before = { shape, layout: layOut(at, folded, only, true, appearance) }
+    const asked = before
+    const laidOut = await asked.layout.catch((error: unknown) => {
+      if (before === asked) before = null
+      throw error
+    })
+    const found = withCircuit(laidOut, at)
     return { ...placed(found, text, looks), frames: appearance.frames, remarks: looks.remarks }
   }
 }

@@ -22,7 +22,7 @@ const props = defineProps<{
   probes: number[]
   lines: { file: string; from: number; to: number } | null
   /** Lays a circuit out; what a text says of its looks is known to whoever draws it. */
-  layOut: (at: Indexed, folded: Set<number>, only: Set<number> | null) => Promise<Layout>
+  layOut: (at: Indexed, folded: Set<number>, only: Set<number> | null) => Promise<Layout | null>
 }>()
 const emit = defineEmits<{
   probe: [pin: number]
@@ -82,7 +82,7 @@ async function redraw(): Promise<void> {
   isBusy.value = true
   const only = backFrom.value === null ? null : fanIn(props.at, backFrom.value)
   const found = await props.layOut(props.at, folded.value, only)
-  layout.value = found
+  if (found) layout.value = found
   isBusy.value = false
 }
 watch(

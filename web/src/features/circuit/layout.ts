@@ -1,4 +1,4 @@
-import ELK, { type ElkExtendedEdge, type ElkNode } from 'elkjs/lib/elk-api'
+import ELK, { type ElkExtendedEdge, type ElkNode, type ElkPort } from 'elkjs/lib/elk-api'
 import workerUrl from 'elkjs/lib/elk-worker.min.js?url'
 
 import type { CircuitPart, CircuitPin } from '../../api/schema'
@@ -55,6 +55,24 @@ const QUICK = {
   'elk.layered.thoroughness': '1',
   'elk.layered.crossingMinimization.greedySwitch.type': 'OFF',
 }
+function optionsFor(parts: number, calm: boolean): Record<string, string> {
+  return {
+    'elk.algorithm': 'layered',
+    'elk.direction': 'RIGHT',
+    'elk.edgeRouting': 'ORTHOGONAL',
+    'elk.hierarchyHandling': 'INCLUDE_CHILDREN',
+    'elk.layered.spacing.nodeNodeBetweenLayers': '34',
+    'elk.spacing.nodeNode': '16',
+    'elk.spacing.edgeNode': '12',
+    'elk.spacing.edgeEdge': '10',
+    'elk.layered.spacing.edgeNodeBetweenLayers': '14',
+    ...(parts > LARGE ? QUICK : CAREFUL),
+    ...(calm ? { 'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES', 'elk.separateConnectedComponents': 'false' } : {}),
+    'elk.json.shapeCoords': 'ROOT',
+    'elk.json.edgeCoords': 'ROOT',
+    'elk.padding': '[top=12,left=12,bottom=12,right=12]',
+  }
+}
 let engine: InstanceType<typeof ELK> | null = null
 
 /**
@@ -104,10 +122,24 @@ export function extent(layout: Layout): { x: number; y: number; w: number; h: nu
   return { x: -aside, y: 0, w: right + aside, h: bottom }
 }
 
-/** Have the worker ready before it is wanted: its program alone takes a while to be read. */
+const EXAMPLE = 80
+/** Have the worker ready before it is wanted: its program takes a while to be read, and its first drawing four times as long as later ones. */
 export async function warmUp(): Promise<void> {
-  engine ??= new ELK({ workerUrl })
-  await engine.layout({ id: 'root', children: [], edges: [] })
+  if (engine) return
+  engine = new ELK({ workerUrl })
+  const port = (id: string, x: number, y: number, side: string): ElkPort => ({ id, x, y, layoutOptions: { 'elk.port.side': side } })
+  const children = Array.from({ length: EXAMPLE }, (_, n) => ({
+    id: `n${n}`,
+    width: GATE,
+    height: 2 * PITCH,
+    ports: [port(`a${n}`, 0, PITCH / 2, 'WEST'), port(`b${n}`, 0, 1.5 * PITCH, 'WEST'), port(`y${n}`, GATE, PITCH, 'EAST')],
+    layoutOptions: { 'elk.portConstraints': 'FIXED_POS' },
+  }))
+  const edges = children.slice(1).flatMap((_, n) => [
+    { id: `u${n}`, sources: [`y${n}`], targets: [`a${n + 1}`] },
+    { id: `v${n}`, sources: [`y${(n * 7) % (n + 1)}`], targets: [`b${n + 1}`] },
+  ])
+  await engine.layout({ id: 'root', children, edges, layoutOptions: optionsFor(EXAMPLE + 1, true) })
 }
 
 function isHidden(at: Indexed, part: CircuitPart, folded: Set<number>): boolean {
@@ -126,22 +158,7 @@ function build(at: Indexed, folded: Set<number>, only: Set<number> | null, calm:
     id: 'root',
     children: [],
     edges: [],
-    layoutOptions: {
-      'elk.algorithm': 'layered',
-      'elk.direction': 'RIGHT',
-      'elk.edgeRouting': 'ORTHOGONAL',
-      'elk.hierarchyHandling': 'INCLUDE_CHILDREN',
-      'elk.layered.spacing.nodeNodeBetweenLayers': '34',
-      'elk.spacing.nodeNode': '16',
-      'elk.spacing.edgeNode': '12',
-      'elk.spacing.edgeEdge': '10',
-      'elk.layered.spacing.edgeNodeBetweenLayers': '14',
-      ...(shown.length > LARGE ? QUICK : CAREFUL),
-      ...(calm ? { 'elk.layered.considerModelOrder.strategy': 'NODES_AND_EDGES', 'elk.separateConnectedComponents': 'false' } : {}),
-      'elk.json.shapeCoords': 'ROOT',
-      'elk.json.edgeCoords': 'ROOT',
-      'elk.padding': '[top=12,left=12,bottom=12,right=12]',
-    },
+    layoutOptions: optionsFor(shown.length, calm),
   }
   const frames = new Map<number, ElkNode>()
   looks.frames.forEach((frame, i) => {

@@ -71,7 +71,7 @@ function changeDrawn(now: string): void {
 }
 const layOutAsSaid = useSaidLayout()
 /** A drawn circuit is laid out as its text says, all else by itself. */
-async function layOutHandin(at: Indexed, folded: Set<number>, only: Set<number> | null): Promise<Layout> {
+async function layOutHandin(at: Indexed, folded: Set<number>, only: Set<number> | null): Promise<Layout | null> {
   const files = new Set(at.circuit.parts.filter((p) => p.file && p.within < 0 && p.line).map((p) => p.file))
   const [file] = files
   if (files.size !== 1 || !file.endsWith('.wiring')) return layOut(at, folded, only)
