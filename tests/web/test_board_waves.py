@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import re
+
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from tests.server.test_clocked import COUNTER
-from tests.web.board_acts import opened, text
+from tests.web.board_acts import opened, part, text
 from tests.web.conftest import Browser
 
 
@@ -37,6 +39,16 @@ def test_the_steps_around_the_chosen_one_are_drawn(board: Browser) -> None:
     assert first == 1 and 3 < last < 20
     board.see("[data-case='22']").click()
     assert drawn(board)[0] > 1 and drawn(board)[0] < 16 < drawn(board)[1]
+
+
+def test_a_pin_is_put_on_another_side_of_its_box(board: Browser) -> None:
+    box = part(board, "part", 1)
+    board.driver.execute_script("arguments[0].dispatchEvent(new MouseEvent('click', { bubbles: true }))", box)
+    board.click(".acts button", "Sides")
+    board.click("button[aria-label$=': below']")
+    assert re.search(r"^  side \w+\.\w+ below$", text(board), re.MULTILINE), text(board)
+    board.see("button[aria-label$=': below'][aria-pressed=true]")
+    board.keys(Keys.ESCAPE)
 
 
 def test_steps_are_chosen_in_the_waves_by_pointer_and_by_keys(board: Browser) -> None:

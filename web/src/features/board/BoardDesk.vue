@@ -6,7 +6,7 @@ import type { BoardStart, LearnerStart } from '../../api/schema'
 import { told } from '../../shared/attempt'
 import { useKeys } from '../../shared/keys'
 import TextEditor from '../../shared/TextEditor.vue'
-import { wireName } from '../circuit/model'
+import { isBox, wireName } from '../circuit/model'
 import SpecMessages from '../spec/SpecMessages.vue'
 import { type Heard, type Language, languageOf, type useBoard } from './board'
 import BoardDrawing from './BoardDrawing.vue'
@@ -47,6 +47,11 @@ const parts = computed(() => [
   ...(start.value?.parts ?? []),
   ...(start.value?.blocks ?? []).map((f) => f.replace(/^.*\//, '').replace(/\.\w+$/, '')),
 ])
+/** The pins of the chosen line's box; none where it is a gate. */
+const pins = computed(() => {
+  const box = drawn.value?.circuit.parts.find((p) => p.line === line.value && p.within < 0 && isBox(p))
+  return (box?.pins ?? []).map((p) => ({ name: p.name, side: p.side === 'in' ? ('left' as const) : ('right' as const) }))
+})
 const isWiring = computed(() => (props.language ?? 'wiring') === 'wiring')
 const mode = computed(() => (isWiring.value ? 'wiring' : props.language === 'vhd' ? 'vhdl' : 'verilog'))
 
@@ -213,6 +218,7 @@ useKeys([
         :text="text"
         :lines="lines"
         :names="names"
+        :pins="pins"
         @change="(now) => (text = now)"
         @block="makeBlock"
         @open="openBlock"

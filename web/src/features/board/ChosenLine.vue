@@ -4,10 +4,11 @@ import { computed, ref } from 'vue'
 
 import { useKeys } from '../../shared/keys'
 import { callOf, lineOf, withInvertedOutput, withLine } from './lines'
-import { withGroup, withNamed, withTurn } from './looks'
+import { type Side, withGroup, withNamed, withTurn } from './looks'
 import PartActs from './PartActs.vue'
+import PinSides from './PinSides.vue'
 
-const props = defineProps<{ text: string; lines: number[]; names: string[] }>()
+const props = defineProps<{ text: string; lines: number[]; names: string[]; pins: { name: string; side: Side }[] }>()
 const emit = defineEmits<{ change: [text: string]; block: [name: string]; open: []; drop: [] }>()
 const line = computed(() => props.lines[props.lines.length - 1])
 const call = computed(() => callOf(lineOf(props.text, line.value)))
@@ -60,7 +61,8 @@ defineExpose({ point: (name: string) => acts.value?.point(name) ?? false })
     <Button size="small" @click="emit('drop')">Take out <span class="k">Del</span></Button>
   </div>
   <PartActs v-if="lines.length === 1" ref="acts" :text="text" :line="line" :names="names" @change="(now) => emit('change', now)">
-    <Button size="small" @click="emit('change', withTurn(text, line))">Turn <span class="k">f</span></Button>
+    <PinSides v-if="pins.length" :text="text" :line="line" :pins="pins" @change="(now) => emit('change', now)" />
+    <Button v-else size="small" @click="emit('change', withTurn(text, line))">Turn <span class="k">f</span></Button>
     <Button
       size="small"
       title="draw what it drives as a name at both ends, or as a line again"
