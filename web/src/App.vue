@@ -12,6 +12,7 @@ const theme = {
     colorPrimary: '#5b2a4e',
     colorInfo: '#5b2a4e',
     colorText: '#2a2431',
+    colorTextPlaceholder: '#6f6877',
     colorBorder: '#e3dcd2',
     borderRadius: 6,
     fontSize: 13,

@@ -3,6 +3,15 @@ import { createRouter, createWebHistory } from 'vue-router'
 import { useSession } from './shared/session'
 import { BASE } from './shared/base'
 
+/** Titles of the window; a lab's places say theirs themselves, and a student's pages theirs. */
+const TITLES: Record<string, string> = {
+  'sign-in': 'sign in',
+  welcome: 'welcome',
+  home: 'classes',
+  'class-list': 'class list',
+  mailbox: 'mailbox',
+}
+
 export const router = createRouter({
   history: createWebHistory(`${BASE}/`),
   routes: [
@@ -41,4 +50,8 @@ router.beforeEach(async (to) => {
   const session = useSession()
   if (await session.ensure()) return true
   return { name: 'sign-in', query: to.fullPath === '/' ? {} : { next: to.fullPath } }
+})
+router.afterEach((to) => {
+  const title = TITLES[String(to.name)]
+  if (title) document.title = `${title} · Obento`
 })

@@ -18,7 +18,7 @@ const [cases, rows, more] = a
 const data = { planes: '', data: [], status: 'checked', mark: 7.5 }
 const picture = {
   grid: { cases, labels: [], rows: [], groups: {} }, rows: rows.map((r) => ({ ...data, ...r })),
-  failures: new Uint16Array(cases), chosen: null, cell: 18, x: 0, y: 0, width: 600, height: 400, ...more,
+  failures: new Uint16Array(cases), chosen: null, cursor: null, cell: 18, x: 0, y: 0, width: 600, height: 400, ...more,
 }
 logic.paintRows.paintRows(p, picture)
 return calls

@@ -81,7 +81,7 @@ useKeys([{ key: '/', label: 'search', act: focusSearch }])
             <th>group</th>
             <th>team</th>
             <th>remarks</th>
-            <th></th>
+            <th scope="col"><span class="unseen">what to do</span></th>
           </tr>
         </thead>
         <tbody>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { Button, Progress, Select } from 'ant-design-vue'
+import { Button, Progress } from 'ant-design-vue'
+import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
@@ -9,6 +10,7 @@ import LabTerms from '../features/lab/LabTerms.vue'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
 import TopBar from '../shared/TopBar.vue'
+import Choice from '../shared/Choice.vue'
 
 const route = useRoute()
 const router = useRouter()
@@ -32,6 +34,13 @@ watch(
   },
   { immediate: true },
 )
+
+/** Room for the names of tasks in the bar. */
+const isRoomy = useMediaQuery('(min-width: 1180px)')
+const here = computed(() => (route.name === 'board' ? 'spec' : String(route.name)))
+/** Where one is, for the window's title and for who hears the page: review, Lock-gate interlock, Lab 1. */
+const whereabouts = computed(() => [String(route.name), store.task?.title, store.lab?.title].filter(Boolean).join(', '))
+watch(whereabouts, (now) => (document.title = `${now} · Obento`), { immediate: true })
 
 const places = computed(() => {
   const lab = store.lab
@@ -82,31 +91,40 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
 <template>
   <div class="shell">
     <TopBar>
+      <h1 class="unseen">{{ whereabouts }}</h1>
       <template v-if="store.lab">
         <button type="button" class="lab" title="due date, attempts, extensions (d)" @click="termsOpen = true">
           {{ store.lab.title }}</button><span class="slash">/</span>
-        <span v-if="store.lab.tasks.length < 3" class="tasks">
-          <button v-for="t in store.lab.tasks" :key="t.id" type="button" :class="{ here: t.id === store.taskId }" @click="toTask(t.id)">
+        <span v-if="store.lab.tasks.length < 3 && isRoomy" class="tasks">
+          <button
+            v-for="t in store.lab.tasks"
+            :key="t.id"
+            type="button"
+            :class="{ here: t.id === store.taskId }"
+            :aria-current="t.id === store.taskId ? 'true' : undefined"
+            @click="toTask(t.id)"
+          >
             {{ t.title }}
           </button>
         </span>
-        <Select
+        <Choice
           v-else
           :value="store.taskId"
           :options="store.lab.tasks.map((t) => ({ value: t.id, label: t.title }))"
           size="small"
           class="pick"
+          label="task"
           @change="toTask"
         />
       </template>
       <button v-if="store.lab" type="button" class="lab find" title="find a student (/)" @click="finder?.open()">Find <kbd>/</kbd></button>
-      <Select
+      <Choice
         v-if="store.groups.length > 1"
         v-model:value="store.group"
         :options="[{ value: '', label: 'all groups' }, ...store.groups.map((g) => ({ value: g, label: `group ${g}` }))]"
         size="small"
         class="group"
-        aria-label="group"
+        label="group"
       />
       <template #places>
         <nav class="places" aria-label="Places">
@@ -114,7 +132,8 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
             v-for="p in places"
             :key="p.name"
             type="button"
-            :class="{ here: p.name === (route.name === 'board' ? 'spec' : route.name) }"
+            :class="{ here: p.name === here }"
+            :aria-current="p.name === here ? 'page' : undefined"
             :data-place="p.name"
             @click="go(p.name)"
           >
@@ -181,6 +200,8 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
 }
 .pick {
   width: 200px;
+  min-width: 110px;
+  flex: 0 1 auto;
 }
 .group {
   width: 108px;
@@ -195,6 +216,12 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
 .places {
   display: flex;
   align-items: stretch;
+}
+@media (max-width: 1100px) {
+  .places button {
+    padding: 0 9px;
+    min-width: 0;
+  }
 }
 .places button {
   display: grid;

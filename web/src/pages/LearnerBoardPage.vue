@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Select } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 
 import { get, post } from '../api/client'
@@ -10,6 +9,7 @@ import BoardWaves from '../features/board/BoardWaves.vue'
 import { FLIPS, useCases } from '../features/board/cases'
 import { useChosenWires } from '../features/circuit/probes'
 import { heads } from '../shared/words'
+import Choice from '../shared/Choice.vue'
 
 const props = defineProps<{ token: string }>()
 const LANGUAGES = [
@@ -65,7 +65,7 @@ watch(start, (found) => found && (document.title = `${found.title}: board`))
     <header class="head">
       <h1>{{ start?.title ?? 'Board' }}</h1>
       <label class="row small"
-        >written in <Select v-model:value="language" size="small" :options="LANGUAGES" aria-label="written in" class="language"
+        >written in <Choice v-model:value="language" size="small" :options="LANGUAGES" label="written in" class="language"
       /></label>
       <label class="row small">your name, for pictures <input v-model="name" autocomplete="name" maxlength="80" /></label>
     </header>
@@ -100,7 +100,7 @@ watch(start, (found) => found && (document.title = `${found.title}: board`))
           <table v-if="rows.length" class="cases">
             <thead>
               <tr>
-                <th v-if="start.tells === 'rows'"></th>
+                <th v-if="start.tells === 'rows'" scope="col"><span class="unseen">right or wrong</span></th>
                 <th v-for="(p, i) in inputs" :key="p.name" scope="col" :title="p.name">{{ inputHeads[i] }}</th>
                 <th v-for="p in outputs" :key="p.name" scope="col" class="side" :title="p.name">{{ p.name }}</th>
                 <th v-for="p in columns" :key="p.pin" scope="col" class="side probe">{{ p.name }}</th>

@@ -16,7 +16,7 @@ function pieces(text: string): { text: string; link: boolean }[] {
 </script>
 
 <template>
-  <TopBar><span class="title">Mailbox</span></TopBar>
+  <TopBar><h1 class="title">Mailbox</h1></TopBar>
   <p v-if="trouble" class="trouble">{{ trouble }}</p>
   <main class="page">
     <section class="compartment list">
@@ -32,7 +32,7 @@ function pieces(text: string): { text: string; link: boolean }[] {
     </section>
     <section v-if="chosen" class="compartment mail">
       <p class="quiet">to {{ chosen.to }}, {{ chosen.date }}</p>
-      <h1>{{ chosen.subject }}</h1>
+      <h2>{{ chosen.subject }}</h2>
       <div class="text">
         <template v-for="(p, i) in pieces(chosen.text)" :key="i">
           <a v-if="p.link" :href="p.text" class="page-link">{{ p.text }}</a>
@@ -45,6 +45,7 @@ function pieces(text: string): { text: string; link: boolean }[] {
 
 <style scoped>
 .title {
+  font: inherit;
   color: #fff;
   font-weight: 600;
   padding-left: 8px;
@@ -77,7 +78,7 @@ function pieces(text: string): { text: string; link: boolean }[] {
 .mail {
   overflow: auto;
 }
-h1 {
+h2 {
   font-size: 17px;
   margin: 4px 0 12px;
 }

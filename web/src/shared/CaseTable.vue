@@ -52,7 +52,9 @@ const columns = computed<Column[]>(() => {
   <table class="cases">
     <thead>
       <tr>
-        <th v-if="glyphs"></th>
+        <th v-if="glyphs" scope="col">
+          <span class="unseen">{{ words?.outcome ?? 'outcome' }}</span>
+        </th>
         <th v-if="isClocked" class="step">{{ words?.step ?? 'step' }}</th>
         <th v-if="isNamed" class="step">check</th>
         <th v-for="c in columns" :key="c.key" :class="{ side: !c.isInput }" :title="c.name" scope="col">

@@ -30,7 +30,7 @@ onMounted(() => {
         EditorView.lineWrapping,
         ...(MODES[props.language] ? [StreamLanguage.define(MODES[props.language])] : []),
         keymap.of([...defaultKeymap, ...historyKeymap, indentWithTab]),
-        EditorView.contentAttributes.of({ 'aria-label': props.label }),
+        EditorView.contentAttributes.of({ 'aria-label': props.label, tabindex: '0' }),
         EditorView.updateListener.of((u) => {
           if (u.docChanged) emit('change', u.state.doc.toString())
           else if (u.selectionSet && u.view.hasFocus) emit('line', u.state.doc.lineAt(u.state.selection.main.head).number)

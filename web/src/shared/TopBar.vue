@@ -9,6 +9,12 @@ import { placeInQueue } from './waiting'
 const session = useSession()
 const router = useRouter()
 const isPasswordOpen = ref(false)
+/** Past the bar, for who goes by keys. */
+function toContent(): void {
+  const content = document.querySelector<HTMLElement>('main')
+  content?.setAttribute('tabindex', '-1')
+  content?.focus()
+}
 async function leave(): Promise<void> {
   await session.signOut()
   await router.push({ name: 'sign-in' })
@@ -17,7 +23,8 @@ async function leave(): Promise<void> {
 
 <template>
   <header class="bar">
-    <RouterLink to="/" class="brand" aria-label="Home">
+    <button type="button" class="skip" @click="toContent">to the content</button>
+    <RouterLink to="/" class="brand" aria-label="obento, home">
       <svg width="22" height="20" viewBox="0 0 22 20" aria-hidden="true">
         <rect width="11" height="20" rx="2.500" fill="#f3c49b" />
         <rect x="13" width="8" height="8" rx="2" fill="#fff" />
@@ -43,11 +50,33 @@ async function leave(): Promise<void> {
 <style scoped>
 .bar {
   display: flex;
+  flex-wrap: wrap;
   align-items: stretch;
-  height: 46px;
+  min-height: 46px;
   background: var(--lacquer);
   color: #fff;
   flex: none;
+}
+.bar > :deep(nav) {
+  min-height: 46px;
+}
+@media (max-width: 960px) {
+  .bar > :deep(nav.places) {
+    flex-basis: 100%;
+    overflow-x: auto;
+  }
+}
+.skip {
+  position: absolute;
+  left: -999px;
+  z-index: 5;
+  padding: 12px 14px;
+  border: 0;
+  background: var(--paper);
+  color: var(--lacquer);
+}
+.skip:focus {
+  left: 0;
 }
 .brand {
   display: flex;
@@ -96,7 +125,8 @@ async function leave(): Promise<void> {
   color: #fff;
   text-decoration: underline;
 }
-:focus-visible {
+.bar :deep(:focus-visible) {
   outline-color: #f3c49b;
+  outline-offset: -3px;
 }
 </style>

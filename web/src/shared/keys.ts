@@ -18,6 +18,12 @@ export function useKeys(acts: KeyAct[]): void {
     const name = (event.ctrlKey || event.metaKey ? 'Ctrl+' : '') + event.key
     const hit = acts.find((a) => a.key === name)
     if (!hit || (typing && !hit.always) || event.altKey) return
+    // What has the focus is pressed by these: a page-wide key never takes them from it.
+    if (
+      (event.key === 'Enter' || event.key === ' ') &&
+      target.closest('a[href], button, summary, [role=button], [role=tab], [role=option]')
+    )
+      return
     if (document.querySelector('.ant-modal-wrap:not([style*="display: none"])') && !hit.always) return
     event.preventDefault()
     hit.act()

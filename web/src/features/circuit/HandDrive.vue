@@ -174,7 +174,7 @@ onBeforeUnmount(() => {
     <table v-if="state" class="outputs mono">
       <thead>
         <tr>
-          <th></th>
+          <th scope="col"><span class="unseen">output</span></th>
           <th>got</th>
           <th>expected</th>
         </tr>

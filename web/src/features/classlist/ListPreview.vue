@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { Checkbox, message, Modal, Select } from 'ant-design-vue'
+import { Checkbox, message, Modal } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 
 import { post, ServerTrouble } from '../../api/client'
 import { useAttempt } from '../../shared/attempt'
 import { useResource } from '../../shared/resource'
 import { count } from '../../shared/words'
+import Choice from '../../shared/Choice.vue'
 
 /** A class list before it is kept: what its columns are taken for, and what would change. */
 const props = defineProps<{ classId: number; file: File }>()
@@ -85,13 +86,13 @@ function keep(): Promise<void> {
             <tr>
               <th v-for="(heading, at) in list.header" :key="at">
                 <code>{{ heading }}</code>
-                <Select
+                <Choice
                   size="small"
                   :value="fieldOf(at)"
                   :options="FIELDS"
                   class="field"
-                  :aria-label="`what ${heading} is`"
-                  @change="(field) => choose(at, String(field))"
+                  :label="`what ${heading} is`"
+                  @change="(field: unknown) => choose(at, String(field))"
                 />
               </th>
             </tr>

@@ -27,6 +27,7 @@ const isUnsaid = (x: OpenCluster): boolean => !x.cluster.comment.trim()
       </p>
       <CommentBox
         :label="''"
+        :about="`what to say to ${writersOf(x.cluster)}`"
         :name="`comment-${x.cluster.key}`"
         :task-id="x.task.id"
         :cluster="x.cluster.key"

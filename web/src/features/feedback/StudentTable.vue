@@ -12,19 +12,31 @@ const twice = computed(() => {
   const names = props.view.students.map((s) => s.name)
   return new Set(names.filter((name, at) => names.indexOf(name) !== at))
 })
+function walk(by: number): void {
+  const all = props.view.students
+  const next = all[Math.max(0, Math.min(all.length - 1, all.findIndex((s) => s.student_id === props.chosen) + by))]
+  if (next) emit('choose', next)
+}
 const MAILS = { '': '', waiting: 'mail waits', sent: 'mailed', failed: 'mail failed', 'no address': 'no address' }
 const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken back' }
 </script>
 
 <template>
-  <div class="scroll">
+  <div
+    class="scroll"
+    tabindex="0"
+    role="region"
+    aria-label="students; the arrow keys go from one to the next"
+    @keydown.down.prevent.stop="walk(1)"
+    @keydown.up.prevent.stop="walk(-1)"
+  >
     <table>
       <thead>
         <tr>
-          <th></th>
+          <th scope="col"><span class="unseen">student</span></th>
           <th v-for="t in view.tasks" :key="t.id" class="n">{{ t.title }}</th>
           <th class="n">sum</th>
-          <th></th>
+          <th scope="col"><span class="unseen">letter</span></th>
         </tr>
       </thead>
       <tbody>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button, DatePicker, Modal, Select } from 'ant-design-vue'
+import { Button, DatePicker, Modal } from 'ant-design-vue'
 import dayjs, { type Dayjs } from 'dayjs'
 import { computed } from 'vue'
 
@@ -7,6 +7,7 @@ import { put } from '../../api/client'
 import type { AttemptView, IntakeEntry } from '../../api/schema'
 import { told } from '../../shared/attempt'
 import { count } from '../../shared/words'
+import Choice from '../../shared/Choice.vue'
 
 /** The attempts of one hand-in: which task each is for, when it came, and taking one out. */
 const props = defineProps<{ entry: IntakeEntry; titles: Map<number, string>; people: { value: number; label: string }[] }>()
@@ -39,12 +40,12 @@ const give = (a: AttemptView, students: number[]): Promise<void> => act(() => pu
         <b class="mono">{{ n + 1 }}</b> <code>{{ a.label }}</code> <span class="quiet small">{{ count(a.files.length, 'file') }}</span>
         <span v-if="a.late" class="tag undef">late</span>
       </div>
-      <Select
+      <Choice
         size="small"
         :value="a.task_id ?? WHOLE_LAB"
         :options="tasks"
-        aria-label="counts for"
-        @change="(task) => forTask(a, Number(task))"
+        label="counts for"
+        @change="(task: unknown) => forTask(a, Number(task))"
       />
       <DatePicker
         size="small"
@@ -56,7 +57,7 @@ const give = (a: AttemptView, students: number[]): Promise<void> => act(() => pu
         @change="(at) => received(a, at)"
       />
       <div class="row">
-        <Select
+        <Choice
           size="small"
           :value="undefined"
           :options="people"
@@ -64,8 +65,8 @@ const give = (a: AttemptView, students: number[]): Promise<void> => act(() => pu
           option-filter-prop="label"
           placeholder="somebody else"
           class="grow"
-          aria-label="belongs to"
-          @change="(student) => give(a, [Number(student)])"
+          label="belongs to"
+          @change="(student: unknown) => give(a, [Number(student)])"
         />
         <Button v-if="entry.attempts.length > 1" size="small" title="nobody's, to be settled" @click="give(a, [])">Split off</Button>
       </div>

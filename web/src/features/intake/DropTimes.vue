@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { DatePicker, Modal, Radio, RadioGroup, Select } from 'ant-design-vue'
+import { DatePicker, Modal, Radio, RadioGroup } from 'ant-design-vue'
 import dayjs, { type Dayjs } from 'dayjs'
 import { computed, ref } from 'vue'
 
@@ -8,6 +8,7 @@ import type { DropView } from '../../api/schema'
 import { takeAway } from '../home/TakeAway'
 import { told } from '../../shared/attempt'
 import { moment } from '../../shared/words'
+import Choice from '../../shared/Choice.vue'
 
 /** When what came in one drop was received: proposed from the zip, confirmed by a person. */
 const props = defineProps<{ drop: DropView }>()
@@ -54,7 +55,7 @@ async function keep(): Promise<void> {
       </Radio>
       <div v-if="times === 'archive'" class="below">
         on clocks in
-        <Select v-model:value="zone" size="small" show-search :options="zones" class="zone" aria-label="time zone" />
+        <Choice v-model:value="zone" size="small" show-search :options="zones" class="zone" label="time zone" />
       </div>
       <Radio value="given">all at one time</Radio>
       <div v-if="times === 'given'" class="below">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button, Dropdown, Input, Menu, MenuItem, Modal, Select } from 'ant-design-vue'
+import { Button, Dropdown, Input, Menu, MenuItem, Modal } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 
 import type { IntakeEntry, NameBinding } from '../../api/schema'
@@ -8,6 +8,7 @@ import SentenceText from '../../shared/SentenceText.vue'
 import { count, moment } from '../../shared/words'
 import AttemptList from './AttemptList.vue'
 import WhichFile from './WhichFile.vue'
+import Choice from '../../shared/Choice.vue'
 
 /** One hand-in: whose it is, and what each task takes from it. */
 const props = defineProps<{
@@ -90,7 +91,7 @@ function putAside(): void {
         <button v-if="entry.is_team && !isAsking" type="button" class="chip" @click="settle(entry.proposals.map((p) => p.id))">
           both, a team
         </button>
-        <Select
+        <Choice
           v-model:value="owners"
           mode="multiple"
           size="small"
@@ -98,7 +99,7 @@ function putAside(): void {
           option-filter-prop="label"
           placeholder="whose is it?"
           class="who"
-          aria-label="whose is it?"
+          label="whose is it?"
         />
         <Button v-if="owners.length" size="small" type="primary" @click="settle(owners)">{{
           owners.length > 1 ? 'A team' : 'Theirs'

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { Modal, Select } from 'ant-design-vue'
+import { Modal } from 'ant-design-vue'
 import { computed, nextTick, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { useKeys } from '../../shared/keys'
 import { useLab } from '../../shared/lab'
+import Choice from '../../shared/Choice.vue'
 
 /** Finds a student by name, number or group, and goes to the review of their hand-in. */
 const store = useLab()
@@ -43,7 +44,7 @@ defineExpose({ open })
 
 <template>
   <Modal :open="isOpen" title="Find a student" :footer="null" :width="480" destroy-on-close @cancel="isOpen = false">
-    <Select
+    <Choice
       ref="field"
       show-search
       :default-open="true"
@@ -52,13 +53,13 @@ defineExpose({ open })
       :value="undefined"
       placeholder="name, number or group"
       class="find"
-      aria-label="name, number or group"
+      label="name, number or group"
       @change="go"
     >
       <template #option="{ name, rest }"
         >{{ name }} <span class="quiet mono small">{{ rest }}</span></template
       >
-    </Select>
+    </Choice>
   </Modal>
 </template>
 

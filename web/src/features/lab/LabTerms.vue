@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button, DatePicker, Input, InputNumber, message, Modal, Segmented, Select } from 'ant-design-vue'
+import { Button, DatePicker, Input, InputNumber, message, Modal, Segmented } from 'ant-design-vue'
 import dayjs, { type Dayjs } from 'dayjs'
 import { computed, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -13,6 +13,7 @@ import { useFormDraft } from '../../shared/formDraft'
 import { useLab } from '../../shared/lab'
 import { useResource } from '../../shared/resource'
 import { count, moment } from '../../shared/words'
+import Choice from '../../shared/Choice.vue'
 
 const props = defineProps<{ labId: number; open: boolean }>()
 const emit = defineEmits<{ close: []; changed: [] }>()
@@ -204,13 +205,13 @@ async function takeBack(id: number, over: string): Promise<void> {
         <p v-if="!terms.extensions.length" class="quiet">Nobody has more time.</p>
         <div class="form give">
           <DraftNote v-if="more.isChanged.value" :from="more.from.value" @drop="more.drop" @keep="extend" />
-          <Select
+          <Choice
             v-model:value="student"
             :options="free"
             show-search
             option-filter-prop="label"
             placeholder="who"
-            aria-label="student"
+            label="student"
             class="full"
           />
           <DatePicker v-model:value="until" show-time :format="FORMATS" placeholder="until" class="full" />
@@ -238,13 +239,13 @@ async function takeBack(id: number, over: string): Promise<void> {
             @drop="excusing.drop"
             @keep="excusing.form.student && excuse(excusing.form.student, excusing.form.reason, null)"
           />
-          <Select
+          <Choice
             v-model:value="ill"
             :options="notExcused"
             show-search
             option-filter-prop="label"
             placeholder="who need not hand in"
-            aria-label="excused student"
+            label="excused student"
             class="full"
           />
           <Input v-model:value="excusing.form.reason" name="excuse-reason" placeholder="why (stays with the lab)" :maxlength="500" />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Button, Checkbox, Input, message, Modal, Popconfirm, Segmented, Select } from 'ant-design-vue'
+import { Button, Checkbox, Input, message, Modal, Popconfirm, Segmented } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 
 import { get, post, put, remove } from '../../api/client'
@@ -9,6 +9,7 @@ import DraftNote from '../../shared/DraftNote.vue'
 import { useFormDraft } from '../../shared/formDraft'
 import { useResource } from '../../shared/resource'
 import { useSession } from '../../shared/session'
+import Choice from '../../shared/Choice.vue'
 
 const props = defineProps<{ of: ClassCard }>()
 const emit = defineEmits<{ changed: []; close: [] }>()
@@ -74,14 +75,14 @@ async function copy(): Promise<void> {
       <div>
         <b>{{ p.name }}</b> <span class="quiet">{{ p.email }}</span>
       </div>
-      <Select
+      <Choice
         v-if="mayManage"
         :value="p.role"
         :options="ROLES"
         size="small"
         class="role"
-        :aria-label="`role of ${p.name}`"
-        @change="(chosen) => invite({ ...p, role: chosen as Role, over: p.role })"
+        :label="`role of ${p.name}`"
+        @change="(chosen: unknown) => invite({ ...p, role: chosen as Role, over: p.role })"
       />
       <span v-else class="tag">{{ WORDS[p.role] }}</span>
       <Button v-if="!p.joined && mayManage" size="small" @click="invite({ ...p, over: p.role })">New link</Button>
@@ -104,8 +105,7 @@ async function copy(): Promise<void> {
       <Checkbox v-model:checked="tasRelease" name="tas-release" @change="setRights">TAs release letters</Checkbox>
       <Checkbox v-model:checked="tasManage" name="tas-manage" @change="setRights">TAs set terms, specs and people</Checkbox>
       <label class="row"
-        >letters in
-        <Select v-model:value="language" :options="languages" size="small" class="role" aria-label="letters in" @change="setRights"
+        >letters in <Choice v-model:value="language" :options="languages" size="small" class="role" label="letters in" @change="setRights"
       /></label>
     </div>
     <div v-if="link" class="link">

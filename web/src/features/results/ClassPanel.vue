@@ -144,6 +144,7 @@ const total = computed(() =>
   align-items: center;
   width: 100%;
   padding: 1.5px 6px;
+  min-height: 24px;
   border: 0;
   background: none;
   border-bottom: 1px solid var(--line-2);

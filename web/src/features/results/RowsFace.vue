@@ -5,8 +5,9 @@ import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { getBytes } from '../../api/client'
 import { prepare } from '../../shared/canvas'
 import { useResource } from '../../shared/resource'
-import { failuresOf, unpackCells } from './cells'
-import { paintRows, placeAt, sizeOf } from './paintRows'
+import { CELL_WORDS } from '../../shared/words'
+import { cellOf, failuresOf, unpackCells } from './cells'
+import { paintRows, placeAt, scrollTo, sizeOf } from './paintRows'
 
 const props = defineProps<{ taskId: number; chosen: number | null; order: number[] }>()
 const emit = defineEmits<{ choose: [handin: number]; review: [handin: number] }>()
@@ -56,6 +57,7 @@ function draw(): void {
     rows: rows.value,
     failures,
     chosen: props.chosen,
+    cursor: cursor.value,
     cell: cell.value,
     x: scrollX.value,
     y: scrollY.value,
@@ -72,20 +74,35 @@ function onMove(event: MouseEvent): void {
   const g = grid.value
   hover.value = g && rows.value[row] && index >= 0 && index < g.cases ? `${rows.value[row].name}: case ${g.labels[index] ?? index}` : ''
 }
+/** The cell that the keys are at; it says of itself what it is. */
+const cursor = ref<{ row: number; index: number } | null>(null)
+function walk(down: number, across: number): void {
+  const g = grid.value
+  if (!g || !rows.value.length) return
+  const from = cursor.value ?? { row: rows.value.findIndex((r) => r.id === props.chosen), index: 0 }
+  const limit = (n: number, most: number): number => Math.max(0, Math.min(most - 1, n))
+  cursor.value = { row: limit(from.row + down, rows.value.length), index: limit(from.index + across, g.cases) }
+  const row = rows.value[cursor.value.row]
+  const { index } = cursor.value
+  hover.value = `${row.name}: case ${g.labels[index] ?? index}, ${CELL_WORDS[cellOf(row, index)]}`
+  const sight = { cell: cell.value, x: scrollX.value, y: scrollY.value, width: width.value, height: height.value }
+  box.value?.scrollTo({ left: scrollTo(cursor.value, sight).x, top: scrollTo(cursor.value, sight).y })
+  if (row.id !== props.chosen) emit('choose', row.id)
+}
 function onClick(event: MouseEvent, twice = false): void {
   const row = rows.value[at(event).row]
   if (!row) return
   if (twice) emit('review', row.id)
   else emit('choose', row.id)
 }
-watch([width, height, scrollX, scrollY, zoom, rows, () => props.chosen], draw)
+watch([width, height, scrollX, scrollY, zoom, rows, cursor, () => props.chosen], draw)
 </script>
 
 <template>
   <section class="compartment face">
     <div class="row spread tools">
       <span class="caption"
-        >Rows <span class="quiet">{{ hover }}</span></span
+        >Rows <span class="quiet" role="status">{{ hover }}</span></span
       >
       <span class="row"
         ><span class="quiet small">zoom</span><input v-model.number="zoom" type="range" min="0" :max="SIZES.length - 1" aria-label="zoom"
@@ -96,7 +113,12 @@ watch([width, height, scrollX, scrollY, zoom, rows, () => props.chosen], draw)
       ref="box"
       class="box"
       tabindex="0"
-      aria-label="students down, cases across"
+      role="application"
+      aria-label="students down, cases across; the arrow keys walk from cell to cell, Enter opens the review"
+      @keydown.down.prevent.stop="walk(1, 0)"
+      @keydown.up.prevent.stop="walk(-1, 0)"
+      @keydown.right.prevent.stop="walk(0, 1)"
+      @keydown.left.prevent.stop="walk(0, -1)"
       @scroll="onScroll"
       @mousemove="onMove"
       @click="onClick"

@@ -23,6 +23,8 @@ export interface RowsPicture extends Place {
   rows: CellRow[]
   failures: Uint16Array
   chosen: number | null
+  /** The cell that the keys are at. */
+  cursor: { row: number; index: number } | null
   width: number
   height: number
 }
@@ -30,6 +32,12 @@ export interface RowsPicture extends Place {
 /** How large all of it is. */
 export function sizeOf(cases: number, rows: number, cell: number): { width: number; height: number } {
   return { width: NAMES + MARK + cases * cell, height: HEAD + rows * ROW + 8 }
+}
+/** Where to scroll so that a cell is in sight; what is in sight stays where it is. */
+export function scrollTo(cell: { row: number; index: number }, at: Place & { width: number; height: number }): { x: number; y: number } {
+  const [left, top] = [cell.index * at.cell, cell.row * ROW]
+  const [across, down] = [at.width - NAMES - MARK - at.cell, at.height - HEAD - ROW]
+  return { x: Math.max(Math.min(at.x, left), left - across), y: Math.max(Math.min(at.y, top), top - down) }
 }
 /** The row and case under a point of the picture. */
 export function placeAt(x: number, y: number, at: Place): { row: number; index: number } {
@@ -62,11 +70,18 @@ export function paintRows(p: CanvasRenderingContext2D, w: RowsPicture): void {
   p.fillRect(0, 0, w.width, w.height)
   clipped(p, NAMES, HEAD, w.width - NAMES - MARK, w.height - HEAD, () => {
     for (let r = sight.firstRow; r < sight.lastRow; r++) paintRow(p, w, r, sight)
+    paintCursor(p, w)
   })
   paintHeads(p, w, sight)
   clipped(p, 0, HEAD - 2, w.width, w.height, () => {
     for (let r = sight.firstRow; r < sight.lastRow; r++) paintName(p, w, r)
   })
+}
+function paintCursor(p: CanvasRenderingContext2D, w: RowsPicture): void {
+  if (!w.cursor) return
+  p.strokeStyle = colour('ink')
+  p.lineWidth = 2
+  p.strokeRect(leftOf(w, w.cursor.index) - 1, topOf(w, w.cursor.row) + 1, w.cell + 2, ROW - 2)
 }
 function clipped(p: CanvasRenderingContext2D, x: number, y: number, width: number, height: number, work: () => void): void {
   p.save()

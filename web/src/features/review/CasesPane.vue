@@ -13,7 +13,14 @@ defineProps<{ review: ReviewView; cases: Cases; probes: Probe[]; isScratch: bool
     <div class="row spread">
       <span class="caption">{{ isScratch ? 'Cases with the change' : 'Cases' }}</span><span class="quiet small">failing first</span>
     </div>
-    <div class="scroll">
+    <div
+      class="scroll"
+      tabindex="0"
+      role="region"
+      aria-label="cases; the arrow keys go from one to the next"
+      @keydown.down.prevent.stop="cases.walkEvery(1)"
+      @keydown.up.prevent.stop="cases.walkEvery(-1)"
+    >
       <CaseTable
         v-if="cases.wrong.value.length"
         :inputs="review.inputs"

@@ -94,18 +94,20 @@ function touch(pin: number): void {
 
 <template>
   <section class="compartment middle">
-    <div v-if="views.length > 1" class="views" role="tablist">
-      <button
-        v-for="v in views"
-        :key="v"
-        type="button"
-        role="tab"
-        :aria-selected="centre === v"
-        :class="{ here: centre === v }"
-        @click="emit('view', v)"
-      >
-        {{ VIEWS[v].label }} <span class="key">{{ VIEWS[v].key }}</span>
-      </button>
+    <div v-if="views.length > 1" class="views">
+      <div class="tabs" role="tablist" aria-label="what the hand-in is">
+        <button
+          v-for="v in views"
+          :key="v"
+          type="button"
+          role="tab"
+          :aria-selected="centre === v"
+          :class="{ here: centre === v }"
+          @click="emit('view', v)"
+        >
+          {{ VIEWS[v].label }} <span class="key">{{ VIEWS[v].key }}</span>
+        </button>
+      </div>
       <button v-if="canTry" type="button" class="try" @click="(emit('view', 'source'), emit('try'))">
         Try a change <span class="key">e</span>
       </button>
@@ -123,7 +125,7 @@ function touch(pin: number): void {
       >: <button type="button" class="link" @click="(emit('view', 'source'), emit('try'))">open it</button>
       <button type="button" class="link" @click="scratch.reset()">drop it</button>
     </p>
-    <pre v-if="centre === 'output'" class="output" tabindex="0" aria-label="what the bench printed">{{ review.output }}</pre>
+    <pre v-if="centre === 'output'" class="output" tabindex="0" role="region" aria-label="what the bench printed">{{ review.output }}</pre>
     <WaveView
       v-else-if="centre === 'waves'"
       :task-id="taskId"
@@ -179,9 +181,13 @@ function touch(pin: number): void {
   min-height: 0;
   padding-top: 8px;
 }
-.views {
+.views,
+.tabs {
   display: flex;
   gap: 4px;
+}
+.views .try {
+  margin-left: auto;
 }
 .views button {
   border: 0;

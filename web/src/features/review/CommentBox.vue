@@ -12,6 +12,8 @@ const props = defineProps<{
   cluster: string
   handinId: number
   label: string
+  /** What the field is for, where no label stands above it. */
+  about?: string
   text: string
   version: number
   rows?: number
@@ -127,6 +129,7 @@ defineExpose({ keep })
     <Textarea
       v-model:value="draft"
       :name="name"
+      :aria-label="about || label"
       :auto-size="{ minRows: rows ?? 4, maxRows: 12 }"
       @keydown.ctrl.enter="keep"
       @keydown.meta.enter="keep"
@@ -206,8 +209,8 @@ defineExpose({ keep })
   border: 0;
   background: var(--rice);
   border-radius: 4px;
-  padding: 0 5px;
-  font: 11px/18px var(--mono);
+  padding: 0 6px;
+  font: 12px/24px var(--mono);
   color: var(--ink-2);
   cursor: pointer;
 }

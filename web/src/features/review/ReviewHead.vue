@@ -13,7 +13,7 @@ const isComparable = computed(() => props.review.since?.is_known && props.review
 </script>
 
 <template>
-  <div class="who">
+  <section class="who" aria-label="whose it is">
     <h1>{{ review.name }}</h1>
     <span class="mono quiet">attempt {{ review.attempt }} of {{ review.attempts }}, {{ moment(review.received_at) }}</span>
     <span v-if="review.late" class="tag undef">late</span>
@@ -30,7 +30,7 @@ const isComparable = computed(() => props.review.since?.is_known && props.review
       case</span
     >
     <MarkBox :review="review" :task-id="taskId" @marked="emit('marked')" />
-  </div>
+  </section>
 </template>
 
 <style scoped>

@@ -68,7 +68,7 @@ function isChosen(number: number): boolean {
         {{ f.path }}
       </button>
     </div>
-    <div ref="body" class="text" tabindex="0" aria-label="source">
+    <div ref="body" class="text" tabindex="0" role="region" aria-label="source">
       <template v-for="(line, i) in lines" :key="i">
         <div
           class="line"

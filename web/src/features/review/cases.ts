@@ -48,13 +48,19 @@ export function useCases(review: Ref<ReviewView | null>, scratch: Scratch) {
     chosenCase.value = wrong.value[0]?.index ?? null
   }
   function walkCase(by: number): void {
-    const list = wrong.value.length ? wrong.value : rest.value
+    walk(wrong.value.length ? wrong.value : rest.value, by)
+  }
+  /** Through all rows as they stand, the right ones too. */
+  function walkEvery(by: number): void {
+    walk([...wrong.value, ...rest.value], by)
+  }
+  function walk(list: CaseRow[], by: number): void {
     const at = list.findIndex((r) => r.index === chosenCase.value)
     const next = list[Math.max(0, Math.min(list.length - 1, at + by))]
     if (!next) return
     chosenCase.value = next.index
     void nextTick(() => document.querySelector('tr.chosen')?.scrollIntoView({ block: 'nearest' }))
   }
-  return { chosenCase, isSinceShown, rows, wrong, rest, turned, choose, chooseFirst, walkCase }
+  return { chosenCase, isSinceShown, rows, wrong, rest, turned, choose, chooseFirst, walkCase, walkEvery }
 }
 export type Cases = ReturnType<typeof useCases>

@@ -50,11 +50,11 @@ const remarked = computed(() => changed.value.filter((e) => e.mark !== e.new_mar
     <p v-else>
       <b>{{ count(turned, 'verdict') }}</b> and <b>{{ count(remarked, 'mark') }}</b> of {{ count(total, 'hand-in') }} would change.
     </p>
-    <div v-if="changed.length" class="scroll">
+    <div v-if="changed.length" class="scroll" tabindex="0" role="region" aria-label="what would change">
       <table>
         <thead>
           <tr>
-            <th></th>
+            <th scope="col"><span class="unseen">who</span></th>
             <th>now</th>
             <th>then</th>
             <th class="n">mark now</th>

@@ -31,11 +31,11 @@ function says(row: TableRow, i: number): string {
       </span>
     </div>
     <p v-if="apart" class="tag fail">the sources disagree in {{ apart }} of the rows shown</p>
-    <div v-if="table" class="scroll" :class="{ old: isOld }">
+    <div v-if="table" class="scroll" tabindex="0" role="region" aria-label="what is right, by cases" :class="{ old: isOld }">
       <table class="cases">
         <thead>
           <tr>
-            <th v-if="isClocked"></th>
+            <th v-if="isClocked" scope="col"><span class="unseen">step</span></th>
             <th v-if="isNamed">check</th>
             <th v-for="p in inputs" :key="p.name">{{ p.name }}</th>
             <th v-for="p in outputs" :key="p.name" class="side">{{ p.name }}</th>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Select } from 'ant-design-vue'
 import { useElementSize } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 
@@ -12,6 +11,7 @@ import { useLook } from './look'
 import { AXIS, heightOf, paintAxis, paintCursor, paintTracks, type Track, tracksOf } from './paint'
 import { type Radix, RADICES, shown, valueAt } from './values'
 import { BASE } from '../../shared/base'
+import Choice from '../../shared/Choice.vue'
 
 /** `step` is the case chosen elsewhere, counted over all sequences. */
 const props = defineProps<{ taskId: number; handin: number; step: number | null }>()
@@ -230,20 +230,20 @@ useKeys([
     <p v-else-if="!waves" class="quiet">The sequence is played…</p>
     <template v-if="waves">
       <div class="tools">
-        <Select
+        <Choice
           :value="waves.sequence"
           size="small"
           class="which"
-          aria-label="sequence"
+          label="sequence"
           :options="
             waves.sequences.map((s, i) => ({
               value: i,
               label: s.wrong ? `${s.name}: ${s.wrong} of ${s.length} wrong` : `${s.name}: ${s.length} right`,
             }))
           "
-          @change="(v) => load(Number(v)).then(() => ((a = null), all()))"
+          @change="(v: unknown) => load(Number(v)).then(() => ((a = null), all()))"
         />
-        <Select
+        <Choice
           ref="search"
           v-model:value="wanted"
           mode="multiple"
@@ -252,7 +252,7 @@ useKeys([
           placeholder="add an inner signal  i"
           :options="waves.inner.map((n) => ({ value: n, label: n }))"
           :max-tag-count="1"
-          aria-label="inner signals"
+          label="inner signals"
           :disabled="!waves.inner.length"
         />
         <span class="quiet small apart">{{ apart }}</span>
@@ -271,7 +271,14 @@ useKeys([
         </div>
         <div ref="box" class="box"><canvas ref="axis" :style="{ width: `${width}px`, height: `${AXIS}px` }"></canvas></div>
       </div>
-      <div ref="body" class="body" tabindex="0" aria-label="waveform" @scroll="scrollTop = body?.scrollTop ?? 0">
+      <div
+        ref="body"
+        class="body"
+        tabindex="0"
+        role="region"
+        aria-label="waveform; the arrow keys move the cursor"
+        @scroll="scrollTop = body?.scrollTop ?? 0"
+      >
         <div class="names" :style="{ height: `${high}px` }">
           <div
             v-for="t in names"

@@ -1,0 +1,171 @@
+"""axe-core on every place of an evening, its windows included; and the same evening's places by keys alone
+(docs/accessibility.md)."""
+
+from __future__ import annotations
+
+import pytest
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+
+from tests.web.axe import faults
+from tests.web.board_acts import press
+from tests.web.conftest import Browser
+
+PLACES = ["spec", "intake", "results", "review", "feedback"]
+READY = {"spec": ".share", "intake": ".drop", "results": "[data-cluster]", "review": "tr.chosen", "feedback": ".letter"}
+
+
+@pytest.fixture(scope="module")
+def evening(browser: Browser) -> Browser:
+    browser.sign_in()
+    return browser
+
+
+def test_the_doors(browser: Browser) -> None:
+    browser.open("/sign-in")
+    browser.see("input[name=password]")
+    assert faults(browser) == []
+
+
+@pytest.mark.parametrize("button", ["New lab", "People", "New class"])
+def test_home_and_its_windows(evening: Browser, button: str) -> None:
+    evening.open("/")
+    evening.see(".lab")
+    assert evening.driver.title == "classes · Obento"
+    evening.click("button", button)
+    evening.see(".ant-modal")
+    assert faults(evening) == []
+    press(evening, Keys.ESCAPE)
+
+
+@pytest.mark.parametrize("place", PLACES)
+def test_every_place_of_a_lab(evening: Browser, place: str) -> None:
+    evening.open("/")
+    evening.click(".lab", "Lab 1")
+    evening.see("[data-cluster]")
+    evening.click(f"button[data-place={place}]")
+    evening.see(READY[place])
+    assert faults(evening) == []
+    assert evening.see("button[data-place][aria-current=page]").get_attribute("data-place") == place
+    assert evening.driver.title == f"{place}, Lock-gate interlock, Lab 1: Locks and lamps · Obento"
+
+
+@pytest.mark.parametrize(
+    ("key", "shown"), [("g", ".drawing [data-kind=output]"), ("s", "[aria-label=source]"), ("e", ".bar")]
+)
+def test_the_faces_of_a_hand_in(evening: Browser, key: str, shown: str) -> None:
+    evening.open("/")
+    evening.click(".lab", "Lab 1")
+    evening.click("button[data-place=review]")
+    evening.see("tr.chosen")
+    press(evening, key)
+    evening.see(shown)
+    assert faults(evening) == []
+
+
+def test_waves(evening: Browser) -> None:
+    evening.open("/")
+    evening.click(".lab", "Tickets")
+    evening.click("button[data-place=review]")
+    evening.see("tr.chosen")
+    press(evening, "w")
+    evening.see("[data-waves]")
+    assert faults(evening) == []
+
+
+def test_the_board(evening: Browser) -> None:
+    evening.open("/")
+    evening.click(".lab", "Drawn")
+    evening.click("button[data-place=spec]")
+    evening.see(".share")
+    press(evening, "b")
+    evening.see(".drawing [data-kind=output]")
+    assert faults(evening) == []
+
+
+@pytest.mark.parametrize(("key", "shown"), [("d", ".ant-modal"), ("/", ".ant-modal"), ("?", ".keys li")])
+def test_windows_that_keys_open(evening: Browser, key: str, shown: str) -> None:
+    evening.open("/")
+    evening.click(".lab", "Lab 1")
+    evening.see("[data-cluster]")
+    press(evening, key)
+    evening.see(shown)
+    assert faults(evening) == []
+
+
+def test_rows_comments_report_and_a_students_page(evening: Browser) -> None:
+    evening.open("/")
+    evening.click(".lab", "Lab 1")
+    evening.see("[data-cluster]")
+    evening.click(".ant-segmented-item", "Rows")
+    evening.see(".box canvas")
+    assert faults(evening) == []
+    evening.click("button[data-place=feedback]")
+    evening.click("button", "Comments")
+    evening.see(".comments textarea")
+    assert faults(evening) == []
+    evening.click("a", "Class report")
+    evening.see("main.report h1")
+    assert faults(evening) == []
+    evening.driver.back()
+    evening.click("button", "Release this one")
+    evening.see(".ant-popover, .ant-modal")
+    assert faults(evening) == []
+
+
+# By keys alone.
+
+
+def focused(browser: Browser) -> str:
+    return browser.driver.switch_to.active_element.get_attribute("outerHTML") or ""
+
+
+def test_the_first_key_leads_past_the_bar(evening: Browser) -> None:
+    evening.open("/")
+    evening.see(".lab")
+    press(evening, Keys.TAB)
+    assert "to the content" in focused(evening)
+    press(evening, Keys.ENTER)
+    assert focused(evening).startswith("<main")
+
+
+def test_enter_presses_what_has_the_focus(evening: Browser) -> None:
+    """A page-wide Enter opens the review of the chosen hand-in; on a chip it opens that one, on a button that is
+    pressed."""
+    evening.open("/")
+    evening.click(".lab", "Lab 1")
+    evening.see("[data-cluster]")
+    chip = evening.see(".chip, .student", "Greta Lund")
+    evening.driver.execute_script("arguments[0].focus()", chip)
+    press(evening, Keys.ENTER)
+    evening.see(".chip.chosen, .who h1", "Greta Lund")
+    evening.click("button[data-place=feedback]")
+    evening.see("tr[data-student]")
+    evening.driver.execute_script("arguments[0].focus()", evening.see("button", "Marks"))
+    press(evening, Keys.ENTER)
+    evening.see(".ant-popover, .ant-modal")
+    assert "/feedback" in evening.driver.current_url
+
+
+def test_cases_students_and_rows_are_walked_by_arrows(evening: Browser) -> None:
+    evening.open("/")
+    evening.click(".lab", "Lab 1")
+    evening.see("[data-cluster]")
+    evening.click("button[data-place=review]")
+    first = evening.see("tr.chosen").get_attribute("data-case")
+    count = len(evening.all("tr[data-case]"))
+    evening.driver.execute_script("document.querySelector('.left .scroll').focus()")
+    ActionChains(evening.driver).send_keys(*[Keys.ARROW_DOWN] * (count + 2)).perform()
+    last = evening.see("tr.chosen").get_attribute("data-case")
+    assert last != first and last == evening.all("tr[data-case]")[-1].get_attribute("data-case")
+    evening.click("button[data-place=feedback]")
+    before = evening.see("tr.chosen[data-student]").get_attribute("data-student")
+    evening.driver.execute_script("document.querySelector('[aria-label^=students]').focus()")
+    press(evening, Keys.ARROW_DOWN)
+    evening.see(f"tr.chosen[data-student]:not([data-student='{before}'])")
+    evening.click("button[data-place=results]")
+    evening.click(".ant-segmented-item", "Rows")
+    evening.see(".box canvas")
+    evening.driver.execute_script("document.querySelector('.box').focus()")
+    press(evening, Keys.ARROW_DOWN, Keys.ARROW_RIGHT)
+    assert "case" in evening.see("[role=status]", ": case").text
