@@ -68,16 +68,20 @@ useKeys([
   <p v-if="trouble" class="trouble">{{ trouble }}</p>
   <main v-if="saved && preview" class="page">
     <section class="compartment text">
-      <div class="row spread">
+      <div class="row spread head">
         <span class="caption"
           >Text
           <span class="quiet"
             >version {{ saved.version }}{{ isChanged ? (saved.used ? ', saving makes a new one' : ', changed') : '' }}</span
           ></span
         >
-        <span class="row">
-          <label class="file">Beside it<input type="file" accept=".v,.sv,.vhd,.vhdl,.wiring,.csv" @change="(e) => take(e, false)" /></label>
-          <label class="file">Provided file<input type="file" @change="(e) => take(e, true)" /></label>
+        <span class="row head">
+          <label class="file" title="a file beside the spec that it names: a model, a bench, a table of vectors"
+            >Beside it<input type="file" accept=".v,.sv,.vhd,.vhdl,.wiring,.csv" @change="(e) => take(e, false)"
+          /></label>
+          <label class="file" title="a file that is given to every hand-in: a block or a package of the course"
+            >Provided file<input type="file" @change="(e) => take(e, true)"
+          /></label>
           <Button size="small" @click="toBoard">Board <span class="k">b</span></Button>
           <Button v-if="saved.version > 1" size="small" @click="areVersionsOpen = true">Versions</Button>
           <Button v-if="store.may('manage')" size="small" @click="isTaskOpen = true">New task</Button>
@@ -125,6 +129,9 @@ useKeys([
 </template>
 
 <style scoped>
+.head {
+  flex-wrap: wrap;
+}
 .since {
   margin: 4px 0 0;
 }

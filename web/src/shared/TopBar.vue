@@ -61,6 +61,10 @@ async function leave(): Promise<void> {
   min-height: 46px;
 }
 @media (max-width: 960px) {
+  .middle,
+  .brand {
+    min-height: 46px;
+  }
   .bar > :deep(nav.places) {
     flex-basis: 100%;
     overflow-x: auto;

@@ -184,6 +184,7 @@ function touch(pin: number): void {
 .views,
 .tabs {
   display: flex;
+  flex-wrap: wrap;
   gap: 4px;
 }
 .views .try {

@@ -42,6 +42,11 @@ const isComparable = computed(() => props.review.since?.is_known && props.review
   white-space: nowrap;
   overflow: hidden;
 }
+@media (max-width: 860px) {
+  .who {
+    flex-wrap: wrap;
+  }
+}
 h1 {
   font-size: 16px;
   font-weight: 600;

@@ -330,6 +330,7 @@ useKeys([
 }
 .tools {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 5px;
   white-space: nowrap;
