@@ -147,6 +147,33 @@ def test_enter_presses_what_has_the_focus(evening: Browser) -> None:
     assert "/feedback" in evening.driver.current_url
 
 
+def turn_letters(browser: Browser) -> None:
+    """Keys of one letter on or off, in the list of keys."""
+    browser.click("button.help")
+    browser.click(".letters .ant-checkbox-wrapper")
+    press(browser, Keys.ESCAPE)
+    browser.gone(".ant-modal-wrap:not([style*='display: none'])")
+
+
+def test_keys_of_one_letter_can_be_turned_off(evening: Browser) -> None:
+    evening.open("/")
+    evening.click(".lab", "Lab 1")
+    evening.see("[data-cluster]")
+    turn_letters(evening)
+    evening.see("[data-cluster]")
+    press(evening, "1", "d", "?")
+    evening.see("button[data-place=results].here")
+    turn_letters(evening)
+    press(evening, "1")
+    evening.see("button[data-place=spec].here")
+
+
+def test_the_editor_is_left_by_keys(evening: Browser) -> None:
+    evening.driver.execute_script("document.querySelector('.cm-content').focus()")
+    press(evening, Keys.ESCAPE, Keys.TAB)
+    assert "cm-content" not in focused(evening)
+
+
 def test_cases_students_and_rows_are_walked_by_arrows(evening: Browser) -> None:
     evening.open("/")
     evening.click(".lab", "Lab 1")

@@ -1,11 +1,9 @@
 <script setup lang="ts">
-import { ConfigProvider, Modal } from 'ant-design-vue'
-import { ref } from 'vue'
+import { Checkbox, ConfigProvider, Modal } from 'ant-design-vue'
 
-import { keysInForce, useKeys } from './shared/keys'
+import { areLettersOn, isHelpOpen, keysInForce, useKeys } from './shared/keys'
 import SignInAgain from './shared/SignInAgain.vue'
 
-const isHelpOpen = ref(false)
 useKeys([{ key: '?', label: 'this list', act: () => (isHelpOpen.value = true) }])
 const theme = {
   token: {
@@ -33,6 +31,7 @@ const theme = {
     <RouterView />
     <SignInAgain />
     <Modal v-model:open="isHelpOpen" title="Keys" :footer="null" :width="420">
+      <p class="letters"><Checkbox v-model:checked="areLettersOn">keys of one letter or sign work</Checkbox></p>
       <ul class="keys">
         <li v-for="k in keysInForce" :key="k.key + k.label">
           <span class="key">{{ k.key.replace('Arrow', '') }}</span> {{ k.label }}
@@ -46,6 +45,9 @@ const theme = {
 .keys {
   display: grid;
   gap: 6px;
+}
+.letters {
+  margin-bottom: 8px;
 }
 .keys .key {
   min-width: 44px;

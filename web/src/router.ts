@@ -14,6 +14,7 @@ const TITLES: Record<string, string> = {
 
 export const router = createRouter({
   history: createWebHistory(`${BASE}/`),
+  scrollBehavior: (to, from) => (to.name === from.name ? false : { top: 0 }),
   routes: [
     { path: '/sign-in', name: 'sign-in', component: () => import('./pages/SignInPage.vue'), meta: { open: true } },
     { path: '/welcome/:token', name: 'welcome', component: () => import('./pages/WelcomePage.vue'), props: true, meta: { open: true } },

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
+import { isHelpOpen } from './keys'
 import PasswordChange from './PasswordChange.vue'
 import { useSession } from './session'
 import { placeInQueue } from './waiting'
@@ -36,6 +37,7 @@ async function leave(): Promise<void> {
     <span v-if="placeInQueue !== null" class="queue" role="status">{{
       placeInQueue ? `waiting: ${placeInQueue} before you` : 'you are next'
     }}</span>
+    <button type="button" class="help" aria-label="? keys" title="what the keys do (?)" @click="isHelpOpen = true">?</button>
     <slot name="places">
       <nav class="links">
         <RouterLink to="/mailbox">Mailbox</RouterLink>
@@ -99,6 +101,19 @@ async function leave(): Promise<void> {
   align-items: center;
   gap: 6px;
   color: #eadfe7;
+}
+.help {
+  align-self: center;
+  flex: none;
+  width: 24px;
+  height: 24px;
+  margin: 0 8px;
+  border: 1px solid rgb(255 255 255 / 45%);
+  border-radius: 50%;
+  background: none;
+  color: #fff;
+  font: 600 12px var(--mono);
+  cursor: pointer;
 }
 .queue {
   align-self: center;

@@ -1,4 +1,4 @@
-import { onBeforeUnmount, onMounted, reactive } from 'vue'
+import { onBeforeUnmount, onMounted, reactive, ref, watch } from 'vue'
 
 export interface KeyAct {
   key: string
@@ -7,8 +7,15 @@ export interface KeyAct {
   always?: boolean
 }
 
+/** Whether keys of one letter or sign work; whoever speaks to the machine, or slips, may turn them off (WCAG 2.1.4). */
+export const areLettersOn = ref(localStorage.getItem('keys') !== 'off')
+watch(areLettersOn, (now) => localStorage.setItem('keys', now ? 'on' : 'off'))
+
 /** All keys in force, for the list behind `?`. */
 export const keysInForce = reactive<KeyAct[]>([])
+
+/** Whether the list of keys is open. */
+export const isHelpOpen = ref(false)
 
 /** Keys that work while this component is on screen. Letters stay letters inside text fields. */
 export function useKeys(acts: KeyAct[]): void {
@@ -17,6 +24,7 @@ export function useKeys(acts: KeyAct[]): void {
     const typing = target.closest('input, textarea, select, [contenteditable=true], .cm-editor')
     const name = (event.ctrlKey || event.metaKey ? 'Ctrl+' : '') + event.key
     const hit = acts.find((a) => a.key === name)
+    if (!areLettersOn.value && [...name].length === 1) return
     if (!hit || (typing && !hit.always) || event.altKey) return
     // What has the focus is pressed by these: a page-wide key never takes them from it.
     if (

@@ -19,7 +19,7 @@ const at = (iso: string | null | undefined): string => moment(iso ?? null, props
 </script>
 
 <template>
-  <article class="letter">
+  <article class="letter" :lang="letter.language">
     <header>
       <div>
         <small>{{ letter.school }} · {{ letter.class_name }}</small>
