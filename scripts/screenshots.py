@@ -135,7 +135,7 @@ def main() -> None:
     driver.find_element(By.TAG_NAME, "body").send_keys("i")
     driver.switch_to.active_element.send_keys("count\n")
     see(".name.inner", "count")
-    driver.find_element(By.TAG_NAME, "h1").click()
+    driver.find_element(By.CSS_SELECTOR, ".who h1").click()
     picture("waves")
     see("button[data-place=spec]").click()
     see(".coverage")
@@ -150,7 +150,7 @@ def main() -> None:
 def _reasons(driver: webdriver.Chrome, see: See, picture: Picture) -> None:
     """The circuit of the first hand-in, driven by hand, and with a line changed."""
     body = driver.find_element(By.TAG_NAME, "body")
-    driver.find_element(By.TAG_NAME, "h1").click()
+    driver.find_element(By.CSS_SELECTOR, ".who h1").click()
     body.send_keys("g")
     see(".likely")
     time.sleep(0.5)

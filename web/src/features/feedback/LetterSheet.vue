@@ -54,6 +54,7 @@ const at = (iso: string | null | undefined): string => moment(iso ?? null, props
         }}<template v-if="t.passed === t.compared">. {{ say('well-done') }}</template>
       </p>
       <SaidText
+        class="say"
         v-for="of in WRITTEN"
         v-show="t[of]"
         :key="of"
