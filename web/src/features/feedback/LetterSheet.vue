@@ -54,10 +54,10 @@ const at = (iso: string | null | undefined): string => moment(iso ?? null, props
         }}<template v-if="t.passed === t.compared">. {{ say('well-done') }}</template>
       </p>
       <SaidText
-        class="say"
         v-for="of in WRITTEN"
         v-show="t[of]"
         :key="of"
+        class="say"
         :text="t[of]"
         :changes="changesOf(t, of)"
         :before="say('as-handed-in')"
