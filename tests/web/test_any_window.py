@@ -21,6 +21,8 @@ const seen = (e) => { const r = e.getBoundingClientRect(); return r.width > 2 &&
 const told = (e) => `${e.tagName} ${e.className} "${(e.textContent || e.value || '').trim().slice(0, 30)}"`;
 const page = document.scrollingElement;
 if (page.scrollWidth > innerWidth + 1) faults.push(`the page is ${page.scrollWidth} wide in a window of ${innerWidth}`);
+if (innerWidth > 860 && document.querySelector('.shell') && page.scrollHeight > innerHeight + 1)
+  faults.push(`the page is ${page.scrollHeight} high in a window of ${innerHeight}`);
 const copy = document.body.innerText;
 const quote = copy.indexOf('`');
 if (quote >= 0 && !document.querySelector('.cm-content')?.textContent.includes('`'))
