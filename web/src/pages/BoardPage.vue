@@ -6,7 +6,7 @@ import { get, post } from '../api/client'
 import type { BoardStart, BoardView } from '../api/schema'
 import { partedNames, useBeside } from '../features/board/beside'
 import BesideDrawing from '../features/board/BesideDrawing.vue'
-import { type BoardSource, languageOf, useBoard } from '../features/board/board'
+import { type BoardSource, languageOf, useBoard, verdictOf } from '../features/board/board'
 import BoardDesk from '../features/board/BoardDesk.vue'
 import BoardWaves from '../features/board/BoardWaves.vue'
 import BoardLink from '../features/board/BoardLink.vue'
@@ -80,8 +80,7 @@ async function openBeside(event: Event): Promise<void> {
 const verdict = computed(() => {
   const v = view.value
   if (!v || isOld.value || !rows.value.length) return ''
-  const what = start.value?.clocked ? 'steps' : 'cases'
-  return v.passed === v.total ? `right in all ${v.total} ${what}` : `right in ${v.passed} of ${v.total} ${what}`
+  return verdictOf(v.passed, v.total, start.value?.clocked)
 })
 /** The circuit as a file of the task: a model that the spec may name, or a block that every hand-in may use. */
 async function keep(provided: boolean): Promise<void> {

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 
 import { get, post } from '../api/client'
 import type { LearnerStart, LearnerView } from '../api/schema'
-import { type BoardSource, type Language, useBoard } from '../features/board/board'
+import { type BoardSource, type Language, useBoard, verdictOf } from '../features/board/board'
 import BoardDesk from '../features/board/BoardDesk.vue'
 import BoardWaves from '../features/board/BoardWaves.vue'
 import { FLIPS, useCases } from '../features/board/cases'
@@ -53,8 +53,7 @@ const none = new Map<string, string>()
 const verdict = computed(() => {
   const v = view.value
   if (!v || isOld.value || v.passed === null || v.total === null || !rows.value.length) return 'What it does'
-  const what = start.value?.clocked ? 'steps' : 'cases'
-  return v.passed === v.total ? `right in all ${v.total} ${what}` : `right in ${v.passed} of ${v.total} ${what}`
+  return verdictOf(v.passed, v.total, start.value?.clocked)
 })
 document.title = 'Obento'
 watch(start, (found) => found && (document.title = `${found.title}: board`))

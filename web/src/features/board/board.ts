@@ -16,6 +16,12 @@ export function languageOf(name: string): Language {
   return BY_ENDING[name.replace(/^.*\./, '').toLowerCase()] ?? 'wiring'
 }
 
+/** How far a circuit is right, in words. */
+export function verdictOf(passed: number, total: number, isClocked?: boolean): string {
+  const what = isClocked ? 'steps' : 'cases'
+  return passed === total ? `right in all ${total} ${what}` : `right in ${passed} of ${total} ${what}`
+}
+
 /** What every board hears of a circuit, whoever it belongs to. */
 export interface Heard {
   circuit: CircuitView
