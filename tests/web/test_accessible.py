@@ -3,10 +3,14 @@
 
 from __future__ import annotations
 
+import time
+
+import httpx
 import pytest
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
+from tests.server.conftest import Client
 from tests.web.axe import faults
 from tests.web.board_acts import press
 from tests.web.conftest import Browser
@@ -110,6 +114,35 @@ def test_rows_comments_report_and_a_students_page(evening: Browser) -> None:
     evening.driver.back()
     evening.click("button", "Release this one")
     evening.see(".ant-popover, .ant-modal")
+    assert faults(evening) == []
+
+
+def test_a_students_page_and_letter(evening: Browser) -> None:
+    evening.click(".ant-modal-footer .ant-btn-primary:not([disabled])", "Release")
+    evening.see("tr[data-student] .tag.pass", "released")
+    evening.open("/mailbox")
+    for _ in range(40):  # the mail goes out by itself
+        if evening.all(".mail a.page-link"):
+            break
+        evening.click("button", "Look again")
+        time.sleep(0.3)
+    assert faults(evening) == []
+    evening.open((evening.see(".mail a.page-link").get_attribute("href") or "").removeprefix(evening.base))
+    evening.see("button", "Open my letter")
+    assert faults(evening) == []
+    evening.click("button", "Open my letter")
+    assert evening.see(".letter").get_attribute("lang") == "en"
+    assert faults(evening) == []
+
+
+def test_a_students_board(evening: Browser) -> None:
+    with httpx.Client(base_url=evening.base, timeout=60) as http:
+        ta = Client(http).sign_in()  # type: ignore[arg-type]
+        lab = next(item["id"] for k in ta.get("/home") for item in k["labs"] if "Lab 1" in item["title"])
+        task = ta.get(f"/labs/{lab}")["tasks"][0]["id"]
+        link = ta.send("PUT", f"/tasks/{task}/board/link", {"tells": "rows"})["address"]
+    evening.open(f"/board/{link.rpartition('/')[2]}")
+    evening.see(".drawing [data-kind=output]")
     assert faults(evening) == []
 
 
