@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import type { Area, LabCard } from '../../api/schema'
-import { moment } from '../../shared/words'
+import CellGlyph from '../../shared/CellGlyph.vue'
+import { count, moment } from '../../shared/words'
 
 /** A lab as a box: the more hand-ins, the larger their compartment. */
 defineProps<{ lab: LabCard }>()
 const emit = defineEmits<{ open: [] }>()
-const LEAST = 22
+const LEAST = 32
+/** Signs beside the numbers, so that no colour is needed. */
+const SIGNS: Record<string, string> = { right: 'p', wrong: 'f', unchecked: 's' }
 const EACH = 9
 const KINDS = { right: 'right', wrong: 'wrong', unchecked: 'not checked', missing: 'missing' }
 
@@ -29,7 +32,7 @@ function words(areas: Area[]): string {
         :key="i"
         :class="area.kind"
         :style="{ flexGrow: area.count, flexBasis: `${Math.max(LEAST, area.count * EACH)}px` }"
-        >{{ area.count }}</i
+        ><span v-if="SIGNS[area.kind]" aria-hidden="true"><CellGlyph :cell="SIGNS[area.kind]" :size="9" /></span>{{ area.count }}</i
       >
       <i v-if="!lab.areas.length" class="missing" style="flex-grow: 1">nothing yet</i>
     </div>
@@ -37,7 +40,7 @@ function words(areas: Area[]): string {
       <span>{{ lab.tasks.join(' · ') }}</span>
     </div>
     <div class="row spread small">
-      <span>{{ lab.handed_in }} of {{ lab.students }} handed in</span><span>{{ lab.sent }} letters out</span>
+      <span>{{ lab.handed_in }} of {{ lab.students }} handed in</span><span>{{ count(lab.sent, 'letter') }} out</span>
     </div>
   </button>
 </template>
@@ -67,7 +70,8 @@ function words(areas: Area[]): string {
 .tray i {
   font: 600 13px var(--sans);
   display: grid;
-  place-items: center;
+  place-content: center;
+  justify-items: center;
   border-radius: 4px;
   min-height: 40px;
   color: var(--ink-2);
