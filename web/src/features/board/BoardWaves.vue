@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { type ComponentPublicInstance, computed, ref } from 'vue'
 
 import type { WavesView } from '../../api/schema'
+import WalkedRegion from '../../shared/WalkedRegion.vue'
 import WavePicture from '../waves/WavePicture.vue'
 
 /** The sequence of the chosen step, below the drawing: the steps around it, each change of the circuit at once. */
@@ -10,7 +11,7 @@ const props = defineProps<{ waves: WavesView[]; chosen: number | null }>()
 const emit = defineEmits<{ choose: [step: number] }>()
 const EACH = 34
 const NAMES = 104
-const host = ref<HTMLElement>()
+const host = ref<ComponentPublicInstance>()
 const { width } = useElementSize(host)
 const firstOf = (w: WavesView): number => w.sequences[w.sequence].first + w.offset
 const shown = computed(
@@ -30,15 +31,13 @@ function step(by: number): void {
 </script>
 
 <template>
-  <div
+  <WalkedRegion
     v-if="shown"
     ref="host"
     class="waves"
-    tabindex="0"
-    role="region"
-    aria-label="waves around the chosen step; the arrow keys go a step on or back"
-    @keydown.right.prevent.stop="step(1)"
-    @keydown.left.prevent.stop="step(-1)"
+    across
+    label="waves around the chosen step; the arrow keys go a step on or back"
+    @walk="step"
   >
     <WavePicture
       v-if="width"
@@ -48,7 +47,7 @@ function step(by: number): void {
       :most="most"
       @pick="(n) => emit('choose', firstOf(shown!) + n)"
     />
-  </div>
+  </WalkedRegion>
 </template>
 
 <style scoped>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 
 import type { FeedbackView, FeedbackStudent } from '../../api/schema'
+import WalkedRegion from '../../shared/WalkedRegion.vue'
 import { count, mark } from '../../shared/words'
 
 /** Everybody with their marks, and how far their letter is. */
@@ -22,14 +23,7 @@ const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken 
 </script>
 
 <template>
-  <div
-    class="scroll"
-    tabindex="0"
-    role="region"
-    aria-label="students; the arrow keys go from one to the next"
-    @keydown.down.prevent.stop="walk(1)"
-    @keydown.up.prevent.stop="walk(-1)"
-  >
+  <WalkedRegion class="scroll" label="students; the arrow keys go from one to the next" @walk="walk">
     <table>
       <thead>
         <tr>
@@ -75,7 +69,7 @@ const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken 
       </tbody>
     </table>
     <p v-if="!view.students.length" class="empty">Nobody is on the class list yet. Load it from the class's page.</p>
-  </div>
+  </WalkedRegion>
 </template>
 
 <style scoped>

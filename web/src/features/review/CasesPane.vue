@@ -2,6 +2,7 @@
 import type { ReviewView } from '../../api/schema'
 import CaseTable from '../../shared/CaseTable.vue'
 import type { Probe } from '../../shared/probe'
+import WalkedRegion from '../../shared/WalkedRegion.vue'
 import type { Cases } from './cases'
 
 /** The cases, failing first. */
@@ -13,14 +14,7 @@ defineProps<{ review: ReviewView; cases: Cases; probes: Probe[]; isScratch: bool
     <div class="row spread">
       <span class="caption">{{ isScratch ? 'Cases with the change' : 'Cases' }}</span><span class="quiet small">failing first</span>
     </div>
-    <div
-      class="scroll"
-      tabindex="0"
-      role="region"
-      aria-label="cases; the arrow keys go from one to the next"
-      @keydown.down.prevent.stop="cases.walkEvery(1)"
-      @keydown.up.prevent.stop="cases.walkEvery(-1)"
-    >
+    <WalkedRegion class="scroll" label="cases; the arrow keys go from one to the next" @walk="cases.walkEvery">
       <CaseTable
         v-if="cases.wrong.value.length"
         :inputs="review.inputs"
@@ -47,7 +41,7 @@ defineProps<{ review: ReviewView; cases: Cases; probes: Probe[]; isScratch: bool
       />
       <p v-if="review.more_rows" class="quiet small">and {{ review.more_rows }} more</p>
       <p v-if="!review.rows.length" class="quiet">No case was run.</p>
-    </div>
+    </WalkedRegion>
   </section>
 </template>
 
