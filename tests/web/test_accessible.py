@@ -25,6 +25,16 @@ def evening(browser: Browser) -> Browser:
     return browser
 
 
+def go(browser: Browser, place: str, lab: str = "Lab 1") -> None:
+    """To a place of a lab, from home."""
+    browser.open("/")
+    browser.click(".lab", lab)
+    browser.see("[data-cluster]")
+    if place != "results":
+        browser.click(f"button[data-place={place}]")
+    browser.see(READY[place])
+
+
 def test_the_doors(browser: Browser) -> None:
     browser.open("/sign-in")
     browser.see("input[name=password]")
@@ -44,11 +54,7 @@ def test_home_and_its_windows(evening: Browser, button: str) -> None:
 
 @pytest.mark.parametrize("place", PLACES)
 def test_every_place_of_a_lab(evening: Browser, place: str) -> None:
-    evening.open("/")
-    evening.click(".lab", "Lab 1")
-    evening.see("[data-cluster]")
-    evening.click(f"button[data-place={place}]")
-    evening.see(READY[place])
+    go(evening, place)
     assert faults(evening) == []
     assert evening.see("button[data-place][aria-current=page]").get_attribute("data-place") == place
     assert evening.driver.title == f"{place}, Lock-gate interlock, Lab 1: Locks and lamps · Obento"
@@ -58,30 +64,21 @@ def test_every_place_of_a_lab(evening: Browser, place: str) -> None:
     ("key", "shown"), [("g", ".drawing [data-kind=output]"), ("s", "[aria-label=source]"), ("e", ".bar")]
 )
 def test_the_faces_of_a_hand_in(evening: Browser, key: str, shown: str) -> None:
-    evening.open("/")
-    evening.click(".lab", "Lab 1")
-    evening.click("button[data-place=review]")
-    evening.see("tr.chosen")
+    go(evening, "review")
     press(evening, key)
     evening.see(shown)
     assert faults(evening) == []
 
 
 def test_waves(evening: Browser) -> None:
-    evening.open("/")
-    evening.click(".lab", "Tickets")
-    evening.click("button[data-place=review]")
-    evening.see("tr.chosen")
+    go(evening, "review", "Tickets")
     press(evening, "w")
     evening.see("[data-waves]")
     assert faults(evening) == []
 
 
 def test_the_board(evening: Browser) -> None:
-    evening.open("/")
-    evening.click(".lab", "Drawn")
-    evening.click("button[data-place=spec]")
-    evening.see(".share")
+    go(evening, "spec", "Drawn")
     press(evening, "b")
     evening.see(".drawing [data-kind=output]")
     assert faults(evening) == []
@@ -89,18 +86,14 @@ def test_the_board(evening: Browser) -> None:
 
 @pytest.mark.parametrize(("key", "shown"), [("d", ".ant-modal"), ("/", ".ant-modal"), ("?", ".keys li")])
 def test_windows_that_keys_open(evening: Browser, key: str, shown: str) -> None:
-    evening.open("/")
-    evening.click(".lab", "Lab 1")
-    evening.see("[data-cluster]")
+    go(evening, "results")
     press(evening, key)
     evening.see(shown)
     assert faults(evening) == []
 
 
 def test_rows_comments_report_and_a_students_page(evening: Browser) -> None:
-    evening.open("/")
-    evening.click(".lab", "Lab 1")
-    evening.see("[data-cluster]")
+    go(evening, "results")
     evening.click(".ant-segmented-item", "Rows")
     evening.see(".box canvas")
     assert faults(evening) == []
@@ -165,9 +158,7 @@ def test_the_first_key_leads_past_the_bar(evening: Browser) -> None:
 def test_enter_presses_what_has_the_focus(evening: Browser) -> None:
     """A page-wide Enter opens the review of the chosen hand-in; on a chip it opens that one, on a button that is
     pressed."""
-    evening.open("/")
-    evening.click(".lab", "Lab 1")
-    evening.see("[data-cluster]")
+    go(evening, "results")
     chip = evening.see(".chip, .student", "Greta Lund")
     evening.driver.execute_script("arguments[0].focus()", chip)
     press(evening, Keys.ENTER)
@@ -189,9 +180,7 @@ def turn_letters(browser: Browser) -> None:
 
 
 def test_keys_of_one_letter_can_be_turned_off(evening: Browser) -> None:
-    evening.open("/")
-    evening.click(".lab", "Lab 1")
-    evening.see("[data-cluster]")
+    go(evening, "results")
     turn_letters(evening)
     evening.see("[data-cluster]")
     press(evening, "1", "d", "?")
@@ -208,10 +197,7 @@ def test_the_editor_is_left_by_keys(evening: Browser) -> None:
 
 
 def test_cases_students_and_rows_are_walked_by_arrows(evening: Browser) -> None:
-    evening.open("/")
-    evening.click(".lab", "Lab 1")
-    evening.see("[data-cluster]")
-    evening.click("button[data-place=review]")
+    go(evening, "review")
     first = evening.see("tr.chosen").get_attribute("data-case")
     count = len(evening.all("tr[data-case]"))
     evening.driver.execute_script("document.querySelector('.left .scroll').focus()")
@@ -229,3 +215,5 @@ def test_cases_students_and_rows_are_walked_by_arrows(evening: Browser) -> None:
     evening.driver.execute_script("document.querySelector('.box').focus()")
     press(evening, Keys.ARROW_DOWN, Keys.ARROW_RIGHT)
     assert "case" in evening.see("[role=status]", ": case").text
+    press(evening, Keys.ENTER)
+    evening.see(".who h1")

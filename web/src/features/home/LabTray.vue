@@ -6,7 +6,7 @@ import { count, moment } from '../../shared/words'
 /** A lab as a box: the more hand-ins, the larger their compartment. */
 defineProps<{ lab: LabCard }>()
 const emit = defineEmits<{ open: [] }>()
-const LEAST = 32
+const LEAST = 26
 /** Signs beside the numbers, so that no colour is needed. */
 const SIGNS: Record<string, string> = { right: 'p', wrong: 'f', unchecked: 's' }
 const EACH = 9
