@@ -76,16 +76,17 @@ class TypeDeclarations:
             made = self.constrained(base, e.ranges, e)
             made.resolution = resolution
             if e.element_ranges:
-                made.element = self.constrained(made.element_subtype, e.element_ranges[0], e)
+                made.element = self._constrained_inside(made.element_subtype, e.element_ranges, e)
             element = made.element_subtype
-            if isinstance(element.type, ArrayType) and element.ranges is None:
-                hint = "write its range after that of the array: (0 to 3)(7 downto 0)"
-                raise self.context.wrong(
-                    "unconstrained", f"the elements of {base.shown} need their range here", e, hint
-                )
+            while isinstance(element.type, ArrayType):
+                if element.ranges is None:
+                    hint = "write its range after that of the array: (0 to 3)(7 downto 0)"
+                    text = f"the elements of {base.shown} need their range here"
+                    raise self.context.wrong("unconstrained", text, e, hint)
+                element = element.element_subtype
             return made
         if isinstance(base.type, RecordType) and not e.scalar:
-            return self._constrained_record(base, e)
+            return self._constrained_record(base, e.ranges, e)
         if not e.scalar:
             hint = (
                 "use std_logic_vector for several bits"
@@ -116,7 +117,7 @@ class TypeDeclarations:
         if len(ranges) != len(s.type.indices):
             raise self.context.wrong("range", f"{s.shown} has {len(s.type.indices)} dimension(s)", node)
         if len(ranges) == 1 and isinstance(ranges[0], ast.Open):
-            return s
+            return Subtype(s.type, None, s.resolution, s.element)  # one of its own: its elements may get their ranges
         made: list[RangeX] = []
         for e, index in zip(ranges, s.type.indices, strict=True):
             r = self.expressions.try_range(e, index.type)
@@ -131,7 +132,7 @@ class TypeDeclarations:
                 )
             self._check_size(r, index, node)
             made.append(r)
-        return Subtype(s.type, made, s.resolution)
+        return Subtype(s.type, made, s.resolution, s.element)
 
     def _check_size(self, r: RangeX, index: Subtype, node: ast.Node) -> None:
         size, known, bounds = r.length(), r.known(), index.ranges[0].bounds() if index.ranges else None
@@ -222,19 +223,36 @@ class TypeDeclarations:
                 return FileType(name, self.marked(d.mark))
         raise AssertionError(name)
 
-    def _constrained_record(self, base: Subtype, e: ast.SubtypeInd) -> Subtype:
-        """`rec(a(7 downto 0))`: a record whose arrays get their ranges (5.3.3)."""
+    def _constrained_inside(self, element: Subtype, ranges: Sequence[Sequence[Any]], e: ast.Node) -> Subtype:
+        """Elements with the constraints that follow that of the array around them, the outermost first (1076-2008
+        5.3.2.1)."""
+        if isinstance(element.type, RecordType) and len(ranges) == 1:
+            return self._constrained_record(element, ranges[0], e)
+        if not isinstance(element.type, ArrayType):
+            text = f"the elements are of type {element.shown}, which takes no range in brackets here"
+            raise self.context.wrong("range", text, e, "a first value stands behind `:=`")
+        made = self.constrained(element, ranges[0], e)
+        if len(ranges) > 1:
+            made.element = self._constrained_inside(made.element_subtype, ranges[1:], e)
+        return made
+
+    def _constrained_record(self, base: Subtype, ranges: Sequence[Any], e: ast.Node) -> Subtype:
+        """`rec(a(7 downto 0))`: a record whose arrays get their ranges (1076-2008 5.3.3)."""
         fields = list(base.fields)
-        for r in e.ranges or []:
-            name = r.prefix.name if isinstance(r, ast.Paren) and isinstance(r.prefix, ast.Id) else ""
+        for r in ranges:
+            prefix, inside = r, list[list[Any]]()
+            while isinstance(prefix, ast.Paren):
+                inside.insert(0, [a.value for a in prefix.args])
+                prefix = prefix.prefix
+            name = prefix.name if inside and isinstance(prefix, ast.Id) else ""
             number = next((i for i, (n, _) in enumerate(fields) if n == name), None)
-            if number is None or not isinstance(r, ast.Paren):
+            if number is None:
                 hint = f"write for instance {base.shown}({fields[0][0]}(7 downto 0))"
                 raise self.context.wrong("range", f"a field of {base.shown} with its range is needed here", e, hint)
             field = fields[number][1]
             if not isinstance(field.type, ArrayType):
                 raise self.context.wrong("range", f"the field `{name}` is no array and takes no range", r)
-            fields[number] = name, self.constrained(field, [a.value for a in r.args], r)
+            fields[number] = name, self._constrained_inside(field, inside, r)
         made = Subtype(base.type, None, base.resolution)
         made.own_fields = fields
         return made
