@@ -119,6 +119,7 @@ def _declarator(body: ModuleContext, item: ast.Declaration, d: ast.Declarator, s
     vector = _join(body, wanted) or _make(body, wanted)
     vector.signal.position = vector.signal.position or d.start
     scope.entries[d.name] = vector
+    vector.is_constant = item.is_constant
     if scope.shown is not None and not whole.type.keeps_others:
         scope.shown.variables.append(shown_variable(d.name, vector))
     if kind in ("supply0", "supply1"):
@@ -327,6 +328,8 @@ def _named_block(body: ModuleContext, block: ast.Block, scope: Scope) -> Scope:
         scope.entries[block.name] = Inside(inner, block.start, ir.Label(name))
         if scope.shown is not None:
             scope.shown.children.append(shown)
+    else:
+        scope.nameless.append(inner)
     body.b.blocks[id(block), id(scope)] = inner
     for item in block.declarations:
         if isinstance(item, ast.Import):

@@ -68,6 +68,10 @@ def _declared(body: ModuleContext, entry: FunctionEntry) -> ir.Function:
             _complete(declaration, scope)
             continue  # `input a; reg a;`
         if declaration.direction in ("ref", "const ref"):
+            if not item.automatic:
+                text = f"`ref` needs storage of its own for each call, and `{item.name}` is static (1800 clause 13.5.2)"
+                word = "task" if item.task else "function"
+                raise body.error("reference-static", text, declaration, f"write `{word} automatic`")
             by_value = _by_reference(body, entry, declaration)
             if by_value is None:
                 continue

@@ -204,7 +204,9 @@ def _connections(body: ModuleContext, child: ast.Module, item: ast.Instance, sco
         name = c.port
         if name is None:
             if named:
-                raise body.error("mixed-connections", "connections by name and by order cannot be mixed", c)
+                raise body.error(
+                    "mixed-connections", "connections by name and by order cannot be mixed", c, "name them all"
+                )
             if index >= len(child.ports):
                 raise body.error(
                     "too-many", f"`{child.name}` has {len(child.ports)} ports, here are {len(item.connections)}", item

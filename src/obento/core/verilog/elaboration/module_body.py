@@ -38,7 +38,7 @@ def instantiate(
     path = f"{parent.path}.{name}" if parent.path else name
     shown = ScopeOfNames(name, "interface" if module.is_interface else "module", path)
     scope = Scope(path, builder.elaborated.get("$unit"), parent, shown)
-    scope.package = builder.package
+    scope.package, scope.packages = builder.package, builder.packages
     scope.system_verilog = module.system_verilog
     scope.module = module.name
     scope.times = builder.times(module)
@@ -269,7 +269,7 @@ def package(builder: Builder, name: str) -> Scope | None:
     shown = ScopeOfNames(text.name, "module", text.name)
     is_unit = text.name == "$unit"
     scope = Scope(text.name, None if is_unit else builder.elaborated.get("$unit"), None, shown)
-    scope.package = builder.package
+    scope.package, scope.packages = builder.package, builder.packages
     scope.times, scope.precision = builder.times(text), builder.design.precision
     scope.reals, scope.texts, scope.system_verilog = text.reals, text.texts, True
     builder.elaborated[text.name] = scope

@@ -87,7 +87,8 @@ class AggregateLowering:
         if any(item.key is not None for item in items):
             return self._by_key(items, parts, e)
         if len(items) != len(parts):
-            raise x.error("pattern-count", f"here are {len(items)} values, wanted are {len(parts)}", e)
+            text = f"here are {len(items)} values, wanted are {len(parts)}"
+            raise x.error("pattern-count", text, e, "one for each element or member; `default: ...` gives the rest")
         return [item.value for item in items]
 
     def _parts(self, shape: Shape, e: ast.Expr) -> list[_Part]:
@@ -126,7 +127,8 @@ class AggregateLowering:
             elif isinstance(key, ast.Name) and isinstance(found := x.scope.find(key.name), TypeName):
                 by_type.append((found.type, item.value))
             elif isinstance(key, ast.Name) and parts and isinstance(parts[0].key, str):
-                near = did_you_mean(key.name, [str(k) for k in keys])
+                names = [str(p.key) for p in parts]
+                near = did_you_mean(key.name, names) or "there are " + ", ".join(f"`{n}`" for n in names)
                 raise x.error("no-member", f"there is no member `{key.name}` here", key, near)
             else:
                 assert isinstance(key, ast.Expr)

@@ -15,13 +15,13 @@ from obento.core.ir import nodes as ir
 from obento.core.ir.evaluate import NotConstant, evaluate
 from obento.core.ir.interpret import Interpreter
 from obento.core.limits import Limits
-from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.aggregates import AggregateLowering
 from obento.core.verilog.lowering.arguments import bound, gives_back
 from obento.core.verilog.lowering.casts import CastLowering
 from obento.core.verilog.lowering.collections import VALUELESS, CollectionLowering
 from obento.core.verilog.lowering.effects import Effects, chosen
 from obento.core.verilog.lowering.names import no_value
+from obento.core.verilog.lowering.no_callable import no_callable
 from obento.core.verilog.lowering.real_numbers import RealLowering
 from obento.core.verilog.lowering.relations import EQUALITIES, RELATIONS, compares_aggregates, relation
 from obento.core.verilog.lowering.selects import SelectLowering
@@ -337,19 +337,9 @@ class ExpressionLowering:
                 raise self.error(
                     "task-in-expression", f"`{e.name}` is a task and has no value", e, "a function has one"
                 )
-            if isinstance(entry, Vector):
-                raise self.error(
-                    "index-in-parentheses",
-                    f"`{e.name}` is a signal, no function",
-                    e,
-                    f"an index stands in brackets: `{e.name}[...]`",
-                )
             if e.name.rpartition("::")[2] == "randomize":
                 raise self.error("not-yet", "`randomize` is not read by this version", e, "take `$urandom_range(a, b)`")
-            hint = did_you_mean(
-                e.name, [n for n in self.scope.all_names() if isinstance(self.scope.find(n), FunctionEntry)]
-            )
-            raise self.error("no-function", f"there is no function `{e.name}`", e, hint)
+            raise no_callable(self, e, entry, "function")
         return entry
 
     def find_callable(self, e: ast.Call | ast.TaskCall) -> Entry | None:

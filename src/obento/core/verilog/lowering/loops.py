@@ -12,6 +12,7 @@ from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.system_calls import dimensions_of
 from obento.core.verilog.model.scope import Vector
 from obento.core.verilog.syntax import ast
+from obento.core.words import counted
 
 
 class Statements(Protocol):
@@ -39,6 +40,13 @@ class LoopLowering:
 
     def counted_loop(self, s: ast.For) -> ir.Stmt:
         """`for (...; ...; ...) body`."""
+        for one in s.init:
+            if isinstance(one.target, ast.Name) and self._x.scope.find(one.target.name) is None:
+                name = one.target.name
+                here = (
+                    f"write `for (int {name} = ...`" if self._x.scope.system_verilog else f"declare `integer {name};`"
+                )
+                raise self._x.error("undeclared", f"`{name}` is not declared", one.target, here)
         init = [self._statements.some(one) for one in s.init]
         return ir.Block(s.start, [*init, self.loop(s, s.cond, s.body, s.step, self._own_counters(s))])
 
@@ -82,7 +90,8 @@ class LoopLowering:
         is_collection = shape is not None and not shape.dims and shape.type.collected is not None
         ends = [(0, 0)] if is_collection else dimensions_of(shape) if shape is not None else []
         if len(s.names) > len(ends):
-            raise self._x.error("no-dimension", f"this has {len(ends)} dimensions, named are {len(s.names)}", s)
+            text = f"{len(s.names)} indices for {counted(len(ends), 'dimension')}"
+            raise self._x.error("no-dimension", text, s, "give one name for each dimension")
         out, on = ir.Label("break"), ir.Label("continue")
         of = shape.type.collected if shape is not None and not shape.dims else None
         if of is not None:

@@ -8,6 +8,9 @@ from obento.core.verilog.model.errors import ElaborationError
 from obento.core.verilog.model.scope import Entry, FunctionEntry, Genvar, Inside, TypeName
 from obento.core.verilog.syntax import ast
 
+_ELSEWHERE = {"true": "write `1'b1`", "false": "write `1'b0`", "null": "a value that is left out is `'x` or `'z`"}
+"""Words of other languages."""
+
 
 def no_value(x: Expressions, e: ast.Name | ast.Dotted, found: Entry | None) -> ElaborationError:
     """Report a name that is not known, or is something else; raise what is given back."""
@@ -44,8 +47,20 @@ def _undeclared(x: Expressions, e: ast.Name) -> ElaborationError:
             return x.error("no-name", f"there is no package `{package}`", e, "hand in the file with it too")
         near = did_you_mean(inner, inside.entries)
         return x.error("no-name", f"the package `{package}` has no `{inner}`", e, near)
-    near = did_you_mean(e.name, x.scope.all_names()) if x.collector.shows("error") else ""
-    return x.error("undeclared", f"`{e.name}` is not declared", e, near or "declare it with `wire` or `reg`")
+    hint = _meant(x, e.name) if x.collector.shows("error") else ""
+    return x.error("undeclared", f"`{e.name}` is not declared", e, hint or "declare it with `wire` or `reg`")
+
+
+def _meant(x: Expressions, name: str) -> str:
+    """What may be meant by a name that is not known: one of a block or package that is not seen here, or a near one."""
+    if name in _ELSEWHERE:
+        return _ELSEWHERE[name]
+    if x.scope.is_inside(name):
+        return "one with this name lives inside of a block or loop only; declare it before that"
+    package = x.scope.package_with(name)
+    if package:
+        return f"`{package}` has it: write `{package}::{name}`, or `import {package}::*;`"
+    return did_you_mean(name, x.scope.all_names())
 
 
 def text_of(e: ast.Name | ast.Dotted) -> str:

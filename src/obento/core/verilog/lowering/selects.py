@@ -9,6 +9,7 @@ from obento.core import values
 from obento.core.decimals import shown
 from obento.core.ir import nodes as ir
 from obento.core.ir.evaluate import NotConstant, evaluate
+from obento.core.ir.signal import Signal
 from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.lowered import Expressions
 from obento.core.verilog.model.scope import Entry, Inside, Parameter, Vector
@@ -331,9 +332,7 @@ class SelectLowering:
         selected = self._selected(e)
         if isinstance(selected, ir.TextValue):
             raise self._x.error("string-letter", "a letter is set by `s.putc(at, letter)`", e)
-        if isinstance(selected, ir.Const):  # a constant index with unknown digits: nothing is written (5.2.1)
-            return ir.Target(entry.signal, entry.signal.width, selected.width)
-        return _place(selected)
+        return _place(selected, entry.signal)
 
     def in_collection(self, e: ast.Expr) -> tuple[Vector, ast.Index | ast.Part, list[ast.Expr]] | None:
         """The collection of which a left side is an element or a part of one: the variable, where the element is
@@ -406,8 +405,8 @@ def indexed_base(how: str, count: int, lsb: int, step: int) -> int:
     return lsb if upwards else lsb + (count - 1) * step
 
 
-def _place(selected: ir.Expr) -> ir.Target:
-    """A selection as a place to be written."""
+def _place(selected: ir.Expr, of: Signal) -> ir.Target:
+    """A selection from a signal as a place to be written."""
     low = 0
     offsets: list[ir.Offset] = []
     node, is_outside = selected, False
@@ -418,11 +417,14 @@ def _place(selected: ir.Expr) -> ir.Target:
             low += node.low
             node = node.a
             continue
+        if isinstance(node, ir.Const):  # a constant index with unknown digits: nothing is written (5.2.1)
+            is_outside = True
+            break
         assert isinstance(node, ir.Pick)
         # An element must lie inside its array; a part of a whole vector may reach over its ends.
         window = 0 if isinstance(node.a, ir.Ref) and not node.a.signal.element else node.a.width
         offsets.insert(0, ir.Offset(node.index, node.index_signed, node.base, node.step, node.width, window))
         node = node.a
     if is_outside:  # what stands beside a member or an element is none of its digits
-        return ir.Target(node.signal, node.signal.width, selected.width)
-    return ir.Target(node.signal, low, selected.width, offsets)
+        return ir.Target(of, of.width, selected.width)
+    return ir.Target(of, low, selected.width, offsets)

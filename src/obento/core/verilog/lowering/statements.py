@@ -9,7 +9,6 @@ from obento.core.ir import nodes as ir
 from obento.core.ir.drivers import waits
 from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import LimitReached
-from obento.core.suggest import did_you_mean
 from obento.core.verilog.lowering.aggregates import left_to_right
 from obento.core.verilog.lowering.arguments import for_variables, gives_back, has_references
 from obento.core.verilog.lowering.collection_statements import CollectionStatements
@@ -19,6 +18,7 @@ from obento.core.verilog.lowering.effects import Effects
 from obento.core.verilog.lowering.expressions import ExpressionLowering
 from obento.core.verilog.lowering.loops import LoopLowering
 from obento.core.verilog.lowering.names import text_of
+from obento.core.verilog.lowering.no_callable import no_callable
 from obento.core.verilog.lowering.only_one import looked_at
 from obento.core.verilog.lowering.sets import among
 from obento.core.verilog.lowering.text_values import SETTERS
@@ -232,16 +232,28 @@ class StatementLowering:
                 raise self.error("stray-return", "`return` leaves a function or task, and there is none around it", s)
             self._leave.used = True
             gone = ir.Disable(s.start, self._leave)
+            self._check_value(s)
             if s.value is None or self._result is None:
                 return gone
             target = [ir.Target(self._result.signal, 0, self._result.signal.width)]
             value = self._x.to_shape(s.value, self._result.shape)
             return ir.Block(s.start, [ir.Assign(s.start, target, value), gone])
         if not self._loops.open:
-            raise self.error("stray-break", f"`{s.what}` stands in no loop", s)
+            raise self.error(
+                "stray-break", f"`{s.what}` stands in no loop", s, "take it out; `return` leaves a function"
+            )
         label = self._loops.open[-1][0 if s.what == "break" else 1]
         label.used = True
         return ir.Disable(s.start, label)
+
+    def _check_value(self, s: ast.Leave) -> None:
+        """A function gives a value where it has one, and no other thing does (1800 clauses 12.8 and 13.4.1)."""
+        gives = self._result is not None and not self._result.is_void
+        if s.value is not None and not gives:
+            text = "nothing is given back here: this is a task or a `void` function"
+            raise self.error("return-value", text, s.value, "write `return;`")
+        if s.value is None and gives:
+            raise self.error("return-value", "`return` is without the value of the function", s, "write `return ...;`")
 
     # Assignments.
 
@@ -343,6 +355,11 @@ class StatementLowering:
         for name in names_written(target):
             self._x.selects.check_view(name)
             entry = self._x.find(name)
+            if isinstance(entry, Vector) and entry.is_constant and name.start != entry.start:
+                text = (
+                    f"`{text_of(name)}` is declared with `const`: it keeps the value it began with (1800 clause 6.20.6)"
+                )
+                raise self.error("constant-written", text, name, "take `const` out, or write another variable")
             if isinstance(entry, Vector) and entry.kind not in VARIABLES:
                 if entry.kind == "event":
                     raise self.error(
@@ -432,8 +449,7 @@ class StatementLowering:
     def _task(self, s: ast.TaskCall) -> ir.Stmt:
         entry = self._x.find_callable(s)
         if not isinstance(entry, FunctionEntry):
-            tasks = [n for n in self.scope.all_names() if isinstance(self.scope.find(n), FunctionEntry)]
-            raise self.error("no-task", f"there is no task `{s.name}`", s, did_you_mean(s.name, tasks))
+            raise no_callable(self._x, s, entry, "task")
         if not entry.item.task and not gives_back(entry.item):
             if entry.item.type.word != "void" and not s.is_void:
                 raise self.error(

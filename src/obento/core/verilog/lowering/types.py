@@ -21,7 +21,7 @@ from obento.core.verilog.model.types import (
     vector,
 )
 from obento.core.verilog.syntax import ast
-from obento.core.verilog.syntax.builtin_types import WIDTHS
+from obento.core.verilog.syntax.builtin_types import TYPES_ELSEWHERE, WIDTHS
 from obento.core.words import counted
 
 
@@ -141,7 +141,8 @@ class TypeLowering:
         if colons and x.scope.package(package) is None:
             raise x.error("no-package", f"there is no package `{package}`", t, "hand in the file with it too")
         types = [n for n in x.scope.all_names() if isinstance(x.scope.find(n), TypeName)]
-        raise x.error("no-type", f"there is no type `{t.word}`", t, did_you_mean(t.word, types))
+        near = TYPES_ELSEWHERE.get(t.word) or did_you_mean(t.word, types)
+        raise x.error("no-type", f"there is no type `{t.word}`", t, near)
 
     # Structures and unions (7.2 and 7.3).
 
@@ -168,7 +169,8 @@ class TypeLowering:
         if t.word == "union":
             if t.packed and len({m.width for m in found}) > 1:
                 widths = ", ".join(f"`{m.name}` {m.width}" for m in found)
-                raise x.error("union-widths", f"members of a packed union are equally wide (7.3.1): {widths}", t)
+                text = f"members of a packed union are equally wide (7.3.1): {widths}"
+                raise x.error("union-widths", text, t, "make the narrower ones wider")
             width = max(m.width for m in found)
         else:
             width = 0

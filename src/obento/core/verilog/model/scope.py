@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Collection
 from dataclasses import dataclass, field
 
 from obento.core.ir.design import ScopeOfNames
@@ -26,6 +26,13 @@ class Vector:
     dims: Dims = ()
     start: int = 0
     at: int = 0
+    is_constant: bool = False
+    """Whether it keeps the value that its declaration gives it."""
+
+    @property
+    def is_void(self) -> bool:
+        """Whether it is the result of a function that has none."""
+        return self.type.word == "void"
 
     @property
     def msb(self) -> int:
@@ -221,6 +228,10 @@ class Scope:
         """Packages of which every name can be seen here (1800 clause 26.3)."""
         self.package: Callable[[str], Scope | None] = outer.package if outer is not None else _no_package
         """Gives the names of a package."""
+        self.packages: Collection[str] = outer.packages if outer is not None else ()
+        """The packages of the hand-in."""
+        self.nameless: list[Scope] = []
+        """The blocks in it that have no name."""
 
     def find(self, name: str) -> Entry | None:
         """What a name means here or in a scope around (12.7), or behind the name of its package (none for `$unit`)."""
@@ -298,6 +309,27 @@ class Scope:
             names += [name for package in scope.imports for name in package.entries]
             scope = scope.outer
         return names
+
+    def is_inside(self, name: str) -> bool:
+        """Whether a block without a name, here or around, has this name for itself."""
+        scope: Scope | None = self
+        while scope is not None:
+            below = list(scope.nameless)
+            while below:
+                inner = below.pop()
+                if name in inner.entries:
+                    return True
+                below += inner.nameless
+            scope = scope.outer
+        return False
+
+    def package_with(self, name: str) -> str:
+        """A package of the hand-in that has this name; empty where none has."""
+        for package in self.packages:
+            inside = self.package(package) if package != "$unit" else None
+            if inside is not None and name in inside.entries:
+                return package
+        return ""
 
 
 def _no_package(name: str) -> Scope | None:

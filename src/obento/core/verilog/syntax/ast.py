@@ -511,6 +511,8 @@ class Declaration(Item):
     strengths: tuple[str, str] | None = None
     lifetime: str = ""
     """`automatic` or `static`, where that stands before it."""
+    is_constant: bool = False
+    """Whether `const` stands before it (1800 clause 6.20.6)."""
 
 
 @dataclass(slots=True)

@@ -19,6 +19,15 @@ WIDTHS = {
 SIGNED_TYPES = frozenset(["integer", "int", "byte", "shortint", "longint"])
 """Signed unless `unsigned` stands behind them."""
 
+TYPES_ELSEWHERE = {
+    "bool": "a type of one digit is `logic`", "boolean": "a type of one digit is `logic`",
+    "std_logic": "a type of one digit is `logic`", "std_logic_vector": "write `logic [7:0]`",
+    "unsigned": "write `logic [7:0]`, which has no sign", "uint8_t": "write `logic [7:0]` or `byte unsigned`",
+    "char": "write `byte`", "float": "write `real`", "double": "write `real`", "long": "write `longint`",
+    "short": "write `shortint`",
+}  # fmt: skip
+"""Words for types in other languages, with what to write."""
+
 TWO_STATE = frozenset(["bit", "int", "byte", "shortint", "longint"])
 """Their variables hold nothing but 0 and 1, 0 at first (1800 clauses 6.3.1 and 6.8)."""
 

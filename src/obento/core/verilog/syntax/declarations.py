@@ -139,8 +139,16 @@ class DeclarationParser(StatementParser):
 
     def declaration(self) -> list[ast.Item]:
         """Nets or variables of one type."""
+        if self.accept("const"):
+            made = self._declared()
+            for item in made:
+                if isinstance(item, ast.Declaration):
+                    item.is_constant = True
+            return made
+        return self._declared()
+
+    def _declared(self) -> list[ast.Item]:
         start = self.start
-        self.accept("const")
         if self.is_at("var"):
             return self.declarators(self._variable_type(start))
         if self.at_made_type():

@@ -193,8 +193,14 @@ class ExpressionParser(BraceParser, NumberParser):
                 found.append(self.expression())
             if not self.accept(","):
                 break
+        if closing == "}" and self.is_at(":"):
+            raise self._bare_range(found[-1])
         self.expect(closing, "the values")
         return found
+
+    def _bare_range(self, low: ast.Node) -> Exception:
+        text = "a range of values stands in brackets"
+        return self.fail("bare-range", text, "write `[1:3]`", low.start, low.end)
 
     def _end_of_range(self) -> ast.Expr:
         """An end of a range of values; `$` is the least or greatest there is (an `ast.Last`)."""
@@ -329,6 +335,8 @@ class ExpressionParser(BraceParser, NumberParser):
             return self.fail(
                 "word-operator", "`not` is a gate, no operator", "write `~a` for digits or `!a` for conditions"
             )
+        if self.is_at("default") and self.texts[self.at - 1] == "{" and self.system_verilog:
+            return self.fail("pattern-quote", "`default:` stands in a pattern", "a pattern begins with `'{`")
         if self.kinds[self.at] == "k":
             return self.fail(
                 "expected-value",
@@ -532,6 +540,11 @@ class ExpressionParser(BraceParser, NumberParser):
         if self.is_at(")"):
             raise self.fail("extra-parenthesis", "this `)` closes nothing", "one too many, or its `(` is missing")
         hint = f"every {after} ends with `;`"
+        if self.is_at("[") and self.texts[self.at - 1].startswith("$"):
+            shown = self.texts[self.at - 1]
+            raise self.fail(
+                "brackets", f"`{shown}` is a function", f"its arguments stand in parentheses: `{shown}(...)`"
+            )
         starts_anew = self.newline_before[self.at] or self.kinds[self.at] in "ke"
         if self.is_at("=") or self.is_at("<="):
             starts_anew = False

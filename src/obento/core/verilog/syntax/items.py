@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from obento.core.suggest import did_you_mean, nearest
 from obento.core.verilog.syntax import ast
+from obento.core.verilog.syntax.builtin_types import TYPES_ELSEWHERE
 from obento.core.verilog.syntax.declarations import DIRECTIONS, NET_TYPES, VARIABLE_TYPES, DeclarationParser
 from obento.core.verilog.syntax.lexer import KEYWORDS
 
@@ -156,6 +157,8 @@ class ItemParser(DeclarationParser):
                 "outside-process", f"`{text}` stands outside of an `always` or `initial` block",
                 "put it into `always @* begin ... end`; also look for an `end` too many before",
             )  # fmt: skip
+        if text in ("signed", "unsigned"):
+            return self.fail("sign-first", f"`{text}` stands before its type", f"write `logic {text} [3:0] x;`")
         return self.fail("expected-item", f"{self.describe()} cannot stand here")
 
     def _parameter_item(self) -> list[ast.Item]:
@@ -282,7 +285,7 @@ class ItemParser(DeclarationParser):
             name = self.name("the instance's name")
             range_ = self.range() if self.is_at("[") else None
             if self.is_at(";", ",", "=") and not parameters and self.system_verilog:
-                near = did_you_mean(module, self.types) or f"an instance has parentheses: `{module} {name} ();`"
+                near = self._meant_type(module) or f"an instance has parentheses: `{module} {name} ();`"
                 raise self.fail("no-type", f"there is no type `{module}`", near, start, start + len(module))
             if not self.is_at("("):
                 near = did_you_mean(module, KEYWORDS)
@@ -298,6 +301,20 @@ class ItemParser(DeclarationParser):
                 break
         self.semicolon("instance")
         return items
+
+    def _meant_type(self, word: str) -> str:
+        """What may be meant by a word that is no type: one that is declared further down, another language's, or a near
+        one."""
+        if self.is_declared_below(word):
+            return "its `typedef` stands further down: move that before this"
+        return TYPES_ELSEWHERE.get(word) or did_you_mean(word, self.types)
+
+    def is_declared_below(self, word: str, before: str = "}", after: str = ";") -> bool:
+        """Whether a word stands between these two further down, as a structure's name does."""
+        for at in range(self.at + 1, len(self.kinds) - 1):
+            if self.texts[at] == word and self.texts[at - 1] == before and self.texts[at + 1] == after:
+                return True
+        return False
 
     def _connections(self) -> list[ast.Connection]:
         """Up to and including the closing parenthesis."""
@@ -317,6 +334,8 @@ class ItemParser(DeclarationParser):
                         self.at += 1
                         value = None if self.is_at(")") else self.expression()
                         self.expect(")", "the connection")
+                    elif self.is_at("="):
+                        raise self.fail("connection-form", "`=` connects nothing here", f"write `.{name}(...)`")
                     found.append(ast.Connection(start, self.previous_end, name, value, False, implied))
             elif self.is_at(",") or self.is_at(")"):
                 found.append(ast.Connection(start, start, None, None))
@@ -441,6 +460,10 @@ class ItemParser(DeclarationParser):
         item: ast.Item
         if word == "for":
             declares = self.accept("genvar")
+            if self.at_word("int", "integer") and self.kinds[self.at + 1] == "i":
+                shown = self.texts[self.at + 1]
+                text = f"a loop that makes items counts with a `genvar`, not with `{self.text}`"
+                raise self.fail("genvar-missing", text, f"write `for (genvar {shown} = ...`")
             init = self.assignment()
             self.expect(";")
             cond = self.expression()

@@ -185,7 +185,7 @@ def _strange_character(character: str, position: int, collector: Collector) -> N
             "a number's base is missing or unknown after `'`",
             position,
             position + 1,
-            "write 4'b1010, 8'hff or 3'd5",
+            "write 4'b1010, 8'hff or 3'd5; one digit is 1'b0",
         )
     else:
         collector.error(

@@ -68,9 +68,7 @@ class LoopParser(AssignmentParser):
         else:
             init = [] if self.is_at(";") and self.system_verilog else self._assignments()
         if self.is_at(","):
-            raise self.fail(
-                "for-commas", "the parts of `for` are parted by `;`", "write `for (i = 0; i < 8; i = i + 1)`"
-            )
+            raise self._no_commas()
         self.expect(";", "between the parts of `for`")
         cond = self.expression()
         self.expect(";", "between the parts of `for`")
@@ -82,6 +80,9 @@ class LoopParser(AssignmentParser):
         if not declared:
             return loop
         return ast.Block(start, self.previous_end, None, declared, [loop])
+
+    def _no_commas(self) -> Exception:
+        return self.fail("for-commas", "the parts of `for` are parted by `;`", "write `for (i = 0; i < 8; i = i + 1)`")
 
     def _assignments(self) -> list[ast.Assign]:
         """Assignments with commas between them, which .sv files may have (1800 clause 12.7.1)."""
@@ -114,12 +115,19 @@ class LoopParser(AssignmentParser):
                 made.start = start
                 declaration = ast.Declaration(start, self.previous_end, kind, "", made, [])
                 declared.append(declaration)
+            if self.is_at(";", ",") or self.texts[self.at + 1] in (";", ","):
+                name = self.name("the variable of the loop")
+                raise self.fail("for-start", f"the loop does not say where `{name}` begins", f"write `{name} = 0`")
             init = self.assignment()
-            assert isinstance(init.target, ast.Name)
+            if not isinstance(init.target, ast.Name):
+                text = "a loop declares single variables"
+                raise self.fail("for-variable", text, "write `int i = 0`", init.target.start, init.target.end)
             declaration.names.append(ast.Declarator(init.start, init.target.end, init.target.name, [], None))
             found.append(init)
             if not self.accept(","):
                 return found
+            if self.texts[self.at + 1] in ("<", "<=", ">", ">=", "!="):
+                raise self._no_commas()
 
     def _foreach(self) -> ast.Stmt:
         """`foreach (array[i, j])` (1800 clause 12.7.3)."""

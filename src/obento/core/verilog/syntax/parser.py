@@ -340,6 +340,7 @@ class Parser(ItemParser):
                 return
             self._misspelt_direction()
             if self.is_at(*DIRECTIONS):
+                self._no_type_behind()
                 declaration = self._port_declaration(module)
             elif self._at_interface_port() and not self.at_type_name():
                 self._interface_port(module)
@@ -360,6 +361,24 @@ class Parser(ItemParser):
                 self._missing_comma()
                 continue
             return
+
+    def _no_type_behind(self) -> None:
+        """An interface, or a type that is declared further down, behind the direction of a port."""
+        at = self.at + 1
+        if not (self.system_verilog and self.kinds[at] == "i" and self.kinds[at + 1] in "ix"):
+            return
+        word = self.texts[at]
+        if word in self.interfaces():
+            text = f"`{word}` is an interface, and a port that is one has no direction"
+            raise self.fail("interface-direction", text, f"take `{self.text}` out; a modport gives directions")
+        if word not in self.types and self.is_declared_below(word):
+            text = f"there is no type `{word}` yet"
+            raise self.fail("no-type", text, "its `typedef` stands further down: put it before the module")
+
+    def interfaces(self) -> set[str]:
+        """The names of all interfaces of the file."""
+        heads = (at for at, text in enumerate(self.texts[:-1]) if text == "interface" and self.kinds[at] == "k")
+        return {self.texts[at + 1] for at in heads}
 
     def _port_declaration(self, module: ast.Module) -> ast.Declaration:
         start = self.start

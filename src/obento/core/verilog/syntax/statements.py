@@ -208,6 +208,10 @@ class StatementParser(LoopParser):
         self.at += 1
         later = self._deferred()
         if not self.is_at("("):
+            if self.text not in ("property", "sequence"):
+                raise self.fail(
+                    "missing", f"`(` is missing before {self.describe()}", f"what `{word}` asks stands in parentheses"
+                )
             raise self.fail(
                 "not-yet",
                 f"`{word} {self.text}` is not read by this version",
@@ -500,7 +504,10 @@ class StatementParser(LoopParser):
 
     def _labels(self, with_ranges: bool) -> list[ast.Expr | ast.Range]:
         if with_ranges:
-            return self.values_and_ranges(":")
+            among = self.values_and_ranges(":")
+            if self.kinds[self.at] == "n" and self.texts[self.at + 1] in (":", ","):
+                raise self._bare_range(among[-1])
+            return among
         if self.is_at("when") and self.texts[self.at + 1] not in (":", ","):
             raise self.fail("vhdl-when", "`when` is VHDL", "an arm begins with its value: `0: y = 1;`")
         labels: list[ast.Expr | ast.Range] = [*self._list()]

@@ -267,6 +267,9 @@ class TypeParser(ExpressionParser):
             raise self.fail(
                 "type-name-last", f"`{word}` stands before the braces", f"a type's name comes last: `}} {word};`"
             )
+        if self.is_at(";"):
+            behind = self.previous_end
+            raise self.fail("type-name", "the type has no name", "it stands last: `} name_t;`", behind - 1, behind)
         name = self.name("the name of the type")
         dims = self.dimensions()
         self.types.add(name)

@@ -132,7 +132,10 @@ class Expressions:
                 )
         shown = " or ".join(_given(g) for g in types[:2])
         return self.context.wrong(
-            "type", f"this is {shown}, but {_a(wanted)} is needed here", e, _conversion_hint(given, wanted)
+            "type",
+            f"this is {shown}, but {_a(wanted)} is needed here",
+            e,
+            _without_quotes(e, wanted) or _conversion_hint(given, wanted),
         )
 
     # Everything an expression can mean.
@@ -245,6 +248,8 @@ class Expressions:
             hint = "compare the bit first: a = '1'"
         elif e.op in ("=", "/=") and ("std_ulogic" in lefts and "integer" in rights):
             hint = "a single bit is compared with '0' or '1'"
+        elif e.op in ("=", "/=") and "std_ulogic" in lefts and isinstance(e.right, ast.String):
+            hint = "a single bit stands in single quotes: '1'"
         elif {"unsigned", "signed"} & (lefts | rights) and not self.context.scope.find('"+"'):
             hint = "is `use ieee.numeric_std.all;` missing?"
         return self.context.wrong("operator", f"`{e.op}` is not defined between {a} and {b}", e, hint)
@@ -509,6 +514,11 @@ def _given(x: Type) -> str:
 def _a(x: Type) -> str:
     name = "std_logic" if x.name == "std_ulogic" else x.shown
     return f"{'an' if name[:1] in 'aeiou' and not name.startswith('uni') else 'a'} {name}"
+
+
+def _without_quotes(e: ast.Expr, wanted: Type) -> str:
+    is_literal = isinstance(e, ast.String) and isinstance(wanted, EnumType) and e.value.lower() in wanted.literals
+    return f"a name stands without quotes: {e.value}" if is_literal and isinstance(e, ast.String) else ""
 
 
 def _conversion_hint(given: Type, wanted: Type) -> str:

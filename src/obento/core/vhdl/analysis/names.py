@@ -47,6 +47,8 @@ WHERE = {
     "log2": "math_real",
     "uniform": "math_real",
 }
+_ATTRIBUTES = frozenset(["event", "stable", "length", "range", "high", "low", "left", "right", "last_value"])
+"""What beginners write behind a dot."""
 _STD_WHERE = {
     "line": "textio",
     "text": "textio",
@@ -224,7 +226,8 @@ class Names:
             if isinstance(prefix, t.Const):
                 return t.Const(subtype.type, e.pos, prefix.value[number], sub=subtype)
             return t.Field(subtype.type, e.pos, prefix, number, sub=subtype)
-        raise self.context.wrong("no-field", f"`.{e.suffix}` needs a record, but this is {prefix.type.shown}", e)
+        hint = f"an attribute stands behind a quote: `'{e.suffix}`" if e.suffix in _ATTRIBUTES else ""
+        raise self.context.wrong("no-field", f"`.{e.suffix}` needs a record, but this is {prefix.type.shown}", e, hint)
 
     def dereferenced(self, x: t.Expr) -> t.Expr:
         """What a pointer points to."""
