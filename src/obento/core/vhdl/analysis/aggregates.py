@@ -15,6 +15,7 @@ from obento.core.vhdl.model.types import (
     Subtype,
     Type,
 )
+from obento.core.vhdl.model.values import Arr
 from obento.core.vhdl.syntax import ast
 
 _MANY = 4096
@@ -141,10 +142,22 @@ class Aggregates:
             row = row_type(wanted)
             if isinstance(e, ast.Aggregate):
                 return self._array(e, row, ranges[1:] if ranges else None, element), False
-            return self.context.expressions.expr(e, row, Subtype(row, ranges[1:] if ranges else None)), False
+            found = self.context.expressions.expr(e, row, Subtype(row, ranges[1:] if ranges else None))
+            return self._with_bounds(e, found, ranges[1] if ranges and len(row.indices) == 1 else None), False
         if self.names.fits(e, element.type) or not self.names.fits(e, wanted):
             return self.context.expressions.expr(e, element.type, element), False
         return self.context.expressions.expr(e, wanted), True
+
+    def _with_bounds(self, e: ast.Expr, row: t.Expr, own: RangeX | None) -> t.Expr:
+        """A row that is a string literal, with the bounds of the array around it (9.3.3.3)."""
+        known = own.known() if own is not None else None
+        if known is None or not isinstance(row, t.Const) or not isinstance(row.value, Arr):
+            return row
+        left, right, down = known
+        size = max(0, (left - right if down else right - left) + 1)
+        if len(row.value.v) != size:
+            raise self.context.wrong("width", f"this has {len(row.value.v)} elements, but {size} are needed", e)
+        return t.Const(row.type, row.pos, Arr(left, -1 if down else 1, row.value.v), sub=row.sub)
 
     def _named_range(
         self, items: Sequence[tuple[RangeX | t.Expr | None, t.Expr, bool]], wanted: ArrayType, e: ast.Node

@@ -627,37 +627,41 @@ def _gather(x: t.Expr, out: list[t.Expr]) -> None:
 
 def everything_read(body: Sequence[t.Stmt]) -> list[t.Expr]:
     """Every expression of statements that is evaluated when they run."""
+    return [x for s in walk(body) for x in read_by(s)]
+
+
+def read_by(s: t.Stmt) -> list[t.Expr]:
+    """Every expression that is evaluated when a statement runs, without those of the statements inside of it."""
     out: list[t.Expr] = []
-    for s in walk(body):
-        match s:
-            case t.SetVariable():
-                out += [s.value, *target_indices(s.target)]
-            case t.SetSignal():
-                out += [x for wave in s.waves for x in wave if x is not None]
-                out += target_indices(s.target)
-            case t.If():
-                out += [c for c, _ in s.arms if c is not None]
-            case t.Case():
-                out.append(s.selector)
-            case t.Loop():
-                out += [s.condition] if s.condition is not None else []
-                out += [s.range.left, s.range.right] if s.range is not None else []
-            case t.Jump():
-                out += [s.condition] if s.condition is not None else []
-            case t.Return():
-                out += [s.value] if s.value is not None else []
-            case t.Assert():
-                out += [x for x in (s.condition, s.report, s.severity) if x is not None]
-            case t.CallProcedure():
-                out += [a for p, a in zip(s.procedure.params, s.args, strict=True) if p.mode != "out"]
-            case t.Declare():
-                out += [s.value] if s.value is not None else []
-            case t.Wait():
-                out += [x for x in (s.until, s.time) if x is not None]
-            case t.Null() | t.DeclareSub():
-                pass
-            case _:
-                raise no_rule(s)
+    match s:
+        case t.SetVariable():
+            out += [s.value, *target_indices(s.target)]
+        case t.SetSignal():
+            out += [x for wave in s.waves for x in wave if x is not None]
+            out += target_indices(s.target)
+        case t.If():
+            out += [c for c, _ in s.arms if c is not None]
+        case t.Case():
+            out.append(s.selector)
+        case t.Loop():
+            out += [s.condition] if s.condition is not None else []
+            out += [s.range.left, s.range.right] if s.range is not None else []
+        case t.Jump():
+            out += [s.condition] if s.condition is not None else []
+        case t.Return():
+            out += [s.value] if s.value is not None else []
+        case t.Assert():
+            out += [x for x in (s.condition, s.report, s.severity) if x is not None]
+        case t.CallProcedure():
+            out += [a for p, a in zip(s.procedure.params, s.args, strict=True) if p.mode != "out"]
+        case t.Declare():
+            out += [s.value] if s.value is not None else []
+        case t.Wait():
+            out += [x for x in (s.until, s.time) if x is not None]
+        case t.Null() | t.DeclareSub():
+            pass
+        case _:
+            raise no_rule(s)
     return out
 
 

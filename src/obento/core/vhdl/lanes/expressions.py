@@ -50,6 +50,8 @@ class LaneExpressions:
     bound: dict[Object, Digits]
     edges: dict[Object, ir.Expr]
     is_certain: bool
+    _fixed: dict[int, Digits]
+    """Expressions that have a known value in what is being written out, by their identity."""
 
     def escape(self, when: ir.Expr) -> None:
         """The cases in which a condition holds are told by the timeline."""
@@ -78,6 +80,8 @@ class LaneExpressions:
         ------
         NoLanes
         """
+        if self._fixed and id(x) in self._fixed:
+            return self._fixed[id(x)]
         match x:
             case t.Const():
                 return self.constant(x.value, x.sub or Subtype(x.type))
@@ -171,7 +175,8 @@ class LaneExpressions:
             low, high = (right, left) if down else (left, right)
             if index.known:
                 if not low <= index.value <= high:
-                    raise NoLanes("an index outside of its array")
+                    self.error(bit(True))
+                    return self._of(number(0, bits_of(element)), element)
                 e = ir.Slice(width, e, abs(right - index.value) * width)
             else:
                 self.inside(index, low, high)
@@ -203,10 +208,11 @@ class LaneExpressions:
         size = (left - right if down else right - left) + 1
         sub = Subtype(v.sub.type, [int_range(INTEGER, left, right, down)], None, v.sub.element)
         if size <= 0:
-            raise NoLanes("a slice without elements")
+            return self.constant(Arr(left, -1 if down else 1, ()), sub)
         low, high = (own_right, own_left) if own_down else (own_left, own_right)
         if not (low <= min(left, right) and max(left, right) <= high) or (down != own_down and size > 1):
-            raise NoLanes("a slice outside of its array")
+            self.error(bit(True))
+            return Digits(sub, e=number(0, size * bits_of(v.sub.element_subtype)))
         if v.known:
             return self.constant(v.value.part(left, right, -1 if down else 1, x.pos), sub)
         width = bits_of(v.sub.element_subtype)
@@ -261,9 +267,10 @@ class LaneExpressions:
         left, right, down = self.range(s.ranges[0])
         size = max(0, (left - right if down else right - left) + 1)
         have = len(v.value.v) if v.known else v.digits.width // max(1, bits_of(v.sub.element_subtype))
-        if have != size:
-            raise NoLanes("lengths that do not agree")
         sub = Subtype(s.type, [int_range(INTEGER, left, right, down)], None, s.element or v.sub.element)
+        if have != size:
+            self.error(bit(True))
+            return Digits(sub, e=number(0, bits_of(sub))) if size else self.constant(Arr(left, 1, ()), sub)
         return Digits(sub, Arr(left, -1 if down else 1, v.value.v) if v.known else None, v.known, v.e)
 
     # Operations.
@@ -465,7 +472,9 @@ class LaneExpressions:
             else:
                 known = self.value(place)
                 if not known.known:
-                    raise NoLanes("an aggregate by an index that changes")
+                    if len(x.items) > 1 or x.others is None:
+                        raise NoLanes("an aggregate by an index that changes")
+                    return self._one_of(x, known, value, (left, right, down))
                 indices = [known.value]
             for index in indices:
                 offset = (index - left) * step
@@ -474,10 +483,24 @@ class LaneExpressions:
                 digits[offset] = value
         rest = self.fitted(self.value(x.others), element).digits if x.others is not None else None
         filled = [d if d is not None else rest for d in digits]
-        if not filled or any(d is None for d in filled):
-            raise NoLanes("an aggregate with gaps")
         sub = Subtype(x.type, [int_range(INTEGER, left, right, down)])
+        if not filled:
+            return self.constant(Arr(left, step, ()), sub)
+        if any(d is None for d in filled):
+            raise NoLanes("an aggregate with gaps")
         return Digits(sub, e=_joined([d for d in filled if d is not None]))
+
+    def _one_of(self, x: t.ArrayAgg, at: Digits, value: ir.Expr, bounds: tuple[int, int, bool]) -> Digits:
+        """`(n => value, others => rest)`, where n changes."""
+        assert isinstance(x.type, ArrayType) and x.others is not None
+        left, right, down = bounds
+        self.inside(at, min(left, right), max(left, right))
+        rest = self.fitted(self.value(x.others), x.type.element).digits
+        width = number_width(min(at.bounds[0], left, right, -1), max(at.bounds[1], left, right))
+        here = widened(at, width)
+        places = range(left, right - 1, -1) if down else range(left, right + 1)
+        parts: list[ir.Expr] = [ir.Mux(value.width, same(here, number(n, width)), value, rest) for n in places]
+        return Digits(Subtype(x.type, [int_range(INTEGER, left, right, down)]), e=_joined(parts))
 
     @staticmethod
     def _elements(v: Digits) -> list[ir.Expr]:

@@ -9,13 +9,27 @@ from obento.core.ir import nodes as ir
 from obento.core.ir.signal import Signal
 from obento.core.limits import Limits
 from obento.core.vhdl.code.statements import walk
-from obento.core.vhdl.lanes.values import Digits, NoLanes, bit, both, either, none_of, not_, number_width, same, widened
+from obento.core.vhdl.lanes.values import (
+    Digits,
+    NoLanes,
+    bit,
+    both,
+    either,
+    none_of,
+    not_,
+    number,
+    number_width,
+    same,
+    widened,
+)
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object
 from obento.core.vhdl.model.types import RangeX
 
 _ROUNDS_WRITTEN = 24
-"""Of a loop whose end depends on what changes; lanes that go on longer are run step by step."""
+"""Of a loop that goes on while a condition holds; lanes that go on longer are run step by step."""
+_NUMBERS_WRITTEN = 40
+"""Of a loop from or to a number that may be any; lanes in which there are more are run step by step."""
 
 
 class Writer(Protocol):
@@ -23,6 +37,8 @@ class Writer(Protocol):
 
     limits: Limits
     bound: dict[Object, Digits]
+    gone: bool
+    """Whether what was lowered last leaves the subprogram in any case."""
 
     def value(self, x: t.Expr) -> Digits:
         """The digits, or the constant, that an expression gives."""
@@ -101,6 +117,8 @@ class Loops:
                 self._writer.add(ir.If(s.pos, runs[0] if len(runs) == 1 else both(*runs), inner, None))
             else:
                 self._writer.statements(s.body)
+                if self._writer.gone:
+                    break
         self._flags.pop(id(s), None)
 
     def _rounds(self, r: RangeX) -> tuple[range, Callable[[int], ir.Expr] | None]:
@@ -114,19 +132,31 @@ class Loops:
         rounds = range(high, low - 1, -1) if down else range(low, high + 1)
         if left.known and right.known:
             return rounds, None
+        if len(rounds) > _NUMBERS_WRITTEN and (left.known or right.known):
+            rounds = self._some(rounds, left, right, down)
         width = number_width(min(low, left.bounds[0], right.bounds[0], -1), max(high, left.bounds[1], right.bounds[1]))
         kept = []
         for bound in (right, left) if down else (left, right):
             signal = self._writer.scratch("bound of a loop", width)
             self._writer.set(signal, widened(bound, width))
             kept.append(ir.Ref(width, signal))
-        full = (1 << width) - 1
 
         def within(value: int) -> ir.Expr:
-            number = ir.Const(width, value & full, ~value & full)
-            return both(ir.Binary(1, "sle", kept[0], number), ir.Binary(1, "sle", number, kept[1]))
+            here = number(value, width)
+            return both(ir.Binary(1, "sle", kept[0], here), ir.Binary(1, "sle", here, kept[1]))
 
         return rounds, within
+
+    def _some(self, rounds: range, left: Digits, right: Digits, down: bool) -> range:
+        """The rounds next to the end that is known; lanes whose other end lies beyond them are run step by step."""
+        some = rounds[:_NUMBERS_WRITTEN] if left.known else rounds[-_NUMBERS_WRITTEN:]
+        other, last = (right, some[-1]) if left.known else (left, some[0])
+        is_upwards = left.known is not down
+        width = number_width(min(other.bounds[0], last, -1), max(other.bounds[1], last))
+        here, there = widened(other, width), number(last, width)
+        inside = ir.Binary(1, "sle", here, there) if is_upwards else ir.Binary(1, "sle", there, here)
+        self._writer.escape(not_(same(inside, bit(True))))
+        return some
 
     def _while(self, s: t.Loop) -> None:
         """A loop while a condition holds, or until it is left: some rounds are written out, and lanes that go on are

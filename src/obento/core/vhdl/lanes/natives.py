@@ -71,6 +71,8 @@ def native(package: str, name: str, args: list[Digits], result: Subtype, marks: 
         If the function has no form here.
     """
     op = name.strip('"')
+    if op.startswith("?") and len(args) == 2:
+        return _matching(op, args, any(_is_signed(package, a) for a in args), result, marks)
     if package == "std_logic_1164" or op in ("and", "or", "nand", "nor", "xor", "xnor", "not"):
         return _logic(op, args, result)
     if package in ("numeric_std", "std_logic_unsigned", "std_logic_signed", "std_logic_arith", "numeric_std_unsigned"):
@@ -121,6 +123,20 @@ def _logic(op: str, args: list[Digits], result: Subtype) -> Digits:
     if op == "??":
         return truth(same(digits[0], _ONE))
     raise NoLanes(f"`{op}` of std_logic_1164")
+
+
+def _matching(op: str, args: list[Digits], signed: bool, result: Subtype, marks: Marks) -> Digits:
+    """`?=` and its like: a digit, X where an operand has a digit that is not known; those lanes are in doubt, since `-`
+    matches all and digits do not tell it from X (1076-2008 clause 9.2.3)."""
+    if op in ("?=", "?/=") and args[0].digits.width == args[1].digits.width and not _has_number(args):
+        holds = _match(args, marks).digits
+        return Digits(result, e=not_(holds) if op == "?/=" else holds)
+    marks.doubt(not_(both(*(is_known(a.digits) for a in args))))
+    return Digits(result, e=_compare(op[1:], args, [a for a in args if _is_vector(a)] or args, signed).digits)
+
+
+def _has_number(args: list[Digits]) -> bool:
+    return any(isinstance(a.sub.type, IntType) for a in args)
 
 
 def _like(result: Subtype, arg: Digits, e: ir.Expr) -> Digits:
@@ -227,11 +243,11 @@ def _compare(op: str, args: list[Digits], vectors: list[Digits], signed: bool) -
     return truth(not_(holds) if invert else holds)
 
 
-SHIFTS = frozenset(["sll", "srl", "rol", "ror"])
+SHIFTS = frozenset(["sll", "srl", "rol", "ror", "sla", "sra"])
 """Operators that shift by a number of either sign."""
 
 _ROTATIONS = {"rotate_left": True, "rol": True, "rotate_right": False, "ror": False}
-_OPPOSITE = {"sll": "srl", "srl": "sll"}
+_OPPOSITE = {"sll": "srl", "srl": "sll", "sla": "sra", "sra": "sla"}
 
 
 def shifted(op: str, e: ir.Expr, amount: Digits, signed: bool = False) -> ir.Expr:
@@ -246,8 +262,17 @@ def shifted(op: str, e: ir.Expr, amount: Digits, signed: bool = False) -> ir.Exp
         is_negative = ir.Slice(1, widened(amount, width), width - 1)
         forward = Digits(amount.sub, e=ir.Slice(width - 1, widened(amount, width), 0), low=0, high=high)
         return ir.Mux(e.width, is_negative, shifted(_OPPOSITE[op], e, _negated(amount)), shifted(op, e, forward))
-    kind = "shl" if op in ("shift_left", "sll", "shl") else "sar" if signed and op in ("shift_right", "shr") else "shr"
-    return ir.Shift(e.width, kind, e, widened(amount, max(1, high.bit_length(), amount.digits.width)))
+    n = widened(amount, max(1, high.bit_length(), amount.digits.width))
+    if op == "sla":  # what comes in is the rightmost element: as the mirror of `sra`
+        return _mirrored(ir.Shift(e.width, "sar", _mirrored(e), n))
+    kind = "shl" if op in ("shift_left", "sll", "shl") else "shr"
+    if op == "sra" or (signed and kind == "shr" and op != "srl"):
+        kind = "sar"
+    return ir.Shift(e.width, kind, e, n)
+
+
+def _mirrored(e: ir.Expr) -> ir.Expr:
+    return e if e.width == 1 else ir.Concat(e.width, [ir.Slice(1, e, i) for i in range(e.width)])
 
 
 def _negated(v: Digits) -> Digits:

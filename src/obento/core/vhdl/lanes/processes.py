@@ -15,6 +15,7 @@ from typing import Any
 from obento.core.ir import nodes as ir
 from obento.core.ir.design import Design, Process
 from obento.core.ir.drivers import written_bits
+from obento.core.ir.evaluate import evaluate
 from obento.core.ir.keeps import keeps_nothing
 from obento.core.ir.signal import Signal, Watch
 from obento.core.limits import Limits
@@ -34,9 +35,13 @@ from obento.core.vhdl.lanes.values import (
     is_known,
     none_of,
     not_,
+    number_width,
     same,
+    widened,
     word_of,
 )
+from obento.core.vhdl.lanes.values import number as number_of
+from obento.core.vhdl.lanes.varying import Varying, varying
 from obento.core.vhdl.lanes.waking import watched_bits, woken_by
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.nine_values import DASH
@@ -81,6 +86,8 @@ class Lanes(LaneExpressions):
         self._process: t.Process | None = None
         self.bound = {}
         self.edges = {}
+        self._fixed = {}
+        self.gone = False
         self._used_edge = False
         self.made: list[Process] = []
 
@@ -301,7 +308,9 @@ class Lanes(LaneExpressions):
         if d.value is not None:
             first = self.fitted(self.value(d.value), o.subtype)
             if not first.known:
-                raise NoLanes("a variable that begins with what changes")
+                # Signals have the values that they begin with (12.6.4).
+                signal.initial = evaluate(self._exact(first, o.subtype), lambda read: read.initial or (0, 0))
+                return
             value = first.value
         one, zero = word_of(value, o.subtype)
         signal.initial = (one, zero) if one or zero else None
@@ -313,6 +322,8 @@ class Lanes(LaneExpressions):
         for i, s in enumerate(body):
             self._position = s.pos
             self._statement(s)
+            if self.gone:  # nothing behind it is come to, whatever the inputs
+                return
             flags = self.flags_of(s)
             if flags and i + 1 < len(body):
                 rest = self.inner(lambda i=i: self.statements(body[i + 1 :]))
@@ -326,7 +337,7 @@ class Lanes(LaneExpressions):
             work()
             return ir.Block(self._position, self._body)
         finally:
-            self._body = outer
+            self._body, self.gone = outer, False
 
     def flags_of(self, s: t.Stmt) -> list[Signal]:
         """Flags that a statement may raise on its way out."""
@@ -341,6 +352,50 @@ class Lanes(LaneExpressions):
         return list({f.id: f for f in found}.values())
 
     def _statement(self, s: t.Stmt) -> None:
+        numbers = varying(s, self._looked_at)
+        if numbers:
+            self._for_each(s, numbers)
+        else:
+            self._plain(s)
+
+    def _looked_at(self, x: t.Expr) -> Digits:
+        """The digits of an expression, without a mark of what may go wrong in it."""
+        found: list[Digits] = []
+        self.inner(lambda: found.append(self.value(x)))
+        return found[0]
+
+    def _for_each(self, s: t.Stmt, numbers: list[Varying]) -> None:
+        """Write a statement out for each value of the numbers that its slices depend on."""
+        if not numbers:
+            self._plain(s)
+            return
+        number, rest = numbers[0], numbers[1:]
+        v = self.value(number.x)
+        width = number_width(min(number.values.start, v.bounds[0], -1), max(number.values.stop, v.bounds[1]))
+        key = number.x.object if isinstance(number.x, t.Read) else None
+        arms: list[ir.CaseArm] = []
+        reason: NoLanes | None = None
+        for n in number.values:
+            known = Digits(v.sub, n, True)
+            outer, before = self.bound, (self._depth, len(self._returns), self._loops, self.is_certain)
+            self.bound = {**outer, key: known} if key is not None else outer
+            self._fixed[id(number.x)] = known
+            try:
+                block = self.inner(lambda: self._for_each(s, rest))
+                arms.append(ir.CaseArm([number_of(n, width)], block, s.pos))
+            except NoLanes as why:  # with this number alone: those lanes are run step by step
+                reason = why
+                self._depth, count, self._loops, self.is_certain = before
+                del self._returns[count:]
+            finally:
+                self.bound = outer
+                del self._fixed[id(number.x)]
+        if not arms and reason is not None:
+            raise reason
+        default = self.inner(lambda: self.escape(bit(True)))
+        self.add(ir.Case(s.pos, "ceq", widened(v, width), arms, default))
+
+    def _plain(self, s: t.Stmt) -> None:
         match s:
             case t.SetSignal():
                 self._set_signal(s)
@@ -435,6 +490,8 @@ class Lanes(LaneExpressions):
         signal, low, offsets, subtype = self._target(target)
         fitted = self.fitted(v, subtype)
         width = bits_of(subtype)
+        if not width:  # a slice without elements
+            return
         self.add(
             ir.Assign(self._position, [ir.Target(signal, low, width, offsets)], self._exact(fitted, subtype), blocking)
         )
@@ -463,9 +520,12 @@ class Lanes(LaneExpressions):
                 own = self._bounds(Digits(subtype, e=ir.Ref(1, signal)))
                 left, right, down = self.range(x.range)
                 inside = min(own[:2]) <= min(left, right) and max(left, right) <= max(own[:2])
-                if not inside or (left - right if down else right - left) < 0 or down != own[2]:
-                    raise NoLanes("a slice outside of its array")
-                low += abs(own[1] - right) * bits_of(subtype.element_subtype)
+                last = left - right if down else right - left
+                if last >= 0 and (not inside or (down != own[2] and last > 0)):
+                    self.error(bit(True))
+                    low += signal.width  # where nothing is written
+                else:
+                    low += abs(own[1] - right) * bits_of(subtype.element_subtype)
                 return (
                     signal,
                     low,
@@ -488,7 +548,9 @@ class Lanes(LaneExpressions):
             first, last = min(left, right), max(left, right)
             if index.known:
                 if not first <= index.value <= last:
-                    raise NoLanes("an index outside of its array")
+                    self.error(bit(True))
+                    low += signal.width  # where nothing is written
+                    continue
                 low += abs(right - index.value) * width
                 continue
             self.inside(index, first, last)
@@ -631,7 +693,7 @@ class Lanes(LaneExpressions):
             for d in f.decls:
                 self._statement(d)
             self.statements(f.body)
-            self._loops = loops
+            self._loops, self.gone = loops, False
             self._returns.pop()
             self.escape(not_(same(ir.Ref(1, done), bit(True))))
             found = self._of(ir.Ref(result.width, result), result_subtype)
@@ -668,6 +730,7 @@ class Lanes(LaneExpressions):
         if s.value is not None and result is not None and subtype is not None:
             self.set(result, self._exact(self.fitted(self.value(s.value), subtype), subtype))
         self.set(done, bit(True))
+        self.gone = True
 
     def _call_procedure(self, s: t.CallProcedure) -> None:
         f = s.procedure
@@ -704,7 +767,7 @@ class Lanes(LaneExpressions):
         for d in f.decls:
             self._statement(d)
         self.statements(f.body)
-        self._loops = loops
+        self._loops, self.gone = loops, False
         self._returns.pop()
         self.bound = saved
         for a, v in outs:

@@ -1,0 +1,213 @@
+"""VHDL on digits where a size, a place or a depth is settled by the inputs: slices, aggregates, indices out of range,
+recursion, first values. All engines agree, and say what Python says."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+
+from obento.core.check.check import check_handin, open_spec
+from obento.core.handin import HandinFile
+from obento.core.ir.design import Design
+from obento.core.ir.part import RunError
+from obento.core.sim.event_driven import EventDriven
+from tests.core.designs import LIMITS, Case, agree, build, known_cases, on_timeline
+from tests.core.test_vhdl_lanes import M, W, designed, held, is_levelled, runs_in_lanes, s
+
+K = "k := to_integer(unsigned(b));"
+PROCESS = "process (all) variable k, n : integer; variable w, v : std_logic_vector(2 downto 0); begin {} end process;"
+
+
+def mask(n: int) -> int:
+    return (1 << n) - 1
+
+
+BODIES: list[tuple[str, str, Callable[[int, int], int | None]]] = [
+    (
+        "a slice that ends at a number",
+        'k := to_integer(unsigned(b)) mod 3; w := "000"; w(k downto 0) := a(k downto 0); y <= w;',
+        lambda a, b: a & mask(b % 3 + 1),
+    ),
+    (
+        "slices of two numbers, none of them too long",
+        'k := to_integer(unsigned(b)) mod 3; n := to_integer(unsigned(a)) mod 2; w := "000";'
+        " w(k downto n) := (others => '1'); y <= w;",
+        lambda a, b: mask(b % 3 + 1) & ~mask(a % 2),
+    ),
+    (
+        "a slice without elements",
+        "k := to_integer(unsigned(b)) mod 3; w := \"111\"; w(k - 1 downto 0) := (others => '0'); y <= w;",
+        lambda a, b: 7 & ~mask(b % 3),
+    ),
+    (
+        "a slice that leaves its array ends the run",
+        f"{K} w := \"000\"; w(k downto 0) := (others => '1'); y <= w;",
+        lambda a, b: mask(b + 1) if b < 3 else None,
+    ),
+    (
+        "slices of different lengths end the run",
+        f"{K} k := k mod 3; w := a; w(k downto 0) := a(0 downto 0); y <= w;",
+        lambda a, b: a if b % 3 == 0 else None,
+    ),
+    (
+        "a slice in a condition",
+        'k := to_integer(unsigned(b)) mod 3; if unsigned(a(k downto 0)) = 1 then y <= "001"; else y <= "010"; end if;',
+        lambda a, b: 1 if a & mask(b % 3 + 1) == 1 else 2,
+    ),
+    (
+        "a slice of a call",
+        "w := a; w(to_integer(unsigned(b)) mod 3 downto 0) := (others => '0'); y <= w;",
+        lambda a, b: a & ~mask(b % 3 + 1),
+    ),
+    (
+        "a loop as far as a number, which may be too far",
+        f'{K} w := "000"; for i in 0 to k loop w(i) := a(i); end loop; y <= w;',
+        lambda a, b: a & mask(b + 1) if b < 3 else None,
+    ),
+    (
+        "an aggregate by a number",
+        "k := to_integer(unsigned(b)) mod 3; y <= (k => '1', others => a(0));",
+        lambda a, b: (7 * (a & 1)) | 1 << b % 3,
+    ),
+    (
+        "an aggregate by a number that may be too great",
+        f"{K} y <= (k => '1', others => '0');",
+        lambda a, b: 1 << b if b < 3 else None,
+    ),
+    (
+        "arithmetic shifts by what varies",
+        "w := to_stdlogicvector(to_bitvector(a) sra to_integer(unsigned(b)));"
+        " v := to_stdlogicvector(to_bitvector(a) sla to_integer(unsigned(b))); y <= w xor v;",
+        lambda a, b: (s(a) >> b ^ (a << b | (a & 1) * mask(b))) & 7,
+    ),
+    (
+        "matching equality",
+        "w := a; w(0) := a ?= b; w(1) := a ?/= b; y <= w;",
+        lambda a, b: a & 4 | (1 if a == b else 2),
+    ),
+    ("matching order", "w := a; w(0) := unsigned(a) ?< unsigned(b); y <= w;", lambda a, b: a & 6 | (a < b)),
+    ("matching equality with `-`", 'w := a; w(0) := b ?= "1--"; y <= w;', lambda a, b: a & 6 | b >> 2),
+    (
+        "a return behind which nothing is",
+        "y <= folded(a) & folded(b) & '0';",
+        lambda a, b: parity(a) << 2 | parity(b) << 1,
+    ),
+]
+DECLARED = """
+  function folded(p : std_logic_vector) return std_logic is
+    constant n : natural := p'length;
+    alias q : std_logic_vector(n - 1 downto 0) is p;
+  begin
+    if n = 1 then return q(0); end if;
+    return folded(q(n - 1 downto n / 2)) xor folded(q(n / 2 - 1 downto 0));
+  end;
+"""
+
+
+def parity(a: int) -> int:
+    return a.bit_count() & 1
+
+
+@pytest.mark.parametrize(("name", "body", "wanted"), BODIES, ids=[x[0] for x in BODIES])
+def test_what_varies(name: str, body: str, wanted: Callable[[int, int], int | None]) -> None:
+    text = designed(PROCESS.format(body), 3, declared=DECLARED)
+    design = build(text, name="m.vhd")
+    truth = [ending(design, case) for case in known_cases(design)]
+    assert truth == [None if (value := wanted(n >> W, n & M - 1)) is None else value & 7 for n in range(M * M)]
+    if None in truth:
+        assert cells(text, [value or 0 for value in truth]) == "".join("." if v is None else "p" for v in truth)
+    else:
+        held(text, 3, wanted)
+    EventDriven(design, LIMITS)  # else it says why not
+
+
+SPEC = '''obento = "spec/1"
+unit = "m"
+[ports]
+in = "a[3] b[3]"
+out = "y[3]"
+[expect]
+table = """
+{}
+"""
+'''
+
+
+def ending(design: Design, case: Case) -> int | None:
+    """The output of a case by itself; None where the run ends in an error."""
+    try:
+        found = on_timeline(design, [case])
+    except RunError:
+        return None
+    assert found is not None
+    return int(found[0], 2)
+
+
+def cells(text: str, wanted: list[int]) -> str:
+    """What a check says of each case, a dot for what is neither right nor wrong."""
+    rows = "\n".join(f"{n >> W:03b} {n & M - 1:03b} | {value:03b}" for n, value in enumerate(wanted))
+    spec = SPEC.format(f"a b | y\n{rows}")
+    loaded = open_spec("s.toml", spec.encode(), {})
+    assert loaded.expectation is not None, [str(m) for m in loaded.messages]
+    checked = check_handin(loaded.expectation, [HandinFile("m.vhd", text.encode())])
+    assert checked.verdict is not None
+    return "".join(c if c in "pf" else "." for c in checked.verdict.cells())
+
+
+def test_what_varies_is_levelled() -> None:
+    design = build(designed(PROCESS.format(BODIES[0][1]), 3), name="m.vhd")
+    assert is_levelled(design)
+
+
+def test_more_values_than_can_be_written_out_are_left_to_the_timeline() -> None:
+    body = (
+        "k := to_integer(unsigned(a & b & a & b)) mod 3; n := to_integer(unsigned(b & a & b & a)) mod 3; w := a;"
+        " w(k * 1 downto (n * 0) + (k mod 1)) := (others => '0'); y <= w;"
+    )
+    design = build(designed(PROCESS.format(body), 3), name="m.vhd")
+    assert [words(o) for o in agree(design)] == [format((n >> W) & ~mask(wide(n) % 3 + 1), "03b") for n in range(M * M)]
+
+
+def words(outputs: list[str] | None) -> str:
+    return "*" if outputs is None else outputs[0]
+
+
+def wide(n: int) -> int:
+    a, b = n >> W, n & M - 1
+    return ((a << 3 | b) << 6) | a << 3 | b
+
+
+def test_a_variable_may_begin_with_what_a_signal_begins_with() -> None:
+    body = (
+        "process (a) variable w : std_logic_vector(2 downto 0) := first; begin y <= a xor first; w := a; end process;"
+    )
+    declared = 'signal first : std_logic_vector(2 downto 0) := "101";'
+    design = build(designed(body, 3, declared=declared), name="m.vhd")
+    assert [words(o) for o in agree(design)] == [format(n >> W ^ 5, "03b") for n in range(M * M)]
+    assert runs_in_lanes(design)
+
+
+def test_a_variable_keeps_what_it_began_with_until_it_is_written() -> None:
+    body = (
+        'process (a) variable w : std_logic_vector(2 downto 0) := first; begin if a = "111" then w := "000"; end if;'
+        " y <= w; end process;"
+    )
+    declared = 'signal first : std_logic_vector(2 downto 0) := "101";'
+    design = build(designed(body, 3, declared=declared), name="m.vhd")
+    got = [words(o) for o in agree(design)]
+    assert got[0] == "101"
+    assert got[-1] == "000"
+    assert runs_in_lanes(design)
+
+
+def test_rows_of_a_table_may_be_strings() -> None:
+    declared = (
+        "type t_t is array (1 to 2, 2 downto 0) of std_logic;"
+        ' constant t : t_t := ("011", "110"); signal r : std_logic_vector(2 downto 0);'
+    )
+    body = (
+        "process (all) begin for j in 0 to 2 loop if a(0) = '1' then y(j) <= t(1, j); else y(j) <= t(2, j); end if;"
+        " end loop; end process;"
+    )
+    held(designed(body, 3, declared=declared), 3, lambda a, b: 3 if a & 1 else 6)
