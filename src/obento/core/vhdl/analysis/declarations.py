@@ -199,6 +199,7 @@ class Declarations:
                     self.context.emitter.fresh("v"),
                     of_process=self.owner,
                     shared=d.kind == "shared",
+                    default=value,
                 )
                 self.types.add(name, o, node)
                 if self.owner is not None:

@@ -665,6 +665,13 @@ def read_by(s: t.Stmt) -> list[t.Expr]:
     return out
 
 
+def named_by(s: t.Stmt) -> list[t.Expr]:
+    """All that a statement reads, and what it writes."""
+    if isinstance(s, t.CallProcedure):
+        return list(s.args)
+    return [*read_by(s), *([s.target] if isinstance(s, t.SetSignal | t.SetVariable) else [])]
+
+
 def target_indices(x: t.Expr) -> list[t.Expr]:
     """What must be computed to know where an assignment goes."""
     out: list[t.Expr] = []

@@ -23,6 +23,7 @@ from obento.core.vhdl.elaboration.packages import Library
 from obento.core.vhdl.elaboration.rooms import library_part, put_together
 from obento.core.vhdl.lanes.buses import Buses
 from obento.core.vhdl.lanes.processes import Lanes
+from obento.core.vhdl.lanes.shared import private
 from obento.core.vhdl.lanes.values import NoLanes
 from obento.core.vhdl.model.types import ArrayType, RecordType, Subtype
 from obento.core.vhdl.packages.standard import standard_scope
@@ -171,9 +172,11 @@ class Elaborator:
         try:
             if self._building.implicit_signals or self._building.outside or self._building.silent_ports:
                 raise NoLanes("signals that are not only assigned")
-            shared = Buses(self._building.objects, self._building.processes)
-            lanes = Lanes(self._building.design, self._rooms.declarations.computed, self._context.limits, shared)
-            for p in self._building.processes:
+            processes = self._building.processes
+            buses = Buses(self._building.objects, processes)
+            computed, limits = self._rooms.declarations.computed, self._context.limits
+            lanes = Lanes(self._building.design, computed, limits, buses, private(processes))
+            for p in processes:
                 lanes.process(p)
             for port, path, x, converted, position, is_input in self._building.joins:
                 if is_input:

@@ -6,6 +6,7 @@ from math import prod
 from typing import Any
 
 from obento.core.ir import nodes as ir
+from obento.core.vhdl.lanes.aggregates import array
 from obento.core.vhdl.lanes.integers import ORDER, integers
 from obento.core.vhdl.lanes.natives import SHIFTS, bitwise, native, shifted, truth
 from obento.core.vhdl.lanes.values import (
@@ -17,6 +18,7 @@ from obento.core.vhdl.lanes.values import (
     either,
     is_known,
     is_logic,
+    joined,
     not_,
     number,
     number_width,
@@ -38,7 +40,6 @@ from obento.core.vhdl.model.types import (
 )
 from obento.core.vhdl.model.values import Arr, elements
 from obento.core.vhdl.packages.standard import INTEGER, int_range
-from obento.core.vhdl.runtime import operations as ops
 
 _SHORT_CIRCUIT = frozenset(["and", "or", "nand", "nor"])
 
@@ -104,12 +105,12 @@ class LaneExpressions:
             case t.AliasOf():
                 return self._retagged(self.value(x.prefix), self.alias_subtype(x))
             case t.ArrayAgg():
-                return self._array(x)
+                return array(x, self)
             case t.RecordAgg():
                 assert isinstance(x.type, RecordType)
                 of = x.sub or Subtype(x.type)
                 parts = [self.fitted(self.value(v), f) for v, (_, f) in zip(x.values, of.fields, strict=True)]
-                return Digits(of, e=_joined([p.digits for p in parts]))
+                return Digits(of, e=joined([p.digits for p in parts]))
             case t.ArrayAttr():
                 return self._array_attribute(x)
             case t.ScalarAttr():
@@ -261,9 +262,11 @@ class LaneExpressions:
     def _retagged(self, v: Digits, s: Subtype) -> Digits:
         assert s.ranges is not None
         if len(s.ranges) > 1:
-            if v.sub.ranges is None or [self.range(r) for r in v.sub.ranges] != [self.range(r) for r in s.ranges]:
-                raise NoLanes("arrays of several dimensions with other bounds")
-            return v
+            if v.sub.ranges is None or sizes_of(v.sub) != sizes_of(s):
+                raise NoLanes("arrays of several dimensions with other sizes")
+            if v.known and [self.range(r) for r in v.sub.ranges] == [self.range(r) for r in s.ranges]:
+                return v
+            return Digits(Subtype(s.type, s.ranges, None, s.element or v.sub.element), e=v.digits)
         left, right, down = self.range(s.ranges[0])
         size = max(0, (left - right if down else right - left) + 1)
         have = len(v.value.v) if v.known else v.digits.width // max(1, bits_of(v.sub.element_subtype))
@@ -370,9 +373,9 @@ class LaneExpressions:
                 a.value.v if y.type is x.type else elements([a.value], x.type.packed)
                 for a, y in zip(args, x.args, strict=True)
             ]
-            joined = parts[0] + parts[1]
-            return self.constant(Arr(len(joined) - 1, -1, joined), Subtype(x.type))
-        e = _joined([a.digits for a in args if a.digits.width])
+            whole = parts[0] + parts[1]
+            return self.constant(Arr(len(whole) - 1, -1, whole), Subtype(x.type))
+        e = joined([a.digits for a in args if a.digits.width])
         width = max(1, bits_of(x.type.element))
         return Digits(Subtype(x.type, [int_range(INTEGER, e.width // width - 1, 0, True)]), e=e)
 
@@ -434,81 +437,6 @@ class LaneExpressions:
             return Digits(Subtype(target.type, v.sub.ranges), v.value, v.known, v.e)
         raise NoLanes("a conversion of real numbers")
 
-    def _array(self, x: t.ArrayAgg) -> Digits:
-        assert isinstance(x.type, ArrayType)
-        if len(x.type.indices) > 1:
-            raise NoLanes("arrays of several dimensions")
-        element = x.type.element
-        if x.ranges is None:
-            parts = [self.value(v) if is_slice else self.fitted(self.value(v), element) for _, v, is_slice in x.items]
-            e = _joined([p.digits for p in parts])
-            return Digits(Subtype(x.type, [int_range(INTEGER, 0, e.width // max(1, bits_of(element)) - 1)]), e=e)
-        left, right, down = self.range(x.ranges[0])
-        step = -1 if down else 1
-        size = max(0, (right - left) * step + 1)
-        digits: list[ir.Expr | None] = [None] * size
-        at = 0
-        for place, v, is_slice in x.items:
-            if is_slice:
-                row = self._elements(self.value(v))
-                if place is None:
-                    places = [left + (at + i) * step for i in range(len(row))]
-                    at += len(row)
-                else:
-                    assert isinstance(place, RangeX)
-                    places = list(ops.rounds(*self.range(place)))
-                if len(places) != len(row) or not all(0 <= (i - left) * step < size for i in places):
-                    raise NoLanes("a slice that does not fit in an aggregate")
-                for index, one in zip(places, row, strict=True):
-                    digits[(index - left) * step] = one
-                continue
-            value = self.fitted(self.value(v), element).digits
-            if place is None:
-                indices = [left + at * step]
-                at += 1
-            elif isinstance(place, RangeX):
-                a, b, _ = self.range(place)
-                indices = list(range(min(a, b), max(a, b) + 1))
-            else:
-                known = self.value(place)
-                if not known.known:
-                    if len(x.items) > 1 or x.others is None:
-                        raise NoLanes("an aggregate by an index that changes")
-                    return self._one_of(x, known, value, (left, right, down))
-                indices = [known.value]
-            for index in indices:
-                offset = (index - left) * step
-                if not 0 <= offset < size:
-                    raise NoLanes("an index outside of its array")
-                digits[offset] = value
-        rest = self.fitted(self.value(x.others), element).digits if x.others is not None else None
-        filled = [d if d is not None else rest for d in digits]
-        sub = Subtype(x.type, [int_range(INTEGER, left, right, down)])
-        if not filled:
-            return self.constant(Arr(left, step, ()), sub)
-        if any(d is None for d in filled):
-            raise NoLanes("an aggregate with gaps")
-        return Digits(sub, e=_joined([d for d in filled if d is not None]))
-
-    def _one_of(self, x: t.ArrayAgg, at: Digits, value: ir.Expr, bounds: tuple[int, int, bool]) -> Digits:
-        """`(n => value, others => rest)`, where n changes."""
-        assert isinstance(x.type, ArrayType) and x.others is not None
-        left, right, down = bounds
-        self.inside(at, min(left, right), max(left, right))
-        rest = self.fitted(self.value(x.others), x.type.element).digits
-        width = number_width(min(at.bounds[0], left, right, -1), max(at.bounds[1], left, right))
-        here = widened(at, width)
-        places = range(left, right - 1, -1) if down else range(left, right + 1)
-        parts: list[ir.Expr] = [ir.Mux(value.width, same(here, number(n, width)), value, rest) for n in places]
-        return Digits(Subtype(x.type, [int_range(INTEGER, left, right, down)]), e=_joined(parts))
-
-    @staticmethod
-    def _elements(v: Digits) -> list[ir.Expr]:
-        """The digits of each element of an array, leftmost first."""
-        width = bits_of(v.sub.element_subtype)
-        e = v.digits
-        return [ir.Slice(width, e, low) for low in range(e.width - width, -1, -width)] if width else []
-
     def _array_attribute(self, x: t.ArrayAttr) -> Digits:
         v = self.value(x.prefix)
         left, right, down = self._bounds(v, x.dimension)
@@ -547,12 +475,6 @@ class LaneExpressions:
             self.escape(same(v.digits, number(last, width)))
             return Digits(Subtype(base), e=ir.Binary(width, "add" if up else "sub", v.digits, number(1, width)))
         raise NoLanes(f"`'{x.name}`")
-
-
-def _joined(parts: list[ir.Expr]) -> ir.Expr:
-    if not parts:
-        raise NoLanes("values without digits")
-    return parts[0] if len(parts) == 1 else ir.Concat(sum(p.width for p in parts), parts)
 
 
 def _may_be_unknown(s: Subtype) -> bool:

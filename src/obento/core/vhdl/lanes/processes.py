@@ -7,6 +7,7 @@ run step by step instead. What cannot be lowered at all leaves the whole design 
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from functools import reduce
 from graphlib import CycleError, TopologicalSorter
 from operator import or_
@@ -62,11 +63,34 @@ _DEEPEST_CALL = 64
 _MOST_STATEMENTS = 50_000
 
 
-class Lanes(LaneExpressions):
-    """Lowers the processes of one design. `computed` gives the value of a call with constant arguments."""
+@dataclass(slots=True)
+class _Leaving:
+    """How a subprogram is left: the flag that it is, and where its value goes, which a function has."""
 
-    def __init__(self, design: Design, computed: Callable[[t.Expr], Any], limits: Limits, buses: Buses) -> None:
+    done: Signal
+    has_value: bool
+    result: Signal | None = None
+    subtype: Subtype | None = None
+
+    def of(self, result: Signal, subtype: Subtype) -> None:
+        """The value goes there."""
+        self.result, self.subtype = result, subtype
+
+
+class Lanes(LaneExpressions):
+    """Lowers the processes of one design. `computed` gives the value of a call with constant arguments, `private` are
+    the shared variables that one process alone uses."""
+
+    def __init__(
+        self,
+        design: Design,
+        computed: Callable[[t.Expr], Any],
+        limits: Limits,
+        buses: Buses,
+        private: set[Object],
+    ) -> None:
         self._buses = buses
+        self._private = private
         self._design = design
         self._computed = computed
         self.limits = limits
@@ -81,7 +105,7 @@ class Lanes(LaneExpressions):
         self._doubt: Signal | None = None
         self._error: Signal | None = None
         self.is_certain = True
-        self._returns: list[tuple[Signal, Signal | None, Subtype | None]] = []
+        self._returns: list[_Leaving] = []
         self._loops = Loops(self)
         self._process: t.Process | None = None
         self.bound = {}
@@ -114,9 +138,12 @@ class Lanes(LaneExpressions):
     def _variable(self, o: Object) -> Signal:
         found = self._variables.get(o)
         if found is None:
-            if o.kind != "variable" or o.shared or o.of_process is None:
+            is_own = o in self._private if o.shared else o.of_process is not None
+            if o.kind != "variable" or not is_own:
                 raise NoLanes("shared variables")
             found = self._variables[o] = self.scratch(o.name, bits_of(o.subtype))
+            if o.shared:
+                self._first_value(o, found, o.default)
         return found
 
     def scratch(self, name: str, width: int) -> Signal:
@@ -303,10 +330,12 @@ class Lanes(LaneExpressions):
             assert d.value is not None
             self.bound[o] = self.fitted(self.value(d.value), o.subtype)
             return
-        signal = self._variable(o)
+        self._first_value(o, self._variable(o), d.value)
+
+    def _first_value(self, o: Object, signal: Signal, given: t.Expr | None) -> None:
         value = default_value(o.subtype)
-        if d.value is not None:
-            first = self.fitted(self.value(d.value), o.subtype)
+        if given is not None:
+            first = self.fitted(self.value(given), o.subtype)
             if not first.known:
                 # Signals have the values that they begin with (12.6.4).
                 signal.initial = evaluate(self._exact(first, o.subtype), lambda read: read.initial or (0, 0))
@@ -344,7 +373,7 @@ class Lanes(LaneExpressions):
         found: list[Signal] = []
         for inner in walk([s]):
             if isinstance(inner, t.Return) and self._returns:
-                found.append(self._returns[-1][0])
+                found.append(self._returns[-1].done)
             elif isinstance(inner, t.Jump):
                 flag = self._loops.flag_of(inner)
                 if flag is not None:
@@ -434,8 +463,8 @@ class Lanes(LaneExpressions):
                     raise NoLanes("an array whose size is only known in the run")
                 subtype = value.sub
             else:
-                left, right, down = self.range(subtype.ranges[0])
-                subtype = Subtype(subtype.type, [int_range(INTEGER, left, right, down)], None, subtype.element)
+                ranges = [int_range(INTEGER, *self.range(r)) for r in subtype.ranges]
+                subtype = Subtype(subtype.type, ranges, None, subtype.element)
         elif isinstance(subtype.type, IntType) and scalar_bounds(subtype) is None:
             assert subtype.ranges is not None
             left, right, down = self.range(subtype.ranges[0])
@@ -587,14 +616,25 @@ class Lanes(LaneExpressions):
                 following = arms[1][0]
                 self._if(arms[1:], following.pos if following is not None else pos)
             return
-        then = self.inner(lambda: self.statements(body))
-        following = arms[1][0] if len(arms) > 1 else None
-        other = (
-            self.inner(lambda: self._if(arms[1:], following.pos if following is not None else pos))
-            if len(arms) > 1
-            else None
-        )
+        then, is_left = self._branch(lambda: self.statements(body))
+        other: ir.Block | None = None
+        is_other_left = False
+        if len(arms) > 1:
+            following = arms[1][0]
+            place = following.pos if following is not None else pos
+            other, is_other_left = self._branch(lambda: self._if(arms[1:], place))
         self.add(ir.If(pos, c.digits, then, other))
+        self.gone = is_left and is_other_left
+
+    def _branch(self, work: Callable[[], None]) -> tuple[ir.Block, bool]:
+        """What some work adds, and whether it leaves the subprogram in any case."""
+        left: list[bool] = []
+
+        def noted() -> None:
+            work()
+            left.append(self.gone)
+
+        return self.inner(noted), left[0]
 
     def _case(self, s: t.Case) -> None:
         selector = self.value(s.selector)
@@ -605,9 +645,12 @@ class Lanes(LaneExpressions):
             e = ir.Unary(e.width, "not", ir.Unary(e.width, "not", e))  # z is no don't-care here
         arms: list[ir.CaseArm] = []
         default: ir.Stmt | None = None
+        left: list[bool] = []
         for number, (choices, body) in enumerate(s.arms):
+            inner, is_left = self._branch(lambda body=body: self.statements(body))  # type: ignore[misc]
+            left.append(is_left)
             if choices is None:
-                default = self.inner(lambda body=body: self.statements(body))
+                default = inner
                 continue
             labels: list[ir.Expr] = []
             for choice in choices:
@@ -617,8 +660,9 @@ class Lanes(LaneExpressions):
                 for value in values:
                     labels += self._matched(value, selector) if s.matching else self._label(value, selector, e)
             place = s.places[number] if s.places else s.pos
-            arms.append(ir.CaseArm(labels, self.inner(lambda body=body: self.statements(body)), place))
+            arms.append(ir.CaseArm(labels, inner, place))
         self.add(ir.Case(s.pos, "casez" if s.matching else "ceq", e, arms, default))
+        self.gone = all(left)
 
     def _matched(self, value: Any, selector: Digits) -> list[ir.Expr]:
         """A choice of a matching case: `-` matches either digit, another unknown none."""
@@ -684,11 +728,11 @@ class Lanes(LaneExpressions):
         if isinstance(single, t.Return) and single.value is not None:
             found = self.fitted(self.value(single.value), f.result)
         else:
-            if result_subtype is None:
-                raise NoLanes("a result whose size is only known in the run")
-            result = self.scratch("result", bits_of(result_subtype))
+            leaving = _Leaving(done, True)
+            if result_subtype is not None:
+                leaving.of(self.scratch("result", bits_of(result_subtype)), result_subtype)
             self.set(done, bit(False))
-            self._returns.append((done, result, result_subtype))
+            self._returns.append(leaving)
             loops, self._loops = self._loops, Loops(self)
             for d in f.decls:
                 self._statement(d)
@@ -696,7 +740,9 @@ class Lanes(LaneExpressions):
             self._loops, self.gone = loops, False
             self._returns.pop()
             self.escape(not_(same(ir.Ref(1, done), bit(True))))
-            found = self._of(ir.Ref(result.width, result), result_subtype)
+            if leaving.result is None or leaving.subtype is None:
+                raise NoLanes("a result whose size is only known in the run")
+            found = self._of(ir.Ref(leaving.result.width, leaving.result), leaving.subtype)
         for o, before in saved.items():
             if before is None:
                 self.bound.pop(o, None)
@@ -719,17 +765,23 @@ class Lanes(LaneExpressions):
                 if o.is_param and o in self.bound:
                     return self.bound[o].sub
                 if o.subtype.ranges is not None:
-                    left, right, down = self.range(o.subtype.ranges[0])
-                    return Subtype(o.subtype.type, [int_range(INTEGER, left, right, down)], None, o.subtype.element)
+                    ranges = [int_range(INTEGER, *self.range(r)) for r in o.subtype.ranges]
+                    return Subtype(o.subtype.type, ranges, None, o.subtype.element)
         return None
 
     def _return(self, s: t.Return) -> None:
         if not self._returns:
             raise NoLanes("a return from nowhere")
-        done, result, subtype = self._returns[-1]
-        if s.value is not None and result is not None and subtype is not None:
-            self.set(result, self._exact(self.fitted(self.value(s.value), subtype), subtype))
-        self.set(done, bit(True))
+        leaving = self._returns[-1]
+        if s.value is not None and leaving.has_value:
+            v = self.value(s.value)
+            if leaving.result is None or leaving.subtype is None:  # it is as long as what is given back first
+                leaving.of(self.scratch("result", v.digits.width), v.sub)
+            assert leaving.result is not None and leaving.subtype is not None
+            if v.digits.width != leaving.result.width and isinstance(v.sub.type, ArrayType):
+                raise NoLanes("a result whose size is only known in the run")
+            self.set(leaving.result, self._exact(self.fitted(v, leaving.subtype), leaving.subtype))
+        self.set(leaving.done, bit(True))
         self.gone = True
 
     def _call_procedure(self, s: t.CallProcedure) -> None:
@@ -762,7 +814,7 @@ class Lanes(LaneExpressions):
         self.bound.update(new)
         done = self.scratch("returned", 1)
         self.set(done, bit(False))
-        self._returns.append((done, None, None))
+        self._returns.append(_Leaving(done, False))
         loops, self._loops = self._loops, Loops(self)
         for d in f.decls:
             self._statement(d)

@@ -186,3 +186,16 @@ def none_of(flags: list[Signal]) -> ir.Expr:
     for flag in flags[1:]:
         e = either(e, ir.Ref(1, flag))
     return not_(same(e, bit(True)))
+
+
+def joined(parts: list[ir.Expr]) -> ir.Expr:
+    """Digits side by side, the leftmost first.
+
+    Raises
+    ------
+    NoLanes
+        If there are none.
+    """
+    if not parts:
+        raise NoLanes("values without digits")
+    return parts[0] if len(parts) == 1 else ir.Concat(sum(p.width for p in parts), parts)

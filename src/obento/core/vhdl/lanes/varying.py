@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from obento.core.vhdl.analysis.statements import read_by
+from obento.core.vhdl.analysis.statements import named_by
 from obento.core.vhdl.analysis.subexpressions import parts_of
 from obento.core.vhdl.lanes.values import Digits, NoLanes
 from obento.core.vhdl.model import typed_tree as t
@@ -35,7 +35,7 @@ def varying(s: t.Stmt, value: Callable[[t.Expr], Digits]) -> list[Varying]:
     NoLanes
         If they have too many values.
     """
-    slices = [y for x in _expressions(s) for y in parts_of(x) if isinstance(y, t.Slice) and not _is_fixed(y)]
+    slices = [y for x in named_by(s) for y in parts_of(x) if isinstance(y, t.Slice) and not _is_fixed(y)]
     bounds = [b for y in slices for b in (y.range.left, y.range.right)]
     leaves: dict[object, tuple[t.Expr, Digits]] = {}
     for x in (leaf for b in bounds for leaf in _leaves(b)):
@@ -55,12 +55,6 @@ def varying(s: t.Stmt, value: Callable[[t.Expr], Digits]) -> list[Varying]:
             raise NoLanes("a range that is only known in the run")
         found.append(Varying(x, v, values))
     return found
-
-
-def _expressions(s: t.Stmt) -> list[t.Expr]:
-    if isinstance(s, t.CallProcedure):
-        return list(s.args)
-    return [*read_by(s), *([s.target] if isinstance(s, t.SetSignal | t.SetVariable) else [])]
 
 
 def _is_fixed(x: t.Slice) -> bool:
