@@ -117,15 +117,18 @@ def _escaped_again(
 ) -> Observation:
     """Cases in which lanes could not tell what happens are taken from the timeline.
 
-    Of many that certainly end in an error (`Design.errors`) a few are run there to hear of it; the others end as these
-    do, where all of these end at one place."""
+    Of many that certainly end in an error (`Design.errors`) at one place a few are run there to hear of it; the others
+    end as these do, where all of these do so alike."""
     errors = _errors(design)
     only = 0
     certain: list[int] = []
+    at: dict[int, int] = dict.fromkeys(errors, 0)
     for run in found.runs:
         marks = {k[1]: run.outputs.pop(k)[0] for k in [k for k in run.outputs if not k[0]]}
         only |= reduce(or_, (plane for i, plane in marks.items() if i not in errors), 0)
         certain.append(_certain(marks, errors))
+        for i in errors:
+            at[i] |= marks.get(i, 0)
     ending = reduce(or_, certain, 0) & ~only
     only |= ending
     if not only:
@@ -133,18 +136,56 @@ def _escaped_again(
     if not replays:
         found.stepped = only
         return found
-    if ending.bit_count() > _MOST_REPLAYED:
-        heard = _sample(ending)
-        exact = step_by_step(only & ~ending | heard)
-        places = [e for e in exact.ends if e.cases & heard]
-        if exact.limit is None and len(places) == 1 and not heard & ~places[0].cases:
-            left = ending & ~heard
-            places[0].cases |= left
-            for run, end in zip(found.runs, certain, strict=True):
-                run.stopped |= end & left
-            return _replaced(found, exact, only & ~left)
+    alike = _alike(at, ending)
+    if alike:
+        heard = reduce(or_, (_sample(plane) for plane in alike))
+        left = reduce(or_, alike) & ~heard
+        exact = step_by_step(only & ~left)
+        if exact.limit is not None:
+            return exact
+        told = reduce(or_, (_ending_alike(exact, plane, plane & heard) for plane in alike))
+        for run, end in zip(found.runs, certain, strict=True):
+            run.stopped |= end & told
+        found = _replaced(found, exact, only & ~left)
+        only = left & ~told
+        if not only:
+            return found
+        exact = step_by_step(only)
+        return exact if exact.limit is not None else _joined(found, _replaced(found, exact, only))
     exact = step_by_step(only)
     return exact if exact.limit is not None else _replaced(found, exact, only)
+
+
+def _alike(at: dict[int, int], ending: int) -> list[int]:
+    """The planes of cases that are marked at the same places, of those that are too many to be run one by one."""
+    groups = [ending]
+    for plane in at.values():
+        groups = [part for group in groups for part in (group & plane, group & ~plane) if part]
+    return [group for group in groups if group.bit_count() > _MOST_REPLAYED]
+
+
+def _ending_alike(exact: Observation, group: int, heard: int) -> int:
+    """The cases of a group besides those heard of, where these all end at one place: they end there too."""
+    places = [e for e in exact.ends if e.cases & heard]
+    if len(places) != 1 or heard & ~places[0].cases:
+        return 0
+    places[0].cases |= group & ~heard
+    return group & ~heard
+
+
+def _joined(before: Observation, found: Observation) -> Observation:
+    """What was found when some more cases were run one by one, with what those before came to."""
+    for end in before.ends:
+        same = [e for e in found.ends if e.position == end.position]
+        if same:
+            same[0].cases |= end.cases
+        else:
+            found.ends.append(end)
+    found.stepped |= before.stepped
+    found.untried |= before.untried
+    found.unjudged |= before.unjudged
+    found.refused = found.refused or before.refused
+    return found
 
 
 def _sample(plane: int) -> int:

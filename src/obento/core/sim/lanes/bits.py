@@ -208,17 +208,21 @@ class BitOps:
         return carry ^ 1
 
     def divide(self, a: list[int], b: list[int]) -> tuple[list[int], list[int]]:
-        """Quotient and remainder of unsigned numbers; meaningless where b is 0."""
-        width = len(a)
-        rest = [FALSE] * (width + 1)
-        divisor = [*b, FALSE]
+        """Quotient and remainder of unsigned numbers; meaningless where b is 0.
+
+        Digit by digit; what is left is always less than `b` and never more than `a`, so that zeros in front of either
+        cost nothing."""
+        width, size, most = len(a), _significant(b), _significant(a)
+        rest = [FALSE] * (size + 1)
+        divisor = [*b[:size], FALSE]
         quotient = [FALSE] * width
-        for i in range(width - 1, -1, -1):
+        for i in range(most - 1, -1, -1):
             rest = [a[i], *rest[:-1]]
             difference, fits = self.add(rest, [y ^ 1 for y in divisor], TRUE)
             quotient[i] = fits
             rest = [self.g.mux(fits, d, r) for d, r in zip(difference, rest, strict=True)]
-        return quotient, rest[:width]
+        known = min(size, most)
+        return quotient, rest[:known] + [FALSE] * (width - known)
 
     def signed_divide(self, a: list[int], b: list[int]) -> tuple[list[int], list[int]]:
         """Quotient towards zero; the remainder has the sign of `a` (5.1.5)."""
@@ -268,3 +272,11 @@ class BitOps:
             care = g.and_(self.known(x), self.known(y))
             result = g.and_(result, g.or_(care ^ 1, g.xor(x[0], y[0]) ^ 1))
         return result
+
+
+def _significant(number: list[int]) -> int:
+    """How many digits a number has without the zeros in front."""
+    size = len(number)
+    while size and number[size - 1] == FALSE:
+        size -= 1
+    return size

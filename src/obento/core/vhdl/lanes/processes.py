@@ -60,6 +60,8 @@ from obento.core.vhdl.model.values import Arr
 from obento.core.vhdl.packages.standard import INTEGER, int_range
 
 _DEEPEST_CALL = 64
+_MOST_PLACES = 16
+"""At which the errors of one process are told apart."""
 _MOST_STATEMENTS = 50_000
 
 
@@ -103,7 +105,7 @@ class Lanes(LaneExpressions):
         self._count = 0
         self._escape: Signal | None = None
         self._doubt: Signal | None = None
-        self._error: Signal | None = None
+        self._errors: dict[int, Signal] = {}
         self.is_certain = True
         self._returns: list[_Leaving] = []
         self._loops = Loops(self)
@@ -177,9 +179,11 @@ class Lanes(LaneExpressions):
         if not self.is_certain:
             self.escape(when)
             return
-        if self._error is None:
-            self._error = self.scratch("in error", 1)
-        self.set(self._error, either(ir.Ref(1, self._error), when))
+        place = self._position if len(self._errors) < _MOST_PLACES else 0
+        mark = self._errors.get(place)
+        if mark is None:
+            mark = self._errors[place] = self.scratch("in error", 1)
+        self.set(mark, either(ir.Ref(1, mark), when))
 
     def doubt(self, when: ir.Expr) -> None:
         """As `escape`, for what may come to nothing where a process runs anew and keeps nothing from before."""
@@ -190,7 +194,7 @@ class Lanes(LaneExpressions):
     def _marks(self, position: int, watches: list[Watch]) -> None:
         """What marks lanes: an error stays until power-up, whatever the process does later; a doubt only as long as a
         process that keeps nothing has not run anew."""
-        for mark in (self._escape, self._doubt, self._error):
+        for mark in (self._escape, self._doubt, *self._errors.values()):
             if mark is not None:
                 self._body.insert(0, ir.Assign(position, [ir.Target(mark, 0, 1)], bit(False)))
         stays = [self._escape] if self._escape is not None else []
@@ -203,8 +207,8 @@ class Lanes(LaneExpressions):
             stays, self._doubt = [*stays, self._doubt], None
         if stays:
             self._ever("ever step by step", stays)
-        if self._error is not None:
-            self._design.errors.append(self._ever("ever in error", [self._error]))
+        for error in self._errors.values():
+            self._design.errors.append(self._ever("ever in error", [error]))
         if self._doubt is not None:
             self._doubt.initial = 0, 1
             self._design.escapes.append(self._doubt)
@@ -229,7 +233,7 @@ class Lanes(LaneExpressions):
         if p.postponed:
             raise NoLanes("a postponed process")
         sensitivity, until, statements = woken_by(p)
-        self._process, self._position, self._escape, self._doubt, self._error = p, p.pos, None, None, None
+        self._process, self._position, self._escape, self._doubt, self._errors = p, p.pos, None, None, {}
         self._delayed = False
         self._body, self.bound, self.edges = [], {}, {}
         self._used_edge = reads_edge(p.body) or until is not None
@@ -829,7 +833,7 @@ class Lanes(LaneExpressions):
     # Joined ports.
 
     def _begin_join(self, position: int) -> None:
-        self._process, self._position, self._escape, self._doubt, self._error = None, position, None, None, None
+        self._process, self._position, self._escape, self._doubt, self._errors = None, position, None, None, {}
         self._body, self.bound, self.edges = [], {}, {}
 
     def join(self, p: Object, path: tuple[Any, ...], x: t.Expr, position: int) -> None:
