@@ -18,6 +18,7 @@ from obento.core.check.running.case_by_case import Wires, observe_case_by_case
 from obento.core.check.running.observation import Observation
 from obento.core.handin import HandinFile, read_handin
 from obento.core.ir.design import Design
+from obento.core.ir.part import RunError
 from obento.core.limits import Limits
 from obento.core.sim.timeline.kernel import DidNotSettle, Timeline
 from obento.core.values import Word
@@ -62,7 +63,7 @@ def fresh(built: Design, *inputs: int) -> Word | None:
         timeline.power_up()
         for number in inputs:
             timeline.apply({"a": (number, 7 ^ number)})
-    except DidNotSettle:
+    except (DidNotSettle, RunError):
         return None
     return timeline.value("y")
 
@@ -92,9 +93,74 @@ BODIES = [
 ]  # fmt: skip
 
 
+N = "to_integer(unsigned(a))"
+OUT = "y <= std_logic_vector(to_unsigned(n mod 8, 3));"
+VHDL = [
+    # declarations of the architecture, statements
+    ("", "y <= a after 2 ns;"),
+    ("", f"process (a) variable n : natural := 5; begin n := n + {N}; {OUT} end process;"),
+    ("", f"process (a) variable n : natural; begin n := abs (7 / (3 - {N})); {OUT} end process;"),
+    ("", f"process (a) variable n : integer range 0 to 20; begin n := n + {N}; {OUT} end process;"),
+    ("", f"process (a(0)) variable n : natural; begin n := n + 1; {OUT} end process;"),
+    ("", "process (a) begin if a(2)'event then y <= a'last_value; else y <= a; end if; end process;"),
+    ("", "process (a) begin if a'last_event > 0 ns then y <= a; else y <= \"111\"; end if; end process;"),
+    ("signal q : std_logic_vector(2 downto 0);",
+     "process (a) begin if rising_edge(a(0)) then q <= a; end if; end process; y <= q after 1 ns;"),
+    ("signal p, q : std_logic := '0';", "p <= a(0) nand q after 1 ns; q <= a(1) nand p after 1 ns; y <= p & q & a(2);"),
+    ("signal n : std_logic;", "n <= not n after 1 ns when a = \"011\" else a(0); y <= n & n & n;"),
+    ("signal b : std_logic_vector(2 downto 0);",
+     "b <= a when a(0) = '1' else \"ZZZ\"; b <= \"101\" when a(1) = '1' else \"ZZZ\"; y <= b;"),
+    ("signal b : std_logic;", "b <= 'H'; b <= a(0) when a(1) = '1' else 'Z'; y <= a(2 downto 1) & to_x01(b);"),
+    ("type pair is record p : std_logic; q : natural; end record; signal r : pair;",
+     "process (a) begin r.p <= a(0); r.q <= r.q + 1; end process;"
+     f" process (r) variable n : natural; begin n := r.q; {OUT} end process;"),
+    ("", f"process (a) variable n : natural; procedure more is begin n := n + {N}; end;"
+     f" begin more; {OUT} end process;"),
+    ("shared variable n : natural := 1;", f"process (a) begin n := n + {N}; {OUT} end process;"),
+    ("type link is access natural;",
+     "process (a) variable p : link := new natural'(1); variable n : natural;"
+     f" begin p.all := p.all + {N}; n := p.all; {OUT} end process;"),
+    ("", f"process variable n : natural := 0; begin n := n + {N}; {OUT} wait on a; end process;"),
+    ("signal d : std_logic_vector(2 downto 0);", "d <= a'delayed(1 ns); y <= d xor a;"),
+    ("signal c : natural := 0;",
+     f"process (a'transaction) variable n : natural; begin n := c; {OUT} c <= c + 1; end process;"),
+    ("", "g: block (a(0) = '1') begin y <= guarded a; end block;"),
+    ("", "process (a) begin y <= transport a after 3 ns;"
+     " if a(1) = '1' then y <= \"000\" after 1 ns, a after 2 ns; end if; end process;"),
+    ("signal q : std_logic_vector(2 downto 0);",
+     "q <= a when a(0) = '1';"
+     " process (q) begin for i in q'range loop y(i) <= q(i) after 1 ns * i; end loop; end process;"),
+    ("function up(v : std_logic_vector) return natural is variable n : natural := 0; begin for i in v'range loop"
+     " if v(i) = '1' then n := n + 1; end if; end loop; return n; end;",
+     f"process (a) variable n, last : natural; begin n := up(a) + last; last := up(a); {OUT} end process;"),
+]  # fmt: skip
+
+
+def entity(declared: str, body: str) -> Design:
+    """A unit of VHDL with the ports of the modules above."""
+    text = (
+        "library ieee; use ieee.std_logic_1164.all; use ieee.numeric_std.all; entity m is port (a : in"
+        " std_logic_vector(2 downto 0); y : out std_logic_vector(2 downto 0)); end;"
+        f" architecture r of m is {declared} begin {body} end;"
+    )
+    reading = read_handin([HandinFile("a.vhd", text.encode())], LIMITS)
+    found = reading.elaborate("m")
+    assert found is not None, [str(m) for m in reading.messages()]
+    return found
+
+
+@pytest.mark.parametrize(("declared", "body"), VHDL)
+def test_coming_back_in_vhdl_is_as_good_as_beginning_anew(declared: str, body: str) -> None:
+    as_if_begun_anew(entity(declared, body))
+
+
 @pytest.mark.parametrize("body", BODIES)
 def test_coming_back_is_as_good_as_beginning_anew(body: str) -> None:
-    built = design(body)
+    as_if_begun_anew(design(body))
+
+
+def as_if_begun_anew(built: Design) -> None:
+    """Every run of every case ends as one on a timeline of its own does."""
     found = observed(built)
     for number, run in enumerate(found.runs):
         for case in range(8):

@@ -90,5 +90,11 @@ class Part(Protocol):
     def changed(self, signal: int, word: Word) -> None:
         """One of `inputs` has changed."""
 
+    def idle(self) -> Any:
+        """All there is where nothing is left to happen, to come back to by `go_back`; None where that cannot be."""
+
+    def go_back(self, idle: Any) -> None:
+        """Be as it was when this was taken."""
+
     def show_all(self) -> None:
         """From now on the signals of the design follow all of the part's own, to be seen in waveforms."""

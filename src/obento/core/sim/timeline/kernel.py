@@ -109,6 +109,13 @@ class Timeline:
             part.prepare()
 
     def _reset(self) -> None:
+        self._clear()
+        del self._plain[len(self._bodies) :]
+        self._positions: list[int] = []
+        self._made = len(self.design.processes)
+
+    def _clear(self) -> None:
+        """Nothing is left to happen; the processes of parts are still known."""
         self._now: set[int] | frozenset[int] = _NOBODY
         self._next: set[int] = set()
         self._inactive: set[int] = set()
@@ -118,7 +125,6 @@ class Timeline:
         self._sequence = 0
         self._running = -1
         self._threads: dict[int, Thread] = {}
-        self._made = len(self.design.processes)
         self._waiting: list[dict[int, list[tuple[int, int, int]]]] = [{} for _ in self.design.signals]
         self._inside: dict[int, list[Thread]] = {}
         self._driven: dict[tuple[int, int], Word] = {}
@@ -127,8 +133,6 @@ class Timeline:
         self.triggered.clear()
         self._sweeps = 0
         self.now = 0
-        del self._plain[len(self._bodies) :]
-        self._positions: list[int] = []
 
     # The outside.
 
@@ -145,14 +149,18 @@ class Timeline:
     def idle(self) -> Idle | None:
         """All there is, to come back to by `go_back`, where nothing is left to happen. None where that is not all:
         a process in the middle of its text, a part with a run-time of its own, a file that is open, a signal held."""
-        if self._threads or self.design.parts or self.holds.held or not self.bench.is_idle():
+        if self._threads or self.holds.held or not self.bench.is_idle():
             return None
-        return Idle(self._copied(self.words), dict(self._driven), self.now, self.bench.seed)
+        parts = [part.idle() for part in self.design.parts]
+        if any(part is None for part in parts):
+            return None
+        return Idle(self._copied(self.words), dict(self._driven), self.now, self.bench.seed, parts)
 
     def go_back(self, idle: Idle) -> None:
         """Be as it was when this was taken."""
         if self._next or self._now or self._inactive or self._later or self._agenda or self._threads:
-            self._reset()  # a run was ended in the middle of something
+            self._clear()  # a run was ended in the middle of something
+            self._made = len(self._plain)
         if not self.bench.is_idle():
             self.bench.power_up()
         self.words = self._copied(idle.words)
@@ -161,6 +169,8 @@ class Timeline:
         self.triggered.clear()
         self.now = idle.now
         self.bench.seed = idle.seed
+        for part, state in zip(self.design.parts, idle.parts, strict=True):
+            part.go_back(state)
 
     def _copied(self, words: list[Word]) -> list[Word]:
         copied = words.copy()

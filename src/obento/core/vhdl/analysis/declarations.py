@@ -316,6 +316,7 @@ class Declarations:
     def _global(self, o: Object, value: t.Expr | None) -> None:
         """A variable outside of all processes."""
         emitter = self.context.emitter
+        emitter.keeps_state = True
         given = emitter.fitted(value, o.subtype) if value is not None else emitter.default(o.subtype)
         self._execute_live(f"{o.py} = {given}", o.name)
 
@@ -339,6 +340,7 @@ class Declarations:
             if self.owner is not None:
                 out.append(t.Declare(pos, o, name_x))
                 continue
+            self.context.emitter.keeps_state = True
             text = f"{o.py} = File()\n"
             if name_x is not None:
                 text += (

@@ -22,6 +22,7 @@ from obento.core.vhdl.model.types import (
     ProtectedType,
     RangeX,
     Subtype,
+    is_plain,
     is_scalar,
     scalar_bounds,
 )
@@ -46,6 +47,8 @@ class Emitter(ExpressionEmitter):
         self._loops: list[t.Loop] = []
         self._flags: dict[int, str] = {}
         self._owner: Subprogram | t.Process | None = None
+        self.keeps_state = False
+        """Whether anything but signals and the variables of processes keeps a state: shared variables, files."""
 
     # Text.
 
@@ -161,7 +164,8 @@ class Emitter(ExpressionEmitter):
         self.execute(Piece(text, keeper.name, keeper.pos), True)
 
     def process(self, p: t.Process, name: str) -> None:
-        """A process as a generator that lives from wait to wait, then its registration."""
+        """A process as what runs when it wakes, or as a generator that lives from wait to wait, then its
+        registration."""
         drivers = [f"d_{o.py}" for o in p.driven]
         self._lines, self._indent, self._waiting, self._owner, self._loops = [], 0, True, p, []
         body_name = self.fresh("p")
@@ -170,15 +174,21 @@ class Emitter(ExpressionEmitter):
         self._outer_names(p.decls, p.body, p)
         for d in p.decls:
             self.statement(d)
-        self.line("while True:")
-        self._indent = 2
-        if p.sensitivity is None:
-            self.line(f"R.look({p.pos})")
-            self.line("if False: yield")  # a body without any wait is a generator all the same
-        self.body(p.body)
         watched: list[str] = []
-        if p.sensitivity is not None:
-            watched = self._sensitivity(p)
+        if p.sensitivity is not None and runs_through(p):
+            watched = self._run_through(p)
+        else:
+            self.line("while True:")
+            self._indent = 2
+            if p.sensitivity is None:
+                self.line(f"R.look({p.pos})")
+                self.line("if False: yield")  # a body without any wait is a generator all the same
+            self.body(p.body)
+            if p.sensitivity is not None:
+                event, watched = self._sensitivity(p)
+                self.line("yield")
+                if event:
+                    self.line(f"while not ({event}): yield")
         self._indent = 0
         made = ", ".join(self._driver_spec(o, paths) for o, paths in p.driven.items())
         self.line(
@@ -187,17 +197,34 @@ class Emitter(ExpressionEmitter):
         )
         self.execute(Piece(self.take(), name, p.pos), False)
 
-    def _sensitivity(self, p: t.Process) -> list[str]:
-        """The wait at the end; when only part of a signal counts, more than its being woken is asked."""
+    def _run_through(self, p: t.Process) -> list[str]:
+        """A body that runs through each time, with its variables in `P.kept` between; gives what wakes it."""
+        kept = ", ".join(d.object.py for d in p.decls if isinstance(d, t.Declare) and d.object.kind == "variable")
+        if kept:
+            self.line(f"P.kept = ({kept},)")
+        self.line("def run():")
+        self._indent = 2
+        event, watched = self._sensitivity(p)
+        if event:
+            self.line(f"if P.begun and not ({event}): return")
+        if kept:
+            self.line(f"{kept}, = P.kept")
+        self.body(p.body)
+        if kept:
+            self.line(f"P.kept = ({kept},)")
+        self._indent = 1
+        self.line("return run")
+        return watched
+
+    def _sensitivity(self, p: t.Process) -> tuple[str, list[str]]:
+        """What wakes a process; when only part of a signal counts, the condition that it is that part."""
         assert p.sensitivity is not None
         signals = list(dict.fromkeys(self.signal(x) for x in p.sensitivity))
-        parts = [s for s in signals if s.startswith("View")]
-        self.line("yield")
-        if parts:
+        event = ""
+        if any(s.startswith("View") for s in signals):
             event = " or ".join(f"{s}.event == R.cycle" for s in signals)
-            self.line(f"while not ({event}): yield")
         roots = [self.path(x)[0] for x in p.sensitivity]
-        return list(dict.fromkeys(r.py for r in roots if r is not None))
+        return event, list(dict.fromkeys(r.py for r in roots if r is not None))
 
     def _driver_spec(self, o: Object, paths: list[tuple[Any, ...]]) -> str:
         value = self.keep_plain(o)
@@ -627,6 +654,14 @@ class Emitter(ExpressionEmitter):
             self.line(f"R.write_item({args[0]}, {args[1]}, {s.args[1].type is STRING}, {s.pos})")
         else:
             self.line("pass")
+
+
+def runs_through(p: t.Process) -> bool:
+    """Whether all that a process with a list keeps between its runs are plain values of its own variables."""
+    for d in p.decls:
+        if not isinstance(d, t.Declare) or d.object.kind == "file" or not is_plain(d.object.subtype.type):
+            return False
+    return all(o.of_process is p for o in assigned_variables(p.body))
 
 
 def edge_awaited(p: t.Process) -> int | None:

@@ -160,6 +160,7 @@ class Elaborator:
 
         run = Run(prepare, make)
         run.early = self._early.reports
+        run.keeps_state = self._context.emitter.keeps_state
         run.unfit = self._lower()
         run.inputs = [p.signal for p in self._building.design.ports if p.direction != "out"] + self._building.outside
         self._building.design.parts.append(run)

@@ -288,3 +288,12 @@ def same_array_kind(a: ArrayType, b: ArrayType) -> bool:
     if isinstance(x, ArrayType) and isinstance(y, ArrayType):
         return same_array_kind(x, y)
     return isinstance(x, IntType | RealType) and isinstance(y, IntType | RealType)
+
+
+def is_plain(t: Type) -> bool:
+    """Whether values of a type are all there is of them: nothing elsewhere is reached by one."""
+    if isinstance(t, ArrayType):
+        return is_plain(t.element.type)
+    if isinstance(t, RecordType):
+        return all(is_plain(f.type) for _, f in t.fields)
+    return not isinstance(t, AccessType | FileType | ProtectedType)

@@ -7,6 +7,7 @@ sweep after that processes run."""
 from __future__ import annotations
 
 from collections.abc import Callable, Generator, Iterable, Mapping
+from dataclasses import dataclass
 from typing import Any
 
 from obento.core.ir.part import Finished, Host, RunError
@@ -19,15 +20,32 @@ from obento.core.vhdl.runtime.text_files import NAME_ERROR, OPEN_OK, File, Files
 
 
 class Process:
-    """A body that runs from wait to wait. `timed_out` when it goes on because its time is over."""
+    """What runs from wait to wait: a `body`, or a `step` that runs through each time it is woken and has its variables
+    in `kept` between. `timed_out` when it goes on because its time is over."""
 
-    __slots__ = ("body", "index", "listening", "name", "position", "postponed", "run", "timed_out", "turn")
+    __slots__ = (
+        "begun",
+        "body",
+        "index",
+        "kept",
+        "listening",
+        "name",
+        "position",
+        "postponed",
+        "run",
+        "step",
+        "timed_out",
+        "turn",
+    )
 
     def __init__(self, run: Run, name: str, position: int) -> None:
         self.run = run
         self.name = name
         self.position = position
         self.body: Generator[None, None, None] | None = None
+        self.step: Callable[[], None] | None = None
+        self.kept: tuple[Any, ...] = ()
+        self.begun = False
         self.listening: tuple[Signal, ...] = ()
         self.turn = 0
         self.timed_out = False
@@ -38,10 +56,12 @@ class Process:
         """Up to the next wait."""
         host = self.run.host
         host.rounds = host.depth = 0
-        if self.body is None:
-            return
         try:
-            next(self.body)
+            if self.step is not None:
+                self.step()
+                self.begun = True
+            elif self.body is not None:
+                next(self.body)
         except StopIteration:
             self.body = None
         except LimitReached as limit:
@@ -50,6 +70,13 @@ class Process:
             raise LimitReached(limit.text, self.position, limit.hint) from None
         except RecursionError:
             raise LimitReached("a subprogram calls itself too deep", self.position) from None
+
+    def take(self, body: Generator[None, None, None] | Callable[[], None]) -> None:
+        """This is what it runs."""
+        if callable(body):
+            self.step = body
+        else:
+            self.body = body
 
     def listen(self, signals: tuple[Signal, ...], ticks: int | None, position: int) -> None:
         """Wait for an event on one of these, or for a time."""
@@ -79,6 +106,16 @@ class Process:
         self.listening = ()
 
 
+@dataclass(frozen=True, slots=True)
+class RunIdle:
+    """A run on which nothing is left to happen: the number of the cycle, what signals, drivers and processes keep."""
+
+    cycle: int
+    signals: list[tuple[Any, ...]]
+    drivers: list[tuple[Any, Any]]
+    processes: list[tuple[tuple[Any, ...], int]]
+
+
 SEVERITIES = ("note", "warning", "error", "failure")
 
 Report = tuple[int, str, int]
@@ -105,6 +142,8 @@ class Run:
         self.constants: list[Callable[[], None]] = []
         self.starting = False
         self.patient = False
+        self.keeps_state = False
+        """Whether anything but signals and the variables of processes keeps a state."""
         self.takers: dict[int, Callable[[Word], None]] = {}
         self.arrived: dict[int, Word] = {}
         self.host: Host = None  # type: ignore[assignment]
@@ -245,6 +284,36 @@ class Run:
         if signal in self.takers:
             self.arrived[signal] = word
 
+    # Coming back to a state.
+
+    def idle(self) -> RunIdle | None:
+        """All there is where nothing is left to happen; None where that is not all: a process in the middle of its
+        text, a shared variable, a file."""
+        if self.keeps_state or self.pending or any(p.step is None for p in self.processes):
+            return None
+        return RunIdle(
+            self.cycle,
+            [s.state() for s in self.signals],
+            [(d.value, d.next) for s in self.signals for d in s.drivers],
+            [(p.kept, p.turn) for p in self.processes],
+        )
+
+    def go_back(self, idle: RunIdle) -> None:
+        """Be as it was when this was taken."""
+        self.due.clear()
+        self.due_next.clear()
+        self.ready.clear()
+        self.late.clear()
+        self.arrived.clear()
+        self.cycle = idle.cycle
+        drivers = iter(idle.drivers)
+        for s, state in zip(self.signals, idle.signals, strict=True):
+            s.go_back(state)
+            for d in s.drivers:
+                d.go_back(*next(drivers))
+        for p, (kept, turn) in zip(self.processes, idle.processes, strict=True):
+            p.kept, p.turn = kept, turn
+
     # Joining signals: ports that are not one with what is connected, and the outside.
 
     def join_in(self, formal: Signal, path: Path, roots: Iterable[Signal], compute: Callable[[], Any]) -> None:
@@ -378,7 +447,7 @@ class Run:
         process = Process(self, name, position)
         process.postponed = postponed
         made = [self.driver(*d) for d in drivers]
-        process.body = body(process, *made)
+        process.take(body(process, *made))
         for signal in watched:
             if edge is None:
                 signal.watchers.append(process)

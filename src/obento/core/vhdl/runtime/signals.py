@@ -90,6 +90,17 @@ class Signal:
         driver = self.drivers[0]
         return driver.whole and not driver.guard and not getattr(self.resolve, "always", False)
 
+    def state(self) -> tuple[Any, ...]:
+        """All that a signal keeps besides its drivers, where nothing is left to happen."""
+        moments = self.event, self.active, self.last_event, self.last_active
+        return self.value, self.last, self.history, self.driving, *moments
+
+    def go_back(self, state: tuple[Any, ...]) -> None:
+        """Be as it was when this was taken."""
+        self.value, self.last, self.history, self.driving = state[:4]
+        self.event, self.active, self.last_event, self.last_active = state[4:]
+        self.queued = False
+
     def compute(self) -> Any:
         """What all drivers make together."""
         drivers = self.drivers
@@ -150,6 +161,12 @@ class Driver:
         self.guard = guard
         self.waves: dict[Path, list[tuple[int, Any]]] = {}
         signal.drivers.append(self)
+
+    def go_back(self, value: Any, following: Any) -> None:
+        """Be as it was, with nothing due."""
+        self.value, self.next, self.queued = value, following, False
+        if self.waves:
+            self.waves.clear()
 
     def set(self, value: Any) -> None:
         """A new value after one delta."""
