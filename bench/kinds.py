@@ -63,6 +63,22 @@ KINDS: list[tuple[str, str, str, str]] = [
      PROCESS.format(f"n := {A} + {B}; if n < 40 then k := n; end if; y <= a;"), ""),
     ("a range left in half of the cases", "a",
      f"process (all) variable m : integer range 0 to 31; begin m := {A} + {B}; y <= a; end process;", ""),
+    ("a slice by what varies", "b[2..0] > 3 ? a : (a << (4 - b[2..0]) & 31) >> (4 - b[2..0])",
+     PROCESS.format('y <= a; if unsigned(b(2 downto 0)) < 4 then k := to_integer(unsigned(b(2 downto 0)));'
+                    " y(4 downto k + 1) <= (others => '0'); end if;"), ""),
+    ("an aggregate by what varies", "b[2..0] > 4 ? 0 : (1 << b[2..0]) & 31",
+     PROCESS.format("y <= (others => '0'); k := to_integer(unsigned(b(2 downto 0)));"
+                    " if k <= 4 then y <= (k => '1', others => '0'); end if;"), ""),
+    ("a loop to a number of any size", "a", f"process (all) variable n, k : natural; begin n := 0; k := {A};"
+     f" for i in 1 to k loop n := n + 1; end loop; {NUMBER} end process;", ""),
+    ("the greatest common divisor", "0", f"process (all) variable n, k, t : natural; begin n := {A}; k := {B};"
+     f" while k /= 0 loop t := n mod k; n := k; k := t; end loop; {NUMBER} end process;", ""),
+    ("recursion", "a[0] + a[1] + a[2] + a[3] + a[4]", "y <= std_logic_vector(to_unsigned(f(a), 5));",
+     "function f(p : std_logic_vector) return natural is alias q : std_logic_vector(p'length - 1 downto 0) is p; begin"
+     " if p'length = 1 then if q(0) = '1' then return 1; end if; return 0; end if;"
+     " return f(q(p'length - 1 downto p'length / 2)) + f(q(p'length / 2 - 1 downto 0)); end;"),
+    ("real numbers, one by one", "a / 2",
+     f"y <= std_logic_vector(to_unsigned(integer(real({A}) * 0.5 - 0.25), 5));", ""),
     ("a tri-state bus", "a[0] ? a : b",
      "t <= a when a(0) = '1' else (others => 'Z'); t <= b when a(0) = '0' else (others => 'Z'); y <= t;", BUS),
     ("an array of two dimensions", "a[0] ? (b[0] ? 3 : 2) : (b[0] ? 1 : 0)",

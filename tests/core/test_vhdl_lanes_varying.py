@@ -93,6 +93,37 @@ BODIES: list[tuple[str, str, Callable[[int, int], int | None]]] = [
         "y <= folded(a) & folded(b) & '0';",
         lambda a, b: parity(a) << 2 | parity(b) << 1,
     ),
+    (
+        "recursion whose branches all give back",
+        "y <= std_logic_vector(to_unsigned(ones(a) + ones(b), 3));",
+        lambda a, b: a.bit_count() + b.bit_count(),
+    ),
+    (
+        "a result as long as the first that is given back",
+        "y <= std_logic_vector(cut(to_integer(signed(a)) + to_integer(signed(b)), 3));",
+        lambda a, b: max(-4, min(3, s(a) + s(b))),
+    ),
+    (
+        "a local array of two dimensions",
+        "k := to_integer(unsigned(a)); n := to_integer(unsigned(b));"
+        " y <= std_logic_vector(to_unsigned(turned(((1, k), (n, 2)))(0, 1), 3));",
+        lambda a, b: b,
+    ),
+    (
+        "a case in which all arms give back",
+        "y <= chosen(a, b);",
+        lambda a, b: (a, b, ~a, ~b)[a & 3],
+    ),
+    (
+        "a shared variable of one process",
+        "total := to_integer(unsigned(a)) + 1; y <= a; kept := total; y <= b;",
+        lambda a, b: b,
+    ),
+    (
+        "a shared variable that is written first",
+        "total := to_integer(unsigned(a)) + 1; y <= std_logic_vector(to_unsigned(total mod 8, 3));",
+        lambda a, b: a + 1,
+    ),
 ]
 DECLARED = """
   function folded(p : std_logic_vector) return std_logic is
@@ -102,11 +133,80 @@ DECLARED = """
     if n = 1 then return q(0); end if;
     return folded(q(n - 1 downto n / 2)) xor folded(q(n / 2 - 1 downto 0));
   end;
+  function ones(p : std_logic_vector) return natural is
+    alias q : std_logic_vector(p'length - 1 downto 0) is p;
+  begin
+    if p'length = 1 then
+      if q(0) = '1' then return 1; else return 0; end if;
+    end if;
+    return ones(q(p'length - 1 downto p'length / 2)) + ones(q(p'length / 2 - 1 downto 0));
+  end;
+  function cut(v : integer; n : positive) return signed is
+  begin
+    if v > 2 ** (n - 1) - 1 then return to_signed(2 ** (n - 1) - 1, n);
+    elsif v < -2 ** (n - 1) then return to_signed(-2 ** (n - 1), n);
+    else return to_signed(v, n); end if;
+  end;
+  type square is array (0 to 1, 0 to 1) of integer range 0 to 7;
+  function turned(p : square) return square is
+    variable r : square;
+  begin
+    for i in 0 to 1 loop for j in 0 to 1 loop r(i, j) := p(j, i); end loop; end loop;
+    return r;
+  end;
+  function chosen(p, q : std_logic_vector(2 downto 0)) return std_logic_vector is
+  begin
+    case p(1 downto 0) is
+      when "00" => return p;
+      when "01" => return q;
+      when "10" => return not p;
+      when others => return not q;
+    end case;
+  end;
+  shared variable total, kept : integer range 0 to 15 := 3;
 """
 
 
 def parity(a: int) -> int:
     return a.bit_count() & 1
+
+
+NUMBERS: list[tuple[str, Callable[[int, int], int]]] = [
+    # numbers that are known beside numbers that change: each takes as many digits as its type
+    ("three := (k, 1, 2); y <= shown(three(0));", lambda a, b: a),
+    ("three := (1, k, 2); y <= shown(three(0) + three(2));", lambda a, b: 3),
+    ("three := (1 => k, others => 1); y <= shown(three(0) + three(2));", lambda a, b: 2),
+    ("three := three_of(1)(0 to 1) & k; y <= shown(three(1) + three(2));", lambda a, b: 1 + a),
+    ("three := k & three_of(1)(1 to 2); y <= shown(three(0) + three(2));", lambda a, b: a + 1),
+    ("pair := (word => a, count => 2); y <= pair.word;", lambda a, b: a),
+    ("pair := (word => a, count => 2); y <= shown(pair.count);", lambda a, b: 2),
+    ("pairs := ((a, 1), (b, 0)); y <= pairs(0).word xor shown(pairs(1).count + pairs(0).count);", lambda a, b: a ^ 1),
+    ("pairs := (others => (b, 3)); y <= shown(pairs(1).count);", lambda a, b: 3),
+    ("grid := ((1, k), (2, 0)); y <= shown(grid(1, 0) + grid(0, 1));", lambda a, b: 2 + a),
+]
+NUMBER_TYPES = """
+  type triple is array (natural range <>) of integer range 0 to 7;
+  type one is record word : std_logic_vector(2 downto 0); count : integer range 0 to 7; end record;
+  type two is array (0 to 1) of one;
+  type square is array (0 to 1, 0 to 1) of integer range 0 to 7;
+  function shown(n : natural) return std_logic_vector is
+  begin
+    return std_logic_vector(to_unsigned(n mod 8, 3));
+  end;
+  function three_of(n : natural) return triple is
+  begin
+    return (n, n, n);
+  end;
+"""
+
+
+@pytest.mark.parametrize(("body", "wanted"), NUMBERS, ids=[n[0] for n in NUMBERS])
+def test_numbers_side_by_side(body: str, wanted: Callable[[int, int], int]) -> None:
+    process = (
+        "process (all) variable three : triple(0 to 2); variable pair : one; variable pairs : two; variable grid :"
+        f" square; variable k : integer range 0 to 7; begin k := to_integer(unsigned(a)); {body} end process;"
+    )
+    held(designed(process, 3, declared=NUMBER_TYPES), 3, wanted)
 
 
 @pytest.mark.parametrize(("name", "body", "wanted"), BODIES, ids=[x[0] for x in BODIES])

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Protocol
 
 from obento.core.ir import nodes as ir
-from obento.core.vhdl.lanes.values import Digits, NoLanes, bits_of, joined, number, number_width, same, widened
+from obento.core.vhdl.lanes.values import Digits, NoLanes, bits_of, exact, joined, number, number_width, same, widened
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.types import ArrayType, RangeX, Subtype
 from obento.core.vhdl.model.values import Arr
@@ -89,7 +89,7 @@ def _side_by_side(x: t.ArrayAgg, of: ArrayType, w: Writer) -> Digits:
 
 def _part(x: t.Expr, of: ArrayType, w: Writer) -> ir.Expr:
     """An element, or a row where there are several dimensions."""
-    return (w.value(x) if len(of.indices) > 1 else w.fitted(w.value(x), of.element)).digits
+    return w.value(x).digits if len(of.indices) > 1 else exact(w.fitted(w.value(x), of.element), of.element)
 
 
 def _inner_ranges(x: t.ArrayAgg, w: Writer) -> list[RangeX]:

@@ -16,6 +16,7 @@ from obento.core.vhdl.lanes.values import (
     bits_of,
     both,
     either,
+    exact,
     is_known,
     is_logic,
     joined,
@@ -109,8 +110,8 @@ class LaneExpressions:
             case t.RecordAgg():
                 assert isinstance(x.type, RecordType)
                 of = x.sub or Subtype(x.type)
-                parts = [self.fitted(self.value(v), f) for v, (_, f) in zip(x.values, of.fields, strict=True)]
-                return Digits(of, e=joined([p.digits for p in parts]))
+                parts = [exact(self.fitted(self.value(v), f), f) for v, (_, f) in zip(x.values, of.fields, strict=True)]
+                return Digits(of, e=joined(parts))
             case t.ArrayAttr():
                 return self._array_attribute(x)
             case t.ScalarAttr():
@@ -375,7 +376,11 @@ class LaneExpressions:
             ]
             whole = parts[0] + parts[1]
             return self.constant(Arr(len(whole) - 1, -1, whole), Subtype(x.type))
-        e = joined([a.digits for a in args if a.digits.width])
+        element = x.type.element
+        parts = [
+            a.digits if isinstance(a.sub.type, ArrayType) else exact(self.fitted(a, element), element) for a in args
+        ]
+        e = joined([p for p in parts if p.width])
         width = max(1, bits_of(x.type.element))
         return Digits(Subtype(x.type, [int_range(INTEGER, e.width // width - 1, 0, True)]), e=e)
 

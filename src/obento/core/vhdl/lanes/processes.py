@@ -33,6 +33,7 @@ from obento.core.vhdl.lanes.values import (
     bits_of,
     both,
     either,
+    exact,
     is_known,
     none_of,
     not_,
@@ -342,7 +343,7 @@ class Lanes(LaneExpressions):
             first = self.fitted(self.value(given), o.subtype)
             if not first.known:
                 # Signals have the values that they begin with (12.6.4).
-                signal.initial = evaluate(self._exact(first, o.subtype), lambda read: read.initial or (0, 0))
+                signal.initial = evaluate(exact(first, o.subtype), lambda read: read.initial or (0, 0))
                 return
             value = first.value
         one, zero = word_of(value, o.subtype)
@@ -359,8 +360,10 @@ class Lanes(LaneExpressions):
                 return
             flags = self.flags_of(s)
             if flags and i + 1 < len(body):
-                rest = self.inner(lambda i=i: self.statements(body[i + 1 :]))
+                rest, is_left = self._branch(lambda i=i: self.statements(body[i + 1 :]))  # type: ignore[misc]
                 self.add(ir.If(s.pos, none_of(flags), rest, None))
+                # It has returned already, or does so behind this; other flags leave loops only.
+                self.gone = is_left and all(self._returns and f is self._returns[-1].done for f in flags)
                 return
 
     def inner(self, work: Any) -> ir.Block:
@@ -479,15 +482,7 @@ class Lanes(LaneExpressions):
         signal = self.scratch(o.name, bits_of(subtype))
         self.bound[o] = self._of(ir.Ref(signal.width, signal), subtype)
         fitted = self.fitted(value, subtype) if value is not None else self.constant(default_value(subtype), subtype)
-        self.set(signal, self._exact(fitted, subtype))
-
-    def _exact(self, v: Digits, s: Subtype) -> ir.Expr:
-        """Digits in exactly the width of a subtype."""
-        width = bits_of(s)
-        e = v.digits
-        if e.width == width:
-            return e
-        return ir.Slice(width, e, 0) if e.width > width else ir.Extend(width, e, v.bounds[0] < 0)
+        self.set(signal, exact(fitted, subtype))
 
     def _set_variable(self, s: t.SetVariable) -> None:
         if isinstance(s.target, t.ArrayAgg | t.RecordAgg):
@@ -525,9 +520,7 @@ class Lanes(LaneExpressions):
         width = bits_of(subtype)
         if not width:  # a slice without elements
             return
-        self.add(
-            ir.Assign(self._position, [ir.Target(signal, low, width, offsets)], self._exact(fitted, subtype), blocking)
-        )
+        self.add(ir.Assign(self._position, [ir.Target(signal, low, width, offsets)], exact(fitted, subtype), blocking))
 
     def _target(self, x: t.Expr) -> tuple[Signal, int, list[ir.Offset], Subtype]:
         """Where a name is: signal, first digit, computed offsets, and its subtype."""
@@ -784,7 +777,7 @@ class Lanes(LaneExpressions):
             assert leaving.result is not None and leaving.subtype is not None
             if v.digits.width != leaving.result.width and isinstance(v.sub.type, ArrayType):
                 raise NoLanes("a result whose size is only known in the run")
-            self.set(leaving.result, self._exact(self.fitted(v, leaving.subtype), leaving.subtype))
+            self.set(leaving.result, exact(self.fitted(v, leaving.subtype), leaving.subtype))
         self.set(leaving.done, bit(True))
         self.gone = True
 
@@ -808,7 +801,7 @@ class Lanes(LaneExpressions):
                 subtype = p.subtype if p.subtype.static() and not isinstance(p.subtype.type, ArrayType) else held.sub
                 own = self.scratch(p.name, bits_of(subtype))
                 start = held if p.mode == "inout" else self.constant(default_value(subtype), subtype)
-                self.set(own, self._exact(self.fitted(start, subtype), subtype))
+                self.set(own, exact(self.fitted(start, subtype), subtype))
                 new[p] = self._of(ir.Ref(own.width, own), subtype)
                 if p.mode in ("out", "inout"):
                     outs.append((a, new[p]))

@@ -143,6 +143,11 @@ def widened(v: Digits, width: int) -> ir.Expr:
     return ir.Extend(width, e, v.bounds[0] < 0)
 
 
+def exact(v: Digits, s: Subtype) -> ir.Expr:
+    """Digits in exactly the width of a subtype: those of a number that is known are as few as it needs."""
+    return widened(v, bits_of(s))
+
+
 def bit(value: bool) -> ir.Const:
     """One digit, known."""
     return ir.Const(1, int(value), int(not value))
