@@ -40,7 +40,9 @@ def vectors(draw: st.DrawFn, depth: int = 2) -> str:
     leaf = ["a", "b", "t", "v", '"101"', "(others => c)", "(c, '1', a(0))", '"0X1"']
     kind = draw(
         st.sampled_from(
-            ["leaf", "leaf", "logic", "sum", "shift", "join", "call", "number", "not", "field"] if depth else ["leaf"]
+            ["leaf", "leaf", "logic", "sum", "shift", "join", "call", "number", "not", "field", "word"]
+            if depth
+            else ["leaf"]
         )
     )
     if kind == "leaf":
@@ -66,6 +68,8 @@ def vectors(draw: st.DrawFn, depth: int = 2) -> str:
         return f"(c & std_logic_vector(resize({draw(st.sampled_from(['unsigned', 'signed']))}({e}), 2)))"
     if kind == "call":
         return f"{draw(st.sampled_from(['f', 'g']))}({e}, {draw(bits(depth - 1))})"
+    if kind == "word":
+        return "rn.word"
     if kind == "field":
         return f"r.{draw(st.sampled_from(['p', 'q']))}"
     return f"std_logic_vector(to_unsigned({draw(numbers(depth - 1))} mod 8, 3))"
@@ -90,7 +94,8 @@ def bits(draw: st.DrawFn, depth: int = 1) -> str:
 
 @st.composite
 def numbers(draw: st.DrawFn, depth: int = 1) -> str:
-    leaf = ["n", "3", "to_integer(unsigned(a))", "to_integer(unsigned(v))", "k"]
+    leaf = ["n", "3", "to_integer(unsigned(a))", "to_integer(unsigned(v))", "k", "tri(0)", "tri(k mod 3)", "rn.count"]
+    leaf += ["ones(a & c)", "tri(2)"]
     signed = [
         "to_integer(signed(a)) / 3",
         "to_integer(signed(b)) mod 3",
@@ -133,7 +138,7 @@ def conditions(draw: st.DrawFn) -> str:
 @st.composite
 def statements(draw: st.DrawFn, depth: int = 2) -> str:
     """Statements; `i` of a loop hides nothing."""
-    simple = ["signal", "variable", "element", "number", "state", "slice"]
+    simple = ["signal", "variable", "element", "number", "state", "slice", "numbers", "varying"]
     kind = draw(st.sampled_from([*simple, "if", "if", "case", "for", "two", "call", "memory"] if depth else simple))
     if kind == "signal":
         after = draw(st.sampled_from([*[""] * 9, " after 2 ns", " after 1 ns", " after 0 ns"]))
@@ -178,6 +183,33 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
                 ]
             )
         )
+    if kind == "numbers":
+        return draw(
+            st.sampled_from(
+                [
+                    f"tri := ({draw(numbers())} mod 8, 1, {draw(numbers(0))} mod 8);",
+                    f"tri := (1 => {draw(numbers())} mod 8, others => {draw(st.sampled_from(['2', '0', 'n mod 8']))});",
+                    "tri := tri(1 to 2) & 3;",
+                    f"tri({draw(numbers(0))} mod 3) := {draw(numbers())} mod 8;",
+                    f"rn := (count => 5, word => {draw(vectors(1))});",
+                    f"rn := ({draw(vectors(1))}, {draw(numbers())} mod 8);",
+                ]
+            )
+        )
+    if kind == "varying":
+        return draw(
+            st.sampled_from(
+                [
+                    f"v({draw(numbers(0))} mod 3 downto 0) := (others => {draw(bits())});",
+                    f"v(2 downto {draw(numbers(0))} mod 3) := (others => {draw(bits())});",
+                    f"v({draw(numbers(0))} mod 3 downto k mod 2) := (others => {draw(bits(0))});",
+                    "y(k mod 3 downto 0) <= v(2 downto 2 - k mod 3);",
+                    f"v := ({draw(numbers(0))} mod 3 => {draw(bits())}, others => {draw(bits())});",
+                    "t(n downto 1) <= (others => c);",
+                    "n := to_integer(unsigned(v(k mod 3 downto 0)));",
+                ]
+            )
+        )
     if kind == "memory":
         return f"mem({draw(numbers())} mod 4) <= {draw(vectors(1))};"
     inner = statements(depth - 1)
@@ -191,7 +223,9 @@ def statements(draw: st.DrawFn, depth: int = 2) -> str:
         return f"if {draw(conditions())} then {draw(inner)}{end} end if;"
     if kind == "for":
         jump = draw(st.sampled_from(["", f"exit when {draw(conditions())};", f"next when {draw(conditions())};"]))
-        bounds = draw(st.sampled_from(["0 to 2", "2 downto 1", "a'range", "1 to 0"]))
+        bounds = draw(
+            st.sampled_from(["0 to 2", "2 downto 1", "a'range", "1 to 0", "0 to k mod 3", "n mod 3 downto 0"])
+        )
         return f"for i in {bounds} loop {jump} v(i) := {draw(bits())}; {draw(inner)} end loop;"
     if draw(st.booleans()):
         return (
@@ -259,6 +293,17 @@ architecture rtl of m is
   type grid_t is array (0 to 1, 1 downto 0) of std_logic_vector(2 downto 0);
   signal bus_t : std_logic_vector(2 downto 0);
   signal grid : grid_t := (("011", "001"), ("010", "110"));
+  type triple is array (natural range <>) of integer range 0 to 7;
+  type counted is record word : std_logic_vector(2 downto 0); count : integer range 0 to 7; end record;
+  function ones (x : std_logic_vector) return natural is
+    alias q : std_logic_vector(x'length - 1 downto 0) is x;
+  begin
+    if x'length = 1 then
+      if q(0) = '1' then return 1; end if;
+      return 0;
+    end if;
+    return ones(q(x'length - 1 downto x'length / 2)) + ones(q(x'length / 2 - 1 downto 0));
+  end function;
   function f (x : std_logic_vector(2 downto 0); s : std_logic) return std_logic_vector is
   begin
     if s = '1' then return x; end if;
@@ -280,6 +325,8 @@ begin
     variable n : integer range 0 to 15 := 0;
     variable st : state;
     variable r : pair := ("000", "111");
+    variable tri : triple(0 to 2) := (others => 0);
+    variable rn : counted := ("000", 0);
     procedure p (x : inout std_logic_vector; i : in integer) is
     begin
       if i > 4 then return; end if;

@@ -294,6 +294,10 @@ class Expressions:
     def _physical(self, e: ast.Physical) -> Interp:
         unit = self.names.denote(e.unit)
         if not isinstance(unit, PhysUnit):
+            name = e.unit.name if isinstance(e.unit, ast.Name) else ""
+            if name and isinstance(unit, t.Expr):
+                text = f"`{name}` is a {_kind_of(unit)} here, and hides the unit of this name"
+                raise self.context.wrong("unit", text, e, f"give the {_kind_of(unit)} another name")
             raise self.context.wrong(
                 "unit", "this number is followed by something that is no unit", e, "10 ns, for instance"
             )
@@ -514,6 +518,10 @@ def _given(x: Type) -> str:
 def _a(x: Type) -> str:
     name = "std_logic" if x.name == "std_ulogic" else x.shown
     return f"{'an' if name[:1] in 'aeiou' and not name.startswith('uni') else 'a'} {name}"
+
+
+def _kind_of(x: t.Expr) -> str:
+    return x.object.kind if isinstance(x, t.Read) else "name"
 
 
 def _without_quotes(e: ast.Expr, wanted: Type) -> str:
