@@ -294,7 +294,7 @@ class Expressions:
     def _physical(self, e: ast.Physical) -> Interp:
         unit = self.names.denote(e.unit)
         if not isinstance(unit, PhysUnit):
-            name = e.unit.name if isinstance(e.unit, ast.Name) else ""
+            name = e.unit.name if isinstance(e.unit, ast.Id) else ""
             if name and isinstance(unit, t.Expr):
                 text = f"`{name}` is a {_kind_of(unit)} here, and hides the unit of this name"
                 raise self.context.wrong("unit", text, e, f"give the {_kind_of(unit)} another name")
