@@ -192,6 +192,8 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
           v-if="rows.length"
           :inputs="inputs.map((p) => p.name)"
           :outputs="outputs.map((p) => p.name)"
+          :ports="start.ports"
+          legend
           :rows="rows"
           :chosen="chosenCase"
           :probes="columns"

@@ -144,7 +144,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
     </TopBar>
     <div v-if="store.run" class="run" role="status">
       <span>checking {{ store.run.done }} of {{ store.run.total }}</span>
-      <Progress :percent="share" :show-info="false" size="small" stroke-color="#5b2a4e" />
+      <Progress :percent="share" :show-info="false" size="small" stroke-color="var(--lacquer)" />
       <Button size="small" @click="store.cancel">Cancel</Button>
     </div>
     <p v-if="trouble" class="trouble">{{ trouble }}</p>

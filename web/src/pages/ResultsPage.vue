@@ -10,6 +10,9 @@ import ClusterCompartment from '../features/results/ClusterCompartment.vue'
 import RowsFace from '../features/results/RowsFace.vue'
 import { ofGroup } from '../features/results/group'
 import { useSelection } from '../features/results/selection'
+import ClusterLine from '../features/results/ClusterLine.vue'
+import MemberChips from '../shared/MemberChips.vue'
+import { tellApart } from '../features/results/apart'
 import UncheckedCompartment from '../features/results/UncheckedCompartment.vue'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
@@ -32,6 +35,10 @@ void load()
 watch(() => store.finished, load)
 
 const walked = computed(() => shown.value.filter((c) => c.kind !== 'unchecked'))
+/** More than a dozen are lines, and the chosen one is open. */
+const MOST_OPEN = 12
+const isFolded = computed(() => walked.value.length > MOST_OPEN)
+const apart = computed(() => (results.value ? tellApart(results.value) : new Map<string, string>()))
 const unchecked = computed(() => shown.value.filter((c) => c.kind === 'unchecked'))
 const order = computed(() => (results.value?.clusters ?? []).flatMap((c) => c.members.map((m) => m.handin_id)))
 const emptiness = computed(() => {
@@ -86,7 +93,7 @@ useKeys([
       @choose="chooseHandin"
       @review="review"
     />
-    <div v-else class="tray">
+    <div v-else class="tray" :class="{ folded: isFolded }">
       <p v-if="results.waiting && !store.run" class="compartment row spread">
         <span>{{ results.waiting }} hand-ins have no outcome under this spec yet.</span
         ><Button size="small" type="primary" @click="store.check">Check them <span class="k">r</span></Button>
@@ -95,25 +102,28 @@ useKeys([
         <span>Is the spec right? {{ everything.doubtful }}.</span
         ><Button size="small" @click="router.push({ name: 'spec', params: route.params })">Look at the spec</Button>
       </p>
-      <ClusterCompartment
-        v-for="c in walked"
-        :key="c.key"
-        :cluster="c"
-        :results="results"
-        :chosen="c.key === chosenKey"
-        :member="chosenHandin"
-        :wide="c.kind !== 'wrong'"
-        :style="sizeOf(c)"
-        @choose="choose(c)"
-        @review="review"
-        @comment="(choose(c), openChosen(true))"
-      />
+      <template v-for="c in walked" :key="c.key">
+        <ClusterLine v-if="isFolded && c.key !== chosenKey" :cluster="c" :apart="apart.get(c.key)" @choose="choose(c)" />
+        <ClusterCompartment
+          v-else
+          :cluster="c"
+          :results="results"
+          :chosen="c.key === chosenKey"
+          :member="chosenHandin"
+          :wide="c.kind !== 'wrong'"
+          :apart="apart.get(c.key)"
+          :style="isFolded ? { flexBasis: '100%' } : sizeOf(c)"
+          @choose="choose(c)"
+          @review="review"
+          @comment="(choose(c), openChosen(true))"
+        />
+      </template>
       <UncheckedCompartment v-if="unchecked.length" :clusters="unchecked" :chosen="chosenKey" @choose="choose" @review="review" />
       <article v-if="results.missing.length && filter === null" class="compartment rest missing">
         <h2>
           <span class="count">{{ results.missing.length }}</span> missing
         </h2>
-        <span v-for="name in results.missing" :key="name" class="chip plain">{{ name }}</span>
+        <MemberChips :members="results.missing.map((name) => ({ name }))" />
       </article>
       <p v-if="filter !== null && !shown.length" class="empty">No cluster fails this case.</p>
     </div>
@@ -138,6 +148,9 @@ useKeys([
   align-items: stretch;
   overflow: auto;
   min-height: 0;
+}
+.tray.folded {
+  gap: 4px;
 }
 .doubtful {
   flex-basis: 100%;

@@ -8,7 +8,7 @@ const emit = defineEmits<{ submit: [] }>()
     <form class="compartment" @submit.prevent="emit('submit')">
       <svg width="34" height="31" viewBox="0 0 22 20" aria-hidden="true">
         <rect width="11" height="20" rx="2.500" fill="#f3c49b" />
-        <rect x="13" width="8" height="8" rx="2" fill="#5b2a4e" />
+        <rect x="13" width="8" height="8" rx="2" fill="var(--lacquer)" />
         <circle cx="17" cy="15" r="4.600" fill="#c9b3c3" />
       </svg>
       <h1>obento</h1>

@@ -108,7 +108,13 @@ defineExpose({ goTo, undo: () => view && undo(view), redo: () => view && redo(vi
   border: 0;
   color: var(--ink-3);
 }
+.editor :deep(.cm-cursor) {
+  border-left-color: var(--ink);
+}
+.editor :deep(.cm-selectionBackground) {
+  background: var(--lacquer-tint) !important;
+}
 .editor :deep(.cm-activeLine) {
-  background: #faf8f5;
+  background: color-mix(in srgb, var(--rice) 60%, var(--paper));
 }
 </style>

@@ -55,7 +55,7 @@ async function leave(): Promise<void> {
   flex-wrap: wrap;
   align-items: stretch;
   min-height: 46px;
-  background: var(--lacquer);
+  background: var(--bar);
   color: #fff;
   flex: none;
 }

@@ -17,6 +17,7 @@ from obento.server.marks.lateness import late_words
 from obento.server.marks.mark import held_reason
 from obento.server.results.outcomes import TaskOutcomes
 from obento.server.review.waves import around
+from obento.server.specs.cases import port_views
 from obento.store.handins import Attempt, HandinRow
 from obento.store.results import Result
 
@@ -125,6 +126,7 @@ def _for_nothing(t: TaskOutcomes) -> LetterTask:
         note="",
         inputs=[p.name for p in spec.inputs],
         outputs=[p.name for p in spec.outputs],
+        ports=port_views(spec),
         rows=[],
         more=0,
         messages=[],

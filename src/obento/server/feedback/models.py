@@ -13,6 +13,7 @@ from obento.server.cases.models import CaseRow
 from obento.server.models import Body, Number
 from obento.server.results.models import ClusterView
 from obento.server.review.models import WavesView
+from obento.server.specs.models import PortView
 
 
 class BankEntry(BaseModel):
@@ -90,6 +91,7 @@ class LetterTask(BaseModel):
     note: str
     inputs: list[str]
     outputs: list[str]
+    ports: list[PortView] = []
     rows: list[CaseRow]
     more: int
     messages: list[str]

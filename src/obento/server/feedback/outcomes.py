@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from obento.server.marks.mark import Mark
-from obento.server.results.outcomes import TaskOutcomes
+from obento.server.results.outcomes import HandedIn, TaskOutcomes
 from obento.server.specs.opened import OpenedSpecs
 from obento.store import course, drops, owners, people
 from obento.store.connection import Connection
@@ -19,8 +19,11 @@ class LabOutcomes:
     def __init__(self, c: Connection, lab: Lab, opened: OpenedSpecs, kept: KeptOutcomes) -> None:
         self.c = c
         self.lab = lab
+        handed_in = HandedIn(c, lab.id)
         self.tasks = [
-            TaskOutcomes(c, lab, t, opened.current(c, t.id), kept) for t in course.tasks_of(c, lab.id) if t.is_right
+            TaskOutcomes(c, lab, t, opened.current(c, t.id), kept, handed_in)
+            for t in course.tasks_of(c, lab.id)
+            if t.is_right
         ]
         self.students = people.students(c, lab.class_id)
         self.teams = owners.teams_of(c, lab.id)

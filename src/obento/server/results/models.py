@@ -8,6 +8,7 @@ from typing import Literal
 from pydantic import BaseModel
 
 from obento.server.cases.models import CaseRow
+from obento.server.specs.models import PortView
 
 
 class Member(BaseModel):
@@ -45,6 +46,7 @@ class ResultsView(BaseModel):
     unit: str
     inputs: list[str]
     outputs: list[str]
+    ports: list[PortView]
     cases: int
     clocked: bool
     case_labels: list[str]

@@ -21,24 +21,42 @@ from obento.store.packing import CasePlanes
 from obento.store.results import KeptOutcomes, Result
 
 
+class HandedIn:
+    """What all tasks of a lab have in common: its hand-ins, attempts, and ledger of marks."""
+
+    def __init__(self, c: Connection, lab_id: int) -> None:
+        self.every = handins.handins_of(c, lab_id)
+        self.attempts = handins.lab_attempts(c, lab_id)
+        self.ledger = marks.marks_of(c, lab_id)
+
+
 class TaskOutcomes:
     """A task of a lab with its hand-ins, outcomes, comments, marks and known changes. Verdicts are read when they are
     asked for."""
 
-    def __init__(self, c: Connection, lab: Lab, task: CurrentTask, spec: OpenSpec, kept: KeptOutcomes) -> None:
+    def __init__(
+        self,
+        c: Connection,
+        lab: Lab,
+        task: CurrentTask,
+        spec: OpenSpec,
+        kept: KeptOutcomes,
+        handed_in: HandedIn | None = None,
+    ) -> None:
+        handed_in = handed_in or HandedIn(c, lab.id)
         self.c = c
         self.lab = lab
         self.task = task
         self.spec = spec
         self.expectation: Expectation = spec.expectation
-        self.every = handins.handins_of(c, lab.id)
+        self.every = handed_in.every
         self.by_handin = {r.id: r for r in self.every}
-        self.state: TaskState = task_state(c, task, handins.lab_attempts(c, lab.id), kept)
+        self.state: TaskState = task_state(c, task, handed_in.attempts, kept)
         shown = [r.id for r in self.state.by_handin.values()]
         self.bindings = results.bindings_of(c, shown)
         self.comments = comments.comments_of(c, task.id)
         self.repairs = repairs.repairs_of(c, shown)
-        self.ledger = marks.marks_of(c, lab.id)
+        self.ledger = handed_in.ledger
         self._kept = kept
         self._verdicts: dict[int, Verdict | None] = {}
         self._summaries: dict[int, OutcomeSummary] = {}

@@ -8,7 +8,7 @@ from obento.server.course.task_state import missing_students
 from obento.server.results.clusters import clusters_of
 from obento.server.results.models import ResultsView
 from obento.server.results.outcomes import TaskOutcomes
-from obento.server.specs.cases import case_labels
+from obento.server.specs.cases import case_labels, port_views
 from obento.store.packing import pack
 from obento.store.results import Result
 
@@ -65,6 +65,7 @@ def results_view(outcomes: TaskOutcomes) -> ResultsView:
         unit=spec.unit,
         inputs=[p.name for p in spec.inputs],
         outputs=[p.name for p in spec.outputs],
+        ports=port_views(spec),
         cases=cases.count,
         clocked=cases.stimulus is not None,
         case_labels=case_labels(outcomes.expectation, order),

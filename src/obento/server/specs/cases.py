@@ -6,8 +6,10 @@ from collections.abc import Sequence
 
 from obento.core.check.expectation.model import Expectation, expected_word
 from obento.core.spec.cases import shown_inputs
-from obento.core.spec.model import Spec
+from obento.core.spec.model import Spec, SpecPort
 from obento.server.specs.models import PortView, StepPlace
+
+_MOST_DIGITS = 8
 
 
 def port_views(spec: Spec) -> list[PortView]:
@@ -15,6 +17,12 @@ def port_views(spec: Spec) -> list[PortView]:
         PortView(name=p.name, direction=p.direction, width=p.width, signed=p.signed, radix=p.radix)
         for p in (*spec.inputs, *spec.outputs)
     ]
+
+
+def brief(port: SpecPort, shown: str) -> str:
+    """A value where there is little room: more than eight known digits in hexadecimal."""
+    is_long = port.radix == "bin" and port.width > _MOST_DIGITS and len(shown) == port.width
+    return f"0x{int(shown, 2):0{(port.width + 3) // 4}x}" if is_long and set(shown) <= {"0", "1"} else shown
 
 
 def input_values(expectation: Expectation, case: int) -> list[str]:
@@ -28,6 +36,7 @@ def case_labels(expectation: Expectation, chosen: Sequence[int]) -> list[str]:
     if cases.labels:
         return [cases.labels[case] for case in chosen]
     columns = shown_inputs(expectation.spec, cases, chosen)
+    columns = [[brief(p, v) for v in values] for p, values in zip(expectation.spec.inputs, columns, strict=True)]
     inputs = [" ".join(values) for values in zip(*columns, strict=True)] if columns else [""] * len(chosen)
     stimulus = cases.stimulus
     if stimulus is None:

@@ -157,7 +157,7 @@ input:focus-visible {
   background: var(--paper);
   border: 1px solid var(--line);
   border-radius: 8px;
-  box-shadow: 0 6px 22px rgb(42 36 49 / 16%);
+  box-shadow: 0 6px 22px rgb(0 0 0 / 22%);
   z-index: 5;
   min-width: 230px;
 }

@@ -1,4 +1,5 @@
 /** A drawing as a picture that stands by itself: its looks are written into it, with a line of text below. */
+import { byDay } from '../../shared/night'
 
 const LOOKS = [
   'fill',
@@ -26,11 +27,13 @@ export function asSvg(drawing: SVGSVGElement, caption: string): string {
     [group, ...group.querySelectorAll('*')],
     [copy, ...copy.querySelectorAll('*')],
   ]
-  from.forEach((element, i) => {
-    const style = getComputedStyle(element)
-    to[i].setAttribute('style', LOOKS.map((name) => `${name}:${style.getPropertyValue(name)}`).join(';'))
-    to[i].removeAttribute('class')
-  })
+  byDay(() =>
+    from.forEach((element, i) => {
+      const style = getComputedStyle(element)
+      to[i].setAttribute('style', LOOKS.map((name) => `${name}:${style.getPropertyValue(name)}`).join(';'))
+      to[i].removeAttribute('class')
+    }),
+  )
   for (const hit of copy.querySelectorAll('[data-wire]')) hit.remove()
   copy.removeAttribute('transform')
   const box = group.getBBox()

@@ -72,6 +72,7 @@ const at = (iso: string | null | undefined): string => moment(iso ?? null, props
           <CaseTable
             :inputs="t.inputs"
             :outputs="t.outputs"
+            :ports="t.ports"
             :rows="t.rows"
             glyphs
             full

@@ -90,7 +90,7 @@ function words(areas: Area[]): string {
   color: var(--undef-text);
 }
 .tray i.unchecked {
-  background: #e4e1e7;
+  background: var(--ink-tint);
   color: var(--ink);
 }
 .tray i.missing {

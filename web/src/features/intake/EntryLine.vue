@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Button, Dropdown, Input, Menu, MenuItem, Modal } from 'ant-design-vue'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 
 import type { IntakeEntry, NameBinding } from '../../api/schema'
 import { useDraft } from '../../shared/drafts'
@@ -37,6 +37,17 @@ const reason = useDraft(
 )
 const last = computed(() => props.entry.attempts.at(-1))
 const owned = computed(() => props.entry.who !== '')
+/** More tasks than these, with nothing to be asked of any, are one line until somebody looks. */
+const MOST_LINES = 2
+const isUnfolded = ref(false)
+const isFolded = computed(
+  () => !isUnfolded.value && props.entry.settled && props.entry.aside === null && props.entry.tasks.length > MOST_LINES,
+)
+const unlike = computed(() => props.entry.tasks.filter((t) => t.status !== 'checked'))
+const together = computed(() => {
+  const languages = [...new Set(props.entry.tasks.map((t) => t.language).filter(Boolean))]
+  return `${props.entry.tasks.length - unlike.value.length} of ${props.titles.size} tasks, ${languages.join(' and ')}`
+})
 const STATES: Record<string, string> = {
   checked: 'pass',
   unreadable: 'fail',
@@ -44,6 +55,16 @@ const STATES: Record<string, string> = {
   ports: 'fail',
   stopped: 'fail',
   empty: 'fail',
+}
+/** The list of what else can be done is made when it is asked for: a class has hundreds of them. */
+const isReached = ref(false)
+const isMenuOpen = ref(false)
+const opener = ref<HTMLElement>()
+async function reach(): Promise<void> {
+  isReached.value = true
+  await nextTick()
+  opener.value?.focus()
+  isMenuOpen.value = true
 }
 function settle(students: number[]): void {
   isAsking.value = false
@@ -112,7 +133,13 @@ function putAside(): void {
       <div v-if="entry.aside !== null" class="task one">
         <span class="cell quiet">put aside: {{ entry.aside }}</span>
       </div>
-      <div v-for="t in entry.aside === null ? entry.tasks : []" :key="t.task_id" class="task">
+      <button v-if="isFolded" type="button" class="task one fold" aria-expanded="false" @click="isUnfolded = true">
+        <span class="cell small"
+          ><span class="pass">{{ together }}</span>
+          <span v-for="t in unlike" :key="t.task_id" class="why">{{ titles.get(t.task_id) }}: <SentenceText :text="t.message" /></span
+        ></span>
+      </button>
+      <div v-for="t in entry.aside === null && !isFolded ? entry.tasks : []" :key="t.task_id" class="task">
         <span class="cell small quiet">{{ titles.get(t.task_id) }}</span>
         <span class="cell" :class="t.language ? '' : 'gap'">{{ t.language || '–' }}</span>
         <span class="cell mono" :class="t.unit ? '' : 'gap'">{{ t.unit || '–' }}</span>
@@ -155,8 +182,9 @@ function putAside(): void {
       </div>
     </div>
     <div v-if="may" class="more">
-      <Dropdown :trigger="['click']">
-        <button type="button" class="chip" :aria-label="`more for ${entry.who || entry.label}`">more</button>
+      <button v-if="!isReached" type="button" class="chip" :aria-label="`more for ${entry.who || entry.label}`" @click="reach">more</button>
+      <Dropdown v-else v-model:open="isMenuOpen" :trigger="['click']">
+        <button ref="opener" type="button" class="chip" :aria-label="`more for ${entry.who || entry.label}`">more</button>
         <template #overlay>
           <Menu>
             <MenuItem key="who" @click="isAsking = true">Somebody else's</MenuItem>
@@ -169,6 +197,7 @@ function putAside(): void {
     </div>
     <AttemptList v-if="isOpen" :entry="entry" :titles="titles" :people="people" @changed="emit('changed')" @close="isOpen = false" />
     <Modal
+      v-if="isPutting"
       :open="isPutting"
       :title="`Put ${entry.label} aside`"
       ok-text="Put aside"
@@ -241,6 +270,21 @@ function putAside(): void {
   gap: 4px;
   font-size: 12px;
 }
+.fold {
+  padding: 0;
+  border: 0;
+  background: none;
+  text-align: left;
+  font: inherit;
+  color: inherit;
+  cursor: pointer;
+}
+.fold .pass {
+  color: var(--pass-text);
+}
+.fold:hover .cell {
+  border-color: var(--lacquer-2);
+}
 .gap {
   color: var(--ink-3);
 }
@@ -281,6 +325,8 @@ function putAside(): void {
   align-items: center;
 }
 .entry {
+  content-visibility: auto;
+  contain-intrinsic-size: auto 44px;
   display: grid;
   grid-template-columns: 200px 180px minmax(0, 1fr) auto;
   gap: 4px;

@@ -6,9 +6,17 @@ import type { ClusterView, ResultsView } from '../../api/schema'
 import CaseStrip from '../../shared/CaseStrip.vue'
 import CaseTable from '../../shared/CaseTable.vue'
 import SentenceText from '../../shared/SentenceText.vue'
-import { mark, shortLanguage } from '../../shared/words'
+import { mark } from '../../shared/words'
+import MemberChips from '../../shared/MemberChips.vue'
 
-const props = defineProps<{ cluster: ClusterView; results: ResultsView; chosen: boolean; wide: boolean; member: number | null }>()
+const props = defineProps<{
+  cluster: ClusterView
+  results: ResultsView
+  chosen: boolean
+  wide: boolean
+  member: number | null
+  apart?: string
+}>()
 const emit = defineEmits<{ choose: []; review: [handin: number]; comment: [] }>()
 
 /** Small compartments show fewer rows, so that a screenful shows more of the class. */
@@ -42,20 +50,8 @@ const more = computed(() => props.cluster.total - props.cluster.passed - rows.va
       <div class="why">
         <CaseStrip v-if="cluster.kind === 'wrong' && cluster.strip" :cells="cluster.strip" :shares="cluster.strip_shares" />
         <p v-for="s in cluster.sentences.slice(0, 2)" :key="s"><SentenceText :text="s" /></p>
-        <div class="names">
-          <button
-            v-for="m in cluster.members"
-            :key="m.handin_id"
-            type="button"
-            class="chip"
-            :class="{ chosen: chosen && member === m.handin_id }"
-            :title="m.bound.length ? `bound: ${m.bound.join(', ')}` : `review ${m.name}`"
-            @click.stop="emit('review', m.handin_id)"
-          >
-            {{ m.name }} <small>{{ shortLanguage(m.language) }}</small><small v-if="m.late" class="late">late</small
-            ><small v-if="m.bound.length">≈</small>
-          </button>
-        </div>
+        <p v-if="apart" class="quiet"><SentenceText :text="apart" /></p>
+        <MemberChips :members="cluster.members" :chosen="chosen ? member : null" @review="(id) => emit('review', id)" />
         <div v-if="chosen && cluster.kind !== 'right'" class="row acts">
           <Button type="primary" size="small" @click.stop="emit('review', member ?? cluster.members[0].handin_id)"
             >Review <span class="k">⏎</span></Button
@@ -64,7 +60,7 @@ const more = computed(() => props.cluster.total - props.cluster.passed - rows.va
         </div>
       </div>
       <div v-if="cluster.kind === 'wrong' && cluster.rows.length" class="rows">
-        <CaseTable :inputs="results.inputs" :outputs="results.outputs" :rows="rows" />
+        <CaseTable :inputs="results.inputs" :outputs="results.outputs" :ports="results.ports" :rows="rows" />
         <p v-if="more" class="quiet more">and {{ more }} more</p>
       </div>
     </div>
@@ -136,14 +132,6 @@ h2 {
   max-width: 100%;
   min-width: 0;
   overflow-x: auto;
-}
-.names {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
-}
-.late {
-  color: var(--undef-text) !important;
 }
 .acts {
   padding-top: 2px;

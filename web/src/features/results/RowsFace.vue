@@ -4,6 +4,7 @@ import { computed, nextTick, onMounted, ref, watch } from 'vue'
 
 import { getBytes } from '../../api/client'
 import { prepare } from '../../shared/canvas'
+import { isNight } from '../../shared/night'
 import { useResource } from '../../shared/resource'
 import { CELL_WORDS } from '../../shared/words'
 import { cellOf, failuresOf, unpackCells } from './cells'
@@ -95,7 +96,7 @@ function onClick(event: MouseEvent, twice = false): void {
   if (twice) emit('review', row.id)
   else emit('choose', row.id)
 }
-watch([width, height, scrollX, scrollY, zoom, rows, cursor, () => props.chosen], draw)
+watch([width, height, scrollX, scrollY, zoom, rows, cursor, isNight, () => props.chosen], draw)
 </script>
 
 <template>

@@ -3,12 +3,18 @@ import { computed } from 'vue'
 
 import type { ClusterView } from '../../api/schema'
 import SentenceText from '../../shared/SentenceText.vue'
-import { shortLanguage } from '../../shared/words'
+import MemberChips from '../../shared/MemberChips.vue'
 
 /** Hand-ins without a verdict, by what stood in the way, each with its own first trouble. */
 const props = defineProps<{ clusters: ClusterView[]; chosen: string }>()
 const emit = defineEmits<{ choose: [cluster: ClusterView]; review: [handin: number] }>()
 const total = computed(() => props.clusters.reduce((n, c) => n + c.members.length, 0))
+/** Those of a cluster by what each of them met, in the order in which that comes. */
+function byTrouble(cluster: ClusterView): Record<string, ClusterView['members']> {
+  const found: Record<string, ClusterView['members']> = {}
+  for (const m of cluster.members) (found[m.trouble] ??= []).push(m)
+  return found
+}
 </script>
 
 <template>
@@ -25,12 +31,10 @@ const total = computed(() => props.clusters.reduce((n, c) => n + c.members.lengt
       @click="emit('choose', c)"
     >
       <span class="quiet">{{ c.title.replace('not checked: ', '') }}</span>
-      <p v-for="m in c.members" :key="m.handin_id" class="stuck">
-        <button type="button" class="chip" @click.stop="emit('review', m.handin_id)">
-          {{ m.name }} <small>{{ shortLanguage(m.language) }}</small>
-        </button>
-        <SentenceText :text="m.trouble" />
-      </p>
+      <div v-for="(members, trouble) in byTrouble(c)" :key="trouble" class="stuck">
+        <MemberChips :members="members" @review="(id) => emit('review', id)" />
+        <SentenceText :text="String(trouble)" />
+      </div>
     </div>
   </article>
 </template>
@@ -62,11 +66,12 @@ const total = computed(() => props.clusters.reduce((n, c) => n + c.members.lengt
 .stuck {
   flex-basis: 100%;
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
   align-items: baseline;
 }
-.stuck .chip {
-  flex: none;
+.stuck > :first-child {
+  flex: 0 1 auto;
 }
 .line.chosen {
   background: var(--lacquer-tint);

@@ -1,4 +1,4 @@
-import { colour } from '../../shared/canvas'
+import { colour, palette } from '../../shared/canvas'
 import { mark } from '../../shared/words'
 import { type CellGrid, type CellRow, cellOf } from './cells'
 
@@ -9,7 +9,7 @@ const ROW = 22
 /** From this size on a cell is a sign, below it a bar. */
 const SIGN_FROM = 14
 const LONGEST_NAME = 27
-const INK = { p: colour('pass'), f: colour('fail'), u: colour('undef'), n: colour('none'), s: colour('ink') }
+const INK = palette({ p: 'pass', f: 'fail', u: 'undef', n: 'none', s: 'ink' })
 
 /** Where the picture is scrolled to, and the size of a cell. */
 export interface Place {

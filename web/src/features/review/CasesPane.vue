@@ -19,6 +19,8 @@ defineProps<{ review: ReviewView; cases: Cases; probes: Probe[]; isScratch: bool
         v-if="cases.wrong.value.length"
         :inputs="review.inputs"
         :outputs="review.outputs"
+        :ports="review.ports"
+        legend
         :rows="cases.wrong.value"
         glyphs
         :runs="cases.wrong.value.some((r) => r.run !== 'fresh')"
@@ -32,6 +34,8 @@ defineProps<{ review: ReviewView; cases: Cases; probes: Probe[]; isScratch: bool
         v-if="cases.rest.value.length"
         :inputs="review.inputs"
         :outputs="review.outputs"
+        :ports="review.ports"
+        :legend="!cases.wrong.value.length"
         :rows="cases.rest.value"
         glyphs
         :chosen="cases.chosenCase.value"

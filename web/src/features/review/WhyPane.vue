@@ -2,8 +2,8 @@
 import { computed } from 'vue'
 
 import type { RepairView, ReviewView } from '../../api/schema'
+import MemberChips from '../../shared/MemberChips.vue'
 import SentenceText from '../../shared/SentenceText.vue'
-import { shortLanguage } from '../../shared/words'
 import CommentBox from './CommentBox.vue'
 import { clockingOf, errorsOf, located, remarksOf } from './remarks'
 import SmallestChange from './SmallestChange.vue'
@@ -55,18 +55,7 @@ const everyone = computed(() => (props.review.same.length > 1 ? `all ${props.rev
       @kept="(of, text, version) => emit('comment', of.cluster, text, version)"
       ><span class="quiet small">{{ everyone ? `to ${everyone}` : '' }}</span></CommentBox
     >
-    <div v-if="everyone" class="chips">
-      <button
-        v-for="m in review.same"
-        :key="m.handin_id"
-        type="button"
-        class="chip"
-        :class="{ chosen: m.handin_id === review.handin_id }"
-        @click="emit('go', m.handin_id)"
-      >
-        {{ m.name }} <small>{{ shortLanguage(m.language) }}</small>
-      </button>
-    </div>
+    <MemberChips v-if="everyone" :members="review.same" :chosen="review.handin_id" @review="(id) => emit('go', id)" />
     <CommentBox
       :label="`Only ${review.name.split(' ')[0]}`"
       name="note"
@@ -96,10 +85,5 @@ const everyone = computed(() => (props.review.same.length > 1 ? `all ${props.rev
 }
 .finding.rule {
   border-color: var(--undef);
-}
-.chips {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 5px;
 }
 </style>

@@ -2,6 +2,9 @@
 import { computed, ref } from 'vue'
 
 import type { SpecPreview, TableRow } from '../../api/schema'
+import BaseButton from '../../shared/BaseButton.vue'
+import { isLong } from '../../shared/values'
+import ValueText from '../../shared/ValueText.vue'
 
 /** What is right: every case as the sources say it together, or one of them alone. `table` is null while there never was one. */
 const props = defineProps<{ table: SpecPreview | null; isOld: boolean }>()
@@ -37,8 +40,9 @@ function says(row: TableRow, i: number): string {
           <tr>
             <th v-if="isClocked" scope="col"><span class="unseen">step</span></th>
             <th v-if="isNamed">check</th>
-            <th v-for="p in inputs" :key="p.name">{{ p.name }}</th>
-            <th v-for="p in outputs" :key="p.name" class="side">{{ p.name }}</th>
+            <th v-for="p in [...inputs, ...outputs]" :key="p.name" :class="{ side: p.direction === 'out' }">
+              {{ p.name }}<BaseButton v-if="isLong(p)" :port="p" />
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -49,9 +53,9 @@ function says(row: TableRow, i: number): string {
             <tr :class="{ apart: !r.agrees }">
               <td v-if="r.label" class="check">{{ r.label }}</td>
               <td v-if="r.step" class="number">{{ r.step.number }}</td>
-              <td v-for="(v, i) in r.inputs" :key="i">{{ v }}</td>
+              <td v-for="(v, i) in r.inputs" :key="i"><ValueText :digits="v" :port="inputs[i]" /></td>
               <td v-for="(_, i) in r.outputs" :key="`o${i}`" class="side" :class="{ care: /-/.test(says(r, i)) }">
-                {{ says(r, i) === '-' ? '–' : says(r, i) }}
+                <ValueText :digits="says(r, i)" :port="outputs[i]" />
               </td>
             </tr>
           </template>

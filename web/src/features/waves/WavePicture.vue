@@ -2,7 +2,8 @@
 import { computed, onMounted, ref, watch } from 'vue'
 
 import type { WavesView } from '../../api/schema'
-import { prepare } from '../../shared/canvas'
+import { colour, prepare } from '../../shared/canvas'
+import { isNight } from '../../shared/night'
 import { AXIS, heightOf, paintAxis, paintCursor, paintTracks, tracksOf } from './paint'
 
 /** A few steps as a picture that can be printed, or, with a chosen step, those around it of a longer sequence. */
@@ -44,7 +45,7 @@ function paint(): void {
   const width = props.width - NAMES
   const view = { start: first * step, scale: width / (count * step), width, end: (first + count) * step }
   const cursor = props.at === null ? null : (props.at + 0.7) * step
-  p.fillStyle = '#fff'
+  p.fillStyle = colour('paper')
   p.fillRect(0, 0, props.width, height.value)
   p.save()
   p.beginPath()
@@ -58,7 +59,7 @@ function paint(): void {
   p.restore()
   p.translate(0, AXIS)
   for (const track of tracks.value) {
-    p.fillStyle = track.what === 'want' ? '#5f5867' : '#2a2431'
+    p.fillStyle = colour(track.what === 'want' ? 'ink-2' : 'ink')
     p.font = track.what === 'want' ? '11px "IBM Plex Sans"' : '12px "IBM Plex Mono"'
     p.textBaseline = 'middle'
     p.fillText(track.what === 'want' ? 'should be' : track.line.name, track.what === 'want' ? 12 : 0, track.top + track.high / 2)
@@ -73,7 +74,7 @@ onMounted(async () => {
   await document.fonts.ready
   paint()
 })
-watch(() => [props.waves, props.at, props.width], paint, { flush: 'post' })
+watch(() => [props.waves, props.at, props.width, isNight.value], paint, { flush: 'post' })
 </script>
 
 <template>

@@ -6,6 +6,7 @@ import { get } from '../../api/client'
 import type { WaveLine } from '../../api/schema'
 import { prepare } from '../../shared/canvas'
 import { useKeys } from '../../shared/keys'
+import { isNight } from '../../shared/night'
 import { useResource } from '../../shared/resource'
 import { useLook } from './look'
 import { AXIS, heightOf, paintAxis, paintCursor, paintTracks, type Track, tracksOf } from './paint'
@@ -208,7 +209,7 @@ function paint(): void {
     performance.mark('waves-painted')
   })
 }
-watch([waves, view, tracks, a, b, scrollTop, bodyHeight, high], paint)
+watch([waves, view, tracks, a, b, scrollTop, bodyHeight, high, isNight], paint)
 watch(sheet, paint)
 
 const search = ref<{ focus: () => void }>()

@@ -1,5 +1,5 @@
 import type { WaveLine, WavesView } from '../../api/schema'
-import { colour } from '../../shared/canvas'
+import { palette } from '../../shared/canvas'
 import { indexAt, type Radix, shown } from './values'
 
 /** One line of the picture: a signal as it was, or what is expected of it. */
@@ -13,24 +13,25 @@ export interface Track {
 
 export const AXIS = 46
 const HIGH = { only: 26, want: 22, got: 26 }
-const INK = {
-  ink: colour('ink'),
-  soft: colour('ink-2'),
-  faint: colour('ink-3'),
-  line: colour('line'),
-  line2: colour('line-2'),
-  paper: colour('paper'),
-  rice: colour('rice'),
-  fail: colour('fail'),
-  failTint: colour('fail-tint'),
-  undef: colour('undef'),
-  undefTint: colour('undef-tint'),
-  pass: colour('pass'),
-  none: colour('none'),
-  zero: colour('wire-0'),
-  lacquer: colour('lacquer'),
-  tint: colour('lacquer-tint'),
-}
+const INK = palette({
+  ink: 'ink',
+  soft: 'ink-2',
+  faint: 'ink-3',
+  line: 'line',
+  line2: 'line-2',
+  paper: 'paper',
+  rice: 'rice',
+  fail: 'fail',
+  failTint: 'fail-tint',
+  undef: 'undef',
+  undefTint: 'undef-tint',
+  undefText: 'undef-text',
+  pass: 'pass',
+  none: 'none',
+  zero: 'wire-0',
+  lacquer: 'lacquer',
+  tint: 'lacquer-tint',
+})
 
 /** The tracks of a picture, outputs with what is expected of them above. */
 export function tracksOf(waves: WavesView, radix: (line: WaveLine) => Radix): Track[] {
@@ -184,7 +185,7 @@ function paintBus(p: CanvasRenderingContext2D, track: Track, view: View): void {
     if (isOpen) hatch(p, left + 1, top + 1, wide - 2, high - 2)
     if (wide < 10) return
     const text = shown(value, track.radix)
-    p.fillStyle = isOpen ? colour('undef-text') : pale ? INK.soft : INK.ink
+    p.fillStyle = isOpen ? INK.undefText : pale ? INK.soft : INK.ink
     const from = Math.max(left, 0)
     const room = Math.min(left + wide, view.width) - from
     const size = p.measureText(text).width
@@ -268,7 +269,7 @@ export function paintCursor(
   if (!withName) return
   p.fillStyle = INK.lacquer
   p.fillRect(x - 7, 0, 14, 13)
-  p.fillStyle = '#fff'
+  p.fillStyle = INK.paper
   p.font = '600 11px "IBM Plex Sans"'
   p.fillText(name, x - 3, 10)
 }
