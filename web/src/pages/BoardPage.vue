@@ -211,7 +211,7 @@ async function form(kind: 'two-level' | 'nand' | 'nor'): Promise<void> {
       </ol>
     </template>
   </BoardDesk>
-  <p v-else-if="!trouble" class="empty">Loading…</p>
+  <main v-else-if="!trouble" class="empty" aria-busy="true">Loading…</main>
   <BoardLink v-if="isLinkOpen" :task-id="store.taskId" :text="text" @close="isLinkOpen = false" />
   <KnownBlocks
     v-if="areBlocksOpen"

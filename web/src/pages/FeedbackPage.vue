@@ -131,7 +131,7 @@ useKeys([
       <LetterSheet v-else-if="letter.data.value?.of === chosen" :letter="letter.data.value.text" />
     </section>
   </main>
-  <p v-else-if="!trouble" class="empty">Loading…</p>
+  <main v-else-if="!trouble" class="empty" aria-busy="true">Loading…</main>
   <ReleaseList
     v-if="asked !== undefined && store.lab"
     :lab-id="store.labId"

@@ -112,7 +112,7 @@ useKeys([
       </div>
     </section>
   </main>
-  <p v-else-if="!trouble" class="empty">Loading…</p>
+  <main v-else-if="!trouble" class="empty" aria-busy="true">Loading…</main>
 </template>
 
 <style scoped>

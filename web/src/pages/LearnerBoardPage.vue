@@ -129,7 +129,7 @@ watch(start, (found) => found && (document.title = `${found.title}: board`))
         <p class="small quiet">What is here stays in this browser. Save it as a file to hand it in.</p>
       </template>
     </BoardDesk>
-    <p v-else-if="!trouble" class="empty">Loading…</p>
+    <main v-else-if="!trouble" class="empty" aria-busy="true">Loading…</main>
   </div>
 </template>
 

@@ -128,7 +128,7 @@ useKeys([
       <p v-if="filter !== null && !shown.length" class="empty">No cluster fails this case.</p>
     </div>
   </main>
-  <p v-else-if="!trouble" class="empty">Loading…</p>
+  <main v-else-if="!trouble" class="empty" aria-busy="true">Loading…</main>
 </template>
 
 <style scoped>

@@ -152,7 +152,7 @@ useKeys([
       />
     </main>
   </template>
-  <p v-else-if="!trouble" class="empty">Loading…</p>
+  <main v-else-if="!trouble" class="empty" aria-busy="true">Loading…</main>
 </template>
 
 <style scoped>

@@ -125,7 +125,7 @@ useKeys([
     /></Modal>
     <SpecVersions v-if="areVersionsOpen" :task-id="store.taskId" :text="text" @take="change" @close="areVersionsOpen = false" />
   </main>
-  <p v-else-if="!trouble" class="empty">Loading…</p>
+  <main v-else-if="!trouble" class="empty" aria-busy="true">Loading…</main>
 </template>
 
 <style scoped>

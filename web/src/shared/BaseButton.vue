@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { baseOf, showsBits, type PortKind } from './values'
+import { baseOf, type PortKind } from './values'
+import { showsBits } from './bits'
 
 /** In which base the long values of a column stand; a press shows their bits, in all tables, or takes that back. */
 defineProps<{ port: PortKind }>()

@@ -5,6 +5,7 @@ import type { CaseRow } from '../api/schema'
 import type { Probe } from './probe'
 import CellGlyph from './CellGlyph.vue'
 import BaseButton from './BaseButton.vue'
+import { showsBits } from './bits'
 import { isLong, roomOf, type PortKind } from './values'
 import ValueText from './ValueText.vue'
 import { heads } from './words'
@@ -50,7 +51,7 @@ const ports = computed(() => new Map(props.ports?.map((p) => [p.name, p])))
 const inputHeads = computed(() => (props.full ? props.inputs : heads(props.inputs)))
 const isShortened = computed(() => props.legend && inputHeads.value.some((h, i) => h !== props.inputs[i]))
 const isRoomy = computed(() => {
-  const room = (name: string): number => roomOf(ports.value.get(name), name)
+  const room = (name: string): number => roomOf(ports.value.get(name), name, showsBits.value)
   const inputs = props.inputs.reduce((sum, name, i) => sum + Math.max(room(name), inputHeads.value[i].length) + 2, 0)
   return (
     props.inputs.length + props.outputs.length > WIDE || inputs + props.outputs.reduce((sum, name) => sum + 2 * room(name) + 2, 0) > ROOM

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 
-import { isLong, pieces, showsBits, type PortKind } from './values'
+import { isLong, pieces, type PortKind } from './values'
+import { showsBits } from './bits'
 
 /** A value: a long one in its base, with bits where they matter, all of them on hover and on paper. */
 const props = defineProps<{ digits: string; port?: PortKind; expected?: string }>()

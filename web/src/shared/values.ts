@@ -1,5 +1,3 @@
-import { useLocalStorage } from '@vueuse/core'
-
 /** What is to be known of a port to write its values. */
 export interface PortKind {
   name: string
@@ -15,8 +13,6 @@ export interface Piece {
   wrong: boolean[]
 }
 const MOST_BITS = 8
-/** Whether long values stand as bits: by choice, on every screen. */
-export const showsBits = useLocalStorage('obento.bits', false)
 
 /** Ports whose values are too long for bits: hexadecimal, or decimal where they have a sign. */
 export function isLong(port: PortKind | undefined): port is PortKind {
@@ -55,8 +51,8 @@ export function pieces(digits: string, port: PortKind, expected?: string): Piece
   return found
 }
 /** How many characters a value of a port takes at most where all is well. */
-export function roomOf(port: PortKind | undefined, name: string): number {
+export function roomOf(port: PortKind | undefined, name: string, inBits = false): number {
   if (!port) return name.length
-  const digits = !isLong(port) || showsBits.value ? port.width : port.signed ? Math.ceil(port.width * 0.302) + 1 : Math.ceil(port.width / 4)
+  const digits = !isLong(port) || inBits ? port.width : port.signed ? Math.ceil(port.width * 0.302) + 1 : Math.ceil(port.width / 4)
   return Math.max(digits, 2)
 }

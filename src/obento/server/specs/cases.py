@@ -37,12 +37,19 @@ def case_labels(expectation: Expectation, chosen: Sequence[int]) -> list[str]:
         return [cases.labels[case] for case in chosen]
     columns = shown_inputs(expectation.spec, cases, chosen)
     columns = [[brief(p, v) for v in values] for p, values in zip(expectation.spec.inputs, columns, strict=True)]
-    inputs = [" ".join(values) for values in zip(*columns, strict=True)] if columns else [""] * len(chosen)
+    inputs = [_side_by_side(values) for values in zip(*columns, strict=True)] if columns else [""] * len(chosen)
     stimulus = cases.stimulus
     if stimulus is None:
         return inputs
     places = (stimulus.place(case) for case in chosen)
     return [f"{sequence.name} {number}: {text}" for (sequence, number), text in zip(places, inputs, strict=True)]
+
+
+def _side_by_side(values: Sequence[str]) -> str:
+    """The inputs of a case; many of one digit in fours."""
+    if len(values) <= _MOST_DIGITS or any(len(v) > 1 for v in values):
+        return " ".join(values)
+    return " ".join("".join(values[i : i + 4]) for i in range(0, len(values), 4))
 
 
 def case_label(expectation: Expectation, case: int) -> str:

@@ -279,6 +279,9 @@ function putAside(): void {
   color: inherit;
   cursor: pointer;
 }
+.fold .cell {
+  min-height: 28px;
+}
 .fold .pass {
   color: var(--pass-text);
 }
@@ -325,8 +328,6 @@ function putAside(): void {
   align-items: center;
 }
 .entry {
-  content-visibility: auto;
-  contain-intrinsic-size: auto 44px;
   display: grid;
   grid-template-columns: 200px 180px minmax(0, 1fr) auto;
   gap: 4px;

@@ -139,7 +139,7 @@ const total = computed(() =>
 }
 .cases button {
   display: grid;
-  grid-template-columns: auto 1fr 22px;
+  grid-template-columns: minmax(0, max-content) minmax(16px, 1fr) minmax(22px, max-content);
   gap: 10px;
   align-items: center;
   width: 100%;
@@ -162,6 +162,8 @@ const total = computed(() =>
 .cases code {
   font-size: 12px;
   white-space: pre;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .track i {
   display: block;
