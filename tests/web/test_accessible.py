@@ -191,6 +191,7 @@ def test_keys_of_one_letter_can_be_turned_off(evening: Browser) -> None:
 
 
 def test_the_editor_is_left_by_keys(evening: Browser) -> None:
+    go(evening, "spec")
     evening.driver.execute_script("document.querySelector('.cm-content').focus()")
     press(evening, Keys.ESCAPE, Keys.TAB)
     assert "cm-content" not in focused(evening)

@@ -65,7 +65,7 @@ def resize(browser: Browser, size: tuple[int, int]) -> None:
     browser.driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
 
 
-@pytest.mark.parametrize("lab", ["Lab 1", "Lab 3", "Lab 4"])
+@pytest.mark.parametrize("lab", ["Lab 1", "Lab 2", "Lab 3", "Lab 4"])
 @pytest.mark.parametrize("size", SIZES, ids=lambda size: f"{size[0]}x{size[1]}")
 def test_places_at_any_size(evening: Browser, size: tuple[int, int], lab: str) -> None:
     resize(evening, size)

@@ -124,3 +124,18 @@ def test_the_servers_moments_are_utc(logic: Logic) -> None:
     body = "return ['2026-11-30T08:05:00', '2026-11-30T08:05:00Z', null].map(logic.words.moment)"
     plain, marked, none = logic.run(body)
     assert plain == marked != "" and none == ""
+
+
+TASKS = [
+    # right, wrong, against the rules, unchecked, clusters without a comment; how it stands, what is left
+    ((17, 4, 0, 0, 2), "17 right, 4 wrong", "2 to comment"),
+    ((17, 4, 3, 0, 0), "17 right, 4 wrong, 3 against rules", "all commented"),
+    ((14, 0, 0, 186, 0), "14 right, 0 wrong", "186 not checked"),
+    ((31, 0, 0, 0, 0), "31 right, 0 wrong", "all right"),
+]
+
+
+@pytest.mark.parametrize(("counts", "stands", "left"), TASKS)
+def test_how_a_task_stands_is_said_truthfully(logic: Logic, counts: tuple[int, ...], stands: str, left: str) -> None:
+    task = dict(zip(("right", "wrong", "against_rules", "unchecked", "clusters_open"), counts, strict=True))
+    assert logic.run("return [logic.words.outcomes(a[0]), logic.words.leftToSay(a[0])]", task) == [stands, left]

@@ -132,7 +132,7 @@ h1 span {
 }
 .n {
   opacity: 0.7;
-  font: 11px var(--mono);
+  font: 12px var(--mono);
   margin-left: 4px;
 }
 .steps {

@@ -8,6 +8,7 @@ import { sentence } from '../api/client'
 import FindStudent from '../features/lab/FindStudent.vue'
 import LabTerms from '../features/lab/LabTerms.vue'
 import { useKeys } from '../shared/keys'
+import { leftToSay, outcomes } from '../shared/words'
 import { useLab } from '../shared/lab'
 import TopBar from '../shared/TopBar.vue'
 import Choice from '../shared/Choice.vue'
@@ -46,15 +47,15 @@ const places = computed(() => {
   const lab = store.lab
   const task = store.task
   if (!lab || !task) return []
-  const isChecked = task.right + task.wrong + task.unchecked > 0
+  const isChecked = task.right + task.wrong + task.against_rules + task.unchecked > 0
   return [
     { name: 'spec', title: 'Spec', note: task.is_right ? `version ${task.version}` : 'has errors' },
     { name: 'intake', title: 'Intake', note: lab.unsettled ? `${lab.unsettled} to settle` : `${lab.handed_in} of ${lab.students}` },
-    { name: 'results', title: 'Results', note: isChecked ? `${task.right} right, ${task.wrong} wrong` : 'nothing checked' },
+    { name: 'results', title: 'Results', note: isChecked ? outcomes(task) : 'nothing checked' },
     {
       name: 'review',
       title: 'Review',
-      note: task.clusters_open ? `${task.clusters_open} to comment` : isChecked ? 'all commented' : 'nothing yet',
+      note: isChecked ? leftToSay(task) : 'nothing yet',
     },
     { name: 'feedback', title: 'Feedback', note: `${lab.sent} of ${lab.students} released` },
   ]
@@ -102,6 +103,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
             type="button"
             :class="{ here: t.id === store.taskId }"
             :aria-current="t.id === store.taskId ? 'true' : undefined"
+            :title="t.title"
             @click="toTask(t.id)"
           >
             {{ t.title }}
@@ -135,6 +137,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
             :class="{ here: p.name === here }"
             :aria-current="p.name === here ? 'page' : undefined"
             :data-place="p.name"
+            :title="p.note"
             @click="go(p.name)"
           >
             <b>{{ p.title }}</b><small>{{ p.note }}</small>
@@ -183,8 +186,12 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
   display: flex;
   gap: 2px;
   min-width: 0;
+  overflow: hidden;
 }
 .tasks button {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
   background: none;
   border: 0;
   border-radius: 5px;
@@ -204,13 +211,15 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
   flex: 0 1 auto;
 }
 .group {
-  width: 108px;
+  flex: 0 1 108px;
+  min-width: 64px;
 }
 .find {
+  flex: none;
   margin-left: auto;
 }
 .find kbd {
-  font: 11px var(--mono);
+  font: 12px var(--mono);
   opacity: 0.7;
 }
 .places {
@@ -221,6 +230,11 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
   .places button {
     padding: 0 9px;
     min-width: 0;
+  }
+  .places small {
+    max-width: 128px;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
 }
 .places button {
@@ -242,7 +256,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
   color: #fff;
 }
 .places small {
-  font-size: 11px;
+  font-size: 12px;
   white-space: nowrap;
 }
 .places .here {

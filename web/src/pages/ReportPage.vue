@@ -157,7 +157,7 @@ h2 {
   align-content: end;
 }
 .bars span {
-  font: 10.5px var(--mono);
+  font: 12px var(--mono);
   color: var(--ink-2);
 }
 .bars i {

@@ -184,7 +184,7 @@ useKeys([
 }
 .k {
   opacity: 0.7;
-  font: 11px var(--mono);
+  font: 12px var(--mono);
   margin-left: 5px;
 }
 </style>

@@ -216,12 +216,12 @@ tr.chosen td {
   background: var(--lacquer-tint);
 }
 .run {
-  font: 11px var(--sans);
+  font: 12px var(--sans);
   color: var(--undef-text);
 }
 .step {
   text-align: left;
-  font: 11.5px var(--sans);
+  font: 12px var(--sans);
   color: var(--ink-2);
   max-width: 96px;
   overflow: hidden;

@@ -30,3 +30,21 @@ export function heads(names: string[]): string[] {
   return names.every((n) => n.length <= 4) ? names : new Set(first).size === first.length ? first : names
 }
 export const CELL_WORDS: Record<string, string> = { p: 'right', f: 'wrong', u: 'undefined', n: 'not compared', s: 'did not finish' }
+export interface Outcomes {
+  right: number
+  wrong: number
+  against_rules: number
+  unchecked: number
+  clusters_open: number
+}
+/** How a task stands, in one line: the same three states as everywhere. */
+export function outcomes(task: Outcomes): string {
+  const rules = task.against_rules ? `, ${task.against_rules} against rules` : ''
+  return `${task.right} right, ${task.wrong} wrong${rules}`
+}
+/** What is left to say of a task that was checked. */
+export function leftToSay(task: Outcomes): string {
+  if (task.clusters_open) return `${task.clusters_open} to comment`
+  if (task.unchecked) return `${task.unchecked} not checked`
+  return task.wrong + task.against_rules ? 'all commented' : 'all right'
+}

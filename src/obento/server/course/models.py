@@ -171,6 +171,8 @@ class TaskHead(BaseModel):
     is_right: bool
     right: int
     wrong: int
+    against_rules: int
+    """Right in every case, but a rule of the task is broken."""
     unchecked: int
     clusters_open: int
 

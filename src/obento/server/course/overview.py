@@ -81,7 +81,8 @@ def lab_view(c: Connection, lab: Lab, person_id: int, running: bool, kept: KeptO
         heads.append(
             TaskHead(
                 id=task.id, title=task.title, version=task.version, is_right=bool(task.is_right),
-                right=counts["right"], wrong=counts["wrong"] + counts["rules"], unchecked=counts["unchecked"],
+                right=counts["right"], wrong=counts["wrong"], against_rules=counts["rules"],
+                unchecked=counts["unchecked"],
                 clusters_open=open_clusters(c, task.id, state),
             )
         )  # fmt: skip

@@ -372,7 +372,7 @@ function terminalValue(p: Placed): string {
 <style scoped>
 text {
   fill: var(--ink);
-  font: 11px var(--sans);
+  font: 12px var(--sans);
 }
 .body {
   fill: var(--paper);
@@ -400,7 +400,7 @@ text {
   stroke-dasharray: 9 3 2 3;
 }
 .framed {
-  font: italic 11px var(--sans);
+  font: italic 12px var(--sans);
   fill: var(--ink-2);
 }
 .remark {
@@ -408,7 +408,7 @@ text {
   cursor: move;
 }
 .tagname {
-  font: 600 10px var(--mono);
+  font: 600 12px var(--mono);
   cursor: pointer;
 }
 .bar {
@@ -422,7 +422,7 @@ text {
   fill: var(--lacquer-tint);
 }
 .name {
-  font: 600 11px var(--mono);
+  font: 600 12px var(--mono);
 }
 .of {
   fill: var(--ink-2);
@@ -432,29 +432,29 @@ text {
   font: 500 14px var(--sans);
 }
 .sign.small {
-  font-size: 10.5px;
+  font-size: 12px;
 }
 .pin {
   fill: var(--ink-2);
-  font: 10px var(--mono);
+  font: 12px var(--mono);
 }
 .bits {
   fill: var(--ink-2);
-  font: 10px var(--mono);
+  font: 12px var(--mono);
   paint-order: stroke;
   stroke: var(--paper);
   stroke-width: 3px;
 }
 .value,
 .level {
-  font: 11px var(--mono);
+  font: 12px var(--mono);
   font-feature-settings: 'zero' 1;
   paint-order: stroke;
   stroke: var(--paper);
   stroke-width: 3px;
 }
 .port {
-  font: 600 11px var(--mono);
+  font: 600 12px var(--mono);
 }
 .terminal {
   fill: var(--paper);
@@ -556,6 +556,6 @@ text {
 }
 .tagged {
   fill: var(--paper);
-  font: 600 10px var(--sans);
+  font: 600 12px var(--sans);
 }
 </style>

@@ -234,7 +234,7 @@ onBeforeUnmount(() => {
   gap: 2px;
 }
 .name {
-  font-size: 11.5px;
+  font-size: 12px;
   color: var(--ink-2);
 }
 .digits {
@@ -265,7 +265,7 @@ onBeforeUnmount(() => {
   border-style: dashed;
 }
 .digit small {
-  font-size: 9px;
+  font-size: 12px;
   opacity: 0.75;
 }
 .typed {
@@ -280,7 +280,7 @@ onBeforeUnmount(() => {
   font-size: 12.5px;
 }
 .outputs th {
-  font: 400 11px var(--sans);
+  font: 400 12px var(--sans);
   color: var(--ink-2);
   text-align: left;
   padding: 0 8px;

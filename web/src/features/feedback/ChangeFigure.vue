@@ -98,6 +98,6 @@ text {
   fill: var(--ink);
 }
 .name {
-  font: 11.5px var(--mono);
+  font: 12px var(--mono);
 }
 </style>

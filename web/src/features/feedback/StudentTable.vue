@@ -82,7 +82,7 @@ table {
   border-collapse: collapse;
 }
 th {
-  font-size: 11px;
+  font-size: 12px;
   font-weight: 600;
   color: var(--ink-2);
   text-align: left;

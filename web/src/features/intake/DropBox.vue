@@ -81,7 +81,7 @@ defineExpose({ choose: () => choose(props.tasks.length === 1 ? props.tasks[0]!.i
 }
 .k {
   opacity: 0.7;
-  font: 11px var(--mono);
+  font: 12px var(--mono);
   margin-left: 4px;
 }
 </style>

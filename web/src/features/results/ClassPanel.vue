@@ -20,7 +20,8 @@ const sums = computed(() => {
 })
 const most = computed(() => Math.max(1, ...props.results.case_failures))
 const bar = computed(() => [
-  { kind: 'pass', n: sums.value.right + sums.value.rules },
+  { kind: 'pass', n: sums.value.right },
+  { kind: 'undef', n: sums.value.rules },
   { kind: 'fail', n: sums.value.wrong },
   { kind: 'ink', n: sums.value.unchecked },
   { kind: 'none', n: sums.value.missing },
@@ -49,7 +50,8 @@ const total = computed(() =>
     </div>
     <div class="bar"><i v-for="b in bar" :key="b.kind" :class="b.kind" :style="{ width: `${(100 * b.n) / total}%` }"></i></div>
     <ul class="legend">
-      <li><CellGlyph cell="p" :size="11" /> {{ sums.right + sums.rules }} right</li>
+      <li><CellGlyph cell="p" :size="11" /> {{ sums.right }} right</li>
+      <li v-if="sums.rules"><CellGlyph cell="u" :size="11" /> {{ sums.rules }} right, against the rules</li>
       <li>
         <CellGlyph cell="f" :size="11" /> {{ sums.wrong }} wrong<template v-if="sums.ways">, {{ count(sums.ways, 'way') }}</template>
       </li>
@@ -102,6 +104,9 @@ const total = computed(() =>
 .bar .pass {
   background: var(--pass);
 }
+.bar .undef {
+  background: var(--undef);
+}
 .bar .fail {
   background: var(--fail);
 }
@@ -126,7 +131,7 @@ const total = computed(() =>
   padding-top: 4px;
 }
 .names {
-  font-size: 11.5px;
+  font-size: 12px;
   color: var(--ink-3);
   white-space: nowrap;
   overflow: hidden;

@@ -163,7 +163,7 @@ function paintLabel(p: CanvasRenderingContext2D, label: string, x: number): void
   p.translate(x, HEAD - 40)
   p.rotate(-Math.PI / 2)
   p.fillStyle = colour('ink-2')
-  p.font = '11px "IBM Plex Mono"'
+  p.font = '12px \"IBM Plex Mono"'
   p.fillText(label.replaceAll(' ', ''), 0, 0)
   p.restore()
 }

@@ -120,7 +120,7 @@ li button {
 .case {
   display: block;
   overflow-wrap: anywhere;
-  font-size: 11px;
+  font-size: 12px;
   color: var(--ink-2);
 }
 .trouble {

@@ -46,7 +46,7 @@ const WORDS = { t: 'taken', o: 'left out', '.': 'not possible' }
   align-items: center;
 }
 .line span {
-  font-size: 11px;
+  font-size: 12px;
   color: var(--ink-2);
   width: 44px;
   flex: none;

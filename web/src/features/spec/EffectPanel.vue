@@ -97,7 +97,7 @@ table {
 }
 th {
   text-align: left;
-  font-size: 11px;
+  font-size: 12px;
   color: var(--ink-2);
   position: sticky;
   top: 0;

@@ -65,15 +65,15 @@ const y = (i: number, n: number) => high.value / 2 + (i - (n - 1) / 2) * STEP
 
 <style scoped>
 text {
-  font: 11.5px var(--mono);
+  font: 12px var(--mono);
   fill: var(--ink);
 }
 .unit {
-  font-size: 10.5px;
+  font-size: 12px;
   fill: var(--ink-2);
 }
 .w {
   fill: var(--ink-3);
-  font-size: 10px;
+  font-size: 12px;
 }
 </style>

@@ -60,7 +60,7 @@ function paint(): void {
   p.translate(0, AXIS)
   for (const track of tracks.value) {
     p.fillStyle = colour(track.what === 'want' ? 'ink-2' : 'ink')
-    p.font = track.what === 'want' ? '11px "IBM Plex Sans"' : '12px "IBM Plex Mono"'
+    p.font = track.what === 'want' ? '12px \"IBM Plex Sans"' : '12px "IBM Plex Mono"'
     p.textBaseline = 'middle'
     p.fillText(track.what === 'want' ? 'should be' : track.line.name, track.what === 'want' ? 12 : 0, track.top + track.high / 2)
   }

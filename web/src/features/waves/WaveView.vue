@@ -436,7 +436,7 @@ canvas {
   font-style: italic;
 }
 .name small {
-  font: 10px var(--sans);
+  font: 12px var(--sans);
   color: var(--ink-3);
   margin-left: 5px;
 }

@@ -234,12 +234,12 @@ export function paintAxis(p: CanvasRenderingContext2D, waves: WavesView, view: V
       } else p.fillRect(x, AXIS - 7, Math.max(1, wide), 3)
     } else if (step > 22) {
       p.fillStyle = INK.faint
-      p.font = '11px "Obento Signs", "IBM Plex Mono"'
+      p.font = '12px "Obento Signs", "IBM Plex Mono"'
       p.fillText(WORDS[waves.actions[i]] ?? '', x + step / 2 - 4, AXIS - 5)
     }
     if ((i + waves.offset + 1) % every && every > 1) continue
     p.fillStyle = INK.soft
-    p.font = '11px "IBM Plex Mono"'
+    p.font = '12px \"IBM Plex Mono"'
     const text = String(i + waves.offset + 1)
     p.fillText(text, every > 1 ? x + 2 : x + (step - p.measureText(text).width) / 2, 26)
     p.fillStyle = INK.line
@@ -270,6 +270,6 @@ export function paintCursor(
   p.fillStyle = INK.lacquer
   p.fillRect(x - 7, 0, 14, 13)
   p.fillStyle = INK.paper
-  p.font = '600 11px "IBM Plex Sans"'
+  p.font = '600 12px \"IBM Plex Sans"'
   p.fillText(name, x - 3, 10)
 }
