@@ -59,6 +59,13 @@ def test_from_nothing_to_a_letter(browser: Browser, database: PrivateServer, tmp
     browser.click(".ant-modal button", "Make it")
     # a spec to begin with, and places without anything in them
     browser.see(".share", "100 %")
+    browser.click(".begin button", "a function table, clocked")
+    browser.see(".cm-content", "ticket+1")
+    browser.click(".begin button", "a truth table")  # what was only tried is exchanged
+    browser.see(".table th", "request")
+    browser.see(".messages", "All sources agree")
+    browser.click(".head button", "Save")
+    browser.see(".head button[disabled]", "Save")
     browser.click("button[data-place=results]")
     browser.see(".empty", "Nothing has been handed in yet")
     browser.see("button[data-place=results]", "nothing checked")

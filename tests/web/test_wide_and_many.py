@@ -9,6 +9,7 @@ from typing import Any
 
 import httpx
 import pytest
+from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.server.conftest import Client
 from tests.web.axe import faults
@@ -59,10 +60,9 @@ def wide(i: int) -> dict[str, str]:
     """What a student hands in: some forget the carry in, some one input, some a lamp."""
     total = "a + b" if i % 4 == 1 else "a + b + cin"
     counted = LEVELS[:-1] if i % 4 == 2 else LEVELS
-    lamps = "".join(
-        f" assign lamp_{k} = sensor_{k % 7}[0] {'|' if i % 4 == 3 and k == 21 else '^'} mode[{k % 2}];"
-        for k in range(22)
-    )
+    both = ["&" if i % 4 == 3 and k == 21 else "& ~" for k in range(22)]
+    pairs = [(f"sensor_{k % 7}[0]", f"mode[{k % 2}]") for k in range(22)]
+    lamps = "".join(f" assign lamp_{k} = ({s} {both[k]}{m}) | (~{s} & {m});" for k, (s, m) in enumerate(pairs))
     return {
         "sum.v": "module long_sum(input [63:0] a, b, input cin, output [63:0] sum, output cout);"
         f" wire [64:0] t = {total}; assign {{cout, sum}} = t; endmodule",
@@ -85,6 +85,13 @@ def many(i: int) -> dict[str, str]:
     return {"g0.v": first, **rest}
 
 
+def misnamed(i: int) -> dict[str, str]:
+    """The first unit under another name, beside one that would fit as well."""
+    head = "(input a, b, c, d, output y); assign y ="
+    first = f"module {'g0' if i % 2 else 'gate'}{head} a & b | c & d; endmodule module spare{head} a; endmodule"
+    return {"first.v": first, "g1.v": f"module g1{head} a & b | c & d; endmodule"}
+
+
 @pytest.fixture(scope="module")
 def large(browser: Browser) -> Iterator[Browser]:
     """A class of its own with two labs, checked."""
@@ -99,7 +106,7 @@ def large(browser: Browser) -> Iterator[Browser]:
     names = [f"Student {chr(65 + n // 26)}{chr(97 + n % 26)} Bergmannsdottir-Holmquist" for n in range(STUDENTS)]
     roster = "number,name\n" + "\n".join(f"{7000 + n},{name}" for n, name in enumerate(names))
     post(f"/classes/{class_id}/roster", files={"file": ("list.csv", roster.encode())})
-    for title, specs, work in (("Wide words", WIDE, wide), ("Ten tasks", MANY, many)):
+    for title, specs, work in (("Wide words", WIDE, wide), ("Ten tasks", MANY, many), ("Names", MANY[:2], misnamed)):
         lab = post(f"/classes/{class_id}/labs", json={"title": title})["id"]
         for n, text in enumerate(specs):
             tasks = client.get(f"/labs/{lab}")["tasks"]
@@ -160,6 +167,19 @@ def test_inputs_that_are_alike_are_said_once(large: Browser) -> None:
 def test_of_many_columns_the_wrong_outputs_stand_first(large: Browser) -> None:
     go(large, "Wide words", "columns")
     assert "lamp_21" in large.see("[data-cluster] table.cases thead th:first-child").text
+
+
+def test_a_very_large_circuit_opens_at_what_a_wrong_output_depends_on(large: Browser) -> None:
+    go(large, "Wide words", "columns")
+    large.click("button[data-place=review]")
+    large.see(".left tr[data-case]")
+    large.keys("g")
+    large.see(".pane .bar", "backwards from lamp_21")
+    part = ".pane svg [data-part]"
+    few = len(large.all(part))
+    assert 0 < few < 20
+    large.click(".pane .chip", "all of it")
+    WebDriverWait(large.driver, 20).until(lambda _: len(large.all(part)) > 60)
 
 
 def test_a_large_cluster_folds_its_members(large: Browser) -> None:
@@ -234,3 +254,13 @@ def test_day_or_night_is_chosen(large: Browser) -> None:
     large.click("button.help")
     large.click(".ant-segmented-item", "as the system")
     assert not large.driver.execute_script("return document.documentElement.hasAttribute('data-night')")
+
+
+def test_one_answer_for_all_who_ask_the_same(large: Browser) -> None:
+    go(large, "Names")
+    large.click("button[data-place=intake]")
+    large.see(".questions", f"{STUDENTS // 2} hand-ins for g0 have nothing by the name that is asked for, but gate")
+    assert faults(large) == []
+    large.click(".question button", f"It is that, in all {STUDENTS // 2}")
+    large.see("button[data-place=results]", f"{STUDENTS} right, 0 wrong", seconds=60)
+    large.gone(".questions")

@@ -7,6 +7,7 @@ import { get, post, put } from '../api/client'
 import type { IntakeEntry, NameBinding } from '../api/schema'
 import DropBox from '../features/intake/DropBox.vue'
 import DropHistory from '../features/intake/DropHistory.vue'
+import SharedQuestions from '../features/intake/SharedQuestions.vue'
 import EntryLine from '../features/intake/EntryLine.vue'
 import { told } from '../shared/attempt'
 import { useKeys } from '../shared/keys'
@@ -57,6 +58,19 @@ async function choose(task: number, entry: IntakeEntry, unit: string): Promise<v
   })
   if (found) await store.check()
 }
+/** One answer for all who ask the same; the class is checked once, when all of them have it. */
+async function chooseForAll(task: number, unit: string, entries: IntakeEntry[], tell: (done: number) => void): Promise<void> {
+  await told(async () => {
+    const spec = await get(`/tasks/${task}/spec`)
+    let done = 0
+    for (const entry of entries) {
+      await put(`/handins/${entry.handin_id}/tasks/${task}/choice`, { ours: spec.preview.unit, theirs: unit })
+      tell(++done)
+    }
+  })
+  tell(entries.length)
+  await store.check()
+}
 async function aside(entry: IntakeEntry, reason: string | null): Promise<void> {
   if (await told(() => put(`/handins/${entry.handin_id}/aside`, { reason }))) await load()
 }
@@ -87,6 +101,7 @@ useKeys([
       <div class="line heads small quiet">
         <span>handed in as</span><span>person</span><span>task</span><span>language</span><span>unit</span><span>ports</span>
       </div>
+      <SharedQuestions v-if="store.may('work')" :entries="shown" :titles="titles" @choose="chooseForAll" />
       <template v-for="group in groups" :key="group.title">
         <h2 v-if="group.entries.length">{{ group.entries.length }} {{ group.title }}</h2>
         <EntryLine

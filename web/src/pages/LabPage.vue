@@ -173,6 +173,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
+  flex: 0 6 auto;
   min-width: 60px;
 }
 .lab:hover {
@@ -201,6 +202,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
   white-space: nowrap;
 }
 .tasks button.here {
+  flex-shrink: 0.1;
   color: #fff;
   font-weight: 600;
   background: rgb(255 255 255 / 12%);

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { Button, Input, Modal } from 'ant-design-vue'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { post } from '../api/client'
 import { useSpecDraft } from '../features/spec/draft'
+import { EXAMPLES, exampleText } from '../features/spec/examples'
 import EffectPanel from '../features/spec/EffectPanel.vue'
 import SpecMessages from '../features/spec/SpecMessages.vue'
 import SpecSide from '../features/spec/SpecSide.vue'
@@ -33,6 +34,14 @@ const newTask = useDraft(
   () => '',
 )
 
+/** Nothing was written yet, and nobody checked: there are texts to begin with. What was taken from them may be exchanged. */
+const isNew = computed(
+  () =>
+    saved.value?.version === 1 &&
+    !saved.value.used &&
+    store.may('manage') &&
+    (!isChanged.value || EXAMPLES.some((e) => text.value === exampleText(e, store.task?.title ?? ''))),
+)
 /** A version by which somebody was checked is not replaced before it was seen what that changes. */
 function askSave(): void {
   if (!isChanged.value) return
@@ -90,6 +99,12 @@ useKeys([
           >
         </span>
       </div>
+      <p v-if="isNew" class="since small row begin">
+        Begin with
+        <button v-for="e in EXAMPLES" :key="e.key" type="button" class="link" @click="change(exampleText(e, store.task?.title ?? ''))">
+          {{ e.label }}
+        </button>
+      </p>
       <DraftNote :from="from" @keep="askSave" @drop="dropDraft" />
       <p v-if="saved.frozen_late" class="since small quiet">
         The files beside this version were frozen on {{ moment(saved.frozen_late) }}, after it was first used.
@@ -131,6 +146,13 @@ useKeys([
 <style scoped>
 .head {
   flex-wrap: wrap;
+}
+.begin {
+  flex-wrap: wrap;
+  gap: 2px 10px;
+}
+.begin .link {
+  min-height: 24px;
 }
 .since {
   margin: 4px 0 0;

@@ -40,6 +40,7 @@ const isBusy = ref(false)
 const { symbols, turnSymbols } = useSymbols()
 const drawing = ref<InstanceType<typeof CircuitDrawing>>()
 const MANY = 24
+const VERY_MANY = 60
 
 const place = computed(() => (byHand.value ? 0 : Math.max(0, props.at?.circuit.cases.indexOf(props.chosenCase ?? -1) ?? 0)))
 const digits = computed(() => byHand.value?.digits ?? props.at?.circuit.digits ?? {})
@@ -91,8 +92,10 @@ watch(
     backFrom.value = null
     isByHand.value = false
     byHand.value = null
-    // A large design begins with its boxes folded.
+    // A large design begins with its boxes folded, a very large one with what its first wrong output depends on.
     folded.value = new Set(at && at.circuit.parts.length > MANY ? at.circuit.parts.filter((p) => p.kind === 'unit').map((p) => p.id) : [])
+    if (at && at.circuit.parts.length > VERY_MANY)
+      backFrom.value = outputs.value.find((p) => astray.value.has(p.pins[0].id))?.pins[0].id ?? null
     void redraw()
   },
   { immediate: true },

@@ -32,7 +32,7 @@ def no_callable(x: Expressions, e: ast.Call | ast.TaskCall, entry: object, what:
 
 def _path(e: ast.Call | ast.TaskCall, base: str) -> ast.Name | ast.Dotted:
     parts = base.split(".")
-    return ast.Name(e.start, e.end, base) if len(parts) == 1 else ast.Dotted(e.start, e.end, parts, [])
+    return ast.Name(e.start, e.end, base) if len(parts) == 1 else ast.Dotted(e.start, e.end, parts, [None] * len(parts))
 
 
 def _no_method(x: Expressions, e: ast.Call | ast.TaskCall, of: Vector, base: str, method: str) -> ElaborationError:
