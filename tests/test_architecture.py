@@ -69,10 +69,8 @@ CORE = [p for p in FILES if "core" in p.parts]
 
 MOST_LINES = 600
 LONGER = {
-    "core/vhdl/lanes/processes.py": 765,
-    "core/vhdl/code/statements.py": 740,
+    "core/vhdl/code/statements.py": 660,
     "core/sim/timeline/kernel.py": 740,
-    "core/vhdl/analysis/statements.py": 690,
     "core/vhdl/analysis/declarations.py": 620,
     "core/verilog/syntax/ast.py": 760,
     "core/vhdl/syntax/declarations.py": 662,

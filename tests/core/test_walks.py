@@ -17,9 +17,10 @@ from obento.core.sim.timeline import statements as timeline_statements
 from obento.core.sim.timeline.expressions import ExpressionEmitter as TimelineExpressions
 from obento.core.verilog.lowering.statements import StatementLowering
 from obento.core.verilog.syntax import ast as verilog
-from obento.core.vhdl.analysis import statements, subexpressions
+from obento.core.vhdl.analysis import reads, subexpressions
+from obento.core.vhdl.code.bodies import walk
 from obento.core.vhdl.code.expressions import ExpressionEmitter
-from obento.core.vhdl.code.statements import Emitter, walk
+from obento.core.vhdl.code.statements import Emitter
 from obento.core.vhdl.lanes.processes import Lanes
 from obento.core.vhdl.model import typed_tree
 
@@ -71,9 +72,9 @@ WALKS: list[tuple[Callable[..., object], type, set[str]]] = [
     (Symbolic.expr, nodes.Expr, REALS | TEXTS | {"SystemCall", "CollectionOp"}),
     (StatementLowering.by_kind, verilog.Stmt, set()),
     (walk, typed_tree.Stmt, set()),
-    (statements.everything_read, typed_tree.Stmt, set()),
+    (reads.read_by, typed_tree.Stmt, set()),
     (Emitter.statement, typed_tree.Stmt, set()),
-    (Lanes._statement, typed_tree.Stmt, {"Wait"}),
+    (Lanes._plain, typed_tree.Stmt, {"Wait"}),
     (subexpressions.children, typed_tree.Expr, set()),
     (ExpressionEmitter.value, typed_tree.Expr, set()),
 ]

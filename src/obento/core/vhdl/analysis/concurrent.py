@@ -7,16 +7,10 @@ from collections.abc import Sequence
 from obento.core.vhdl.analysis.context import AnalysisError, Context
 from obento.core.vhdl.analysis.declarations import Declarations
 from obento.core.vhdl.analysis.names import Names
-from obento.core.vhdl.analysis.statements import (
-    Statements,
-    everything_read,
-    reads_edge,
-    signals_read,
-    static_prefix,
-    target_indices,
-)
+from obento.core.vhdl.analysis.reads import everything_read, reads_edge, signals_read, static_prefix, target_indices
+from obento.core.vhdl.analysis.statements import Statements
 from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
-from obento.core.vhdl.code.statements import walk
+from obento.core.vhdl.code.bodies import walk
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Labelled, Object, Scope, Subprogram
 from obento.core.vhdl.packages.standard import TIME

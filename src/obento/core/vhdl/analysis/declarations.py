@@ -16,8 +16,8 @@ from obento.core.vhdl.analysis.names import Names, differs
 from obento.core.vhdl.analysis.operators import static_length
 from obento.core.vhdl.analysis.subexpressions import calls_in
 from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
+from obento.core.vhdl.code.bodies import walk
 from obento.core.vhdl.code.pieces import Piece
-from obento.core.vhdl.code.statements import walk
 from obento.core.vhdl.model import nine_values as logic
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import (
@@ -191,15 +191,9 @@ class Declarations:
                 out += self._constant(name, subtype, value, node)
                 self._note_place(name)
             else:
+                fresh, is_shared = self.context.emitter.fresh("v"), d.kind == "shared"
                 o = Object(
-                    name,
-                    "variable",
-                    subtype,
-                    pos,
-                    self.context.emitter.fresh("v"),
-                    of_process=self.owner,
-                    shared=d.kind == "shared",
-                    default=value,
+                    name, "variable", subtype, pos, fresh, of_process=self.owner, shared=is_shared, default=value
                 )
                 self.types.add(name, o, node)
                 if self.owner is not None:

@@ -5,9 +5,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
 
-from obento.core.vhdl.analysis.statements import everything_read, reads_edge
+from obento.core.vhdl.analysis.reads import everything_read, reads_edge
 from obento.core.vhdl.analysis.subexpressions import parts_of
-from obento.core.vhdl.code.statements import assigned_variables
+from obento.core.vhdl.code.bodies import assigned_variables
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.nine_values import H, L, Z, resolve_array
 from obento.core.vhdl.model.scope import Object

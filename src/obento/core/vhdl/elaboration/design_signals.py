@@ -9,7 +9,7 @@ from obento.core.ir.design import Port, Variable
 from obento.core.vhdl.analysis.context import Context
 from obento.core.vhdl.analysis.expressions import Expressions
 from obento.core.vhdl.analysis.names import Names
-from obento.core.vhdl.analysis.statements import static_prefix
+from obento.core.vhdl.analysis.reads import static_prefix
 from obento.core.vhdl.code.pieces import Piece
 from obento.core.vhdl.elaboration.building import Building
 from obento.core.vhdl.model import typed_tree as t

@@ -11,7 +11,7 @@ from obento.core.vhdl.analysis.context import Context
 from obento.core.vhdl.analysis.declarations import Declarations
 from obento.core.vhdl.analysis.expressions import Expressions
 from obento.core.vhdl.analysis.names import Names
-from obento.core.vhdl.analysis.statements import signals_read
+from obento.core.vhdl.analysis.reads import signals_read
 from obento.core.vhdl.analysis.type_declarations import TypeDeclarations
 from obento.core.vhdl.elaboration.building import Building
 from obento.core.vhdl.elaboration.foreign import ForeignUnits

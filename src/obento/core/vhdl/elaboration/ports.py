@@ -11,7 +11,7 @@ from obento.core.vhdl.analysis.declarations import Declarations
 from obento.core.vhdl.analysis.expressions import Expressions
 from obento.core.vhdl.analysis.names import Names
 from obento.core.vhdl.analysis.operators import static_length
-from obento.core.vhdl.analysis.statements import signals_read, static_prefix
+from obento.core.vhdl.analysis.reads import signals_read, static_prefix
 from obento.core.vhdl.elaboration.building import Building
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object, Scope

@@ -8,7 +8,7 @@ from typing import Any, Protocol
 from obento.core.ir import nodes as ir
 from obento.core.ir.signal import Signal
 from obento.core.limits import Limits
-from obento.core.vhdl.code.statements import walk
+from obento.core.vhdl.code.bodies import walk
 from obento.core.vhdl.lanes.values import (
     Digits,
     NoLanes,

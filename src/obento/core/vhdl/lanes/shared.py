@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
 
-from obento.core.vhdl.analysis.statements import named_by
+from obento.core.vhdl.analysis.reads import named_by
 from obento.core.vhdl.analysis.subexpressions import parts_of
-from obento.core.vhdl.code.statements import walk
+from obento.core.vhdl.code.bodies import walk
 from obento.core.vhdl.model import typed_tree as t
 from obento.core.vhdl.model.scope import Object, Subprogram
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from obento.core.vhdl.analysis.statements import named_by
+from obento.core.vhdl.analysis.reads import named_by
 from obento.core.vhdl.analysis.subexpressions import parts_of
 from obento.core.vhdl.lanes.values import Digits, NoLanes
 from obento.core.vhdl.model import typed_tree as t

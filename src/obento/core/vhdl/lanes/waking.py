@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from obento.core.ir.signal import Watch
-from obento.core.vhdl.code.statements import walk
+from obento.core.vhdl.code.bodies import walk
 from obento.core.vhdl.lanes.values import NoLanes
 from obento.core.vhdl.model import typed_tree as t
 
