@@ -176,6 +176,7 @@ def test_a_very_large_circuit_opens_at_what_a_wrong_output_depends_on(large: Bro
     large.keys("g")
     large.see(".pane .bar", "backwards from lamp_21")
     part = ".pane svg [data-part]"
+    large.see(part)
     few = len(large.all(part))
     assert 0 < few < 20
     large.click(".pane .chip", "all of it")
