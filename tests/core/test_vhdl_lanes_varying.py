@@ -109,6 +109,8 @@ BODIES: list[tuple[str, str, Callable[[int, int], int | None]]] = [
         " y <= std_logic_vector(to_unsigned(turned(((1, k), (n, 2)))(0, 1), 3));",
         lambda a, b: b,
     ),
+    ("recursion that joins what it gives back", "y <= mirrored(a);", lambda a, b: mirror(a)),
+    ("recursion into a local variable", "y <= turned_over(a) xor turned_over(b);", lambda a, b: mirror(a) ^ mirror(b)),
     (
         "a case in which all arms give back",
         "y <= chosen(a, b);",
@@ -141,6 +143,22 @@ DECLARED = """
     end if;
     return ones(q(p'length - 1 downto p'length / 2)) + ones(q(p'length / 2 - 1 downto 0));
   end;
+  function mirrored(x : std_logic_vector) return std_logic_vector is
+    constant n : natural := x'length;
+    alias q : std_logic_vector(n - 1 downto 0) is x;
+  begin
+    if n = 1 then return q; end if;
+    return mirrored(q(n / 2 - 1 downto 0)) & mirrored(q(n - 1 downto n / 2));
+  end;
+  function turned_over(x : std_logic_vector) return std_logic_vector is
+    variable r : std_logic_vector(x'length - 1 downto 0);
+    alias q : std_logic_vector(x'length - 1 downto 0) is x;
+  begin
+    if x'length = 1 then r := q; return r; end if;
+    r(r'high downto 1) := turned_over(q(q'high - 1 downto 0));
+    r(0) := q(q'high);
+    return r;
+  end;
   function cut(v : integer; n : positive) return signed is
   begin
     if v > 2 ** (n - 1) - 1 then return to_signed(2 ** (n - 1) - 1, n);
@@ -165,6 +183,10 @@ DECLARED = """
   end;
   shared variable total, kept : integer range 0 to 15 := 3;
 """
+
+
+def mirror(a: int) -> int:
+    return int(f"{a:03b}"[::-1], 2)
 
 
 def parity(a: int) -> int:
@@ -276,6 +298,20 @@ def words(outputs: list[str] | None) -> str:
 def wide(n: int) -> int:
     a, b = n >> W, n & M - 1
     return ((a << 3 | b) << 6) | a << 3 | b
+
+
+def test_a_loop_while_a_slice_holds_whose_number_it_changes() -> None:
+    body = (
+        "k := to_integer(unsigned(b)) mod 3; w := std_logic_vector(to_unsigned(k, 3)); n := 0;"
+        " while unsigned(a(to_integer(unsigned(w)) downto 0)) /= 0 loop n := n + 1;"
+        ' exit when w = "000"; w := std_logic_vector(unsigned(w) - 1); end loop;'
+        " y <= std_logic_vector(to_unsigned(n, 3));"
+    )
+
+    def rounds(a: int, k: int) -> int:
+        return 0 if not a & mask(k + 1) else 1 + (rounds(a, k - 1) if k else 0)
+
+    held(designed(PROCESS.format(body), 3), 3, lambda a, b: rounds(a, b % 3), lanes=False)
 
 
 def test_a_variable_may_begin_with_what_a_signal_begins_with() -> None:

@@ -158,10 +158,11 @@ def _escaped_again(
 
 def _alike(at: dict[int, int], ending: int) -> list[int]:
     """The planes of cases that are marked at the same places, of those that are too many to be run one by one."""
-    groups = [ending]
+    groups = [ending] if ending.bit_count() > _MOST_REPLAYED else []
     for plane in at.values():
-        groups = [part for group in groups for part in (group & plane, group & ~plane) if part]
-    return [group for group in groups if group.bit_count() > _MOST_REPLAYED]
+        parts = (part for group in groups for part in (group & plane, group & ~plane))
+        groups = [part for part in parts if part.bit_count() > _MOST_REPLAYED]
+    return groups
 
 
 def _ending_alike(exact: Observation, group: int, heard: int) -> int:

@@ -460,12 +460,13 @@ class LaneStatements(LaneExpressions):
             return self.constant(self._computed(x), f.result)  # type: ignore[arg-type]
         self._enter(f)
         assert f.result is not None and f.body is not None
-        result_subtype = self._result_subtype(f, args)
         done = self.scratch("returned", 1)
+        # Before anything is bound: what calls itself has its own arguments again when the call is over.
         saved = {o: self.bound.get(o) for o in (*f.params, *(d.object for d in f.decls if isinstance(d, t.Declare)))}
         position = self._position
         for p, a in zip(f.params, args, strict=True):
             self.bound[p] = a
+        result_subtype = self._result_subtype(f)
         single = f.body[0] if len(f.body) == 1 and not f.decls else None
         if isinstance(single, t.Return) and single.value is not None:
             found = self.fitted(self.value(single.value), f.result)
@@ -474,13 +475,7 @@ class LaneStatements(LaneExpressions):
             if result_subtype is not None:
                 leaving.of(self.scratch("result", bits_of(result_subtype)), result_subtype)
             self.set(done, bit(False))
-            self._returns.append(leaving)
-            loops, self._loops = self._loops, self._new_loops()
-            for d in f.decls:
-                self._statement(d)
-            self.statements(f.body)
-            self._loops, self.gone = loops, False
-            self._returns.pop()
+            self._write_out(f, leaving)
             self.escape(not_(same(ir.Ref(1, done), bit(True))))
             if leaving.result is None or leaving.subtype is None:
                 raise NoLanes("a result whose size is only known in the run")
@@ -494,13 +489,22 @@ class LaneStatements(LaneExpressions):
         self._depth -= 1
         return found
 
-    def _result_subtype(self, f: Subprogram, args: list[Digits]) -> Subtype | None:
-        """The subtype of a result; for arrays that of a returned local, whose range the arguments settle."""
+    def _write_out(self, f: Subprogram, leaving: _Leaving) -> None:
+        """The body of a subprogram whose parameters are bound."""
+        assert f.body is not None
+        self._returns.append(leaving)
+        loops, self._loops = self._loops, self._new_loops()
+        for d in f.decls:
+            self._statement(d)
+        self.statements(f.body)
+        self._loops, self.gone = loops, False
+        self._returns.pop()
+
+    def _result_subtype(self, f: Subprogram) -> Subtype | None:
+        """The subtype of a result; for arrays that of a returned local, whose range the bound arguments settle."""
         assert f.result is not None and f.body is not None
         if not isinstance(f.result.type, ArrayType) or f.result.ranges is not None:
             return f.result
-        for p, a in zip(f.params, args, strict=True):
-            self.bound[p] = a
         for s in walk(f.body):
             if isinstance(s, t.Return) and isinstance(s.value, t.Read):
                 o = s.value.object
@@ -556,13 +560,7 @@ class LaneStatements(LaneExpressions):
         self.bound.update(new)
         done = self.scratch("returned", 1)
         self.set(done, bit(False))
-        self._returns.append(_Leaving(done, False))
-        loops, self._loops = self._loops, self._new_loops()
-        for d in f.decls:
-            self._statement(d)
-        self.statements(f.body)
-        self._loops, self.gone = loops, False
-        self._returns.pop()
+        self._write_out(f, _Leaving(done, False))
         self.bound = saved
         for a, v in outs:
             self._assign(a, v, True)

@@ -35,6 +35,8 @@ def varying(s: t.Stmt, value: Callable[[t.Expr], Digits]) -> list[Varying]:
     NoLanes
         If they have too many values.
     """
+    if isinstance(s, t.Loop) and s.condition is not None:
+        return []  # its numbers may be others in each round
     slices = [y for x in named_by(s) for y in parts_of(x) if isinstance(y, t.Slice) and not _is_fixed(y)]
     bounds = [b for y in slices for b in (y.range.left, y.range.right)]
     leaves: dict[object, tuple[t.Expr, Digits]] = {}
