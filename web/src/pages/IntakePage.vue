@@ -51,25 +51,18 @@ async function settle(entry: IntakeEntry, student_ids: number[]): Promise<void> 
 async function agree(task: number, b: NameBinding): Promise<void> {
   if (await told(() => post(`/tasks/${task}/consents`, { ours: b.ours, theirs: b.theirs }))) await load()
 }
-async function choose(task: number, entry: IntakeEntry, unit: string): Promise<void> {
-  const found = await told(async () => {
-    const spec = await get(`/tasks/${task}/spec`)
-    await put(`/handins/${entry.handin_id}/tasks/${task}/choice`, { ours: spec.preview.unit, theirs: unit })
-  })
-  if (found) await store.check()
-}
 /** One answer for all who ask the same; the class is checked once, when all of them have it. */
-async function chooseForAll(task: number, unit: string, entries: IntakeEntry[], tell: (done: number) => void): Promise<void> {
-  await told(async () => {
+async function choose(task: number, unit: string, entries: IntakeEntry[], tell?: (done: number) => void): Promise<void> {
+  const found = await told(async () => {
     const spec = await get(`/tasks/${task}/spec`)
     let done = 0
     for (const entry of entries) {
       await put(`/handins/${entry.handin_id}/tasks/${task}/choice`, { ours: spec.preview.unit, theirs: unit })
-      tell(++done)
+      tell?.(++done)
     }
   })
-  tell(entries.length)
-  await store.check()
+  tell?.(entries.length)
+  if (found) await store.check()
 }
 async function aside(entry: IntakeEntry, reason: string | null): Promise<void> {
   if (await told(() => put(`/handins/${entry.handin_id}/aside`, { reason }))) await load()
@@ -101,7 +94,7 @@ useKeys([
       <div class="line heads small quiet">
         <span>handed in as</span><span>person</span><span>task</span><span>language</span><span>unit</span><span>ports</span>
       </div>
-      <SharedQuestions v-if="store.may('work')" :entries="shown" :titles="titles" @choose="chooseForAll" />
+      <SharedQuestions v-if="store.may('work')" :entries="shown" :titles="titles" @choose="choose" />
       <template v-for="group in groups" :key="group.title">
         <h2 v-if="group.entries.length">{{ group.entries.length }} {{ group.title }}</h2>
         <EntryLine
@@ -114,7 +107,7 @@ useKeys([
           :may="store.may('work')"
           @settle="(ids) => settle(e, ids)"
           @agree="agree"
-          @choose="(task, unit) => choose(task, e, unit)"
+          @choose="(task, unit) => choose(task, unit, [e])"
           @aside="(reason) => aside(e, reason)"
           @changed="load"
           @check="store.check"

@@ -26,7 +26,7 @@ const rest = computed(() => props.members.length - shown.value.length)
 
 <template>
   <div class="names">
-    <template v-for="m in shown" :key="m.handin_id ?? m.name">
+    <template v-for="(m, i) in shown" :key="m.handin_id ?? `${i} ${m.name}`">
       <button
         v-if="m.handin_id !== undefined"
         type="button"
