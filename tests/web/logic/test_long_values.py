@@ -12,7 +12,7 @@ from tests.web.logic.conftest import Logic
 
 PIECES = """
 const port = { name: 'y', width: a[0].length, radix: 'bin', signed: a[2] };
-return logic.longValues.pieces(a[0], port, a[1] ?? undefined);
+return logic.values.pieces(a[0], port, a[1] ?? undefined);
 """
 
 
@@ -62,7 +62,7 @@ def test_every_bit_can_be_read_again(logic: Logic) -> None:
 def test_what_is_long_depends_on_the_port(logic: Logic) -> None:
     ports = [("bin", 8), ("bin", 9), ("hex", 64), ("dec", 64)]
     got = [
-        logic.run("return logic.longValues.isLong({ name: 'y', radix: a[0], width: a[1], signed: false })", *p)
+        logic.run("return logic.values.isLong({ name: 'y', radix: a[0], width: a[1], signed: false })", *p)
         for p in ports
     ]
     assert got == [False, True, False, False]

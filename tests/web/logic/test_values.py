@@ -1,4 +1,5 @@
-"""Digits as people read them, in each radix (features/waves/values.ts, features/circuit/model.ts)."""
+"""Digits as people read them, in each radix (shared/values.ts, features/waves/values.ts,
+features/circuit/model.ts)."""
 
 from __future__ import annotations
 
@@ -48,7 +49,7 @@ def test_random_values_against_python(logic: Logic) -> None:
 def test_the_value_at_a_time_is_the_last_at_or_before_it(logic: Logic) -> None:
     at, values = [0, 10, 20, 35], ["a", "b", "c", "d"]
     times = [-1, 0, 9, 10, 34, 35, 1000]
-    got = logic.run("return a[2].map((t) => logic.values.valueAt(a[0], a[1], t))", at, values, times)
+    got = logic.run("return a[2].map((t) => logic.waveValues.valueAt(a[0], a[1], t))", at, values, times)
     assert got == ["", "a", "a", "b", "c", "d", "d"]
 
 
@@ -57,7 +58,7 @@ def test_the_index_at_a_time_is_bisect_right_less_one(logic: Logic) -> None:
 
     source = random.Random(5)
     at = sorted(source.sample(range(1000), 60))
-    got = logic.run("return a[1].map((t) => logic.values.indexAt(a[0], t))", at, list(range(1000)))
+    got = logic.run("return a[1].map((t) => logic.waveValues.indexAt(a[0], t))", at, list(range(1000)))
     assert got == [bisect.bisect_right(at, t) - 1 for t in range(1000)]
 
 

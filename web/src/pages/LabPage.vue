@@ -173,7 +173,7 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
-  flex: 0 6 auto;
+  flex: 0 100 auto;
   min-width: 60px;
 }
 .lab:hover {

@@ -1,3 +1,17 @@
+export type Radix = 'bin' | 'dec' | 'signed' | 'hex'
+export const RADICES: Radix[] = ['bin', 'dec', 'signed', 'hex']
+
+/** Digits (0 1 x z -) as people read them; what is not all known stays digits, or one sign where all are alike. */
+export function shown(digits: string, radix: Radix): string {
+  if (digits.length === 1) return digits
+  if (/^x+$/.test(digits)) return 'x'
+  if (/^z+$/.test(digits)) return 'z'
+  if (/^-+$/.test(digits)) return '–'
+  if (radix === 'bin' || /[xz-]/.test(digits)) return digits
+  const value = BigInt(`0b${digits}`)
+  if (radix === 'hex') return value.toString(16).padStart(Math.ceil(digits.length / 4), '0')
+  return String(radix === 'signed' ? BigInt.asIntN(digits.length, value) : value)
+}
 /** What is to be known of a port to write its values. */
 export interface PortKind {
   name: string
@@ -29,9 +43,9 @@ export function baseOf(port: PortKind): 'hex' | 'dec' {
 export function pieces(digits: string, port: PortKind, expected?: string): Piece[] {
   const plain = (text: string): Piece[] => [{ text, isBits: false, wrong: [] }]
   if (digits.length !== port.width || !/^[01xz-]+$/.test(digits)) return plain(digits)
-  if (/^x+$|^z+$|^-+$/.test(digits)) return plain(digits[0] === '-' ? '–' : digits[0])
+  if (/^x+$|^z+$|^-+$/.test(digits)) return plain(shown(digits, 'bin'))
   const isKnown = /^[01]+$/.test(digits)
-  if (port.signed && isKnown) return plain(String(BigInt.asIntN(port.width, BigInt(`0b${digits}`))))
+  if (port.signed && isKnown) return plain(shown(digits, 'signed'))
   const isWrong = (i: number): boolean =>
     expected !== undefined && expected.length === digits.length && expected[i] !== '-' && expected[i] !== digits[i]
   const found: Piece[] = []

@@ -1,6 +1,7 @@
 import type { WaveLine, WavesView } from '../../api/schema'
 import { palette } from '../../shared/canvas'
-import { indexAt, type Radix, shown } from './values'
+import { indexAt } from './values'
+import { type Radix, shown } from '../../shared/values'
 
 /** One line of the picture: a signal as it was, or what is expected of it. */
 export interface Track {
