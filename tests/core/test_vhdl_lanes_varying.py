@@ -111,6 +111,7 @@ BODIES: list[tuple[str, str, Callable[[int, int], int | None]]] = [
     ),
     ("recursion that joins what it gives back", "y <= mirrored(a);", lambda a, b: mirror(a)),
     ("recursion into a local variable", "y <= turned_over(a) xor turned_over(b);", lambda a, b: mirror(a) ^ mirror(b)),
+    ("recursion through a slice by what varies", "y <= filled(a, 2);", lambda a, b: fill(a, 2)),
     (
         "a case in which all arms give back",
         "y <= chosen(a, b);",
@@ -150,6 +151,14 @@ DECLARED = """
     if n = 1 then return q; end if;
     return mirrored(q(n / 2 - 1 downto 0)) & mirrored(q(n - 1 downto n / 2));
   end;
+  function filled(x : std_logic_vector(2 downto 0); n : natural) return std_logic_vector is
+    variable r : std_logic_vector(2 downto 0) := "000";
+  begin
+    if n = 0 then return x; end if;
+    r(to_integer(unsigned(x(1 downto 1))) + 1 downto 0) :=
+      filled(x(0) & x(2 downto 1), n - 1)(to_integer(unsigned(x(1 downto 1))) + 1 downto 0);
+    return r;
+  end;
   function turned_over(x : std_logic_vector) return std_logic_vector is
     variable r : std_logic_vector(x'length - 1 downto 0);
     alias q : std_logic_vector(x'length - 1 downto 0) is x;
@@ -183,6 +192,10 @@ DECLARED = """
   end;
   shared variable total, kept : integer range 0 to 15 := 3;
 """
+
+
+def fill(x: int, n: int) -> int:
+    return x if not n else fill((x & 1) << 2 | x >> 1, n - 1) & mask((x >> 1 & 1) + 2)
 
 
 def mirror(a: int) -> int:

@@ -159,6 +159,7 @@ class LaneStatements(LaneExpressions):
         for n in number.values:
             known = Digits(v.sub, n, True)
             outer, before = self.bound, (self._depth, len(self._returns), self._loops, self.is_certain)
+            fixed = self._fixed
             self.bound = {**outer, key: known} if key is not None else outer
             self._fixed[id(number.x)] = known
             try:
@@ -169,8 +170,8 @@ class LaneStatements(LaneExpressions):
                 self._depth, count, self._loops, self.is_certain = before
                 del self._returns[count:]
             finally:
-                self.bound = outer
-                del self._fixed[id(number.x)]
+                self.bound, self._fixed = outer, fixed
+                del fixed[id(number.x)]
         if not arms and reason is not None:
             raise reason
         default = self.inner(lambda: self.escape(bit(True)))
@@ -464,6 +465,8 @@ class LaneStatements(LaneExpressions):
         # Before anything is bound: what calls itself has its own arguments again when the call is over.
         saved = {o: self.bound.get(o) for o in (*f.params, *(d.object for d in f.decls if isinstance(d, t.Declare)))}
         position = self._position
+        # What is known of an expression here is not of the same one in a call further in.
+        fixed, self._fixed = self._fixed, {}
         for p, a in zip(f.params, args, strict=True):
             self.bound[p] = a
         result_subtype = self._result_subtype(f)
@@ -485,7 +488,7 @@ class LaneStatements(LaneExpressions):
                 self.bound.pop(o, None)
             else:
                 self.bound[o] = before
-        self._position = position
+        self._position, self._fixed = position, fixed
         self._depth -= 1
         return found
 
@@ -560,8 +563,9 @@ class LaneStatements(LaneExpressions):
         self.bound.update(new)
         done = self.scratch("returned", 1)
         self.set(done, bit(False))
+        fixed, self._fixed = self._fixed, {}
         self._write_out(f, _Leaving(done, False))
-        self.bound = saved
+        self.bound, self._fixed = saved, fixed
         for a, v in outs:
             self._assign(a, v, True)
         self._depth -= 1
