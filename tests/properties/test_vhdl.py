@@ -67,7 +67,7 @@ def vectors(draw: st.DrawFn, depth: int = 2) -> str:
     if kind == "join":
         return f"(c & std_logic_vector(resize({draw(st.sampled_from(['unsigned', 'signed']))}({e}), 2)))"
     if kind == "call":
-        return f"{draw(st.sampled_from(['f', 'g']))}({e}, {draw(bits(depth - 1))})"
+        return f"{draw(st.sampled_from(['f', 'g', 'folded']))}({e}, {draw(bits(depth - 1))})"
     if kind == "word":
         return "rn.word"
     if kind == "field":
@@ -303,6 +303,21 @@ architecture rtl of m is
       return 0;
     end if;
     return ones(q(x'length - 1 downto x'length / 2)) + ones(q(x'length / 2 - 1 downto 0));
+  end function;
+  function folded (x : std_logic_vector; s : std_logic) return std_logic_vector is
+    constant n : natural := x'length;
+    alias q : std_logic_vector(n - 1 downto 0) is x;
+    variable r : std_logic_vector(n - 1 downto 0) := q;
+    variable k : integer range 0 to 3;
+  begin
+    if n = 1 then
+      if s = '1' then return not q; end if;
+      return q;
+    end if;
+    k := to_integer(unsigned(q(0 downto 0))) mod n;
+    r(k downto 0) := (others => s);
+    r(to_integer(unsigned(q(n - 1 downto n - 1))) downto 0) := (others => q(0));
+    return folded(r(n / 2 - 1 downto 0), q(n - 1)) & folded(r(n - 1 downto n / 2), s);
   end function;
   function f (x : std_logic_vector(2 downto 0); s : std_logic) return std_logic_vector is
   begin
