@@ -7,6 +7,7 @@ import shutil
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import pytest
 from hypothesis import settings
@@ -14,6 +15,9 @@ from hypothesis import settings
 from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer
 from obento.store.migrate import migrate
+
+if TYPE_CHECKING:
+    from tests.demo_class import DemoClass
 
 # No test is timed: a busy machine must not fail an example that is right.
 settings.register_profile("untimed", deadline=None)
@@ -53,6 +57,14 @@ def empty(store: Store) -> None:
             if table != "migration":
                 c.run(f"DELETE FROM `{table}`")
         c.run("SET FOREIGN_KEY_CHECKS = 1")
+
+
+@pytest.fixture(scope="session")
+def demo_class(database: PrivateServer, root: Path, var_folder: Path) -> DemoClass:
+    """The demo class, checked: `put_back` has the database hold it and nothing else."""
+    from tests.demo_class import DemoClass  # only where somebody asks: it needs the whole server
+
+    return DemoClass(database.address, root, var_folder)
 
 
 @pytest.fixture

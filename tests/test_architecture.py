@@ -42,14 +42,14 @@ core.board
 intake export runner mail
 store
 server.models server.settings server.errors server.answers server.standing server.versions
-server.uploads server.rights server.desk server.headers server.api_page server.logs
+server.uploads server.starter_spec server.rights server.desk server.headers server.api_page server.logs
 server.accounts
 server.people
 server.course server.specs
 server.cases
 server.marks
 server.results server.intake
-server.checking server.review
+server.checking server.review server.sample
 server.board
 server.feedback
 server.deps

@@ -9,12 +9,11 @@ from pathlib import Path
 import pytest
 from fastapi.testclient import TestClient
 
-from obento.demo.load import DEMO_PASSWORD, DEMO_TA, load_demo
+from obento.demo.load import DEMO_PASSWORD, DEMO_TA
 from obento.server.app import create_app
 from obento.server.settings import Settings
-from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer
-from tests.conftest import empty
+from tests.demo_class import DemoClass
 
 
 class Client:
@@ -59,11 +58,9 @@ class Client:
 
 
 @pytest.fixture(scope="module")
-def application(database: PrivateServer, root: Path, var_folder: Path) -> Iterator[TestClient]:
-    store = Store(database.address)
-    empty(store)
+def application(demo_class: DemoClass, database: PrivateServer, root: Path, var_folder: Path) -> Iterator[TestClient]:
+    demo_class.put_back()
     settings = Settings(root=root, var=var_folder / "server", check_seconds=8)
-    assert load_demo(store, settings)
     with TestClient(create_app(settings, database.address)) as http:
         yield http
 

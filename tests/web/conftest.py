@@ -17,13 +17,11 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
-from obento.demo.load import DEMO_PASSWORD, DEMO_TA, load_demo
+from obento.demo.load import DEMO_PASSWORD, DEMO_TA
 from obento.server.app import create_app
 from obento.server.settings import Settings
-from obento.store import results
-from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer, free_port
-from tests.conftest import empty
+from tests.demo_class import DemoClass
 from tests.web.driver import headless
 
 
@@ -124,19 +122,11 @@ class Browser:
         self.see(".lab")
 
 
-def is_checking(store: Store) -> bool:
-    """Whether a run is under way."""
-    with store.transaction() as c:
-        return bool(results.unfinished_runs(c))
-
-
 @pytest.fixture(scope="module")
-def base(database: PrivateServer, root: Path, var_folder: Path) -> Iterator[str]:
-    store = Store(database.address)
-    empty(store)
+def base(demo_class: DemoClass, database: PrivateServer, root: Path, var_folder: Path) -> Iterator[str]:
+    demo_class.put_back()
     port = free_port()
     settings = Settings(root=root, var=var_folder / "web", port=port)
-    load_demo(store, settings)
     server = uvicorn.Server(
         uvicorn.Config(
             create_app(settings, database.address), port=port, log_level="warning", timeout_graceful_shutdown=1
@@ -146,18 +136,23 @@ def base(database: PrivateServer, root: Path, var_folder: Path) -> Iterator[str]
     thread.start()
     while not server.started:
         time.sleep(0.05)
-    while is_checking(store):  # the demo class is checked as the server starts
-        time.sleep(0.05)
     yield f"http://127.0.0.1:{port}"
     server.should_exit = True
     thread.join(timeout=20)
 
 
-@pytest.fixture(scope="module")
-def browser(base: str) -> Iterator[Browser]:
+@pytest.fixture(scope="session")
+def chrome() -> Iterator[webdriver.Chrome]:
     with headless() as driver:
-        driver.execute_cdp_cmd(
-            "Emulation.setDeviceMetricsOverride",
-            {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False},
-        )
-        yield Browser(driver, base)
+        yield driver
+
+
+@pytest.fixture(scope="module")
+def browser(chrome: webdriver.Chrome, base: str) -> Iterator[Browser]:
+    """The one browser, at an address where it has never been."""
+    chrome.execute_cdp_cmd(
+        "Emulation.setDeviceMetricsOverride", {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+    )
+    chrome.execute_cdp_cmd("Emulation.setEmulatedMedia", {"media": "", "features": []})
+    yield Browser(chrome, base)
+    chrome.get("about:blank")  # what a page still asks is asked no more

@@ -6,6 +6,8 @@ from __future__ import annotations
 import zipfile
 from pathlib import Path
 
+from selenium.webdriver.common.keys import Keys
+
 from obento.server.accounts.invitations import link_of, token_for
 from obento.store import accounts
 from obento.store.connection import Store
@@ -54,6 +56,7 @@ def test_from_nothing_to_a_letter(browser: Browser, database: PrivateServer, tmp
     browser.open("/")
     browser.see(".head", "3 students")
     browser.see(".steps .done", "The class list")
+    browser.see(".steps .now", "A lab")
     browser.click(".steps button", "New lab")
     browser.type("input[name=lab-title]", "First lab")
     browser.click(".ant-modal button", "Make it")
@@ -66,6 +69,11 @@ def test_from_nothing_to_a_letter(browser: Browser, database: PrivateServer, tmp
     browser.see(".messages", "All sources agree")
     browser.click(".head button", "Save")
     browser.see(".head button[disabled]", "Save")
+    browser.see(".notice", "drop what was handed in")
+    browser.open("/")
+    browser.see(".steps .done", "What is asked")
+    browser.click(".steps .now button", "To the intake")
+    browser.see(".empty", "Nothing has been handed in")
     browser.click("button[data-place=results]")
     browser.see(".empty", "Nothing has been handed in yet")
     browser.see("button[data-place=results]", "nothing checked")
@@ -87,3 +95,50 @@ def test_from_nothing_to_a_letter(browser: Browser, database: PrivateServer, tmp
     browser.click("button[data-place=feedback]")
     browser.click("tr[data-student] td", "Sunna Brekke")
     browser.see(".letter", "4 of 8 cases right")
+    browser.open("/")
+    browser.see(".lab", "3 of 3 handed in")
+    assert not browser.all(".steps")  # from here one knows the way
+
+
+def test_a_class_to_play_with(browser: Browser, database: PrivateServer) -> None:
+    with Store(database.address).transaction() as c:
+        link = link_of(token_for(c, accounts.add_person(c, "bo@example.org", "Bo Ness", "")), browser.base)
+    browser.driver.delete_all_cookies()
+    browser.open(link.removeprefix(browser.base))
+    browser.type("input[name=password]", "harbour lights")
+    browser.click("button[type=submit]")
+    browser.see(".empty", "No class yet")
+    browser.click(".empty button", "A class to play with")
+    browser.see("section h1", "to play with", seconds=60)
+    assert len(browser.all(".lab")) == 4 and not browser.all(".steps")
+    browser.click(".lab", "Lab 1")
+    browser.see("[data-cluster]", seconds=60)
+    browser.open("/")
+    browser.click("button[aria-label^='more for']", "More")
+    browser.click(".ant-dropdown-menu-item", "Take away")
+    browser.click(".ant-modal-confirm button", "Take away")
+    browser.see(".empty", "No class yet")
+
+
+def test_an_address_at_which_there_is_nothing(browser: Browser) -> None:
+    browser.sign_in()
+    browser.open("/lab/one/task/two?x=1")
+    browser.see("h1", "nothing at this address")
+    browser.see(".mono", "/lab/one/task/two?x=1")
+    assert browser.driver.title.startswith("nothing here")
+    browser.click("main a", "Your classes")
+    browser.see(".lab")
+
+
+def test_what_a_place_is_for(browser: Browser) -> None:
+    browser.sign_in()
+    browser.keys("i")
+    browser.see(".ant-modal", "Your classes and their labs")
+    browser.keys(Keys.ESCAPE)
+    browser.gone(".ant-modal-wrap:not([style*='display: none']) dl")
+    browser.click(".lab", "Lab 1")
+    browser.see("[data-cluster]")
+    browser.click("button.about")
+    facts = browser.see(".facts").text
+    assert "the last one counts" in facts and "right, " in facts and "10 % of the mark" in facts
+    browser.see(".words", "against the rules")

@@ -21,7 +21,9 @@ def gate(monkeypatch: pytest.MonkeyPatch) -> Iterator[threading.Event]:
     opened = threading.Event()
     enter = CheckService._enter
 
-    def wait_and_enter(self: CheckService, c: Connection, lab_id: int, outcomes: list[tuple[Job, object]]) -> list[int]:
+    def wait_and_enter(
+        self: CheckService, c: Connection, lab_id: int, outcomes: list[tuple[Job, object]]
+    ) -> list[int] | None:
         opened.wait(60)
         return enter(self, c, lab_id, outcomes)  # type: ignore[arg-type]
 
@@ -35,7 +37,7 @@ def test_the_review_fills_when_the_run_ends(browser: Browser, gate: threading.Ev
     browser.new_lab("Looked at early")
     browser.see(".share", "100 %")
     browser.drop(class_zip(tmp_path))
-    browser.see(".run", "checking")
+    browser.see(".work", "checking")
     browser.click("button[data-place=review]")
     browser.see(".empty", "The class is being checked")
     gate.set()
@@ -48,7 +50,7 @@ def test_a_run_leaves_the_case_and_the_note_alone(browser: Browser, gate: thread
     with zipfile.ZipFile(second, "w") as archive:
         archive.writestr("007/my_unit.v", RIGHT.replace("& locked", "& 1'b0"))
     browser.drop(second)
-    browser.see(".run", "checking")
+    browser.see(".work", "checking")
     browser.click("button[data-place=review]")
     browser.see("tr.chosen")
     browser.keys(".")
@@ -56,7 +58,7 @@ def test_a_run_leaves_the_case_and_the_note_alone(browser: Browser, gate: thread
     name = browser.see(".right .say").text
     browser.see("textarea[name=note]").send_keys("Look again")
     gate.set()
-    browser.gone(".run")
+    browser.gone(".work")
     browser.see("[data-place=review]", "2 to comment")
     assert browser.see("tr.chosen").text == case
     assert browser.see(".right .say").text == name

@@ -1,12 +1,27 @@
 <script setup lang="ts">
 import { Checkbox, ConfigProvider, Modal, Segmented, theme as kit } from 'ant-design-vue'
+import { useEventListener } from '@vueuse/core'
 import { computed } from 'vue'
 
-import { areLettersOn, isHelpOpen, keysInForce, useKeys } from './shared/keys'
+import AboutPlace from './shared/AboutPlace.vue'
+import { areLettersOn, isAboutOpen, isHelpOpen, keysInForce, useKeys } from './shared/keys'
 import { isNight, light, LIGHTS } from './shared/night'
 import SignInAgain from './shared/SignInAgain.vue'
 
-useKeys([{ key: '?', label: 'this list', act: () => (isHelpOpen.value = true) }])
+/** A place that has an `i` of its own keeps it. */
+function aboutByKey(): void {
+  isAboutOpen.value = keysInForce.filter((k) => k.key === 'i').length < 2
+}
+useKeys([
+  { key: '?', label: 'this list', act: () => (isHelpOpen.value = true) },
+  { key: 'i', label: 'about this place', act: aboutByKey },
+])
+/** A window that is still being let down does not have the focus yet, and is closed by Escape all the same. */
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  if (event.key !== 'Escape' || (event.target as HTMLElement).closest('.ant-modal-wrap')) return
+  const open = document.querySelectorAll<HTMLElement>('.ant-modal-wrap:not([style*="display: none"]) .ant-modal-close')
+  open[open.length - 1]?.click()
+})
 /** The kit's looks by the tokens of styles/tokens.css, which it reckons its shades from. */
 const SHAPE = {
   borderRadius: 6,
@@ -49,6 +64,7 @@ const theme = computed(() => ({
   <ConfigProvider :theme="theme" :auto-insert-space-in-button="false">
     <RouterView />
     <SignInAgain />
+    <AboutPlace />
     <Modal v-model:open="isHelpOpen" title="Keys and light" :footer="null" :width="420">
       <p class="letters">Light <Segmented v-model:value="light" size="small" :options="LIGHTS" /></p>
       <p class="letters"><Checkbox v-model:checked="areLettersOn">keys of one letter or sign work</Checkbox></p>

@@ -6,6 +6,7 @@ import '@fontsource/ibm-plex-sans/600.css'
 import 'ant-design-vue/dist/reset.css'
 import './styles/tokens.css'
 import './styles/base.css'
+import './styles/kit.css'
 
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'

@@ -10,6 +10,7 @@ const TITLES: Record<string, string> = {
   home: 'classes',
   'class-list': 'class list',
   mailbox: 'mailbox',
+  nowhere: 'nothing here',
 }
 
 export const router = createRouter({
@@ -42,7 +43,7 @@ export const router = createRouter({
         { path: 'feedback', name: 'feedback', component: () => import('./pages/FeedbackPage.vue') },
       ],
     },
-    { path: '/:rest(.*)', redirect: '/' },
+    { path: '/:rest(.*)', name: 'nowhere', component: () => import('./pages/NowherePage.vue') },
   ],
 })
 

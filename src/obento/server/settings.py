@@ -42,6 +42,11 @@ class Settings(BaseSettings):
         return self.var or self.root / "var"
 
     @property
+    def sample_folder(self) -> Path:
+        """The class that comes with the program."""
+        return self.root / "demo"
+
+    @property
     def erased(self) -> Ledger:
         """Who has to stay erased."""
         return Ledger(self.var_folder / "erased")

@@ -7,6 +7,7 @@ import { get } from '../api/client'
 import type { StudentLine } from '../api/schema'
 import ListPreview from '../features/classlist/ListPreview.vue'
 import StudentForm from '../features/classlist/StudentForm.vue'
+import { useInSight } from '../shared/inSight'
 import { useKeys } from '../shared/keys'
 import { useResource } from '../shared/resource'
 import TopBar from '../shared/TopBar.vue'
@@ -37,6 +38,8 @@ const twice = computed(() => {
   for (const s of students.value ?? []) seen.set(s.name, (seen.get(s.name) ?? 0) + 1)
   return new Set([...seen].filter(([, n]) => n > 1).map(([name]) => name))
 })
+const box = ref<HTMLElement>()
+const { shown: seen, above, below, measure } = useInSight(() => shown.value, { box: () => box.value, height: 33 })
 async function again(): Promise<StudentLine | undefined> {
   const id = edited.value === 'new' ? 0 : edited.value?.id
   return (await reload())?.find((s) => s.id === id)
@@ -53,72 +56,93 @@ useKeys([{ key: '/', label: 'search', act: focusSearch }])
 </script>
 
 <template>
-  <TopBar
-    ><span>{{ about?.name }}</span></TopBar
-  >
-  <main class="page">
-    <p v-if="trouble" class="trouble">{{ trouble }}</p>
-    <header class="row spread">
-      <h1>
-        Class list <span class="quiet">{{ count(students?.length ?? 0, 'student') }}</span>
-      </h1>
-      <div class="row">
-        <Input v-model:value="searched" name="search" placeholder="name, number, group, anything  /" allow-clear class="search" />
-        <template v-if="may">
-          <Button @click="edited = 'new'">One more</Button>
-          <Button type="primary" @click="input?.click()">From a file</Button>
-        </template>
-        <input ref="input" type="file" name="roster" accept=".csv,.txt,.tsv,text/csv" hidden @change="pick" />
+  <div class="shell">
+    <TopBar
+      ><span>{{ about?.name }}</span></TopBar
+    >
+    <main class="page">
+      <p v-if="trouble" class="trouble">{{ trouble }}</p>
+      <header class="row spread">
+        <h1>
+          Class list <span class="quiet">{{ count(students?.length ?? 0, 'student') }}</span>
+        </h1>
+        <div class="row">
+          <Input v-model:value="searched" name="search" placeholder="name, number, group, anything  /" allow-clear class="search" />
+          <template v-if="may">
+            <Button @click="edited = 'new'">One more</Button>
+            <Button type="primary" @click="input?.click()">From a file</Button>
+          </template>
+          <input ref="input" type="file" name="roster" accept=".csv,.txt,.tsv,text/csv" hidden @change="pick" />
+        </div>
+      </header>
+      <div ref="box" class="compartment table" tabindex="0" role="region" aria-label="students">
+        <table v-if="students?.length" :aria-rowcount="shown.length + 1">
+          <thead>
+            <tr>
+              <th>number</th>
+              <th>name</th>
+              <th>address</th>
+              <th>group</th>
+              <th>team</th>
+              <th>remarks</th>
+              <th scope="col"><span class="unseen">what to do</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-if="above" aria-hidden="true">
+              <td class="room" :style="{ height: `${above}px` }"></td>
+            </tr>
+            <tr
+              v-for="{ row: s, at } in seen"
+              :key="s.id"
+              :ref="(row) => measure(row as Element | null)"
+              :data-index="at"
+              :aria-rowindex="at + 2"
+              :class="{ out: s.left_at }"
+              :data-student="s.number"
+            >
+              <td class="mono">{{ s.number }}</td>
+              <td>
+                {{ s.name }} <span v-if="twice.has(s.name)" class="tag undef" title="another one has this name, too">namesake</span>
+                <span v-if="s.left_at" class="tag">out since {{ s.left_at.slice(0, 10) }}</span>
+              </td>
+              <td class="small" :class="{ quiet: !s.email }">{{ s.email || 'none' }}</td>
+              <td>{{ s.group }}</td>
+              <td>{{ s.team }}</td>
+              <td class="small wrap">{{ s.remarks }}</td>
+              <td><Button v-if="may" size="small" @click="edited = s">Change</Button></td>
+            </tr>
+            <tr v-if="below" aria-hidden="true">
+              <td class="room" :style="{ height: `${below}px` }"></td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="students?.length && !shown.length" class="empty">Nobody fits “{{ searched }}”.</p>
+        <div v-if="students && !students.length" class="empty">
+          <h2>Nobody is in this class yet</h2>
+          <p>A CSV with a number and a name for each student, in any order of columns and with any headings.</p>
+          <Button v-if="may" type="primary" @click="input?.click()">From a file</Button>
+        </div>
       </div>
-    </header>
-    <div class="compartment table">
-      <table v-if="students?.length">
-        <thead>
-          <tr>
-            <th>number</th>
-            <th>name</th>
-            <th>address</th>
-            <th>group</th>
-            <th>team</th>
-            <th>remarks</th>
-            <th scope="col"><span class="unseen">what to do</span></th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="s in shown" :key="s.id" :class="{ out: s.left_at }" :data-student="s.number">
-            <td class="mono">{{ s.number }}</td>
-            <td>
-              {{ s.name }} <span v-if="twice.has(s.name)" class="tag undef" title="another one has this name, too">namesake</span>
-              <span v-if="s.left_at" class="tag">out since {{ s.left_at.slice(0, 10) }}</span>
-            </td>
-            <td class="small" :class="{ quiet: !s.email }">{{ s.email || 'none' }}</td>
-            <td>{{ s.group }}</td>
-            <td>{{ s.team }}</td>
-            <td class="small wrap">{{ s.remarks }}</td>
-            <td><Button v-if="may" size="small" @click="edited = s">Change</Button></td>
-          </tr>
-        </tbody>
-      </table>
-      <p v-if="students?.length && !shown.length" class="empty">Nobody fits “{{ searched }}”.</p>
-      <div v-if="students && !students.length" class="empty">
-        <h2>Nobody is in this class yet</h2>
-        <p>A CSV with a number and a name for each student, in any order of columns and with any headings.</p>
-        <Button v-if="may" type="primary" @click="input?.click()">From a file</Button>
-      </div>
-    </div>
-    <ListPreview v-if="file" :class-id="classId" :file="file" @kept="reload" @close="file = null" />
-    <StudentForm
-      v-if="edited"
-      :class-id="classId"
-      :student="edited === 'new' ? null : edited"
-      :again="again"
-      @kept="reload"
-      @close="edited = null"
-    />
-  </main>
+      <ListPreview v-if="file" :class-id="classId" :file="file" @kept="reload" @close="file = null" />
+      <StudentForm
+        v-if="edited"
+        :class-id="classId"
+        :student="edited === 'new' ? null : edited"
+        :again="again"
+        @kept="reload"
+        @close="edited = null"
+      />
+    </main>
+  </div>
 </template>
 
 <style scoped>
+.shell {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+}
 .page {
   padding: 14px;
   max-width: 1280px;
@@ -158,6 +182,10 @@ th,
 td {
   padding: 4px 8px;
   border-bottom: 1px solid var(--line-2);
+}
+.room {
+  padding: 0;
+  border: 0;
 }
 .out {
   color: var(--ink-3);

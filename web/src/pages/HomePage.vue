@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 
 import { get, post } from '../api/client'
 import type { ClassCard } from '../api/schema'
+import FirstSteps from '../features/home/FirstSteps.vue'
 import BinList from '../features/home/BinList.vue'
 import LabTray from '../features/home/LabTray.vue'
 import NewClass from '../features/home/NewClass.vue'
@@ -45,6 +46,14 @@ async function madeClass(): Promise<void> {
   isClassOpen.value = false
   await reload()
 }
+const isSampleComing = ref(false)
+async function sample(): Promise<void> {
+  isSampleComing.value = true
+  if (await told(() => post('/sample-class'))) await reload()
+  isSampleComing.value = false
+}
+/** Until something of its first lab was looked at, a class is led. */
+const isFirst = (k: ClassCard): boolean => !k.students || !k.labs.length || (k.labs.length === 1 && !k.labs[0].handed_in)
 const mayManage = (k: ClassCard): boolean => k.rights.includes('manage')
 function askRoster(k: ClassCard): void {
   void router.push({ name: 'class-list', params: { class: String(k.id) } })
@@ -78,22 +87,28 @@ function askRoster(k: ClassCard): void {
       </div>
       <div class="labs">
         <LabTray v-for="lab in k.labs" :key="lab.id" :lab="lab" @open="open(lab.id)" />
-        <div v-if="!k.students || !k.labs.length" class="compartment steps">
-          <p :class="{ done: k.students }">
-            <b>1</b> The class list: a CSV with a number and a name for each student, in any order of columns, and e-mails for the letters.
-          </p>
-          <Button v-if="!k.students" size="small" type="primary" @click="askRoster(k)">Load class list</Button>
-          <p :class="{ done: k.labs.length }"><b>2</b> A lab: a specification, then the zip with what was handed in.</p>
-          <Button v-if="k.students && !k.labs.length" size="small" type="primary" @click="newLabFor = k.id">New lab</Button>
-        </div>
+        <FirstSteps
+          v-if="mayManage(k) && isFirst(k)"
+          :of="k"
+          @list="askRoster(k)"
+          @lab="newLabFor = k.id"
+          @place="(place) => open(k.labs[0].id, place)"
+        />
       </div>
     </section>
     <div v-if="classes && !classes.length" class="compartment empty first">
       <h2>No class yet</h2>
-      <p>Make one, load its list, and drop in what was handed in. Colleagues can let you into theirs.</p>
+      <p>Make one, and its first steps are led; colleagues can let you into theirs.</p>
       <Button type="primary" @click="isClassOpen = true">New class</Button>
+      <p>Or look first: a made-up class with four labs, checked. Nobody in it is real, no mail goes out, and you can take it away again.</p>
+      <Button :loading="isSampleComing" @click="sample">A class to play with</Button>
     </div>
-    <Button v-if="classes?.length" size="small" @click="isClassOpen = true">New class</Button>
+    <div v-if="classes?.length" class="row">
+      <Button size="small" @click="isClassOpen = true">New class</Button>
+      <Button size="small" :loading="isSampleComing" title="made up, with four labs: nobody in it is real" @click="sample"
+        >A class to play with</Button
+      >
+    </div>
     <BinList ref="bin" @changed="reload" />
     <ClassPeople v-if="peopleOf" :of="peopleOf" @changed="reload" @close="peopleOf = null" />
     <NewLab :class-id="newLabFor" @made="(lab) => open(lab, 'spec')" @close="newLabFor = 0" />
@@ -134,21 +149,6 @@ h1 span {
   opacity: 0.7;
   font: 12px var(--mono);
   margin-left: 4px;
-}
-.steps {
-  display: grid;
-  gap: 8px;
-  align-content: start;
-  justify-items: start;
-  padding: 16px;
-}
-.steps b {
-  color: var(--lacquer);
-  margin-right: 5px;
-}
-.steps .done {
-  color: var(--ink-3);
-  text-decoration: line-through;
 }
 .first {
   justify-self: center;

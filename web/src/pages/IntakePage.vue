@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
 import { message } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -10,6 +11,7 @@ import DropHistory from '../features/intake/DropHistory.vue'
 import SharedQuestions from '../features/intake/SharedQuestions.vue'
 import EntryLine from '../features/intake/EntryLine.vue'
 import { told } from '../shared/attempt'
+import { useInSight } from '../shared/inSight'
 import { useKeys } from '../shared/keys'
 import { useLab } from '../shared/lab'
 import { useResource } from '../shared/resource'
@@ -72,11 +74,32 @@ function review(task: number, entry: IntakeEntry): void {
 }
 const people = computed(() => (intake.value?.students ?? []).map((s) => ({ value: s.id, label: `${s.name} ${s.number}` })))
 const shown = computed(() => (intake.value?.entries ?? []).filter((e) => !store.group || e.group === store.group || !e.who))
-const groups = computed(() => [
-  { title: 'to look at', entries: shown.value.filter((e) => !e.settled) },
-  { title: 'settled', entries: shown.value.filter((e) => e.settled && e.aside === null) },
-  { title: 'put aside', entries: shown.value.filter((e) => e.aside !== null) },
-])
+/** Headings and lines, one below the other. */
+type Line = { title: string; entry: null } | { title: ''; entry: IntakeEntry }
+const lines = computed(() => {
+  const groups = [
+    { title: 'to look at', entries: shown.value.filter((e) => !e.settled) },
+    { title: 'settled', entries: shown.value.filter((e) => e.settled && e.aside === null) },
+    { title: 'put aside', entries: shown.value.filter((e) => e.aside !== null) },
+  ]
+  return groups.flatMap(({ title, entries }): Line[] =>
+    entries.length ? [{ title: `${entries.length} ${title}`, entry: null }, ...entries.map((entry): Line => ({ title: '', entry }))] : [],
+  )
+})
+const scroller = ref<HTMLElement>()
+const head = ref<HTMLElement>()
+const { height: before } = useElementSize(head)
+const {
+  shown: inSight,
+  above,
+  below,
+  measure,
+} = useInSight(() => lines.value, {
+  box: () => scroller.value,
+  height: 36,
+  gap: 5,
+  before: () => before.value + 5,
+})
 const titles = computed(() => new Map(store.lab?.tasks.map((t) => [t.id, t.title])))
 useKeys([
   { key: 'u', label: 'choose a zip', act: () => box.value?.choose() },
@@ -90,30 +113,35 @@ useKeys([
     <DropHistory :intake="intake" :titles="titles" :may="store.may('work')" @changed="load"
       ><DropBox v-if="store.may('work')" ref="box" :progress="progress" :tasks="store.lab?.tasks ?? []" @files="take"
     /></DropHistory>
-    <section class="lines">
-      <div class="line heads small quiet">
-        <span>handed in as</span><span>person</span><span>task</span><span>language</span><span>unit</span><span>ports</span>
+    <section ref="scroller" class="lines" tabindex="0" aria-label="hand-ins">
+      <div ref="head" class="column">
+        <div class="line heads small quiet">
+          <span>handed in as</span><span>person</span><span>task</span><span>language</span><span>unit</span><span>ports</span>
+        </div>
+        <SharedQuestions v-if="store.may('work')" :entries="shown" :titles="titles" @choose="choose" />
       </div>
-      <SharedQuestions v-if="store.may('work')" :entries="shown" :titles="titles" @choose="choose" />
-      <template v-for="group in groups" :key="group.title">
-        <h2 v-if="group.entries.length">{{ group.entries.length }} {{ group.title }}</h2>
-        <EntryLine
-          v-for="e in group.entries"
-          :key="e.handin_id"
-          :entry="e"
-          :titles="titles"
-          :people="people"
-          :running="!!store.run"
-          :may="store.may('work')"
-          @settle="(ids) => settle(e, ids)"
-          @agree="agree"
-          @choose="(task, unit) => choose(task, unit, [e])"
-          @aside="(reason) => aside(e, reason)"
-          @changed="load"
-          @check="store.check"
-          @review="(task) => review(task, e)"
-        />
-      </template>
+      <div class="column" :style="{ paddingTop: `${above}px`, paddingBottom: `${below}px` }">
+        <template v-for="{ row: { title, entry: e }, at } in inSight" :key="e ? e.handin_id : title">
+          <h2 v-if="!e" :ref="(line) => measure(line as Element | null)" :data-index="at">{{ title }}</h2>
+          <EntryLine
+            v-else
+            :ref="measure"
+            :data-index="at"
+            :entry="e"
+            :titles="titles"
+            :people="people"
+            :running="!!store.run"
+            :may="store.may('work')"
+            @settle="(ids) => settle(e, ids)"
+            @agree="agree"
+            @choose="(task, unit) => choose(task, unit, [e])"
+            @aside="(reason) => aside(e, reason)"
+            @changed="load"
+            @check="store.check"
+            @review="(task) => review(task, e)"
+          />
+        </template>
+      </div>
       <div v-if="!intake.entries.length" class="compartment empty">
         <h2>Nothing has been handed in</h2>
         Drop the class's zip at the left.
@@ -134,6 +162,9 @@ useKeys([
 }
 .lines {
   overflow: hidden auto;
+}
+.lines,
+.column {
   display: flex;
   flex-direction: column;
   gap: 5px;

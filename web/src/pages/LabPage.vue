@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { Button, Progress } from 'ant-design-vue'
 import { useMediaQuery } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -10,6 +9,7 @@ import LabTerms from '../features/lab/LabTerms.vue'
 import { useKeys } from '../shared/keys'
 import { leftToSay, outcomes } from '../shared/words'
 import { useLab } from '../shared/lab'
+import LongWork from '../shared/LongWork.vue'
 import TopBar from '../shared/TopBar.vue'
 import Choice from '../shared/Choice.vue'
 
@@ -60,6 +60,16 @@ const places = computed(() => {
     { name: 'feedback', title: 'Feedback', note: `${lab.sent} of ${lab.students} released` },
   ]
 })
+/** What comes next in a lab to which nobody has handed in anything. */
+const next = computed(() => {
+  const lab = store.lab
+  if (!lab || lab.handed_in || lab.unsettled || !store.may('manage')) return null
+  if (!store.task?.is_right)
+    return here.value === 'spec' ? null : { text: 'First this task is to be said without errors.', place: 'spec', act: 'To the spec' }
+  if (here.value === 'spec')
+    return { text: 'Once this says what you ask for: drop what was handed in.', place: 'intake', act: 'To the intake' }
+  return null
+})
 /** Marks may be others now: what is on screen is read again. */
 async function afterChange(): Promise<void> {
   await store.refresh()
@@ -86,7 +96,6 @@ useKeys([
   { key: 'n', label: 'next task', act: nextTask },
   { key: 'd', label: 'due date, attempts, extensions', act: () => (termsOpen.value = true) },
 ])
-const share = computed(() => (store.run?.total ? Math.round((100 * store.run.done) / store.run.total) : 0))
 </script>
 
 <template>
@@ -145,13 +154,12 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
         </nav>
       </template>
     </TopBar>
-    <div v-if="store.run" class="run" role="status">
-      <span>checking {{ store.run.done }} of {{ store.run.total }}</span>
-      <Progress :percent="share" :show-info="false" size="small" stroke-color="var(--lacquer)" />
-      <Button size="small" @click="store.cancel">Cancel</Button>
-    </div>
+    <LongWork v-if="store.run" label="checking" :done="store.run.done" :total="store.run.total" @cancel="store.cancel" />
     <p v-if="trouble" class="trouble">{{ trouble }}</p>
     <p v-if="store.lab && !store.may('work')" class="notice">You look at this class as a reader: nothing you type here is kept.</p>
+    <p v-if="next" class="notice row" role="status">
+      {{ next.text }} <button type="button" class="link" @click="go(next.place)">{{ next.act }}</button>
+    </p>
     <RouterView v-if="store.lab && store.task" :key="String(route.params.task) + String(route.name) + changes" />
     <FindStudent ref="finder" />
     <LabTerms v-if="store.lab" :lab-id="store.lab.id" :open="termsOpen" @close="termsOpen = false" @changed="afterChange" />
@@ -267,21 +275,6 @@ const share = computed(() => (store.run?.total ? Math.round((100 * store.run.don
 }
 .places .here b {
   color: var(--lacquer);
-}
-.run {
-  display: flex;
-  align-items: center;
-  gap: 14px;
-  padding: 6px 14px;
-  background: var(--lacquer-tint);
-  border-bottom: 1px solid var(--line);
-}
-.run :deep(.ant-progress) {
-  flex: 1;
-  margin: 0;
-}
-.run span {
-  white-space: nowrap;
 }
 .trouble {
   margin: 10px;

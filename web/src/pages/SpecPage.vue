@@ -86,10 +86,10 @@ useKeys([
         >
         <span class="row head">
           <label class="file" title="a file beside the spec that it names: a model, a bench, a table of vectors"
-            >Beside it<input type="file" accept=".v,.sv,.vhd,.vhdl,.wiring,.csv" @change="(e) => take(e, false)"
+            >+ file it names<input type="file" accept=".v,.sv,.vhd,.vhdl,.wiring,.csv" @change="(e) => take(e, false)"
           /></label>
           <label class="file" title="a file that is given to every hand-in: a block or a package of the course"
-            >Provided file<input type="file" @change="(e) => take(e, true)"
+            >+ file for all<input type="file" @change="(e) => take(e, true)"
           /></label>
           <Button size="small" @click="toBoard">Board <span class="k">b</span></Button>
           <Button v-if="saved.version > 1" size="small" @click="areVersionsOpen = true">Versions</Button>

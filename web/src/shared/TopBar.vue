@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 
-import { isHelpOpen } from './keys'
+import { ABOUT } from './about'
+import { isAboutOpen, isHelpOpen } from './keys'
 import PasswordChange from './PasswordChange.vue'
 import { useSession } from './session'
 import { placeInQueue } from './waiting'
 
 const session = useSession()
+const route = useRoute()
 const router = useRouter()
 const isPasswordOpen = ref(false)
 /** Past the bar, for who goes by keys. */
@@ -37,6 +39,16 @@ async function leave(): Promise<void> {
     <span v-if="placeInQueue !== null" class="queue" role="status">{{
       placeInQueue ? `waiting: ${placeInQueue} before you` : 'you are next'
     }}</span>
+    <button
+      v-if="ABOUT[String(route.name)]"
+      type="button"
+      class="help about"
+      aria-label="i about this place"
+      title="about this place, and its words (i)"
+      @click="isAboutOpen = true"
+    >
+      i
+    </button>
     <button type="button" class="help" aria-label="? keys" title="what the keys do (?)" @click="isHelpOpen = true">?</button>
     <slot name="places">
       <nav class="links">
@@ -114,6 +126,9 @@ async function leave(): Promise<void> {
   color: #fff;
   font: 600 12px var(--mono);
   cursor: pointer;
+}
+.about {
+  margin-right: 0;
 }
 .queue {
   align-self: center;

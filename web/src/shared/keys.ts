@@ -17,6 +17,9 @@ export const keysInForce = reactive<KeyAct[]>([])
 /** Whether the list of keys is open. */
 export const isHelpOpen = ref(false)
 
+/** Whether what is said of the place on screen is open. */
+export const isAboutOpen = ref(false)
+
 /** Keys that work while this component is on screen. Letters stay letters inside text fields. */
 export function useKeys(acts: KeyAct[]): void {
   function onKey(event: KeyboardEvent): void {

@@ -268,22 +268,27 @@ class CheckService:
             elif checked is not None:
                 outcomes.append((job, checked))
         ids = self._store.retrying(partial(self._enter, lab_id=run.lab_id, outcomes=outcomes), seconds=3600)
+        run.done += len(ended)
+        if ids is None:
+            self.cancel(run.lab_id)
+            return
         for (job, checked), result_id in zip(outcomes, ids, strict=True):
             if checked.verdict is not None and _is_wrong(job, checked):
                 wrong.append(Wrong(result_id, checked.verdict.cluster, _task(job, files)))
-        run.done += len(ended)
 
-    def _enter(self, c: Connection, lab_id: int, outcomes: list[tuple[Job, Checked]]) -> list[int]:
-        """Keep outcomes, and the marks that come of those that count, in one transaction; gives the outcomes' ids."""
+    def _enter(self, c: Connection, lab_id: int, outcomes: list[tuple[Job, Checked]]) -> list[int] | None:
+        """Keep outcomes, and the marks that come of those that count, in one transaction; gives the outcomes' ids. None
+        where the lab was taken away meanwhile: then nothing is kept, and whoever takes it back has it checked anew."""
         if not outcomes:
             return []
+        lab = course.lab(c, lab_id)  # as it is now: somebody may have changed it while this was checked
+        if lab is None:
+            return None
         summaries = [_summary(job, checked) for job, checked in outcomes]
         ids = results.add_results(
             c,
             [_new_result(job, checked, summary) for (job, checked), summary in zip(outcomes, summaries, strict=True)],
         )
-        lab = course.lab(c, lab_id)  # as it is now: somebody may have changed it while this was checked
-        assert lab is not None
         ledger = Ledger(c, lab, [job.handin_id for job, _ in outcomes])
         attempts = handins.lab_attempts(c, lab_id)
         fresh = dict(zip(ids, summaries, strict=True))

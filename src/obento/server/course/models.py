@@ -138,7 +138,11 @@ class Area(BaseModel):
 
 
 class LabCard(BaseModel):
+    """A lab at a glance. `is_begun`: a spec of it says something of its own, or somebody handed something in."""
+
     id: int
+    first_task: int
+    is_begun: bool
     title: str
     due_at: datetime | None
     tasks: list[str]

@@ -17,10 +17,11 @@ from obento.server.course.models import (
 from obento.server.course.task_state import handed_in, open_clusters, task_state
 from obento.server.people.models import StudentName
 from obento.server.standing import rights_of
+from obento.server.starter_spec import STARTER_BODY
 from obento.server.versions import version_of
-from obento.store import course, handins, letters, owners, people
+from obento.store import course, handins, letters, owners, people, specs
 from obento.store.connection import Connection
-from obento.store.course import Lab, Standing
+from obento.store.course import CurrentTask, Lab, Standing
 from obento.store.results import KeptOutcomes
 
 
@@ -65,9 +66,18 @@ def _lab_card(c: Connection, lab_id: int, students: int, kept: KeptOutcomes) -> 
     areas = [a for a in [*areas, Area(kind="missing", count=missing)] if a.count]
     sent = sum(r.withdrawn_at is None for r in letters.letters_of(c, lab_id).values())
     return LabCard(
-        id=lab_id, title=lab.title, due_at=lab.due_at, tasks=[t.title for t in tasks], areas=areas,
+        id=lab_id, first_task=tasks[0].id if tasks else 0, is_begun=bool(rows) or _is_begun(c, tasks),
+        title=lab.title, due_at=lab.due_at, tasks=[t.title for t in tasks], areas=areas,
         handed_in=students - missing, students=students, sent=sent,
     )  # fmt: skip
+
+
+def _is_begun(c: Connection, tasks: list[CurrentTask]) -> bool:
+    """Whether a task has another spec than the text that every new one begins with."""
+    return any(
+        version is not None and STARTER_BODY not in version.text
+        for version in (specs.current_spec(c, t.id) for t in tasks)
+    )
 
 
 def lab_view(c: Connection, lab: Lab, person_id: int, running: bool, kept: KeptOutcomes) -> LabOverview:

@@ -18,12 +18,13 @@ from obento.server.course.models import (
     NewTask,
     Whose,
 )
-from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, Services, ServicesDep
 from obento.server.errors import Trouble, not_found
 from obento.server.marks.ledger import settle_lab
 from obento.server.models import Created
-from obento.server.specs.opened import starter_spec
+from obento.server.sample import add_sample, sample_name
 from obento.server.specs.saving import save_text
+from obento.server.starter_spec import starter_spec
 from obento.store import audit, course, people
 from obento.store.course import Terms
 
@@ -42,6 +43,28 @@ def add_class(body: NewClass, c: Db, person: Person) -> Created:
     class_id = course.add_class(c, body.name, body.school, person.id, "lecturer")
     audit.note(c, person.id, "new class", f"class {class_id}")
     return Created(id=class_id)
+
+
+@router.post("/sample-class")
+def add_sample_class(person: Person, services: ServicesDep) -> Created:
+    """The class that comes with the program, to play with: made up, without addresses, and checked at once."""
+    class_id, labs = services.opened.meanwhile(lambda: _sample(services, person.id))
+    for lab_id in labs:
+        services.checks.start(lab_id, person.id)
+    return Created(id=class_id)
+
+
+def _sample(services: Services, person_id: int) -> tuple[int, list[int]]:
+    folder = services.settings.sample_folder
+    if not folder.is_dir():
+        raise Trouble(404, "the sample class is not installed here; it lies in the folder demo of the program")
+    name = f"{sample_name(folder)}, to play with"
+    with services.store.transaction() as c:  # one of its own: what checks it has to see it
+        if any(k.name == name for k in course.classes_of(c, person_id)):
+            raise Trouble(409, f"{name} is there already; take it away to begin anew")
+        made = add_sample(c, folder, name, person_id, "lecturer", opened=services.opened, with_addresses=False)
+        audit.note(c, person_id, "sample class", f"class {made[0]}")
+    return made
 
 
 @router.post("/classes/{class_id}/labs")

@@ -200,35 +200,6 @@ def version_spec(c: Connection, version: SpecVersion) -> SpecFiles:
     )
 
 
-def starter_spec(title: str) -> str:
-    """The text a new task begins with."""
-    return f"""obento = "spec/1"
-title  = {_toml(title)}
-unit   = "my_unit"               # the module, entity or wiring list to be handed in
-
-[ports]
-in  = "shut locked request"
-out = "green hold"
-
-[expect]
-equations = \'\'\'
-green = request & shut & locked
-hold  = request & !green
-\'\'\'
-
-[marks]
-total = 10
-by = "cases"
-
-[students]
-see = "first-failing"
-"""
-
-
-def _toml(text: str) -> str:
-    return '"' + text.replace("\\", "\\\\").replace('"', '\\"').replace("\n", " ") + '"'
-
-
 def _not_opened(files: SpecFiles, why: str) -> LoadedSpec:
     message = Message("error", "limit", files.name, 1, 1, f"what is expected cannot be worked out: {why}")
     return LoadedSpec(None, None, [message])

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 
 import type { FeedbackView, FeedbackStudent } from '../../api/schema'
+import { useInSight } from '../../shared/inSight'
 import WalkedRegion from '../../shared/WalkedRegion.vue'
 import { count, mark } from '../../shared/words'
 
@@ -18,13 +19,29 @@ function walk(by: number): void {
   const next = all[Math.max(0, Math.min(all.length - 1, all.findIndex((s) => s.student_id === props.chosen) + by))]
   if (next) emit('choose', next)
 }
+/** The row of headings, which stays in sight. */
+const HEAD = 24
+const region = ref<InstanceType<typeof WalkedRegion>>()
+const { shown, above, below, measure, show } = useInSight(() => props.view.students, {
+  box: () => region.value?.$el as HTMLElement | undefined,
+  height: 26,
+  before: () => HEAD,
+})
+watch(
+  () => props.chosen,
+  (id) => show(props.view.students.findIndex((s) => s.student_id === id)),
+)
+function titleOf(s: FeedbackStudent, task: number): string {
+  if (s.held[task]) return 'held: it was not checked; a mark given in the review counts'
+  return s.by_hand[task] ? 'set by hand' : ''
+}
 const MAILS = { '': '', waiting: 'mail waits', sent: 'mailed', failed: 'mail failed', 'no address': 'no address' }
 const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken back' }
 </script>
 
 <template>
-  <WalkedRegion class="scroll" label="students; the arrow keys go from one to the next" @walk="walk">
-    <table>
+  <WalkedRegion ref="region" class="scroll" label="students; the arrow keys go from one to the next" @walk="walk">
+    <table :aria-rowcount="view.students.length + 1">
       <thead>
         <tr>
           <th scope="col"><span class="unseen">student</span></th>
@@ -34,9 +51,15 @@ const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken 
         </tr>
       </thead>
       <tbody>
+        <tr v-if="above" aria-hidden="true">
+          <td class="room" :style="{ height: `${above}px` }"></td>
+        </tr>
         <tr
-          v-for="s in view.students"
+          v-for="{ row: s, at } in shown"
           :key="s.student_id"
+          :ref="(row) => measure(row as Element | null)"
+          :data-index="at"
+          :aria-rowindex="at + 2"
           :class="{ chosen: s.student_id === chosen }"
           :data-student="s.student_id"
           @click="emit('choose', s)"
@@ -46,7 +69,7 @@ const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken 
             <span v-if="s.excused !== null" class="tag" :title="s.excused">excused</span><span v-if="s.team" class="tag">team</span
             ><span v-if="s.late" class="tag undef">late</span>
           </td>
-          <td v-for="(m, i) in s.marks" :key="i" class="n mono" :class="{ held: s.held[i] }" :title="s.by_hand[i] ? 'set by hand' : ''">
+          <td v-for="(m, i) in s.marks" :key="i" class="n mono" :class="{ held: s.held[i] }" :title="titleOf(s, i)">
             {{ s.handin_id === null || (m === null && !s.held[i]) ? '–' : mark(m) }}{{ s.by_hand[i] ? '*' : '' }}
           </td>
           <td class="n mono">
@@ -65,6 +88,9 @@ const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken 
               >changed since</span
             >
           </td>
+        </tr>
+        <tr v-if="below" aria-hidden="true">
+          <td class="room" :style="{ height: `${below}px` }"></td>
         </tr>
       </tbody>
     </table>
@@ -95,6 +121,10 @@ td {
   border-top: 1px solid var(--line-2);
   padding: 3px 6px;
 }
+.room {
+  padding: 0;
+  border: 0;
+}
 td b {
   font-weight: 500;
 }
@@ -110,6 +140,9 @@ td b {
 .state {
   text-align: right;
   white-space: nowrap;
+}
+tbody tr {
+  scroll-margin-top: 24px;
 }
 tr.chosen td {
   background: var(--lacquer-tint);

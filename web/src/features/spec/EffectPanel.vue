@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { Progress } from 'ant-design-vue'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 
 import { get, post, sentence } from '../../api/client'
 import type { Effect } from '../../api/schema'
+import LongWork from '../../shared/LongWork.vue'
 import { count, mark } from '../../shared/words'
 
 const props = defineProps<{ taskId: number; text: string }>()
@@ -12,7 +12,7 @@ const effects = ref<Effect[]>([])
 const total = ref(0)
 const trouble = ref('')
 const AT_ONCE = 20
-let isGone = false
+const isLeft = ref(false)
 
 /** The class is checked by the new text some at a time, so that one sees how far it is and can leave it. */
 async function look(): Promise<void> {
@@ -20,7 +20,7 @@ async function look(): Promise<void> {
     const results = await get(`/tasks/${props.taskId}/results`)
     const ids = results.clusters.flatMap((c) => c.members.map((m) => m.handin_id))
     total.value = ids.length
-    for (let i = 0; i < ids.length && !isGone; i += AT_ONCE) {
+    for (let i = 0; i < ids.length && !isLeft.value; i += AT_ONCE) {
       const found = await post(`/tasks/${props.taskId}/spec/effects`, { text: props.text, handin_ids: ids.slice(i, i + AT_ONCE) })
       effects.value.push(...found.effects)
     }
@@ -30,7 +30,7 @@ async function look(): Promise<void> {
   }
 }
 onMounted(look)
-onBeforeUnmount(() => (isGone = true))
+onBeforeUnmount(() => (isLeft.value = true))
 const WORDS: Record<string, string> = { right: 'right', rules: 'right, against the rules', wrong: 'wrong', unchecked: 'not checked' }
 const isSame = (e: Effect): boolean =>
   e.kind === e.new_kind && e.passed === e.new_passed && e.total === e.new_total && e.mark === e.new_mark
@@ -44,7 +44,8 @@ const remarked = computed(() => changed.value.filter((e) => e.mark !== e.new_mar
 <template>
   <div class="effect">
     <p v-if="trouble" class="bad">{{ trouble }}</p>
-    <Progress v-else-if="effects.length < total" :percent="Math.round((100 * effects.length) / total)" size="small" />
+    <p v-else-if="isLeft" class="quiet">Left after {{ effects.length }} of {{ count(total, 'hand-in') }}: what is below is not all.</p>
+    <LongWork v-else-if="effects.length < total" label="checked anew" :done="effects.length" :total="total" @cancel="isLeft = true" />
     <p v-else-if="!total">Nobody has been checked by this spec yet.</p>
     <p v-else-if="!changed.length"><b>Nothing changes</b> for any of {{ count(total, 'hand-in') }}.</p>
     <p v-else>
