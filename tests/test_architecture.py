@@ -42,7 +42,7 @@ core.board
 intake export runner mail
 store
 server.models server.settings server.errors server.answers server.standing server.versions
-server.uploads server.starter_spec server.rights server.desk server.headers server.api_page server.logs
+server.uploads server.works server.starter_spec server.rights server.desk server.headers server.api_page server.logs
 server.accounts
 server.people
 server.course server.specs

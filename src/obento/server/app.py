@@ -14,7 +14,7 @@ from obento import __version__
 from obento.mail.sender import MailRoute
 from obento.mail.standin import StandInMailbox
 from obento.runner.pool import CheckPool
-from obento.server import errors
+from obento.server import errors, work_routes
 from obento.server.accounts import routes as accounts_routes
 from obento.server.api_page import api_page
 from obento.server.board import link_routes
@@ -60,6 +60,7 @@ _ROUTES = (
     comment_routes,
     feedback_routes,
     marks_routes,
+    work_routes,
 )
 
 

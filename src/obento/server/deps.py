@@ -20,6 +20,7 @@ from obento.server.errors import Trouble
 from obento.server.rights import hold_to_table
 from obento.server.settings import Settings
 from obento.server.specs.opened import MOST_OPENED, NotOpened, OpenedSpecs, too_many_specs
+from obento.server.works import Work, Works
 from obento.store import accounts
 from obento.store.accounts import SignedIn
 from obento.store.connection import Connection, Store
@@ -52,6 +53,7 @@ class Services:
         self.kept = kept
         self.mailbox = mailbox
         self.desk = desk
+        self.works = Works()
 
 
 async def get_services(request: Request) -> Services:
@@ -115,6 +117,17 @@ def signed_in(
 
 
 Person = Annotated[SignedIn, Depends(signed_in)]
+
+
+def work_under_way(
+    person: Person, services: ServicesDep, x_work: Annotated[str, Header(max_length=64)] = ""
+) -> Iterator[Work]:
+    """What a handler does that may take a while, under the name that the page gave it."""
+    with services.works.under_way(person.id, x_work) as work:
+        yield work
+
+
+WorkDep = Annotated[Work, Depends(work_under_way, scope="function")]
 
 
 async def reading(services: Services, work: Callable[[Connection], T]) -> T:

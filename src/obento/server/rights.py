@@ -23,6 +23,8 @@ _OPEN = {
     "POST /api/sentence/{token}": "anybody",
     "GET /api/me": "signed in",
     "GET /api/me/waiting": "signed in",
+    "GET /api/works/{key}": "signed in",
+    "DELETE /api/works/{key}": "signed in",
     "GET /api/me/sessions": "signed in",
     "DELETE /api/me/sessions/{key}": "signed in",
     "POST /api/me/password": "signed in",

@@ -26,6 +26,8 @@ export interface Asking<Query = undefined> {
   query?: Query
   /** Ends the waiting for an answer nobody wants any more. */
   signal?: AbortSignal
+  /** The name under which it can be asked how far this is. */
+  work?: string
 }
 
 export class ServerTrouble extends Error {
@@ -69,8 +71,8 @@ async function troubleOf(response: Response): Promise<ServerTrouble> {
   return new ServerTrouble(response.status, known || 'the server could not take this; look at what was typed and try again', body)
 }
 
-async function once(method: Method, path: string, body: unknown, signal?: AbortSignal): Promise<Response> {
-  const headers: Record<string, string> = { 'X-Csrf': csrf }
+async function once(method: Method, path: string, body: unknown, { signal, work }: Asking<unknown>): Promise<Response> {
+  const headers: Record<string, string> = { 'X-Csrf': csrf, ...(work ? { 'X-Work': work } : {}) }
   let payload: BodyInit | undefined
   if (body instanceof FormData) payload = body
   else if (body !== undefined) {
@@ -96,13 +98,13 @@ async function request(method: Method, path: string, body: unknown, asking: Aski
   const full = path + written(asking.query)
   for (const wait of method === 'get' ? AGAIN : []) {
     try {
-      return await once(method, full, body, asking.signal)
+      return await once(method, full, body, asking)
     } catch (error) {
       if (!(error instanceof ServerTrouble) || !PASSING.includes(error.status)) throw error
       await new Promise((resolve) => window.setTimeout(resolve, wait))
     }
   }
-  return once(method, full, body, asking.signal)
+  return once(method, full, body, asking)
 }
 
 /** A query as it stands behind a path; lists name each of their items. */

@@ -14,8 +14,10 @@ import ReleaseList from '../features/feedback/ReleaseList.vue'
 import StudentTable from '../features/feedback/StudentTable.vue'
 import { told } from '../shared/attempt'
 import { useKeys } from '../shared/keys'
+import LongWork from '../shared/LongWork.vue'
 import { useLab } from '../shared/lab'
 import { useResource } from '../shared/resource'
+import { useWork } from '../shared/work'
 import { count } from '../shared/words'
 
 const store = useLab()
@@ -31,7 +33,8 @@ const letter = useResource(
   },
   { lazy: true },
 )
-const { release, withdraw, asked, isBusy } = useRelease(() => store.labId, afterSending)
+const { release, withdraw, asked, isBusy, work } = useRelease(() => store.labId, afterSending)
+const drafting = useWork()
 /** The students of the group that is looked at; null without one. */
 const inGroup = computed(() => {
   if (!store.group) return null
@@ -61,7 +64,7 @@ async function choose(s: FeedbackStudent | undefined): Promise<void> {
 }
 async function draftAll(): Promise<void> {
   await told(async () => {
-    const done = await post(`/labs/${store.labId}/drafts`)
+    const done = await drafting.during((key) => post(`/labs/${store.labId}/drafts`, undefined, { work: key }))
     message.success(`${count(done.drafted, 'comment')} drafted`)
     await afterSending()
   })
@@ -84,6 +87,13 @@ useKeys([
 
 <template>
   <p v-if="trouble" class="trouble">{{ trouble }}</p>
+  <LongWork
+    v-if="drafting.isShown.value"
+    label="drafted"
+    :done="drafting.done.value"
+    :total="drafting.total.value"
+    @cancel="drafting.stop"
+  />
   <main v-if="view" class="page">
     <section class="compartment list">
       <div class="row spread">
@@ -139,6 +149,9 @@ useKeys([
     :task-id="store.taskId"
     :only="asked"
     :busy="isBusy"
+    :done="work.done.value"
+    :total="work.isShown.value ? work.total.value : 0"
+    @stop="work.stop"
     @release="release"
     @close="asked = undefined"
   />

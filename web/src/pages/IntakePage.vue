@@ -13,13 +13,16 @@ import EntryLine from '../features/intake/EntryLine.vue'
 import { told } from '../shared/attempt'
 import { useInSight } from '../shared/inSight'
 import { useKeys } from '../shared/keys'
+import LongWork from '../shared/LongWork.vue'
 import { useLab } from '../shared/lab'
 import { useResource } from '../shared/resource'
+import { useWork } from '../shared/work'
 import { count } from '../shared/words'
 
 const store = useLab()
 const router = useRouter()
 const progress = ref('')
+const work = useWork()
 const box = ref<InstanceType<typeof DropBox>>()
 const { data: intake, trouble, reload } = useResource((signal) => get(`/labs/${store.labId}/intake`, { signal }), { lazy: true })
 
@@ -37,7 +40,9 @@ async function take(files: File[], task: number | null): Promise<void> {
     const form = new FormData()
     form.append('file', file)
     await told(async () => {
-      const came = await (task === null ? post(`/labs/${lab}/drops`, form) : post(`/tasks/${task}/drops`, form))
+      const came = await work.during((key) =>
+        task === null ? post(`/labs/${lab}/drops`, form, { work: key }) : post(`/tasks/${task}/drops`, form, { work: key }),
+      )
       message.success(`${count(came.new_attempts, 'new attempt')}${came.repeated ? `, ${came.repeated} known already` : ''}`)
       for (const note of came.notes) message.warning(note, 20)
     })
@@ -109,6 +114,7 @@ useKeys([
 
 <template>
   <p v-if="trouble" class="trouble">{{ trouble }}</p>
+  <LongWork v-if="work.isShown.value" label="taking in" :done="work.done.value" :total="work.total.value" @cancel="work.stop" />
   <main v-if="intake" class="page">
     <DropHistory :intake="intake" :titles="titles" :may="store.may('work')" @changed="load"
       ><DropBox v-if="store.may('work')" ref="box" :progress="progress" :tasks="store.lab?.tasks ?? []" @files="take"

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from obento.server.feedback.letters import letter_for
@@ -14,21 +15,26 @@ from obento.store import letters
 _NAMED = 6
 
 
-def release_plan(outcomes: LabOutcomes, is_running: bool) -> ReleasePlan:
-    """What stands against releasing the letters of a lab now, and what each student would get."""
+def release_plan(
+    outcomes: LabOutcomes, is_running: bool, tell: Callable[[int, int], None] = lambda done, total: None
+) -> ReleasePlan:
+    """What stands against releasing the letters of a lab now, and what each student would get; `tell` hears before each
+    how many are looked at, and of how many."""
     known = letters.letters_of(outcomes.c, outcomes.lab.id)
     plan = ReleasePlan(against=_against(outcomes, is_running), new=[], corrected=[], unchanged=0, without_address=[])
-    for student in outcomes.students:
+    for number, student in enumerate(outcomes.students):
+        tell(number, len(outcomes.students))
         who = Recipient(student_id=student.id, name=student.name, number=student.number)
         if student.id not in outcomes.handin_of or outcomes.not_checked(student.id):
             continue
-        letter, old = letter_for(outcomes, student.id), known.get(student.id)
+        old = known.get(student.id)
         if old is None or old.withdrawn_at is not None:
             plan.new.append(who)
-        elif is_same_letter(old.frozen, letter):
-            plan.unchanged += 1
-            continue
         else:
+            letter = letter_for(outcomes, student.id)
+            if is_same_letter(old.frozen, letter):
+                plan.unchanged += 1
+                continue
             plan.corrected.append(Correction(**who.model_dump(), what=changes(old.frozen, letter)))
         if not student.email:
             plan.without_address.append(who)

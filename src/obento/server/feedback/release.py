@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from obento.server.accounts.security import new_token, token_hash
@@ -12,9 +13,13 @@ from obento.server.feedback.outcomes import LabOutcomes
 from obento.store import audit, letters
 
 
-def release(outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int, days: int) -> Released:
+def release(
+    outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int, days: int,
+    tell: Callable[[int, int], None] = lambda done, total: None,
+) -> Released:  # fmt: skip
     """Freeze and queue the letters of those who have something; one that says the same as before is not sent again, and
-    none goes out on a version that was not checked.
+    none goes out on a version that was not checked. `tell` hears before each how many are done, and of how many; what
+    it raises ends it.
 
     Raises
     ------
@@ -25,7 +30,8 @@ def release(outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int
     wanted = student_ids if student_ids is not None else [s for s in known if s in outcomes.handin_of]
     before = letters.letters_of(outcomes.c, outcomes.lab.id)
     done = Released(letters=0, unchanged=0, without_address=0)
-    for student_id in wanted:
+    for number, student_id in enumerate(wanted):
+        tell(number, len(wanted))
         if student_id not in known:
             raise not_found("student")
         if outcomes.not_checked(student_id):

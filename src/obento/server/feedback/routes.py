@@ -11,7 +11,7 @@ from obento.export.tables import rows_to_csv
 from obento.mail.standin import Mail
 from obento.server.accounts.invitations import WELCOME
 from obento.server.accounts.security import token_hash
-from obento.server.deps import Db, OpeningRoute, Person, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, ServicesDep, WorkDep
 from obento.server.errors import not_found
 from obento.server.feedback.drafts import draft, from_bank
 from obento.server.feedback.letters import letter_for
@@ -73,31 +73,40 @@ def get_draft(task_id: int, cluster: ClusterKey, c: Db, person: Person, services
 
 
 @router.post("/labs/{lab_id}/drafts")
-def draft_all(lab_id: int, c: Db, person: Person, services: ServicesDep) -> Drafted:
+def draft_all(lab_id: int, c: Db, person: Person, services: ServicesDep, work: WorkDep) -> Drafted:
     """Draft a comment for every cluster that has none."""
-    outcomes = lab_outcomes(c, lab_id, services)
+    unsaid = [
+        (task, cluster)
+        for task in lab_outcomes(c, lab_id, services).tasks
+        for cluster in clusters_of(task)
+        if not cluster.comment.strip()
+    ]
     done = 0
-    for task in outcomes.tasks:
-        for cluster in clusters_of(task):
-            text = "" if cluster.comment.strip() else draft(task, cluster.key)
-            if text:
-                comments.put_comment(c, task.task.id, cluster.key, 0, text, cluster.comment_version, person.id)
-                done += 1
+    for number, (task, cluster) in enumerate(unsaid):
+        work.step(number, len(unsaid))
+        text = draft(task, cluster.key)
+        if text:
+            comments.put_comment(c, task.task.id, cluster.key, 0, text, cluster.comment_version, person.id)
+            done += 1
     audit.note(c, person.id, "drafts", f"lab {lab_id}", {"comments": done})
     return Drafted(drafted=done)
 
 
 @router.get("/labs/{lab_id}/release")
-def get_release(lab_id: int, c: Db, person: Person, services: ServicesDep) -> ReleasePlan:
+def get_release(lab_id: int, c: Db, person: Person, services: ServicesDep, work: WorkDep) -> ReleasePlan:
     """What stands against a release, and who would get what."""
     run = services.checks.run_of(lab_id)
-    return release_plan(lab_outcomes(c, lab_id, services), run is not None and run.state == "running")
+    is_running = run is not None and run.state == "running"
+    return release_plan(lab_outcomes(c, lab_id, services), is_running, work.step)
 
 
 @router.post("/labs/{lab_id}/release")
-def release_letters(lab_id: int, body: Release, c: Db, person: Person, services: ServicesDep) -> Released:
+def release_letters(
+    lab_id: int, body: Release, c: Db, person: Person, services: ServicesDep, work: WorkDep
+) -> Released:
     """Freeze letters and send their links; of all students when none are named."""
-    return release(lab_outcomes(c, lab_id, services), body.student_ids, person.id, services.settings.link_days)
+    outcomes = lab_outcomes(c, lab_id, services)
+    return release(outcomes, body.student_ids, person.id, services.settings.link_days, work.step)
 
 
 @router.post("/labs/{lab_id}/withdraw")

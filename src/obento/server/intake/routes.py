@@ -8,7 +8,7 @@ from fastapi import APIRouter, File, Request, Response, UploadFile
 
 from obento.intake.archive import unpack
 from obento.server.course.lookup import lab_of_handin, the_lab, the_task
-from obento.server.deps import Db, OpeningRoute, Person, Services, ServicesDep
+from obento.server.deps import Db, OpeningRoute, Person, Services, ServicesDep, WorkDep
 from obento.server.errors import Trouble, not_found
 from obento.server.intake.models import (
     Agreement,
@@ -28,6 +28,7 @@ from obento.server.intake.taking_in import take_in
 from obento.server.intake.view import intake_view, twice_texts
 from obento.server.models import Created, Done
 from obento.server.uploads import within
+from obento.server.works import Work
 from obento.store import audit, course, drops, handins, people
 from obento.store.accounts import SignedIn
 from obento.store.connection import Connection
@@ -36,27 +37,31 @@ router = APIRouter(route_class=OpeningRoute, prefix="/api", tags=["intake"])
 
 
 @router.post("/labs/{lab_id}/drops")
-def drop(lab_id: int, file: Annotated[UploadFile, File()], person: Person, services: ServicesDep) -> DropResult:
+def drop(
+    lab_id: int, file: Annotated[UploadFile, File()], person: Person, services: ServicesDep, work: WorkDep
+) -> DropResult:
     """Take in a zip (or one file) of hand-ins, for every task whose unit they hold."""
-    return _take(services, file, person, lab_id, None)
+    return _take(services, file, person, work, lab_id, None)
 
 
 @router.post("/tasks/{task_id}/drops")
 def drop_on_task(
-    task_id: int, file: Annotated[UploadFile, File()], person: Person, services: ServicesDep
+    task_id: int, file: Annotated[UploadFile, File()], person: Person, services: ServicesDep, work: WorkDep
 ) -> DropResult:
     """Take in a zip (or one file) of hand-ins for one task; it touches no other."""
     lab_id = services.store.retrying(lambda c: the_task(c, task_id).lab_id, seconds=20)
-    return _take(services, file, person, lab_id, task_id)
+    return _take(services, file, person, work, lab_id, task_id)
 
 
-def _take(services: Services, file: UploadFile, person: SignedIn, lab_id: int, task_id: int | None) -> DropResult:
+def _take(
+    services: Services, file: UploadFile, person: SignedIn, work: Work, lab_id: int, task_id: int | None
+) -> DropResult:
     name = file.filename or "file"
     within(file, services.settings.upload_bytes)
     inner = unpack(name, file.file, services.settings.var_folder)
     # Drops of the same students at the same moment wait for each other: each is taken in whole.
     return services.store.retrying(
-        lambda c: take_in(c, the_lab(c, lab_id), name, inner, person.id, None, task_id), seconds=20
+        lambda c: take_in(c, the_lab(c, lab_id), name, inner, person.id, None, task_id, work.step), seconds=20
     )
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 
@@ -82,7 +83,7 @@ class Owners:
 
 def take_in(
     c: Connection, lab: Lab, name: str, inner: Drop, person_id: int, received_at: datetime | None = None,
-    task_id: int | None = None,
+    task_id: int | None = None, tell: Callable[[int, int], None] = lambda done, total: None,
 ) -> DropResult:  # fmt: skip
     """Take in what one upload holds. All of it or nothing.
 
@@ -92,6 +93,8 @@ def take_in(
         When all of it was received, as somebody vouches for; without it the times wait to be confirmed.
     task_id
         The one task it was dropped on; None: the lab, for every task whose unit it holds.
+    tell
+        Told before each hand-in how many are taken in, and of how many; what it raises ends the drop.
     """
     received = received_at or datetime.now(UTC).replace(tzinfo=None)
     known = Owners(c, lab)
@@ -100,7 +103,8 @@ def take_in(
     drop_id = drops.add_drop(c, lab.id, person_id, name, task_id, "given" if received_at is not None else "upload")
     result = DropResult(drop_id=drop_id, handins=len(parts), new_attempts=0, repeated=0, unsettled=0, notes=[],
                         left_out=inner.left_out)  # fmt: skip
-    for part in parts:
+    for number, part in enumerate(parts):
+        tell(number, len(parts))
         label, files = part.children[0].label, part.files()
         if part.owners:
             handin_id = _handin_of(c, lab.id, part.owners, known)

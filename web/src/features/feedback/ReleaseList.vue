@@ -5,15 +5,26 @@ import { useRouter } from 'vue-router'
 
 import { get } from '../../api/client'
 import { isAnythingUnkept } from '../../shared/drafts'
+import LongWork from '../../shared/LongWork.vue'
 import { useResource } from '../../shared/resource'
+import { useWork } from '../../shared/work'
 import { count } from '../../shared/words'
 
 /** What is read before letters go out: what stands against it, and who would get what. */
-const props = defineProps<{ labId: number; classId: number; taskId: number; only: number[] | null; busy: boolean }>()
-const emit = defineEmits<{ release: [students: number[] | null]; close: [] }>()
+const props = defineProps<{
+  labId: number
+  classId: number
+  taskId: number
+  only: number[] | null
+  busy: boolean
+  done: number
+  total: number
+}>()
+const emit = defineEmits<{ release: [students: number[] | null]; stop: []; close: [] }>()
 const SHOWN = 6
 const router = useRouter()
-const { data: plan, trouble } = useResource((signal) => get(`/labs/${props.labId}/release`, { signal }))
+const work = useWork()
+const { data: plan, trouble } = useResource((signal) => work.during((key) => get(`/labs/${props.labId}/release`, { signal, work: key })))
 const mine = <T extends { student_id: number }>(all: T[]): T[] => all.filter((r) => !props.only || props.only.includes(r.student_id))
 const fresh = computed(() => mine(plan.value?.new ?? []))
 const corrected = computed(() => mine(plan.value?.corrected ?? []))
@@ -65,7 +76,15 @@ function go(place: string, task: number | null): void {
         {{ unmailed }} of them without a mail, since there is no address: the letter is there all the same.
       </p>
     </template>
+    <LongWork
+      v-else-if="work.isShown.value"
+      label="looked at"
+      :done="work.done.value"
+      :total="work.total.value"
+      @cancel="(work.stop(), emit('close'))"
+    />
     <p v-else-if="!trouble" class="quiet">Reading…</p>
+    <LongWork v-if="busy && total" label="frozen" :done="done" :total="total" @cancel="emit('stop')" />
     <template #footer>
       <Button @click="emit('close')">Not yet</Button>
       <Button type="primary" :disabled="!letters" :loading="busy" @click="emit('release', only)"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { useDebounceFn } from '@vueuse/core'
+import { useDebounceFn, useIntervalFn } from '@vueuse/core'
+import { Button } from 'ant-design-vue'
 import { onMounted, ref, watch } from 'vue'
 
 import { post } from '../../api/client'
@@ -15,11 +16,27 @@ const {
   data: rate,
   trouble,
   reload,
+  isLoading,
+  clear,
 } = useResource(async (signal) => post(`/tasks/${props.taskId}/spec/catch-rate`, { text: props.text }, { signal }), { lazy: true })
 const isOld = ref(false)
+/** As long as the server gives to it, in seconds. */
+const MOST = 20
+/** Whole seconds since it was asked; whoever waits more than two sees them. */
+const elapsed = ref(0)
+const isStopped = ref(false)
+useIntervalFn(() => (elapsed.value = isLoading.value ? Math.floor((performance.now() - since) / 1000) : 0), 500)
+let since = 0
+function stop(): void {
+  clear()
+  elapsed.value = 0
+  isStopped.value = true
+}
 
 async function ask(): Promise<void> {
   if (!props.text) return
+  since = performance.now()
+  isStopped.value = false
   await reload()
   isOld.value = false
 }
@@ -39,6 +56,10 @@ function go(file: string, line: number): void {
 
 <template>
   <p v-if="trouble" class="trouble">{{ trouble }}</p>
+  <p v-else-if="isLoading && elapsed" class="row quiet">
+    Trying likely mistakes: {{ elapsed }} s of {{ MOST }} at most <Button size="small" @click="stop">Stop</Button>
+  </p>
+  <p v-else-if="isStopped" class="row quiet">Not tried. <Button size="small" @click="ask">Try likely mistakes</Button></p>
   <p v-else-if="!rate" class="quiet">Trying likely mistakes…</p>
   <p v-else-if="rate.trouble" class="quiet">{{ rate.trouble }}</p>
   <div v-else-if="rate.share !== null" class="rate" :class="{ old: isOld }">
