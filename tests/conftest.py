@@ -60,11 +60,15 @@ def empty(store: Store) -> None:
 
 
 @pytest.fixture(scope="session")
-def demo_class(database: PrivateServer, root: Path, var_folder: Path) -> DemoClass:
+def demo_class(
+    database: PrivateServer, root: Path, var_folder: Path, tmp_path_factory: pytest.TempPathFactory
+) -> DemoClass:
     """The demo class, checked: `put_back` has the database hold it and nothing else."""
     from tests.demo_class import DemoClass  # only where somebody asks: it needs the whole server
 
-    return DemoClass(database.address, root, var_folder)
+    own = tmp_path_factory.getbasetemp()
+    is_one_of_several = "PYTEST_XDIST_WORKER" in os.environ
+    return DemoClass(database.address, root, var_folder, own.parent if is_one_of_several else own)
 
 
 @pytest.fixture

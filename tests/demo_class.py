@@ -1,10 +1,13 @@
-"""The demo class, loaded and checked once for all tests of a process, and put back for each module that wants it."""
+"""The demo class, loaded and checked once for all tests, and put back for each module that wants it."""
 
 from __future__ import annotations
 
+import fcntl
+import pickle
 import threading
 import time
 from pathlib import Path
+from typing import Any
 
 from fastapi.testclient import TestClient
 
@@ -20,11 +23,23 @@ def _tables(c: Connection) -> list[str]:
     return [name for row in c.rows("SHOW TABLES") if (name := next(iter(row.values()))) != "migration"]
 
 
-class DemoClass:
-    """Every record of the demo class, by table."""
+Records = dict[str, list[dict[str, Any]]]
 
-    def __init__(self, address: Address, root: Path, var: Path) -> None:
+
+class DemoClass:
+    """Every record of the demo class, by table; `shared` is a folder of all processes of one run of the tests, of which
+    the first one checks the class for all of them."""
+
+    def __init__(self, address: Address, root: Path, var: Path, shared: Path) -> None:
         self.store = Store(address)
+        kept = shared / "demo-class.pickle"
+        with (shared / "demo-class.lock").open("w") as lock:
+            fcntl.flock(lock, fcntl.LOCK_EX)
+            if not kept.exists():
+                kept.write_bytes(pickle.dumps(self._checked(address, root, var)))
+        self.records: Records = pickle.loads(kept.read_bytes())
+
+    def _checked(self, address: Address, root: Path, var: Path) -> Records:
         empty(self.store)
         settings = Settings(root=root, var=var / "demo-class")
         assert load_demo(self.store, settings)
@@ -33,7 +48,7 @@ class DemoClass:
             while any(t.name.startswith("check-") for t in threading.enumerate()):
                 time.sleep(0.05)
         with self.store.transaction() as c:
-            self.records = {table: c.rows(f"SELECT * FROM `{table}`") for table in _tables(c)}
+            return {table: c.rows(f"SELECT * FROM `{table}`") for table in _tables(c)}
 
     def put_back(self) -> None:
         """Have the database as it was when the demo was checked."""

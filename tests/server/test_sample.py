@@ -3,12 +3,18 @@
 from __future__ import annotations
 
 import time
+from collections import Counter
+from types import SimpleNamespace
+from typing import cast
 
 import pytest
 from fastapi.testclient import TestClient
 
 from obento.server.accounts.security import hash_password
+from obento.server.course.overview import _areas
+from obento.server.course.task_state import TaskState
 from obento.store import accounts
+from obento.store.results import Result
 from tests.server.conftest import Client
 
 PASSWORD = "ropes and bollards"
@@ -33,7 +39,15 @@ def test_it_is_checked_by_itself_and_nobody_in_it_has_an_address(application: Te
     end = time.monotonic() + 120
     while any(new.get(f"/labs/{lab['id']}")["running"] for lab in card["labs"]) and time.monotonic() < end:
         time.sleep(0.2)
+    (card,) = new.get("/home")
     for lab in card["labs"]:
+        for tray, head in zip(lab["tasks"], new.get(f"/labs/{lab['id']}")["tasks"], strict=True):
+            counts = Counter(dict.fromkeys(("wrong", "rules", "right", "unchecked", "missing"), 0))
+            for area in tray["areas"]:
+                counts[area["kind"]] += area["count"]
+            assert tray["title"] == head["title"] and counts["right"] == head["right"]
+            assert (counts["wrong"], counts["rules"]) == (head["wrong"], head["against_rules"])
+            assert counts["unchecked"] == head["unchecked"] and counts["missing"] == card["students"] - lab["handed_in"]
         tasks = new.get(f"/labs/{lab['id']}")["tasks"]
         assert all(t["right"] and t["wrong"] for t in tasks), tasks
     # Letters may be released, and stay here.
@@ -44,6 +58,22 @@ def test_it_is_checked_by_itself_and_nobody_in_it_has_an_address(application: Te
     new.send("DELETE", f"/classes/{card['id']}")
     assert new.get("/home") == []
     assert new.send("POST", "/sample-class")["id"] != card["id"]
+
+
+def outcome(cluster: int, passed: int = 0, rules_ok: bool = True) -> Result:
+    """As much of an outcome as a miniature looks at."""
+    found = SimpleNamespace(status="checked", passed=passed, total=4, cluster=str(cluster), rules_ok=rules_ok)
+    return cast(Result, found)
+
+
+def test_of_many_clusters_a_miniature_shows_the_largest() -> None:
+    sizes = [5, 4, 3, 2, 1, 1, 1, 1, 1]  # nine clusters, of which seven are shown and two go together
+    rows = [outcome(n) for n, size in enumerate(sizes) for _ in range(size)] + [outcome(99, passed=4)] * 3
+    state = TaskState(dict(enumerate(rows)), {}, {})
+    areas = [(a.kind, a.count, a.ways) for a in _areas(state, 2)]
+    assert areas == [
+        *[("wrong", n, 1) for n in (5, 4, 3, 2, 1, 1, 1)], ("wrong", 2, 2), ("right", 3, 1), ("missing", 2, 1),
+    ]  # fmt: skip
 
 
 def test_taken_away_while_it_is_checked(application: TestClient, caplog: pytest.LogCaptureFixture) -> None:

@@ -166,8 +166,23 @@ useKeys([
   flex: 1;
   min-height: 0;
 }
+/* The columns of each line, as wide as there is room for. */
 .lines {
   overflow: hidden auto;
+  --label: 200px;
+  --person: 180px;
+  --task: 156px;
+  --language: 62px;
+  --unit: 122px;
+}
+@media (max-width: 1180px) {
+  .lines {
+    --label: 132px;
+    --person: 132px;
+    --task: 104px;
+    --language: 56px;
+    --unit: 96px;
+  }
 }
 .lines,
 .column {
@@ -185,7 +200,7 @@ h2 {
   gap: 4px;
 }
 .line.heads {
-  grid-template-columns: 200px 180px 156px 62px 122px minmax(0, 1fr);
+  grid-template-columns: var(--label) var(--person) var(--task) var(--language) var(--unit) minmax(0, 1fr);
 }
 .heads span {
   padding-left: 9px;

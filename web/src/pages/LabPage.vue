@@ -182,7 +182,7 @@ useKeys([
   overflow: hidden;
   text-overflow: ellipsis;
   flex: 0 100 auto;
-  min-width: 60px;
+  min-width: 36px;
 }
 .lab:hover {
   color: #fff;
@@ -222,7 +222,7 @@ useKeys([
 }
 .group {
   flex: 0 1 108px;
-  min-width: 64px;
+  min-width: 56px;
 }
 .find {
   flex: none;

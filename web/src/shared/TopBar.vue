@@ -42,14 +42,14 @@ async function leave(): Promise<void> {
     <button
       v-if="ABOUT[String(route.name)]"
       type="button"
-      class="help about"
+      class="sign about"
       aria-label="i about this place"
       title="about this place, and its words (i)"
       @click="isAboutOpen = true"
     >
       i
     </button>
-    <button type="button" class="help" aria-label="? keys" title="what the keys do (?)" @click="isHelpOpen = true">?</button>
+    <button type="button" class="sign help" aria-label="? keys" title="what the keys do (?)" @click="isHelpOpen = true">?</button>
     <slot name="places">
       <nav class="links">
         <RouterLink to="/mailbox">Mailbox</RouterLink>
@@ -114,7 +114,7 @@ async function leave(): Promise<void> {
   gap: 6px;
   color: #eadfe7;
 }
-.help {
+.sign {
   align-self: center;
   flex: none;
   width: 24px;

@@ -131,10 +131,18 @@ class LabTerms(BaseModel):
 
 
 class Area(BaseModel):
-    """One area of a lab's miniature: how many hand-ins, of which kind."""
+    """One area of a task's miniature: how many hand-ins, of which kind; `ways` is how many clusters it is made of."""
 
     kind: Literal["right", "rules", "wrong", "unchecked", "missing"]
     count: int
+    ways: int = 1
+
+
+class TaskTray(BaseModel):
+    """A task of a lab as its miniature shows it."""
+
+    title: str
+    areas: list[Area]
 
 
 class LabCard(BaseModel):
@@ -145,8 +153,7 @@ class LabCard(BaseModel):
     is_begun: bool
     title: str
     due_at: datetime | None
-    tasks: list[str]
-    areas: list[Area]
+    tasks: list[TaskTray]
     handed_in: int
     students: int
     sent: int

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import Counter
+
 from obento.core.sentences.said import languages, templates
 from obento.server.course.models import (
     Area,
@@ -12,9 +14,10 @@ from obento.server.course.models import (
     LabOverview,
     LabTerms,
     TaskHead,
+    TaskTray,
     Whose,
 )
-from obento.server.course.task_state import handed_in, open_clusters, task_state
+from obento.server.course.task_state import TaskState, handed_in, open_clusters, task_state
 from obento.server.people.models import StudentName
 from obento.server.standing import rights_of
 from obento.server.starter_spec import STARTER_BODY
@@ -23,6 +26,9 @@ from obento.store import course, handins, letters, owners, people, specs
 from obento.store.connection import Connection
 from obento.store.course import CurrentTask, Lab, Standing
 from obento.store.results import KeptOutcomes
+
+_MOST_AREAS = 8
+"""So many clusters of a task stand side by side in its miniature."""
 
 
 def home(c: Connection, person_id: int, kept: KeptOutcomes) -> list[ClassCard]:
@@ -50,26 +56,33 @@ def _lab_card(c: Connection, lab_id: int, students: int, kept: KeptOutcomes) -> 
     tasks = course.tasks_of(c, lab_id)
     rows = handins.heads_of(c, lab_id)
     attempts = handins.lab_attempts(c, lab_id)
-    areas: list[Area] = []
-    for task in tasks[:1]:
-        state = task_state(c, task, attempts, kept)
-        sizes: dict[str, int] = {}
-        for row in state.by_handin.values():
-            if state.kind(row) == "wrong":
-                key = state.cluster_key(row)
-                sizes[key] = sizes.get(key, 0) + 1
-        counts = state.counts()
-        areas += [Area(kind="wrong", count=n) for n in sorted(sizes.values(), reverse=True)]
-        areas += [Area(kind="rules", count=counts["rules"]), Area(kind="right", count=counts["right"])]
-        areas += [Area(kind="unchecked", count=counts["unchecked"])]
     missing = students - len(handed_in(c, lab, rows))
-    areas = [a for a in [*areas, Area(kind="missing", count=missing)] if a.count]
+    trays = [TaskTray(title=t.title, areas=_areas(task_state(c, t, attempts, kept), missing)) for t in tasks]
     sent = sum(r.withdrawn_at is None for r in letters.letters_of(c, lab_id).values())
     return LabCard(
         id=lab_id, first_task=tasks[0].id if tasks else 0, is_begun=bool(rows) or _is_begun(c, tasks),
-        title=lab.title, due_at=lab.due_at, tasks=[t.title for t in tasks], areas=areas,
+        title=lab.title, due_at=lab.due_at, tasks=trays,
         handed_in=students - missing, students=students, sent=sent,
     )  # fmt: skip
+
+
+def _areas(state: TaskState, missing: int) -> list[Area]:
+    """Clusters of wrong hand-ins by size, of many the largest and the others as one; then those that are right, and the
+    rest."""
+    sizes = Counter(state.cluster_key(row) for row in state.by_handin.values() if state.kind(row) == "wrong")
+    ordered = sorted(sizes.values(), reverse=True)
+    shown = ordered if len(ordered) <= _MOST_AREAS else ordered[: _MOST_AREAS - 1]
+    rest = ordered[len(shown) :]
+    counts = state.counts()
+    areas = [
+        *(Area(kind="wrong", count=n) for n in shown),
+        Area(kind="wrong", count=sum(rest), ways=len(rest)),
+        Area(kind="rules", count=counts["rules"]),
+        Area(kind="right", count=counts["right"]),
+        Area(kind="unchecked", count=counts["unchecked"]),
+        Area(kind="missing", count=missing),
+    ]
+    return [a for a in areas if a.count]
 
 
 def _is_begun(c: Connection, tasks: list[CurrentTask]) -> bool:

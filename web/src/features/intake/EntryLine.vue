@@ -257,7 +257,7 @@ function putAside(): void {
 }
 .task {
   display: grid;
-  grid-template-columns: 156px 62px 122px minmax(0, 1fr);
+  grid-template-columns: var(--task) var(--language) var(--unit) minmax(0, 1fr);
   gap: 4px;
 }
 .task.one {
@@ -329,7 +329,7 @@ function putAside(): void {
 }
 .entry {
   display: grid;
-  grid-template-columns: 200px 180px minmax(0, 1fr) auto;
+  grid-template-columns: var(--label) var(--person) minmax(0, 1fr) auto;
   gap: 4px;
 }
 </style>
