@@ -7,6 +7,7 @@ import { get } from '../api/client'
 import type { StudentLine } from '../api/schema'
 import ListPreview from '../features/classlist/ListPreview.vue'
 import StudentForm from '../features/classlist/StudentForm.vue'
+import FailedState from '../shared/FailedState.vue'
 import { useInSight } from '../shared/inSight'
 import { useKeys } from '../shared/keys'
 import { useResource } from '../shared/resource'
@@ -61,7 +62,8 @@ useKeys([{ key: '/', label: 'search', act: focusSearch }])
       ><span>{{ about?.name }}</span></TopBar
     >
     <main class="page">
-      <p v-if="trouble" class="trouble">{{ trouble }}</p>
+      <FailedState v-if="trouble && !students" inside :text="trouble" @again="reload" />
+      <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
       <header class="row spread">
         <h1>
           Class list <span class="quiet">{{ count(students?.length ?? 0, 'student') }}</span>

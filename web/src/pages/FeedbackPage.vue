@@ -12,6 +12,7 @@ import MarksExport from '../features/feedback/MarksExport.vue'
 import { useRelease } from '../features/feedback/release'
 import ReleaseList from '../features/feedback/ReleaseList.vue'
 import StudentTable from '../features/feedback/StudentTable.vue'
+import FailedState from '../shared/FailedState.vue'
 import { told } from '../shared/attempt'
 import { useKeys } from '../shared/keys'
 import LongWork from '../shared/LongWork.vue'
@@ -86,7 +87,8 @@ useKeys([
 </script>
 
 <template>
-  <p v-if="trouble" class="trouble">{{ trouble }}</p>
+  <FailedState v-if="trouble && !view" :text="trouble" @again="load" />
+  <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
   <LongWork
     v-if="drafting.isShown.value"
     label="drafted"

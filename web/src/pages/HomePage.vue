@@ -12,6 +12,7 @@ import NewClass from '../features/home/NewClass.vue'
 import NewLab from '../features/home/NewLab.vue'
 import { takeAway } from '../features/home/TakeAway'
 import ClassPeople from '../features/people/ClassPeople.vue'
+import FailedState from '../shared/FailedState.vue'
 import { told } from '../shared/attempt'
 import { useKeys } from '../shared/keys'
 import { useResource } from '../shared/resource'
@@ -63,7 +64,8 @@ function askRoster(k: ClassCard): void {
 <template>
   <TopBar />
   <main class="home">
-    <p v-if="trouble" class="trouble">{{ trouble }}</p>
+    <FailedState v-if="trouble && !classes" inside :text="trouble" @again="reload" />
+    <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
     <section v-for="k in classes ?? []" :key="k.id">
       <div class="row spread head">
         <h1>

@@ -10,6 +10,7 @@ import DropBox from '../features/intake/DropBox.vue'
 import DropHistory from '../features/intake/DropHistory.vue'
 import SharedQuestions from '../features/intake/SharedQuestions.vue'
 import EntryLine from '../features/intake/EntryLine.vue'
+import FailedState from '../shared/FailedState.vue'
 import { told } from '../shared/attempt'
 import { useInSight } from '../shared/inSight'
 import { useKeys } from '../shared/keys'
@@ -113,7 +114,8 @@ useKeys([
 </script>
 
 <template>
-  <p v-if="trouble" class="trouble">{{ trouble }}</p>
+  <FailedState v-if="trouble && !intake" :text="trouble" @again="load" />
+  <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
   <LongWork v-if="work.isShown.value" label="taking in" :done="work.done.value" :total="work.total.value" @cancel="work.stop" />
   <main v-if="intake" class="page">
     <DropHistory :intake="intake" :titles="titles" :may="store.may('work')" @changed="load"

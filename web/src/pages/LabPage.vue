@@ -9,6 +9,7 @@ import LabTerms from '../features/lab/LabTerms.vue'
 import { useKeys } from '../shared/keys'
 import { leftToSay, outcomes } from '../shared/words'
 import { useLab } from '../shared/lab'
+import FailedState from '../shared/FailedState.vue'
 import LongWork from '../shared/LongWork.vue'
 import TopBar from '../shared/TopBar.vue'
 import Choice from '../shared/Choice.vue'
@@ -21,20 +22,18 @@ const termsOpen = ref(false)
 const changes = ref(0)
 const finder = ref<InstanceType<typeof FindStudent>>()
 
-watch(
-  () => [route.params.lab, route.params.task],
-  async ([lab, task]) => {
-    if (!lab || !task) return
-    store.taskId = Number(task)
-    try {
-      await store.open(Number(lab))
-      trouble.value = ''
-    } catch (error) {
-      trouble.value = sentence(error)
-    }
-  },
-  { immediate: true },
-)
+async function openLab(): Promise<void> {
+  const { lab, task } = route.params
+  if (!lab || !task) return
+  store.taskId = Number(task)
+  try {
+    await store.open(Number(lab))
+    trouble.value = ''
+  } catch (error) {
+    trouble.value = sentence(error)
+  }
+}
+watch(() => [route.params.lab, route.params.task], openLab, { immediate: true })
 
 /** Room for the names of tasks in the bar. */
 const isRoomy = useMediaQuery('(min-width: 1180px)')
@@ -155,7 +154,8 @@ useKeys([
       </template>
     </TopBar>
     <LongWork v-if="store.run" label="checking" :done="store.run.done" :total="store.run.total" @cancel="store.cancel" />
-    <p v-if="trouble" class="trouble">{{ trouble }}</p>
+    <FailedState v-if="trouble && !store.lab" :text="trouble" @again="openLab" />
+    <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
     <p v-if="store.lab && !store.may('work')" class="notice">You look at this class as a reader: nothing you type here is kept.</p>
     <p v-if="next" class="notice row" role="status">
       {{ next.text }} <button type="button" class="link" @click="go(next.place)">{{ next.act }}</button>

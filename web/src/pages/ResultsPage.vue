@@ -11,6 +11,7 @@ import RowsFace from '../features/results/RowsFace.vue'
 import { ofGroup } from '../features/results/group'
 import { useSelection } from '../features/results/selection'
 import ClusterLine from '../features/results/ClusterLine.vue'
+import FailedState from '../shared/FailedState.vue'
 import MemberChips from '../shared/MemberChips.vue'
 import { tellApart } from '../features/results/apart'
 import UncheckedCompartment from '../features/results/UncheckedCompartment.vue'
@@ -76,7 +77,8 @@ useKeys([
 </script>
 
 <template>
-  <p v-if="trouble" class="trouble">{{ trouble }}</p>
+  <FailedState v-if="trouble && !results" :text="trouble" @again="load" />
+  <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
   <div v-if="results && !results.clusters.length" class="empty">
     <h2>{{ emptiness.title }}</h2>
     <p>{{ emptiness.text }}</p>

@@ -14,6 +14,7 @@ import { useReview } from '../features/review/review'
 import ReviewHead from '../features/review/ReviewHead.vue'
 import { useScratch } from '../features/review/scratch'
 import WhyPane from '../features/review/WhyPane.vue'
+import FailedState from '../shared/FailedState.vue'
 import { isAnythingUnkept } from '../shared/drafts'
 import { closeInnermost } from '../shared/innermost'
 import { useKeys } from '../shared/keys'
@@ -101,7 +102,8 @@ useKeys([
 </script>
 
 <template>
-  <p v-if="trouble" class="trouble">{{ trouble }}</p>
+  <FailedState v-if="trouble && !review" :text="trouble" @again="again" />
+  <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
   <div v-if="isEmpty" class="empty">
     <h2>Nothing to review yet</h2>
     <p v-if="store.run">The class is being checked; what comes of it shows here by itself.</p>

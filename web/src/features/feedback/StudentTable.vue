@@ -44,10 +44,10 @@ const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken 
     <table :aria-rowcount="view.students.length + 1">
       <thead>
         <tr>
-          <th scope="col"><span class="unseen">student</span></th>
+          <th scope="col" class="name"><span class="unseen">student</span></th>
           <th v-for="t in view.tasks" :key="t.id" class="n">{{ t.title }}</th>
-          <th class="n">sum</th>
           <th scope="col"><span class="unseen">letter</span></th>
+          <th class="n sum">sum</th>
         </tr>
       </thead>
       <tbody>
@@ -64,16 +64,13 @@ const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken 
           :data-student="s.student_id"
           @click="emit('choose', s)"
         >
-          <td>
+          <td class="name">
             <b>{{ s.name }}</b> <span v-if="twice.has(s.name)" class="mono quiet small">{{ s.number }}</span>
             <span v-if="s.excused !== null" class="tag" :title="s.excused">excused</span><span v-if="s.team" class="tag">team</span
             ><span v-if="s.late" class="tag undef">late</span>
           </td>
           <td v-for="(m, i) in s.marks" :key="i" class="n mono" :class="{ held: s.held[i] }" :title="titleOf(s, i)">
             {{ s.handin_id === null || (m === null && !s.held[i]) ? '–' : mark(m) }}{{ s.by_hand[i] ? '*' : '' }}
-          </td>
-          <td class="n mono">
-            <b>{{ s.sum === null ? '' : mark(s.sum) }}</b>
           </td>
           <td class="state">
             <span v-if="s.open_comments" class="tag undef">{{ count(s.open_comments, 'comment') }} open</span>
@@ -87,6 +84,9 @@ const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken 
             <span v-if="WORDS[s.letter]" class="tag pass">{{ WORDS[s.letter] }}</span><span v-if="s.outdated" class="tag fail"
               >changed since</span
             >
+          </td>
+          <td class="n mono sum">
+            <b>{{ s.sum === null ? '' : mark(s.sum) }}</b>
           </td>
         </tr>
         <tr v-if="below" aria-hidden="true">
@@ -130,6 +130,23 @@ td b {
 }
 .n {
   text-align: right;
+}
+/* Of many tasks, who it is and the sum stay in sight. */
+.name,
+.sum {
+  position: sticky;
+  background: var(--paper);
+  z-index: 1;
+}
+.name {
+  left: 0;
+}
+.sum {
+  right: 0;
+}
+th.name,
+th.sum {
+  z-index: 2;
 }
 .held {
   color: var(--undef-text);
