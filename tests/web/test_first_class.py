@@ -12,6 +12,7 @@ from obento.server.accounts.invitations import link_of, token_for
 from obento.store import accounts
 from obento.store.connection import Store
 from obento.store.mariadb import PrivateServer
+from tests.web.axe import faults
 from tests.web.conftest import Browser
 
 ROSTER = (
@@ -128,6 +129,21 @@ def test_an_address_at_which_there_is_nothing(browser: Browser) -> None:
     assert browser.driver.title.startswith("nothing here")
     browser.click("main a", "Your classes")
     browser.see(".lab")
+
+
+def test_a_place_that_cannot_be_shown_asks_again(browser: Browser) -> None:
+    browser.sign_in()
+    browser.click(".lab", "Lab 1")
+    browser.see("[data-cluster]")
+    browser.driver.execute_cdp_cmd("Network.enable", {})
+    browser.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*/intake"]})
+    browser.click("button[data-place=intake]")
+    browser.see("main[role=alert] h1", "This place cannot be shown now")
+    browser.see("main[role=alert]", "the server does not answer")
+    assert faults(browser) == []
+    browser.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": []})
+    browser.click("main[role=alert] button", "Try again")
+    browser.see(".entry")
 
 
 def test_what_a_place_is_for(browser: Browser) -> None:

@@ -265,3 +265,19 @@ def test_one_answer_for_all_who_ask_the_same(large: Browser) -> None:
     large.click(".question button", f"It is that, in all {STUDENTS // 2}")
     large.see("button[data-place=results]", f"{STUDENTS} right, 0 wrong", seconds=60)
     large.gone(".questions")
+
+
+def test_of_ten_tasks_name_and_sum_stay_in_sight(large: Browser) -> None:
+    go(large, "Ten tasks")
+    large.click("button[data-place=feedback]")
+    large.see("tr[data-student]")
+    for left in (0, 9999):
+        seen = large.driver.execute_script(
+            "const box = document.querySelector('.list .scroll'); box.scrollLeft = arguments[0];"
+            " const b = box.getBoundingClientRect();"
+            " const of = (c) => document.querySelector(`tr[data-student] ${c}`).getBoundingClientRect();"
+            " return ['.name', '.sum'].map(of)"
+            "   .every((r) => r.left >= b.left - 1 && r.right <= b.right + 1 && r.width > 20)",
+            left,
+        )
+        assert seen

@@ -32,13 +32,14 @@ export function useWork() {
   /** Does it under a name of its own, which it hands on to the client. */
   async function during<T>(work: (key: string) => Promise<T>): Promise<T> {
     const mine = crypto.randomUUID?.() ?? String(Math.random()).slice(2)
+    end()
     key = mine
     done.value = total.value = 0
     timer = window.setTimeout(() => void look(mine), LONG)
     try {
       return await work(mine)
     } finally {
-      end()
+      if (mine === key) end() // what was asked for since then goes on
     }
   }
   function end(): void {

@@ -24,7 +24,7 @@ async function look(): Promise<void> {
       const found = await post(`/tasks/${props.taskId}/spec/effects`, { text: props.text, handin_ids: ids.slice(i, i + AT_ONCE) })
       effects.value.push(...found.effects)
     }
-    emit('done', changed.value.length)
+    if (!isLeft.value) emit('done', changed.value.length)
   } catch (error) {
     trouble.value = sentence(error)
   }
