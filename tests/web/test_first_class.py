@@ -137,12 +137,14 @@ def test_a_place_that_cannot_be_shown_asks_again(browser: Browser) -> None:
     browser.see("[data-cluster]")
     browser.driver.execute_cdp_cmd("Network.enable", {})
     browser.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": ["*/intake"]})
-    browser.click("button[data-place=intake]")
-    browser.see("main[role=alert] h1", "This place cannot be shown now")
-    browser.see("main[role=alert]", "the server does not answer")
-    assert faults(browser) == []
-    browser.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": []})
-    browser.click("main[role=alert] button", "Try again")
+    try:
+        browser.click("button[data-place=intake]")
+        browser.see("main.failed h1", "This place cannot be shown now")
+        browser.see("main.failed", "the server does not answer")
+        assert faults(browser) == []
+    finally:
+        browser.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": []})
+    browser.click("main.failed button", "Try again")
     browser.see(".entry")
 
 

@@ -7,9 +7,11 @@ const emit = defineEmits<{ again: [] }>()
 </script>
 
 <template>
-  <component :is="inside ? 'section' : 'main'" class="empty failed" role="alert">
-    <h1>This place cannot be shown now</h1>
-    <p>{{ text }}</p>
+  <component :is="inside ? 'section' : 'main'" class="empty failed">
+    <div role="alert">
+      <h1>This place cannot be shown now</h1>
+      <p>{{ text }}</p>
+    </div>
     <Button type="primary" @click="emit('again')">Try again</Button>
   </component>
 </template>
