@@ -42,12 +42,16 @@ def test_it_is_checked_by_itself_and_nobody_in_it_has_an_address(application: Te
     (card,) = new.get("/home")
     for lab in card["labs"]:
         for tray, head in zip(lab["tasks"], new.get(f"/labs/{lab['id']}")["tasks"], strict=True):
-            counts = Counter(dict.fromkeys(("wrong", "rules", "right", "unchecked", "missing"), 0))
+            counts = Counter(dict.fromkeys(("wrong", "rules", "right", "unchecked", "waiting", "missing"), 0))
             for area in tray["areas"]:
                 counts[area["kind"]] += area["count"]
             assert tray["title"] == head["title"] and counts["right"] == head["right"]
             assert (counts["wrong"], counts["rules"]) == (head["wrong"], head["against_rules"])
-            assert counts["unchecked"] == head["unchecked"] and counts["missing"] == card["students"] - lab["handed_in"]
+            assert (
+                counts["waiting"] == 0
+                and counts["unchecked"] == head["unchecked"]
+                and counts["missing"] == card["students"] - lab["handed_in"]
+            )
         tasks = new.get(f"/labs/{lab['id']}")["tasks"]
         assert all(t["right"] and t["wrong"] for t in tasks), tasks
     # Letters may be released, and stay here.
@@ -69,10 +73,11 @@ def outcome(cluster: int, passed: int = 0, rules_ok: bool = True) -> Result:
 def test_of_many_clusters_a_miniature_shows_the_largest() -> None:
     sizes = [5, 4, 3, 2, 1, 1, 1, 1, 1]  # nine clusters, of which seven are shown and two go together
     rows = [outcome(n) for n, size in enumerate(sizes) for _ in range(size)] + [outcome(99, passed=4)] * 3
-    state = TaskState(dict(enumerate(rows)), {}, {})
+    state = TaskState(dict(enumerate(rows)), {500: [], 501: [], 502: []}, {})
     areas = [(a.kind, a.count, a.ways) for a in _areas(state, 2)]
     assert areas == [
-        *[("wrong", n, 1) for n in (5, 4, 3, 2, 1, 1, 1)], ("wrong", 2, 2), ("right", 3, 1), ("missing", 2, 1),
+        *[("wrong", n, 1) for n in (5, 4, 3, 2, 1, 1, 1)], ("wrong", 2, 2), ("right", 3, 1), ("waiting", 3, 1),
+        ("missing", 2, 1),
     ]  # fmt: skip
 
 
@@ -110,8 +115,8 @@ def test_a_lab_is_begun_when_its_spec_says_something_of_its_own(application: Tes
     def card() -> dict[str, object]:
         return next(k for k in new.get("/home") if k["id"] == class_id)["labs"][0]
 
-    assert card()["is_begun"] is False and card()["first_task"] == new.get(f"/labs/{lab}")["tasks"][0]["id"]
-    task = card()["first_task"]
+    assert card()["is_begun"] is False
+    task = new.get(f"/labs/{lab}")["tasks"][0]["id"]
     spec = new.get(f"/tasks/{task}/spec")
     new.send("PUT", f"/tasks/{task}/spec", {"text": spec["text"].replace("request & shut", "shut"), "over": ""})
     assert card()["is_begun"] is True

@@ -34,13 +34,18 @@ def class_zip(folder: Path) -> Path:
     return path
 
 
-def test_from_nothing_to_a_letter(browser: Browser, database: PrivateServer, tmp_path: Path) -> None:
+def come_in(browser: Browser, database: PrivateServer, email: str, name: str) -> None:
+    """As somebody who was invited, and has no class yet."""
     with Store(database.address).transaction() as c:
-        link = link_of(token_for(c, accounts.add_person(c, "ada@example.org", "Ada Ness", "")), browser.base)
+        link = link_of(token_for(c, accounts.add_person(c, email, name, "")), browser.base)
     browser.driver.delete_all_cookies()
     browser.open(link.removeprefix(browser.base))
     browser.type("input[name=password]", "harbour lights")
     browser.click("button[type=submit]")
+
+
+def test_from_nothing_to_a_letter(browser: Browser, database: PrivateServer, tmp_path: Path) -> None:
+    come_in(browser, database, "ada@example.org", "Ada Ness")
     # nothing there: what to do first
     browser.see(".empty", "No class yet")
     browser.click(".empty button", "New class")
@@ -98,20 +103,26 @@ def test_from_nothing_to_a_letter(browser: Browser, database: PrivateServer, tmp
     browser.see(".letter", "4 of 8 cases right")
     browser.open("/")
     browser.see(".lab", "3 of 3 handed in")
+    browser.click(".steps .now button", "See the results")
+    browser.see("[data-cluster]", "green and hold wrong")
+    browser.click("button[data-place=feedback]")
+    browser.see(".letter")
+    browser.click(".list button", "Release all")
+    browser.click(".ant-modal-footer .ant-btn-primary", "Release")
+    browser.see("tr[data-student] .tag", "released")
+    browser.open("/")
+    browser.see(".lab", "letters out")
     assert not browser.all(".steps")  # from here one knows the way
 
 
 def test_a_class_to_play_with(browser: Browser, database: PrivateServer) -> None:
-    with Store(database.address).transaction() as c:
-        link = link_of(token_for(c, accounts.add_person(c, "bo@example.org", "Bo Ness", "")), browser.base)
-    browser.driver.delete_all_cookies()
-    browser.open(link.removeprefix(browser.base))
-    browser.type("input[name=password]", "harbour lights")
-    browser.click("button[type=submit]")
+    come_in(browser, database, "bo@example.org", "Bo Ness")
     browser.see(".empty", "No class yet")
     browser.click(".empty button", "A class to play with")
     browser.see("section h1", "to play with", seconds=60)
     assert len(browser.all(".lab")) == 4 and not browser.all(".steps")
+    browser.gone(".lab .tray .waiting", seconds=90)  # it is checked, and the page follows
+    browser.see(".lab .tray .wrong")
     browser.click(".lab", "Lab 1")
     browser.see("[data-cluster]", seconds=60)
     browser.open("/")

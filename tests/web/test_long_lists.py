@@ -2,19 +2,15 @@
 
 from __future__ import annotations
 
-import io
-import zipfile
 from collections.abc import Iterator
-from typing import Any
 
-import httpx
 import pytest
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.ui import WebDriverWait
 
-from tests.server.conftest import Client
 from tests.web.axe import faults
 from tests.web.conftest import Browser
+from tests.web.made_class import MadeClass
 
 STUDENTS = 240
 SPEC = """obento = 'spec/1'
@@ -28,31 +24,19 @@ equations = 'y = a & b'
 """
 
 
+def gate(n: int) -> dict[str, str]:
+    """What a student hands in: every third has the wrong gate."""
+    y = "a & b" if n % 3 else "a | b"
+    return {"gate.v": f"module gate(input a, b, output y); assign y = {y}; endmodule"}
+
+
 @pytest.fixture(scope="module")
 def large(browser: Browser) -> Iterator[Browser]:
-    client = Client(httpx.Client(base_url=browser.base, timeout=60)).sign_in()  # type: ignore[arg-type]
-
-    def post(path: str, **what: Any) -> Any:
-        answer = client.http.post(f"/api{path}", headers=client.headers, **what)
-        assert answer.status_code < 300, answer.text
-        return answer.json()
-
-    class_id = post("/classes", json={"name": "A long list"})["id"]
-    roster = "number,name\n" + "\n".join(f"{7000 + n},Person {n:03d} Holm" for n in range(STUDENTS))
-    post(f"/classes/{class_id}/roster", files={"file": ("list.csv", roster.encode())})
-    lab = post(f"/classes/{class_id}/labs", json={"title": "Many"})["id"]
-    task = client.get(f"/labs/{lab}")["tasks"][0]["id"]
-    client.send("PUT", f"/tasks/{task}/spec", {"text": SPEC, "over": ""})
-    archive = io.BytesIO()
-    with zipfile.ZipFile(archive, "w") as z:
-        for n in range(STUDENTS):
-            y = "a & b" if n % 3 else "a | b"
-            z.writestr(f"{7000 + n}/gate.v", f"module gate(input a, b, output y); assign y = {y}; endmodule")
-    client.drop(lab, "drop.zip", archive.getvalue())
-    client.check(lab)
+    made = MadeClass(browser.base, "A long list", [f"Person {n:03d} Holm" for n in range(STUDENTS)])
+    lab, task = made.lab("Many", [SPEC], gate)
     browser.sign_in()
     browser.place = f"/lab/{lab}/task/{task}"  # type: ignore[attr-defined]
-    browser.list = f"/class/{class_id}/list"  # type: ignore[attr-defined]
+    browser.list = f"/class/{made.id}/list"  # type: ignore[attr-defined]
     yield browser
 
 

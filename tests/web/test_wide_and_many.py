@@ -2,18 +2,14 @@
 
 from __future__ import annotations
 
-import io
-import zipfile
 from collections.abc import Iterator
-from typing import Any
 
-import httpx
 import pytest
 from selenium.webdriver.support.ui import WebDriverWait
 
-from tests.server.conftest import Client
 from tests.web.axe import faults
 from tests.web.conftest import Browser
+from tests.web.made_class import MadeClass
 from tests.web.test_any_window import FAULTS, resize
 
 STUDENTS = 60
@@ -95,30 +91,10 @@ def misnamed(i: int) -> dict[str, str]:
 @pytest.fixture(scope="module")
 def large(browser: Browser) -> Iterator[Browser]:
     """A class of its own with two labs, checked."""
-    client = Client(httpx.Client(base_url=browser.base, timeout=60)).sign_in()  # type: ignore[arg-type]
-
-    def post(path: str, **what: Any) -> Any:
-        answer = client.http.post(f"/api{path}", headers=client.headers, **what)
-        assert answer.status_code < 300, answer.text
-        return answer.json()
-
-    class_id = post("/classes", json={"name": "A large class", "school": "Canal college"})["id"]
     names = [f"Student {chr(65 + n // 26)}{chr(97 + n % 26)} Bergmannsdottir-Holmquist" for n in range(STUDENTS)]
-    roster = "number,name\n" + "\n".join(f"{7000 + n},{name}" for n, name in enumerate(names))
-    post(f"/classes/{class_id}/roster", files={"file": ("list.csv", roster.encode())})
+    made = MadeClass(browser.base, "A large class", names)
     for title, specs, work in (("Wide words", WIDE, wide), ("Ten tasks", MANY, many), ("Names", MANY[:2], misnamed)):
-        lab = post(f"/classes/{class_id}/labs", json={"title": title})["id"]
-        for n, text in enumerate(specs):
-            tasks = client.get(f"/labs/{lab}")["tasks"]
-            task = tasks[n]["id"] if n < len(tasks) else post(f"/labs/{lab}/tasks", json={"title": f"task {n}"})["id"]
-            client.send("PUT", f"/tasks/{task}/spec", {"text": text, "over": ""})
-        archive = io.BytesIO()
-        with zipfile.ZipFile(archive, "w") as z:
-            for i, name in enumerate(names):
-                for path, written in work(i).items():
-                    z.writestr(f"{7000 + i}_{name.replace(' ', '_')}/{path}", written)
-        client.drop(lab, "drop.zip", archive.getvalue())
-        client.check(lab)
+        made.lab(title, specs, work)
     browser.sign_in()
     yield browser
     resize(browser, (1280, 800))

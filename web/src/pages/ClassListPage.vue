@@ -9,6 +9,7 @@ import ListPreview from '../features/classlist/ListPreview.vue'
 import StudentForm from '../features/classlist/StudentForm.vue'
 import FailedState from '../shared/FailedState.vue'
 import { useInSight } from '../shared/inSight'
+import RoomRow from '../shared/RoomRow.vue'
 import { useKeys } from '../shared/keys'
 import { useResource } from '../shared/resource'
 import TopBar from '../shared/TopBar.vue'
@@ -91,13 +92,11 @@ useKeys([{ key: '/', label: 'search', act: focusSearch }])
             </tr>
           </thead>
           <tbody>
-            <tr v-if="above" aria-hidden="true">
-              <td class="room" :style="{ height: `${above}px` }"></td>
-            </tr>
+            <RoomRow :height="above" />
             <tr
               v-for="{ row: s, at } in seen"
               :key="s.id"
-              :ref="(row) => measure(row as Element | null)"
+              :ref="measure"
               :data-index="at"
               :aria-rowindex="at + 2"
               :class="{ out: s.left_at }"
@@ -114,9 +113,7 @@ useKeys([{ key: '/', label: 'search', act: focusSearch }])
               <td class="small wrap">{{ s.remarks }}</td>
               <td><Button v-if="may" size="small" @click="edited = s">Change</Button></td>
             </tr>
-            <tr v-if="below" aria-hidden="true">
-              <td class="room" :style="{ height: `${below}px` }"></td>
-            </tr>
+            <RoomRow :height="below" />
           </tbody>
         </table>
         <p v-if="students?.length && !shown.length" class="empty">Nobody fits “{{ searched }}”.</p>
@@ -184,10 +181,6 @@ th,
 td {
   padding: 4px 8px;
   border-bottom: 1px solid var(--line-2);
-}
-.room {
-  padding: 0;
-  border: 0;
 }
 .out {
   color: var(--ink-3);

@@ -34,7 +34,7 @@ const letter = useResource(
   },
   { lazy: true },
 )
-const { release, withdraw, asked, isBusy, work } = useRelease(() => store.labId, afterSending)
+const { release, withdraw, asked, isBusy, releasing } = useRelease(() => store.labId, afterSending)
 const drafting = useWork()
 /** The students of the group that is looked at; null without one. */
 const inGroup = computed(() => {
@@ -89,13 +89,7 @@ useKeys([
 <template>
   <FailedState v-if="trouble && !view" :text="trouble" @again="load" />
   <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
-  <LongWork
-    v-if="drafting.isShown.value"
-    label="drafted"
-    :done="drafting.done.value"
-    :total="drafting.total.value"
-    @cancel="drafting.stop"
-  />
+  <LongWork v-if="drafting.isShown" label="drafted" :done="drafting.done" :total="drafting.total" @cancel="drafting.stop" />
   <main v-if="view" class="page">
     <section class="compartment list">
       <div class="row spread">
@@ -151,9 +145,7 @@ useKeys([
     :task-id="store.taskId"
     :only="asked"
     :busy="isBusy"
-    :done="work.done.value"
-    :total="work.isShown.value ? work.total.value : 0"
-    @stop="work.stop"
+    :releasing="releasing"
     @release="release"
     @close="asked = undefined"
   />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
 import { Button, Dropdown, Menu, MenuItem, message } from 'ant-design-vue'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 import { get, post } from '../api/client'
@@ -53,8 +54,16 @@ async function sample(): Promise<void> {
   if (await told(() => post('/sample-class'))) await reload()
   isSampleComing.value = false
 }
-/** Until something of its first lab was looked at, a class is led. */
-const isFirst = (k: ClassCard): boolean => !k.students || !k.labs.length || (k.labs.length === 1 && !k.labs[0].handed_in)
+/** While something is being checked, what is shown follows it; not for ever, since a spec with errors has none checked. In ms. */
+const AGAIN = 2500
+const FOLLOWED = 600_000
+const since = performance.now()
+const isWaiting = computed(() =>
+  classes.value?.some((k) => k.labs.some((lab) => lab.tasks.some((t) => t.areas.some((a) => a.kind === 'waiting')))),
+)
+useIntervalFn(() => isWaiting.value && performance.now() - since < FOLLOWED && void reload(), AGAIN)
+/** Until its first letter is out, a class is led. */
+const isFirst = (k: ClassCard): boolean => !k.students || !k.labs.length || (k.labs.length === 1 && !k.labs[0].sent)
 const mayManage = (k: ClassCard): boolean => k.rights.includes('manage')
 function askRoster(k: ClassCard): void {
   void router.push({ name: 'class-list', params: { class: String(k.id) } })

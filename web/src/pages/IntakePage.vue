@@ -23,7 +23,7 @@ import { count } from '../shared/words'
 const store = useLab()
 const router = useRouter()
 const progress = ref('')
-const work = useWork()
+const taking = useWork()
 const box = ref<InstanceType<typeof DropBox>>()
 const { data: intake, trouble, reload } = useResource((signal) => get(`/labs/${store.labId}/intake`, { signal }), { lazy: true })
 
@@ -41,7 +41,7 @@ async function take(files: File[], task: number | null): Promise<void> {
     const form = new FormData()
     form.append('file', file)
     await told(async () => {
-      const came = await work.during((key) =>
+      const came = await taking.during((key) =>
         task === null ? post(`/labs/${lab}/drops`, form, { work: key }) : post(`/tasks/${task}/drops`, form, { work: key }),
       )
       message.success(`${count(came.new_attempts, 'new attempt')}${came.repeated ? `, ${came.repeated} known already` : ''}`)
@@ -116,7 +116,7 @@ useKeys([
 <template>
   <FailedState v-if="trouble && !intake" :text="trouble" @again="load" />
   <p v-else-if="trouble" class="trouble">{{ trouble }}</p>
-  <LongWork v-if="work.isShown.value" label="taking in" :done="work.done.value" :total="work.total.value" @cancel="work.stop" />
+  <LongWork v-if="taking.isShown" label="taking in" :done="taking.done" :total="taking.total" @cancel="taking.stop" />
   <main v-if="intake" class="page">
     <DropHistory :intake="intake" :titles="titles" :may="store.may('work')" @changed="load"
       ><DropBox v-if="store.may('work')" ref="box" :progress="progress" :tasks="store.lab?.tasks ?? []" @files="take"
@@ -130,7 +130,7 @@ useKeys([
       </div>
       <div class="column" :style="{ paddingTop: `${above}px`, paddingBottom: `${below}px` }">
         <template v-for="{ row: { title, entry: e }, at } in inSight" :key="e ? e.handin_id : title">
-          <h2 v-if="!e" :ref="(line) => measure(line as Element | null)" :data-index="at">{{ title }}</h2>
+          <h2 v-if="!e" :ref="measure" :data-index="at">{{ title }}</h2>
           <EntryLine
             v-else
             :ref="measure"

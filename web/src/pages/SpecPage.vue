@@ -153,6 +153,7 @@ useKeys([
 }
 .begin .link {
   min-height: 24px;
+  margin: 0;
 }
 .since {
   margin: 4px 0 0;

@@ -1,4 +1,4 @@
-import { onScopeDispose, ref } from 'vue'
+import { onScopeDispose, reactive } from 'vue'
 
 import { get, remove, sentence } from '../api/client'
 import { told } from './attempt'
@@ -7,12 +7,12 @@ import { told } from './attempt'
 const LONG = 600
 const AGAIN = 400
 
+export type Work = ReturnType<typeof useWork>
+
 /** Something that the server does and that may take a while: how far it is, and the way to have it stopped. */
 export function useWork() {
-  const done = ref(0)
-  const total = ref(0)
-  /** Whether it is under way for so long that it is shown. */
-  const isShown = ref(false)
+  /** `isShown`: it is under way for so long that it is shown. */
+  const work = reactive({ done: 0, total: 0, isShown: false, during, stop })
   let key = ''
   let timer = 0
 
@@ -20,9 +20,7 @@ export function useWork() {
     try {
       const found = await get(`/works/${mine}`)
       if (mine === key && found.total) {
-        done.value = found.done
-        total.value = found.total
-        isShown.value = true
+        Object.assign(work, found, { isShown: true })
       }
     } catch (error) {
       console.warn(sentence(error)) // the next look says it; the work itself is not touched by this
@@ -30,14 +28,14 @@ export function useWork() {
     if (mine === key) timer = window.setTimeout(() => void look(mine), AGAIN)
   }
   /** Does it under a name of its own, which it hands on to the client. */
-  async function during<T>(work: (key: string) => Promise<T>): Promise<T> {
+  async function during<T>(ask: (key: string) => Promise<T>): Promise<T> {
+    // Without TLS a browser has no UUIDs but for this very machine.
     const mine = crypto.randomUUID?.() ?? String(Math.random()).slice(2)
     end()
     key = mine
-    done.value = total.value = 0
     timer = window.setTimeout(() => void look(mine), LONG)
     try {
-      return await work(mine)
+      return await ask(mine)
     } finally {
       if (mine === key) end() // what was asked for since then goes on
     }
@@ -45,11 +43,11 @@ export function useWork() {
   function end(): void {
     window.clearTimeout(timer)
     key = ''
-    isShown.value = false
+    work.isShown = false
   }
   async function stop(): Promise<void> {
     if (key) await told(() => remove(`/works/${key}`))
   }
   onScopeDispose(end)
-  return { done, total, isShown, during, stop }
+  return work
 }

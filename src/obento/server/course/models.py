@@ -133,7 +133,7 @@ class LabTerms(BaseModel):
 class Area(BaseModel):
     """One area of a task's miniature: how many hand-ins, of which kind; `ways` is how many clusters it is made of."""
 
-    kind: Literal["right", "rules", "wrong", "unchecked", "missing"]
+    kind: Literal["right", "rules", "wrong", "unchecked", "waiting", "missing"]
     count: int
     ways: int = 1
 
@@ -149,7 +149,6 @@ class LabCard(BaseModel):
     """A lab at a glance. `is_begun`: a spec of it says something of its own, or somebody handed something in."""
 
     id: int
-    first_task: int
     is_begun: bool
     title: str
     due_at: datetime | None

@@ -60,7 +60,7 @@ def _lab_card(c: Connection, lab_id: int, students: int, kept: KeptOutcomes) -> 
     trays = [TaskTray(title=t.title, areas=_areas(task_state(c, t, attempts, kept), missing)) for t in tasks]
     sent = sum(r.withdrawn_at is None for r in letters.letters_of(c, lab_id).values())
     return LabCard(
-        id=lab_id, first_task=tasks[0].id if tasks else 0, is_begun=bool(rows) or _is_begun(c, tasks),
+        id=lab_id, is_begun=bool(rows) or _is_begun(c, tasks),
         title=lab.title, due_at=lab.due_at, tasks=trays,
         handed_in=students - missing, students=students, sent=sent,
     )  # fmt: skip
@@ -80,6 +80,7 @@ def _areas(state: TaskState, missing: int) -> list[Area]:
         Area(kind="rules", count=counts["rules"]),
         Area(kind="right", count=counts["right"]),
         Area(kind="unchecked", count=counts["unchecked"]),
+        Area(kind="waiting", count=state.waiting),
         Area(kind="missing", count=missing),
     ]
     return [a for a in areas if a.count]

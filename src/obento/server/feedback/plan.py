@@ -15,9 +15,7 @@ from obento.store import letters
 _NAMED = 6
 
 
-def release_plan(
-    outcomes: LabOutcomes, is_running: bool, tell: Callable[[int, int], None] = lambda done, total: None
-) -> ReleasePlan:
+def release_plan(outcomes: LabOutcomes, is_running: bool, tell: Callable[[int, int], None]) -> ReleasePlan:
     """What stands against releasing the letters of a lab now, and what each student would get; `tell` hears before each
     how many are looked at, and of how many."""
     known = letters.letters_of(outcomes.c, outcomes.lab.id)

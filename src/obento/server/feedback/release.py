@@ -14,9 +14,8 @@ from obento.store import audit, letters
 
 
 def release(
-    outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int, days: int,
-    tell: Callable[[int, int], None] = lambda done, total: None,
-) -> Released:  # fmt: skip
+    outcomes: LabOutcomes, student_ids: list[int] | None, person_id: int, days: int, tell: Callable[[int, int], None]
+) -> Released:
     """Freeze and queue the letters of those who have something; one that says the same as before is not sent again, and
     none goes out on a version that was not checked. `tell` hears before each how many are done, and of how many; what
     it raises ends it.

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
-
 import { ref } from 'vue'
 
 import { useInSight } from '../../shared/inSight'
@@ -28,7 +27,7 @@ const isUnsaid = (x: OpenCluster): boolean => !x.cluster.comment.trim()
       <div
         v-for="{ row: x, at } in shown"
         :key="x.task.id + x.cluster.key"
-        :ref="(row) => measure(row as Element | null)"
+        :ref="measure"
         :data-index="at"
         class="one"
         @focusin="emit('look', x)"

@@ -7,7 +7,7 @@ import { get } from '../../api/client'
 import { isAnythingUnkept } from '../../shared/drafts'
 import LongWork from '../../shared/LongWork.vue'
 import { useResource } from '../../shared/resource'
-import { useWork } from '../../shared/work'
+import { useWork, type Work } from '../../shared/work'
 import { count } from '../../shared/words'
 
 /** What is read before letters go out: what stands against it, and who would get what. */
@@ -17,14 +17,13 @@ const props = defineProps<{
   taskId: number
   only: number[] | null
   busy: boolean
-  done: number
-  total: number
+  releasing: Work
 }>()
-const emit = defineEmits<{ release: [students: number[] | null]; stop: []; close: [] }>()
+const emit = defineEmits<{ release: [students: number[] | null]; close: [] }>()
 const SHOWN = 6
 const router = useRouter()
-const work = useWork()
-const { data: plan, trouble } = useResource((signal) => work.during((key) => get(`/labs/${props.labId}/release`, { signal, work: key })))
+const reading = useWork()
+const { data: plan, trouble } = useResource((signal) => reading.during((key) => get(`/labs/${props.labId}/release`, { signal, work: key })))
 const mine = <T extends { student_id: number }>(all: T[]): T[] => all.filter((r) => !props.only || props.only.includes(r.student_id))
 const fresh = computed(() => mine(plan.value?.new ?? []))
 const corrected = computed(() => mine(plan.value?.corrected ?? []))
@@ -77,14 +76,14 @@ function go(place: string, task: number | null): void {
       </p>
     </template>
     <LongWork
-      v-else-if="work.isShown.value"
+      v-else-if="reading.isShown"
       label="looked at"
-      :done="work.done.value"
-      :total="work.total.value"
-      @cancel="(work.stop(), emit('close'))"
+      :done="reading.done"
+      :total="reading.total"
+      @cancel="(reading.stop(), emit('close'))"
     />
     <p v-else-if="!trouble" class="quiet">Reading…</p>
-    <LongWork v-if="busy && total" label="frozen" :done="done" :total="total" @cancel="emit('stop')" />
+    <LongWork v-if="releasing.isShown" label="frozen" :done="releasing.done" :total="releasing.total" @cancel="releasing.stop" />
     <template #footer>
       <Button @click="emit('close')">Not yet</Button>
       <Button type="primary" :disabled="!letters" :loading="busy" @click="emit('release', only)"

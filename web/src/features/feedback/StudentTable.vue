@@ -3,6 +3,7 @@ import { computed, ref, watch } from 'vue'
 
 import type { FeedbackView, FeedbackStudent } from '../../api/schema'
 import { useInSight } from '../../shared/inSight'
+import RoomRow from '../../shared/RoomRow.vue'
 import WalkedRegion from '../../shared/WalkedRegion.vue'
 import { count, mark } from '../../shared/words'
 
@@ -51,13 +52,11 @@ const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken 
         </tr>
       </thead>
       <tbody>
-        <tr v-if="above" aria-hidden="true">
-          <td class="room" :style="{ height: `${above}px` }"></td>
-        </tr>
+        <RoomRow :height="above" />
         <tr
           v-for="{ row: s, at } in shown"
           :key="s.student_id"
-          :ref="(row) => measure(row as Element | null)"
+          :ref="measure"
           :data-index="at"
           :aria-rowindex="at + 2"
           :class="{ chosen: s.student_id === chosen }"
@@ -89,9 +88,7 @@ const WORDS = { none: '', released: 'released', read: 'read', withdrawn: 'taken 
             <b>{{ s.sum === null ? '' : mark(s.sum) }}</b>
           </td>
         </tr>
-        <tr v-if="below" aria-hidden="true">
-          <td class="room" :style="{ height: `${below}px` }"></td>
-        </tr>
+        <RoomRow :height="below" />
       </tbody>
     </table>
     <p v-if="!view.students.length" class="empty">Nobody is on the class list yet. Load it from the class's page.</p>
@@ -120,10 +117,6 @@ th {
 td {
   border-top: 1px solid var(--line-2);
   padding: 3px 6px;
-}
-.room {
-  padding: 0;
-  border: 0;
 }
 td b {
   font-weight: 500;

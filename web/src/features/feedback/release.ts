@@ -11,11 +11,11 @@ export function useRelease(labId: () => number, after: () => Promise<void>) {
   /** For whom the list before a release is open: some students, all (null), or it is not (undefined). */
   const asked = ref<number[] | null | undefined>()
   const isBusy = ref(false)
-  const work = useWork()
+  const releasing = useWork()
   async function release(student_ids: number[] | null): Promise<void> {
     isBusy.value = true
     await told(async () => {
-      const done = await work.during((key) => post(`/labs/${labId()}/release`, { student_ids }, { work: key }))
+      const done = await releasing.during((key) => post(`/labs/${labId()}/release`, { student_ids }, { work: key }))
       const rest = [
         done.unchanged ? `${done.unchanged} unchanged` : '',
         done.without_address ? `${done.without_address} without an address` : '',
@@ -34,5 +34,5 @@ export function useRelease(labId: () => number, after: () => Promise<void>) {
       await after()
     })
   }
-  return { release, withdraw, asked, isBusy, work }
+  return { release, withdraw, asked, isBusy, releasing }
 }

@@ -16,6 +16,7 @@ const KINDS: Record<string, string> = {
   rules: 'against the rules',
   right: 'right',
   unchecked: 'not checked',
+  waiting: 'to be checked',
   missing: 'missing',
 }
 const isTight = computed(() => props.lab.tasks.length > FEW)
@@ -132,6 +133,9 @@ i.rules {
 i.unchecked {
   background: var(--ink-tint);
   color: var(--ink);
+}
+i.waiting {
+  background: repeating-linear-gradient(135deg, var(--ink-tint) 0 3px, var(--paper) 3px 8px);
 }
 i.missing {
   background: none;
